@@ -1,0 +1,201 @@
+namespace Jovitar.Core.Filtering;
+
+/// <summary>Where an entry of a filter bar comes from. Entries of one kind form a group.</summary>
+public enum FilterKind
+{
+    Category,
+    Tag,
+}
+
+/// <summary>One button of a filter bar.</summary>
+/// <param name="Key">Its name in addresses; unique within the bar.</param>
+/// <param name="Name">What visitors read.</param>
+/// <param name="Kind">Its group.</param>
+/// <param name="Parent">Index of the entry it stands beneath, or −1.</param>
+public sealed record FilterEntry(string Key, string Name, FilterKind Kind, int Parent = -1);
+
+/// <summary>What a filter bar shows for a choice: the photos that remain, and a count beside each entry.</summary>
+/// <param name="Photos">Indices of the photos that remain, in order.</param>
+/// <param name="Counts">For each entry: how many photos one would see with it and what is chosen in other groups.</param>
+public sealed record Filtered(IReadOnlyList<int> Photos, IReadOnlyList<int> Counts);
+
+/// <summary>
+/// The buttons visitors narrow a page with. Within a group any chosen entry admits a photo ("or"); every group with a choice
+/// must admit it ("and"). A parent category admits what its children hold.
+/// </summary>
+public sealed class FilterBar
+{
+    readonly ulong[][] members;
+    readonly int photoCount;
+
+    /// <summary>Makes a bar over photos.</summary>
+    /// <param name="entries">The buttons, parents before their children.</param>
+    /// <param name="photoCount">How many photos the page has.</param>
+    /// <param name="holds">For each entry the indices of photos that carry it themselves.</param>
+    public FilterBar(IReadOnlyList<FilterEntry> entries, int photoCount, IReadOnlyList<IReadOnlyCollection<int>> holds)
+    {
+        Entries = entries;
+        this.photoCount = photoCount;
+        members = new ulong[entries.Count][];
+        for (var e = 0; e < entries.Count; e++)
+        {
+            members[e] = new ulong[(photoCount + 63) / 64];
+            foreach (var photo in holds[e])
+            {
+                members[e][photo >> 6] |= 1UL << (photo & 63);
+            }
+        }
+
+        // Children stand after their parents, so one pass from the end carries every photo up to the root.
+        for (var e = entries.Count - 1; e >= 0; e--)
+        {
+            if (entries[e].Parent >= 0)
+            {
+                Add(members[entries[e].Parent], members[e]);
+            }
+        }
+    }
+
+    public IReadOnlyList<FilterEntry> Entries { get; }
+
+    /// <summary>Reads a choice from an address: keys joined by commas. Unknown keys are passed over, so an old link still opens.</summary>
+    public IReadOnlySet<int> Read(string? keys)
+    {
+        var wanted = (keys ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).ToHashSet(StringComparer.Ordinal);
+        return Enumerable.Range(0, Entries.Count).Where(e => wanted.Contains(Entries[e].Key)).ToHashSet();
+    }
+
+    /// <summary>Writes a choice as it stands in an address.</summary>
+    public string Write(IReadOnlySet<int> chosen) => string.Join(',', Enumerable.Range(0, Entries.Count).Where(chosen.Contains).Select(e => Entries[e].Key));
+
+    /// <summary>The choice after an entry has been pressed: a chosen one is let go, another is added.</summary>
+    /// <remarks>Choosing a child lets go of its parents and the other way round, for together they would say the same as the parent alone.</remarks>
+    public IReadOnlySet<int> Press(IReadOnlySet<int> chosen, int entry)
+    {
+        var next = chosen.Where(c => c != entry && !IsBeneath(c, entry) && !IsBeneath(entry, c)).ToHashSet();
+        if (!chosen.Contains(entry))
+        {
+            next.Add(entry);
+        }
+
+        return next;
+    }
+
+    /// <summary>The photos that a choice leaves, and every entry's count.</summary>
+    public Filtered Apply(IReadOnlySet<int> chosen)
+    {
+        var kinds = Entries.Select(e => e.Kind).Distinct().ToArray();
+        var admitted = kinds.ToDictionary(k => k, k => Admitted(chosen, k));
+        var shown = All();
+        foreach (var set in admitted.Values)
+        {
+            Keep(shown, set);
+        }
+
+        var counts = new int[Entries.Count];
+        foreach (var kind in kinds)
+        {
+            var others = All();
+            foreach (var (other, set) in admitted)
+            {
+                if (other != kind)
+                {
+                    Keep(others, set);
+                }
+            }
+
+            for (var e = 0; e < Entries.Count; e++)
+            {
+                if (Entries[e].Kind == kind)
+                {
+                    counts[e] = CountBoth(others, members[e]);
+                }
+            }
+        }
+
+        return new Filtered(Indices(shown), counts);
+    }
+
+    bool IsBeneath(int entry, int ancestor)
+    {
+        for (var e = Entries[entry].Parent; e >= 0; e = Entries[e].Parent)
+        {
+            if (e == ancestor)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    ulong[] Admitted(IReadOnlySet<int> chosen, FilterKind kind)
+    {
+        var mine = chosen.Where(e => Entries[e].Kind == kind).ToArray();
+        if (mine.Length == 0)
+        {
+            return All();
+        }
+
+        var set = new ulong[(photoCount + 63) / 64];
+        foreach (var e in mine)
+        {
+            Add(set, members[e]);
+        }
+
+        return set;
+    }
+
+    ulong[] All()
+    {
+        var set = new ulong[(photoCount + 63) / 64];
+        Array.Fill(set, ulong.MaxValue);
+        if ((photoCount & 63) != 0)
+        {
+            set[^1] = (1UL << (photoCount & 63)) - 1;
+        }
+
+        return set;
+    }
+
+    static void Add(ulong[] to, ulong[] from)
+    {
+        for (var i = 0; i < to.Length; i++)
+        {
+            to[i] |= from[i];
+        }
+    }
+
+    static void Keep(ulong[] to, ulong[] from)
+    {
+        for (var i = 0; i < to.Length; i++)
+        {
+            to[i] &= from[i];
+        }
+    }
+
+    static int CountBoth(ulong[] a, ulong[] b)
+    {
+        var count = 0;
+        for (var i = 0; i < a.Length; i++)
+        {
+            count += System.Numerics.BitOperations.PopCount(a[i] & b[i]);
+        }
+
+        return count;
+    }
+
+    static List<int> Indices(ulong[] set)
+    {
+        var list = new List<int>();
+        for (var i = 0; i < set.Length; i++)
+        {
+            for (var word = set[i]; word != 0; word &= word - 1)
+            {
+                list.Add((i << 6) + System.Numerics.BitOperations.TrailingZeroCount(word));
+            }
+        }
+
+        return list;
+    }
+}

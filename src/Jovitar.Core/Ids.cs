@@ -1,0 +1,98 @@
+using System.Diagnostics.CodeAnalysis;
+
+namespace Jovitar.Core;
+
+/// <summary>An identity that cannot be mistaken for one of another kind of thing. Values are UUID version 7 (RFC 9562), so they sort by the time they were made.</summary>
+public interface ITypedId<TSelf> : IParsable<TSelf>
+    where TSelf : struct, ITypedId<TSelf>
+{
+    /// <summary>The bare value, as the database keeps it.</summary>
+    Guid Value { get; }
+
+    /// <summary>Wraps a bare value.</summary>
+    static abstract TSelf From(Guid value);
+
+    /// <inheritdoc/>
+    static TSelf IParsable<TSelf>.Parse(string s, IFormatProvider? provider) => TSelf.From(Guid.Parse(s, provider));
+
+    /// <inheritdoc/>
+    static bool IParsable<TSelf>.TryParse([NotNullWhen(true)] string? s, IFormatProvider? provider, out TSelf result)
+    {
+        var good = Guid.TryParse(s, provider, out var value);
+        result = TSelf.From(value);
+        return good;
+    }
+}
+
+/// <summary>Names one photo.</summary>
+public readonly record struct PhotoId(Guid Value) : ITypedId<PhotoId>
+{
+    public static PhotoId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out PhotoId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one album.</summary>
+public readonly record struct AlbumId(Guid Value) : ITypedId<AlbumId>
+{
+    public static AlbumId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out AlbumId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one category.</summary>
+public readonly record struct CategoryId(Guid Value) : ITypedId<CategoryId>
+{
+    public static CategoryId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out CategoryId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one tag.</summary>
+public readonly record struct TagId(Guid Value) : ITypedId<TagId>
+{
+    public static TagId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out TagId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one page.</summary>
+public readonly record struct PageId(Guid Value) : ITypedId<PageId>
+{
+    public static PageId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out PageId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one intake.</summary>
+public readonly record struct IntakeId(Guid Value) : ITypedId<IntakeId>
+{
+    public static IntakeId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out IntakeId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>What all identities share.</summary>
+public static class TypedId
+{
+    /// <summary>Reads an identity from text; false when it is not a UUID.</summary>
+    public static bool TryParse<T>(string? s, out T result)
+        where T : struct, ITypedId<T>
+    {
+        var good = Guid.TryParse(s, out var value);
+        result = T.From(value);
+        return good;
+    }
+}

@@ -1,0 +1,118 @@
+namespace Jovitar.Core.Layout;
+
+/// <summary>The wanted height of a row and the gap between photos and between rows, CSS pixels.</summary>
+public readonly record struct RowsSettings(double Height, double Gap);
+
+/// <summary>Breaks photos into rows of nearly equal height, every full row exactly as wide as the block.</summary>
+/// <remarks>
+/// Least sum of squared relative deviation from the wanted height over all ways to break, found by dynamic programming
+/// as Knuth and Plass break lines (Software: Practice and Experience 11, 1981). A row much too low or too high is never
+/// part of the best break, which bounds the photos in a row, so the work grows with n·k for at most k photos a row.
+/// The last row is not stretched: it stands at the wanted height, or lower when it would not fit.
+/// </remarks>
+public static class RowsLayout
+{
+    /// <summary>No row holds more photos than this, whatever their shapes.</summary>
+    public const int MostInRow = 64;
+
+    /// <summary>A row lower than this share of the wanted height is not tried once a better one is known.</summary>
+    const double LowestShare = 0.4;
+
+    /// <summary>Places photos in rows.</summary>
+    /// <param name="shapes">Aspect ratios, width over height, each above 0.</param>
+    /// <param name="width">Width to fill, CSS pixels, above 0.</param>
+    /// <param name="settings">Wanted height above 0, gap 0 or more.</param>
+    /// <exception cref="ArgumentOutOfRangeException">A shape, the width or the height is not above 0.</exception>
+    public static Placed Place(ReadOnlySpan<double> shapes, double width, RowsSettings settings)
+    {
+        if (shapes.IsEmpty)
+        {
+            return Placed.Nothing;
+        }
+
+        var starts = Break(shapes, width, settings);
+        var boxes = new Box[shapes.Length];
+        double y = 0;
+        for (var row = 0; row < starts.Count; row++)
+        {
+            var from = starts[row];
+            var to = row + 1 < starts.Count ? starts[row + 1] : shapes.Length;
+            var height = HeightToFill(shapes[from..to], width, settings.Gap);
+            var last = to == shapes.Length;
+            if (last)
+            {
+                height = Math.Min(height, settings.Height);
+            }
+
+            double x = 0;
+            for (var i = from; i < to; i++)
+            {
+                boxes[i] = new Box(x, y, shapes[i] * height, height);
+                x += boxes[i].Width + settings.Gap;
+            }
+
+            y += height + settings.Gap;
+        }
+
+        return new Placed(boxes, y - settings.Gap);
+    }
+
+    /// <summary>The index of the first photo of each row in the best break.</summary>
+    public static IReadOnlyList<int> Break(ReadOnlySpan<double> shapes, double width, RowsSettings settings)
+    {
+        ArgumentOutOfRangeException.ThrowIfNegativeOrZero(width);
+        ArgumentOutOfRangeException.ThrowIfNegativeOrZero(settings.Height);
+        var count = shapes.Length;
+        // best[i]: least cost of placing photos i and after; next[i]: where the row that begins at i ends.
+        var best = new double[count + 1];
+        var next = new int[count + 1];
+        for (var from = count - 1; from >= 0; from--)
+        {
+            (best[from], next[from]) = (double.MaxValue, from + 1);
+            double sum = 0;
+            for (var to = from + 1; to <= count && to - from <= MostInRow; to++)
+            {
+                ArgumentOutOfRangeException.ThrowIfNegativeOrZero(shapes[to - 1]);
+                sum += shapes[to - 1];
+                var height = (width - (settings.Gap * (to - from - 1))) / sum;
+                if (height <= 0 || (height < settings.Height * LowestShare && to > from + 1))
+                {
+                    break;
+                }
+
+                var cost = Cost(height, settings.Height, to == count) + best[to];
+                if (cost < best[from])
+                {
+                    (best[from], next[from]) = (cost, to);
+                }
+            }
+        }
+
+        var starts = new List<int>();
+        for (var i = 0; i < count; i = next[i])
+        {
+            starts.Add(i);
+        }
+
+        return starts;
+    }
+
+    /// <summary>What a row costs: its squared relative deviation from the wanted height. A last row that need not be shrunk costs nothing.</summary>
+    public static double Cost(double height, double wanted, bool last)
+    {
+        var deviation = (height - wanted) / wanted;
+        return last && deviation > 0 ? 0 : deviation * deviation;
+    }
+
+    /// <summary>The height at which photos with these shapes and gaps fill the width exactly.</summary>
+    public static double HeightToFill(ReadOnlySpan<double> shapes, double width, double gap)
+    {
+        double sum = 0;
+        foreach (var shape in shapes)
+        {
+            sum += shape;
+        }
+
+        return (width - (gap * (shapes.Length - 1))) / sum;
+    }
+}

@@ -1,0 +1,84 @@
+namespace Jovitar.Core.Photos;
+
+/// <summary>What one standard's block in a file says. Missing and blank values are null.</summary>
+public sealed record MetadataBlock
+{
+    public string? Title { get; init; }
+    public string? Caption { get; init; }
+    public string? Alt { get; init; }
+    public IReadOnlyList<string> Keywords { get; init; } = [];
+    public string? Creator { get; init; }
+    public string? Credit { get; init; }
+    public string? Copyright { get; init; }
+    public string? Place { get; init; }
+    public int? Rating { get; init; }
+    public TakenAt? Taken { get; init; }
+}
+
+/// <summary>When a photo was taken: the clock on the wall where it was, and its offset from UTC when the camera knew it.</summary>
+public readonly record struct TakenAt(DateTime Local, TimeSpan? Offset);
+
+/// <summary>How it was taken, as the camera wrote it.</summary>
+/// <param name="Seconds">Exposure time, seconds.</param>
+/// <param name="FNumber">Aperture, f-number.</param>
+/// <param name="Iso">Sensitivity, ISO 12232.</param>
+/// <param name="FocalLength">Focal length, millimetres.</param>
+public sealed record Exposure(double? Seconds, double? FNumber, int? Iso, double? FocalLength);
+
+/// <summary>Where on Earth, degrees (WGS 84), north and east positive.</summary>
+public readonly record struct Position(double Latitude, double Longitude);
+
+/// <summary>Everything read from a photo's file.</summary>
+public sealed record PhotoMetadata
+{
+    public required MetadataBlock Words { get; init; }
+    public string? Camera { get; init; }
+    public string? Lens { get; init; }
+    public Exposure Exposure { get; init; } = new(null, null, null, null);
+    public Position? Position { get; init; }
+}
+
+/// <summary>Settles which of the three blocks speaks when EXIF, IPTC-IIM and XMP disagree.</summary>
+/// <remarks>
+/// After the Metadata Working Group's "Guidelines for Handling Image Metadata" 2.0, chapter 5 (the order is from memory):
+/// EXIF speaks first where it has the property; between IIM and XMP, XMP speaks unless the recorded digest of the IIM block
+/// no longer fits, for then a program that knows only IIM has changed it since.
+/// </remarks>
+public static class MetadataReconciliation
+{
+    /// <summary>One block out of three.</summary>
+    /// <param name="iimChanged">The digest of the IIM block is recorded and does not fit the block.</param>
+    public static MetadataBlock Reconcile(MetadataBlock exif, MetadataBlock iim, MetadataBlock xmp, bool iimChanged)
+    {
+        var (first, second) = iimChanged ? (iim, xmp) : (xmp, iim);
+        string? Pick(Func<MetadataBlock, string?> of, bool exifHasIt = true) => (exifHasIt ? Clean(of(exif)) : null) ?? Clean(of(first)) ?? Clean(of(second));
+        return new MetadataBlock
+        {
+            Title = Pick(b => b.Title, false),
+            Caption = Pick(b => b.Caption),
+            Alt = Pick(b => b.Alt, false),
+            Keywords = first.Keywords.Count > 0 ? first.Keywords : second.Keywords,
+            Creator = Pick(b => b.Creator),
+            Credit = Pick(b => b.Credit, false),
+            Copyright = Pick(b => b.Copyright),
+            Place = Pick(b => b.Place, false),
+            Rating = xmp.Rating is { } r and >= 0 and <= 5 ? r : null,
+            Taken = exif.Taken ?? first.Taken ?? second.Taken,
+        };
+    }
+
+    /// <summary>Text without outer blanks, NULs and other control characters; null when nothing is left, or only a camera's standing phrase.</summary>
+    public static string? Clean(string? text)
+    {
+        if (text is null)
+        {
+            return null;
+        }
+
+        var clean = string.Concat(text.Where(c => c is '\n' or '\t' || !char.IsControl(c))).Trim();
+        return clean.Length == 0 || StandingPhrases.Contains(clean) ? null : clean;
+    }
+
+    /// <summary>What cameras write into ImageDescription by themselves (common practice).</summary>
+    static readonly HashSet<string> StandingPhrases = new(StringComparer.OrdinalIgnoreCase) { "default", "untitled", "digital camera", "exif_jpeg_picture" };
+}

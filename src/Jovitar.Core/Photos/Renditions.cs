@@ -1,0 +1,23 @@
+namespace Jovitar.Core.Photos;
+
+/// <summary>The sizes in which photos are made ready for pages.</summary>
+public static class Renditions
+{
+    /// <summary>The width the sheet works with; made before all others, however small the original.</summary>
+    public const int Sheet = 480;
+
+    /// <summary>Raised when renditions would come out otherwise; part of their addresses, which therefore never change meaning.</summary>
+    public const int Recipe = 1;
+
+    /// <summary>All widths, pixels, ascending.</summary>
+    public static readonly IReadOnlyList<int> Widths = [240, 480, 960, 1600, 2560];
+
+    /// <summary>The widths a photo of this width gets: those it is at least as large as, and always the sheet's.</summary>
+    public static IReadOnlyList<int> For(int originalWidth) => [.. Widths.Where(w => w <= originalWidth || w == Sheet)];
+
+    /// <summary>The pixels across that a rendition named by a width really has: no photo is blown up.</summary>
+    public static int PixelsAcross(int rendition, int originalWidth) => Math.Min(rendition, originalWidth);
+
+    /// <summary>The address of a rendition: named by the original's content and the recipe, so it may be kept forever.</summary>
+    public static string Address(string hash, int width) => $"/i/{hash}/{Recipe}-{width}.webp";
+}

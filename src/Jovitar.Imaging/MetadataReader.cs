@@ -1,0 +1,194 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using Jovitar.Core.Photos;
+using MetadataExtractor;
+using MetadataExtractor.Formats.Exif;
+using MetadataExtractor.Formats.Iptc;
+using MetadataExtractor.Formats.Photoshop;
+using MetadataExtractor.Formats.Xmp;
+using XmpCore;
+
+namespace Jovitar.Imaging;
+
+/// <summary>Reads what cameras and programs wrote into a photo: EXIF 2.32, IPTC-IIM 4.2 and XMP (ISO 16684-1).</summary>
+public static class MetadataReader
+{
+    const string Dc = "http://purl.org/dc/elements/1.1/";
+    const string Xmp = "http://ns.adobe.com/xap/1.0/";
+    const string Photoshop = "http://ns.adobe.com/photoshop/1.0/";
+    const string IptcCore = "http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/";
+    const string Exif = "http://ns.adobe.com/exif/1.0/";
+
+    /// <summary>Reads a file's metadata. Blocks that cannot be read count as absent: a photo never fails for its words.</summary>
+    public static PhotoMetadata Read(string path)
+    {
+        IReadOnlyList<MetadataExtractor.Directory> blocks;
+        try
+        {
+            blocks = ImageMetadataReader.ReadMetadata(path);
+        }
+        catch (Exception e) when (e is ImageProcessingException or IOException or ArgumentException or FormatException or OverflowException or IndexOutOfRangeException)
+        {
+            blocks = [];
+        }
+
+        var ifd0 = blocks.OfType<ExifIfd0Directory>().FirstOrDefault();
+        var sub = blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault(d => d.ContainsTag(ExifDirectoryBase.TagDateTimeOriginal) || d.ContainsTag(ExifDirectoryBase.TagFNumber)) ?? blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault();
+        var iptc = blocks.OfType<IptcDirectory>().FirstOrDefault();
+        var xmp = blocks.OfType<XmpDirectory>().Select(d => d.XmpMeta).FirstOrDefault(m => m is not null);
+        return new PhotoMetadata
+        {
+            Words = MetadataReconciliation.Reconcile(FromExif(ifd0, sub), FromIim(iptc), FromXmp(xmp), IimChanged(blocks)),
+            Camera = Camera(ifd0),
+            Lens = MetadataReconciliation.Clean(sub?.GetString(ExifDirectoryBase.TagLensModel)),
+            Exposure = new Exposure(Number(sub, ExifDirectoryBase.TagExposureTime), Number(sub, ExifDirectoryBase.TagFNumber), (int?)Number(sub, ExifDirectoryBase.TagIsoEquivalent), Number(sub, ExifDirectoryBase.TagFocalLength)),
+            Position = Where(blocks),
+        };
+    }
+
+    static MetadataBlock FromExif(ExifIfd0Directory? ifd0, ExifSubIfdDirectory? sub) => new()
+    {
+        Caption = ifd0?.GetDescription(ExifDirectoryBase.TagImageDescription),
+        Creator = Utf8(ifd0, ExifDirectoryBase.TagArtist),
+        Copyright = Utf8(ifd0, ExifDirectoryBase.TagCopyright),
+        Taken = Taken(sub?.GetString(ExifDirectoryBase.TagDateTimeOriginal), "yyyy:MM:dd HH:mm:ss", sub?.GetString(ExifDirectoryBase.TagTimeZoneOriginal)),
+    };
+
+    static MetadataBlock FromIim(IptcDirectory? iptc)
+    {
+        if (iptc is null)
+        {
+            return new MetadataBlock();
+        }
+
+        var date = iptc.GetString(IptcDirectory.TagDateCreated);
+        var time = iptc.GetString(IptcDirectory.TagTimeCreated)?.Replace(":", "", StringComparison.Ordinal) ?? "000000";
+        return new MetadataBlock
+        {
+            Title = iptc.GetString(IptcDirectory.TagObjectName),
+            Caption = iptc.GetString(IptcDirectory.TagCaption),
+            Keywords = iptc.GetStringArray(IptcDirectory.TagKeywords) ?? [],
+            Creator = iptc.GetString(IptcDirectory.TagByLine),
+            Credit = iptc.GetString(IptcDirectory.TagCredit),
+            Copyright = iptc.GetString(IptcDirectory.TagCopyrightNotice),
+            Place = iptc.GetString(IptcDirectory.TagSubLocation) ?? iptc.GetString(IptcDirectory.TagCity),
+            Taken = date is null ? null : Taken($"{date.Replace(":", "", StringComparison.Ordinal)} {time[..Math.Min(6, time.Length)]}", "yyyyMMdd HHmmss", time.Length >= 11 ? $"{time[6..9]}:{time[9..11]}" : null),
+        };
+    }
+
+    static MetadataBlock FromXmp(IXmpMeta? xmp)
+    {
+        if (xmp is null)
+        {
+            return new MetadataBlock();
+        }
+
+        string? Simple(string space, string name)
+        {
+            try
+            {
+                return xmp.GetPropertyString(space, name);
+            }
+            catch (XmpException)
+            {
+                return null;
+            }
+        }
+
+        string? Localised(string space, string name)
+        {
+            try
+            {
+                return xmp.GetLocalizedText(space, name, null, "x-default")?.Value;
+            }
+            catch (XmpException)
+            {
+                return null;
+            }
+        }
+
+        List<string> Items(string space, string name)
+        {
+            try
+            {
+                return [.. Enumerable.Range(1, xmp.CountArrayItems(space, name)).Select(i => xmp.GetArrayItem(space, name, i).Value)];
+            }
+            catch (XmpException)
+            {
+                return [];
+            }
+        }
+
+        var date = Simple(Photoshop, "DateCreated") ?? Simple(Exif, "DateTimeOriginal") ?? Simple(Xmp, "CreateDate");
+        return new MetadataBlock
+        {
+            Title = Localised(Dc, "title"),
+            Caption = Localised(Dc, "description"),
+            Alt = Localised(IptcCore, "AltTextAccessibility"),
+            Keywords = Items(Dc, "subject"),
+            Creator = Items(Dc, "creator") is { Count: > 0 } creators ? string.Join(", ", creators) : null,
+            Credit = Simple(Photoshop, "Credit"),
+            Copyright = Localised(Dc, "rights"),
+            Place = Simple(IptcCore, "Location") ?? Simple(Photoshop, "City"),
+            Rating = double.TryParse(Simple(Xmp, "Rating"), CultureInfo.InvariantCulture, out var rating) ? (int)rating : null,
+            Taken = XmpDate(date),
+        };
+    }
+
+    /// <summary>XMP dates are ISO 8601 with or without a zone.</summary>
+    static TakenAt? XmpDate(string? text)
+    {
+        if (text is null || text.Length < 10)
+        {
+            return null;
+        }
+
+        var zoned = text.Length > 16 && (text.EndsWith('Z') || text.LastIndexOf('+') > 10 || text.LastIndexOf('-') > 10);
+        return zoned && DateTimeOffset.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.None, out var moment)
+            ? Sane(new TakenAt(moment.DateTime, moment.Offset))
+            : DateTime.TryParse(text, CultureInfo.InvariantCulture, DateTimeStyles.None, out var local) ? Sane(new TakenAt(DateTime.SpecifyKind(local, DateTimeKind.Unspecified), null)) : null;
+    }
+
+    static TakenAt? Taken(string? text, string format, string? offset)
+    {
+        if (!DateTime.TryParseExact(text?.Trim('\0', ' '), format, CultureInfo.InvariantCulture, DateTimeStyles.None, out var local))
+        {
+            return null;
+        }
+
+        TimeSpan? zone = offset is { Length: >= 6 } && TimeSpan.TryParseExact(offset[1..6], "hh\\:mm", CultureInfo.InvariantCulture, out var away) ? (offset[0] == '-' ? -away : away) : null;
+        return Sane(new TakenAt(local, zone));
+    }
+
+    /// <summary>Cameras whose clock was never set write years that cannot be.</summary>
+    static TakenAt? Sane(TakenAt taken) => taken.Local.Year is >= 1826 and <= 2200 ? taken : null;
+
+    /// <summary>The digest of the IIM block is an MD5 kept in image resource 0x0425 (IPTC Photo Metadata Standard, "synchronisation").</summary>
+    static bool IimChanged(IReadOnlyList<MetadataExtractor.Directory> blocks)
+    {
+        var resources = blocks.OfType<PhotoshopDirectory>().FirstOrDefault(d => d.ContainsTag(PhotoshopDirectory.TagCaptionDigest));
+        return resources?.GetByteArray(PhotoshopDirectory.TagCaptionDigest) is { Length: 16 } digest
+            && resources.GetByteArray(PhotoshopDirectory.TagIptc) is { } iim
+#pragma warning disable CA5351 // The standard's digest is MD5; it guards nothing.
+            && !MD5.HashData(iim).AsSpan().SequenceEqual(digest);
+#pragma warning restore CA5351
+    }
+
+    static string? Camera(ExifIfd0Directory? ifd0)
+    {
+        var make = MetadataReconciliation.Clean(ifd0?.GetString(ExifDirectoryBase.TagMake));
+        var model = MetadataReconciliation.Clean(ifd0?.GetString(ExifDirectoryBase.TagModel));
+        return model is null ? make : make is null || model.StartsWith(make.Split(' ')[0], StringComparison.OrdinalIgnoreCase) ? model : $"{make} {model}";
+    }
+
+    /// <summary>EXIF text is ASCII by its standard, yet UTF-8 in practice.</summary>
+    static string? Utf8(MetadataExtractor.Directory? block, int tag) =>
+        block?.GetObject(tag) is StringValue value ? value.ToString(System.Text.Encoding.UTF8) : block?.GetString(tag);
+
+    static double? Number(MetadataExtractor.Directory? block, int tag) => block is not null && block.TryGetDouble(tag, out var value) && double.IsFinite(value) ? value : null;
+
+    static Position? Where(IReadOnlyList<MetadataExtractor.Directory> blocks) =>
+        blocks.OfType<GpsDirectory>().FirstOrDefault() ?.GetGeoLocation() is { } at && Math.Abs(at.Latitude) <= 90 && Math.Abs(at.Longitude) <= 180
+            ? new Position(at.Latitude, at.Longitude)
+            : null;
+}

@@ -1,0 +1,125 @@
+using NetVips;
+
+namespace Jovitar.Imaging;
+
+/// <summary>The size of a photo as it is meant to be seen, pixels, after its orientation has been applied.</summary>
+public readonly record struct PictureSize(int Width, int Height)
+{
+    public long Pixels => (long)Width * Height;
+}
+
+/// <summary>One rendition to be made: how wide, and the file it is written to.</summary>
+public readonly record struct RenditionTarget(int Width, string Path);
+
+/// <summary>A file that cannot be decoded.</summary>
+/// <param name="cutShort">Its end is missing, rather than that it is damaged.</param>
+public sealed class PictureException(string message, bool cutShort, Exception? inner = null) : Exception(message, inner)
+{
+    public bool CutShort { get; } = cutShort;
+}
+
+/// <summary>Reads pictures and makes renditions with libvips: shrunk while decoding, in sRGB, upright, without metadata.</summary>
+public static class Picture
+{
+    const int WebPQuality = 80;
+
+    static Picture()
+    {
+        // One thread a picture: the workers are as many as there are cores. The operation cache would only hold memory.
+        NetVips.NetVips.Concurrency = 1;
+        Cache.Max = 0;
+        Cache.MaxMem = 0;
+        Cache.MaxFiles = 0;
+    }
+
+    /// <summary>Reads the size from the header without decoding.</summary>
+    /// <exception cref="PictureException">The header cannot be read.</exception>
+    public static PictureSize Measure(string path)
+    {
+        try
+        {
+            using var image = Image.NewFromFile(path, access: Enums.Access.Sequential);
+            var turned = image.Contains("orientation") && (int)image.Get("orientation") is >= 5 and <= 8;
+            return turned ? new PictureSize(image.Height, image.Width) : new PictureSize(image.Width, image.Height);
+        }
+        catch (VipsException e)
+        {
+            throw Explain(e);
+        }
+    }
+
+    /// <summary>Makes renditions, the widest first and each smaller one from the one before it.</summary>
+    /// <remarks>A file appears under its name only when it is complete.</remarks>
+    /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
+    public static void Render(string original, IReadOnlyList<RenditionTarget> targets)
+    {
+        try
+        {
+            Image? wider = null;
+            try
+            {
+                foreach (var target in targets.OrderByDescending(t => t.Width))
+                {
+                    var made = wider is null ? Decode(original, target.Width, targets.Count > 1) : wider.ThumbnailImage(Math.Min(target.Width, wider.Width), height: 10_000_000, size: Enums.Size.Down);
+                    if (wider is null && targets.Count > 1)
+                    {
+                        wider = made;
+                    }
+
+                    Write(made, target.Path);
+                    if (!ReferenceEquals(made, wider))
+                    {
+                        made.Dispose();
+                    }
+                }
+            }
+            finally
+            {
+                wider?.Dispose();
+            }
+        }
+        catch (VipsException e)
+        {
+            throw Explain(e);
+        }
+    }
+
+    /// <summary>Decodes to a width, upright and in sRGB; kept in memory when more renditions are made from it.</summary>
+    static Image Decode(string original, int width, bool keep)
+    {
+        // A missing end must fail and not come out grey: the decoder stops at the first thing it is not sure of.
+        using var shrunk = Image.Thumbnail(original, width, height: 10_000_000, size: Enums.Size.Down, outputProfile: "srgb", intent: Enums.Intent.Relative, failOn: Enums.FailOn.Truncated);
+        using var plain = Plain(shrunk);
+        return keep ? plain.CopyMemory() : plain.Copy();
+    }
+
+    /// <summary>Eight bits a band, sRGB, with at most an alpha band besides.</summary>
+    static Image Plain(Image image)
+    {
+        using var colour = image.Interpretation == Enums.Interpretation.Srgb ? image.Copy() : image.Colourspace(Enums.Interpretation.Srgb);
+        using var bands = colour.Bands > 4 ? colour.ExtractBand(0, n: 4) : colour.Copy();
+        return bands.Format == Enums.BandFormat.Uchar ? bands.Copy() : bands.Cast(Enums.BandFormat.Uchar);
+    }
+
+    static void Write(Image image, string path)
+    {
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        var unfinished = $"{path}.{Environment.ProcessId}-{Environment.CurrentManagedThreadId}.part";
+        try
+        {
+            image.Webpsave(unfinished, q: WebPQuality, effort: 2, smartSubsample: false, keep: Enums.ForeignKeep.None);
+            File.Move(unfinished, path, overwrite: true);
+        }
+        finally
+        {
+            File.Delete(unfinished);
+        }
+    }
+
+    static PictureException Explain(VipsException e)
+    {
+        string[] signs = ["premature end", "truncated", "unexpected end", "end of file", "end of stream", "not enough data", "read error", "out of order read", "eof", "too short", "short read"];
+        var cut = signs.Any(s => e.Message.Contains(s, StringComparison.OrdinalIgnoreCase));
+        return new PictureException(e.Message, cut, e);
+    }
+}

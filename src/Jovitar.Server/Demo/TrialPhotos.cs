@@ -1,0 +1,59 @@
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Demo;
+
+/// <summary>Fills the database with many photos for trials of speed: rows of their own whose files are links to those already here.</summary>
+internal sealed class TrialPhotos(NpgsqlDataSource db, Storage storage)
+{
+    /// <summary>Adds rows until there are as many photos as asked for.</summary>
+    public async Task AddUpToAsync(int wanted, CancellationToken ct)
+    {
+        await using var count = db.CreateCommand("select count(*) from photo");
+        var missing = wanted - (int)(long)(await count.ExecuteScalarAsync(ct))!;
+        if (missing <= 0)
+        {
+            return;
+        }
+
+        Console.WriteLine($"  adding {missing:#,0} photos for trials");
+        await using var add = db.Command(
+            """
+            with seed as (
+              select p.*, row_number() over (order by p.file_name) - 1 as n, count(*) over () as total from photo as p where p.state = 'ready' and p.file_name not like 'TRIAL%'),
+            made as (
+              insert into photo (id, hash, file_name, media_type, bytes, width, height, state, stage, title, caption, alt, credit, creator, copyright, place, rating, taken, camera, lens, arrived, tag_words)
+              select gen_random_uuid(), sha256((s.hash::text || g::text)::bytea), 'TRIAL_' || lpad(g::text, 7, '0') || '.jpg', s.media_type, s.bytes, s.width, s.height, 'ready', 2,
+                     case when g % 5 = 0 then '' else s.title || ' ' || g end, s.caption, s.alt, s.credit, s.creator, s.copyright, s.place, (g % 6)::smallint,
+                     timestamp '2015-01-01' + make_interval(mins => g * 47), s.camera, s.lens, now() - make_interval(secs => g), s.tag_words
+                from generate_series(1, @missing) as g
+                join seed as s on s.n = g % s.total
+              returning id, substring(file_name from 7 for 7)::int as g, encode(hash, 'hex') as hash),
+            tagged as (
+              insert into photo_tag (photo, tag) select m.id, pt.tag from made as m join seed as s on s.n = m.g % s.total join photo_tag as pt on pt.photo = s.id),
+            placed as (
+              insert into photo_category (photo, category) select m.id, pc.category from made as m join seed as s on s.n = m.g % s.total join photo_category as pc on pc.photo = s.id)
+            select m.hash, encode(s.hash, 'hex') from made as m join seed as s on s.n = m.g % s.total
+            """,
+            ("missing", missing));
+        add.CommandTimeout = 600;
+        var links = await add.AllAsync(r => (New: r.GetString(0), Old: r.GetString(1)), ct);
+        await using var settle = db.CreateCommand("vacuum analyze");
+        settle.CommandTimeout = 600;
+        await settle.ExecuteNonQueryAsync(ct);
+        foreach (var (made, old) in links)
+        {
+            Link(storage.Original(old), storage.Original(made));
+            Link(storage.Rendition(old, Core.Photos.Renditions.Sheet), storage.Rendition(made, Core.Photos.Renditions.Sheet));
+        }
+    }
+
+    static void Link(string from, string to)
+    {
+        if (File.Exists(from) && !File.Exists(to))
+        {
+            Directory.CreateDirectory(Path.GetDirectoryName(to)!);
+            File.CreateSymbolicLink(to, from);
+        }
+    }
+}

@@ -1,0 +1,113 @@
+using System.Reflection;
+using DbUp;
+using DbUp.Engine;
+using Npgsql;
+
+namespace Jovitar.Server.Platform;
+
+/// <summary>Opens transactions, makes commands, and brings the schema up to date.</summary>
+internal static class Database
+{
+    /// <summary>A transaction on a connection of its own; both end with it.</summary>
+    public static async Task<Transaction> BeginAsync(this NpgsqlDataSource db, CancellationToken ct)
+    {
+        var connection = await db.OpenConnectionAsync(ct);
+        try
+        {
+            return new Transaction(connection, await connection.BeginTransactionAsync(ct));
+        }
+        catch
+        {
+            await connection.DisposeAsync();
+            throw;
+        }
+    }
+
+    /// <summary>A command with its parameters by name.</summary>
+    public static NpgsqlCommand Command(this NpgsqlDataSource db, string sql, params (string Name, object? Value)[] parameters) =>
+        db.CreateCommand(sql).With(parameters);
+
+    public static NpgsqlCommand With(this NpgsqlCommand command, params (string Name, object? Value)[] parameters)
+    {
+        foreach (var (name, value) in parameters)
+        {
+            command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        }
+
+        return command;
+    }
+
+    /// <summary>Reads all rows.</summary>
+    public static async Task<List<T>> AllAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken ct)
+    {
+        var list = new List<T>();
+        await using var reader = await command.ExecuteReaderAsync(ct);
+        while (await reader.ReadAsync(ct))
+        {
+            list.Add(read(reader));
+        }
+
+        return list;
+    }
+
+    /// <summary>Reads the first row, or null when there is none.</summary>
+    public static async Task<T?> FirstAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken ct)
+        where T : class
+    {
+        await using var reader = await command.ExecuteReaderAsync(ct);
+        return await reader.ReadAsync(ct) ? read(reader) : null;
+    }
+
+    /// <summary>A nullable column.</summary>
+    public static T? Maybe<T>(this NpgsqlDataReader reader, int column)
+        where T : struct => reader.IsDBNull(column) ? null : reader.GetFieldValue<T>(column);
+
+    public static string? MaybeText(this NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
+
+    /// <summary>Runs the migrations that are missing, each in its own transaction.</summary>
+    /// <exception cref="NewerDataException">The database has migrations that this version does not know.</exception>
+    public static void Migrate(string connection)
+    {
+        var engine = DeployChanges.To.PostgresqlDatabase(connection)
+            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly(), name => name.EndsWith(".sql", StringComparison.Ordinal))
+            .JournalToPostgresqlTable("public", "schema_version")
+            .WithTransactionPerScript()
+            .LogToNowhere()
+            .Build();
+        var known = engine.GetDiscoveredScripts().Select(s => s.Name).ToHashSet();
+        if (engine.GetExecutedScripts().Any(name => !known.Contains(name)))
+        {
+            throw new NewerDataException();
+        }
+
+        DatabaseUpgradeResult result = engine.PerformUpgrade();
+        if (!result.Successful)
+        {
+            throw new InvalidOperationException($"The database could not be brought up to date at {result.ErrorScript?.Name}.", result.Error);
+        }
+    }
+}
+
+/// <summary>The data folder was last used by a newer version of Jovitar.</summary>
+internal sealed class NewerDataException() : Exception("This data folder was made by a newer version of Jovitar. Use that version, or start with another --data folder.");
+
+/// <summary>A transaction with its connection; rolled back unless committed.</summary>
+internal sealed class Transaction(NpgsqlConnection connection, NpgsqlTransaction transaction) : IAsyncDisposable
+{
+    public NpgsqlCommand Command(string sql, params (string Name, object? Value)[] parameters) =>
+        new NpgsqlCommand(sql, connection, transaction).With(parameters);
+
+    public async Task<int> RunAsync(string sql, CancellationToken ct, params (string Name, object? Value)[] parameters)
+    {
+        await using var command = Command(sql, parameters);
+        return await command.ExecuteNonQueryAsync(ct);
+    }
+
+    public Task CommitAsync(CancellationToken ct) => transaction.CommitAsync(ct);
+
+    public async ValueTask DisposeAsync()
+    {
+        await transaction.DisposeAsync();
+        await connection.DisposeAsync();
+    }
+}

@@ -1,0 +1,76 @@
+using System.Text.Json.Serialization;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Npgsql;
+
+namespace Jovitar.Server.Platform;
+
+/// <summary>What went wrong, for people and for programs (RFC 9457).</summary>
+/// <param name="Type">Names the kind of problem, <c>urn:jovitar:…</c>.</param>
+/// <param name="Title">A sentence for people.</param>
+/// <param name="Fields">A sentence for each field that is wrong.</param>
+internal sealed record Problem(
+    string Type, string Title, int Status, [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyDictionary<string, string>? Fields = null);
+
+/// <summary>Makes the problems that endpoints answer with.</summary>
+internal static class Problems
+{
+    public static JsonHttpResult<Problem> Json(int status, string kind, string sentence, IReadOnlyDictionary<string, string>? fields = null) =>
+        TypedResults.Json(new Problem($"urn:jovitar:{kind}", sentence, status, fields), contentType: "application/problem+json", statusCode: status);
+
+    public static BadRequest<Problem> Invalid(string sentence, IReadOnlyDictionary<string, string>? fields = null) =>
+        TypedResults.BadRequest(new Problem("urn:jovitar:invalid", sentence, StatusCodes.Status400BadRequest, fields));
+
+    public static NotFound<Problem> Gone(string what) =>
+        TypedResults.NotFound(new Problem("urn:jovitar:gone", $"This {what} is not here any more.", StatusCodes.Status404NotFound));
+
+    public static Conflict<Problem> Stale(string what) =>
+        TypedResults.Conflict(new Problem("urn:jovitar:stale", $"Someone else changed this {what} in the meantime. What you typed is still here.", StatusCodes.Status409Conflict));
+
+    public static Conflict<Problem> Taken(string sentence, string field) =>
+        TypedResults.Conflict(new Problem("urn:jovitar:taken", sentence, StatusCodes.Status409Conflict, new Dictionary<string, string> { [field] = sentence }));
+}
+
+/// <summary>Turns what was thrown into a problem; no text of an exception reaches a visitor.</summary>
+internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHandler
+{
+    public async ValueTask<bool> TryHandleAsync(HttpContext http, Exception exception, CancellationToken ct)
+    {
+        if (exception is OperationCanceledException && http.RequestAborted.IsCancellationRequested)
+        {
+            return true;
+        }
+
+        var (status, kind, sentence) = exception switch
+        {
+            BadHttpRequestException bad => (bad.StatusCode, "invalid", "The request could not be read."),
+            NpgsqlException { IsTransient: true } or NpgsqlException { InnerException: IOException or System.Net.Sockets.SocketException or TimeoutException } or PostgresException { SqlState: "57P01" or "57P03" } =>
+                (StatusCodes.Status503ServiceUnavailable, "database-away", "The database does not answer just now. Nothing was lost; try again in a few seconds."),
+            IOException io when io.HResult == 28 || io.Message.Contains("No space left", StringComparison.Ordinal) =>
+                (StatusCodes.Status507InsufficientStorage, "disk-full", "The disk is full. Nothing was lost; make room and try again."),
+            _ => (StatusCodes.Status500InternalServerError, "internal", "Something went wrong here. It has been noted; try again."),
+        };
+        if (status >= 500)
+        {
+            log.LogError(exception, "{Method} {Path} failed", http.Request.Method, http.Request.Path);
+        }
+
+        http.Response.StatusCode = status;
+        if (status == StatusCodes.Status503ServiceUnavailable)
+        {
+            http.Response.Headers.RetryAfter = "5";
+        }
+
+        if (http.Request.Path.StartsWithSegments("/api"))
+        {
+            await http.Response.WriteAsJsonAsync(new Problem($"urn:jovitar:{kind}", sentence, status), options: null, contentType: "application/problem+json", ct);
+        }
+        else
+        {
+            http.Response.ContentType = "text/plain; charset=utf-8";
+            await http.Response.WriteAsync(sentence, ct);
+        }
+
+        return true;
+    }
+}

@@ -1,0 +1,44 @@
+using Jovitar.Server.Intake;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
+using Npgsql;
+
+namespace Jovitar.Server.Platform;
+
+/// <summary>What the server is started with: section <c>Jovitar</c> of the configuration, or environment names with <c>Jovitar__</c> before them.</summary>
+/// <param name="Data">Folder of originals and renditions.</param>
+/// <param name="Connection">Where PostgreSQL is.</param>
+/// <param name="DemoFolder">Folder of the demo to load once, or null.</param>
+/// <param name="TrialPhotos">How many photos there shall be at least, for trials with many rows.</param>
+/// <param name="Announce">Whether to print a line once everything is loaded.</param>
+/// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker)
+{
+    public static ServerSettings From(IConfiguration configuration)
+    {
+        var section = configuration.GetSection("Jovitar");
+        return new ServerSettings(
+            section["Data"] ?? Path.Combine(Path.GetTempPath(), "jovitar-data"),
+            section["Database"] ?? "Host=127.0.0.1;Database=jovitar;Username=jovitar",
+            section["Demo"], section.GetValue("TrialPhotos", 0), section.GetValue("Announce", false), section.GetValue("DescribeOnly", false),
+            new WorkerSettings(section.GetValue("Workers", Environment.ProcessorCount), section.GetValue("Lease", TimeSpan.FromMinutes(2))));
+    }
+}
+
+/// <summary>Whether the database answers.</summary>
+internal sealed class DatabaseCheck(NpgsqlDataSource db) : IHealthCheck
+{
+    public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+    {
+        try
+        {
+            await using var command = db.CreateCommand("select 1");
+            command.CommandTimeout = 3;
+            await command.ExecuteScalarAsync(cancellationToken);
+            return HealthCheckResult.Healthy();
+        }
+        catch (NpgsqlException e)
+        {
+            return HealthCheckResult.Unhealthy(exception: e);
+        }
+    }
+}

@@ -1,0 +1,159 @@
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Jovitar.Server.Access;
+using Jovitar.Server.Albums;
+using Jovitar.Server.Demo;
+using Jovitar.Server.Desk;
+using Jovitar.Server.Intake;
+using Jovitar.Server.Pages;
+using Jovitar.Server.Photos;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Site;
+using Jovitar.Server.Taxonomy;
+using Microsoft.AspNetCore.ResponseCompression;
+using Microsoft.AspNetCore.StaticFiles;
+using Npgsql;
+using OpenTelemetry.Metrics;
+using OpenTelemetry.Trace;
+using Serilog;
+
+var builder = WebApplication.CreateBuilder(args);
+var settings = ServerSettings.From(builder.Configuration);
+builder.Services.AddSerilog(log => log
+    .MinimumLevel.Is(builder.Configuration.GetValue("Jovitar:Log", Serilog.Events.LogEventLevel.Warning))
+    .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {SourceContext} {Message:lj}{NewLine}{Exception}"));
+if (!string.IsNullOrEmpty(builder.Configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
+{
+    builder.Services.AddOpenTelemetry()
+        .WithTracing(t => t.AddAspNetCoreInstrumentation().AddSource("Npgsql").AddOtlpExporter())
+        .WithMetrics(m => m.AddAspNetCoreInstrumentation().AddMeter("Npgsql", "System.Runtime").AddOtlpExporter());
+}
+
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton(_ => NpgsqlDataSource.Create(settings.Connection));
+builder.Services.AddSingleton(_ => new Storage(settings.Data));
+builder.Services.AddSingleton(settings.Worker);
+builder.Services.AddSingleton<AccountStore>();
+builder.Services.AddSingleton<SiteStore>();
+builder.Services.AddSingleton<SiteAssets>();
+builder.Services.AddSingleton<SiteRenderer>();
+builder.Services.AddSingleton<RenditionService>();
+builder.Services.AddSingleton<TaxonomyStore>();
+builder.Services.AddSingleton<PhotoStore>();
+builder.Services.AddSingleton<SheetStore>();
+builder.Services.AddSingleton<AlbumStore>();
+builder.Services.AddSingleton<PageStore>();
+builder.Services.AddSingleton<DeskStore>();
+builder.Services.AddSingleton<IntakeStore>();
+builder.Services.AddSingleton<DemoLoader>();
+builder.Services.AddSingleton<TrialPhotos>();
+if (settings.Worker.Workers > 0)
+{
+    builder.Services.AddHostedService<IntakeWorker>();
+}
+
+builder.Services.AddSecurity();
+builder.Services.AddExceptionHandler<ProblemHandler>();
+builder.Services.AddProblemDetails();
+builder.Services.ConfigureHttpJsonOptions(options =>
+{
+    options.SerializerOptions.Converters.Add(new TypedIdConverters());
+    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+    options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+});
+builder.Services.AddOpenApi("v1", options =>
+{
+    options.AddSchemaTransformer<TypedIdSchemas>();
+    options.AddDocumentTransformer((document, _, _) =>
+    {
+        document.Info.Title = "Jovitar";
+        document.Servers = [];
+        return Task.CompletedTask;
+    });
+});
+builder.Services.AddResponseCompression(options => options.MimeTypes = [.. ResponseCompressionDefaults.MimeTypes.Where(t => t != "text/html"), "image/svg+xml"]);
+builder.Services.AddHealthChecks().AddCheck<DatabaseCheck>("database");
+
+await using var app = builder.Build();
+try
+{
+    if (!settings.DescribeOnly)
+    {
+        Database.Migrate(settings.Connection);
+        app.Services.GetRequiredService<Storage>().SweepArriving(TimeSpan.FromDays(1), DateTimeOffset.UtcNow);
+    }
+}
+catch (NewerDataException e)
+{
+    Console.Error.WriteLine(e.Message);
+    return 1;
+}
+
+app.UseExceptionHandler();
+app.UseSecurityHeaders();
+app.UseResponseCompression();
+app.UseStaticFiles(new StaticFileOptions
+{
+    ContentTypeProvider = new FileExtensionContentTypeProvider(),
+    // Built files carry a hash in their names and never change; the few that do not are asked for again.
+    OnPrepareResponse = context => context.Context.Response.Headers.CacheControl = context.File.Name.Contains('-', StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "public, max-age=3600",
+});
+app.UseRouting();
+app.UseAuthentication();
+app.UseAuthorization();
+app.UseForgeryCheck();
+
+app.MapHealthChecks("/health/live", new() { Predicate = _ => false }).AllowAnonymous();
+app.MapHealthChecks("/health/ready").AllowAnonymous();
+app.MapOpenApi().AllowAnonymous();
+var api = app.MapGroup("/api");
+api.MapSession();
+api.MapDesk();
+api.MapIntake();
+api.MapPhotos();
+api.MapTaxonomy();
+api.MapAlbums();
+api.MapPages();
+foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
+{
+    app.MapGet(address, (HttpContext http, SiteAssets assets) =>
+    {
+        http.Response.Headers.CacheControl = "no-cache";
+        // Radix places what floats by setting styles through the CSSOM, which the policy allows; no inline style is written.
+        return TypedResults.Content(assets.WorkroomHtml, "text/html; charset=utf-8");
+    }).ExcludeFromDescription();
+}
+
+app.MapSite();
+
+try
+{
+    await app.StartAsync();
+}
+catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections.AddressInUseException)
+{
+    Console.Error.WriteLine($"Another program already uses this address: {string.Join(", ", app.Urls)}. Choose another port with --port.");
+    return 1;
+}
+
+if (settings.DemoFolder is { } demo)
+{
+    await app.Services.GetRequiredService<DemoLoader>().LoadOnceAsync(demo, app.Lifetime.ApplicationStopping);
+}
+
+if (settings.TrialPhotos > 0)
+{
+    await app.Services.GetRequiredService<TrialPhotos>().AddUpToAsync(settings.TrialPhotos, app.Lifetime.ApplicationStopping);
+}
+
+if (settings.Announce)
+{
+    Console.WriteLine("ready");
+}
+
+await app.WaitForShutdownAsync();
+return 0;
+
+/// <summary>Named so that tests can start the server in their own process.</summary>
+internal sealed partial class Program;

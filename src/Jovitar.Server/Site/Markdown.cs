@@ -1,0 +1,27 @@
+using Ganss.Xss;
+using Markdig;
+using Microsoft.AspNetCore.Components;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>Words written in Markdown (CommonMark), as HTML that can do no harm.</summary>
+internal static class Markdown
+{
+    static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder().DisableHtml().UseAutoLinks().Build();
+
+    public static MarkupString Render(string text)
+    {
+        // A sanitiser is not safe to share between threads.
+        var sanitizer = new HtmlSanitizer(new HtmlSanitizerOptions
+        {
+            AllowedTags = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { "p", "br", "strong", "em", "a", "ul", "ol", "li", "h2", "h3", "h4", "blockquote", "code", "pre", "hr" },
+            AllowedAttributes = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { "href", "title" },
+            AllowedSchemes = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { "http", "https", "mailto" },
+            UriAttributes = new HashSet<string>(StringComparer.OrdinalIgnoreCase) { "href" },
+        });
+        var html = Markdig.Markdown.ToHtml(text, Pipeline);
+        // The page's heading is the first level; the text's own headings begin beneath it.
+        html = html.Replace("<h1>", "<h2>", StringComparison.Ordinal).Replace("</h1>", "</h2>", StringComparison.Ordinal);
+        return new MarkupString(sanitizer.Sanitize(html));
+    }
+}

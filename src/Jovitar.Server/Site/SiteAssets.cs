@@ -1,0 +1,66 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>The names that the build gave to scripts and styles, from its manifest.</summary>
+public sealed class SiteAssets
+{
+    public SiteAssets(IWebHostEnvironment environment)
+    {
+        var path = Path.Combine(environment.WebRootPath ?? "", "assets", ".vite", "manifest.json");
+        if (!File.Exists(path))
+        {
+            throw new InvalidOperationException($"The web part is not built: {path} is missing. Run ./start, which builds it.");
+        }
+
+        var bytes = File.ReadAllBytes(path);
+        using var manifest = JsonDocument.Parse(bytes);
+        Version = Convert.ToHexStringLower(SHA256.HashData(bytes))[..8];
+        (SiteScript, SiteStyles) = Entry(manifest.RootElement, "src/site/main.ts");
+        (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
+    }
+
+    /// <summary>Changes with any change of scripts or styles.</summary>
+    public string Version { get; }
+
+    public string SiteScript { get; }
+
+    public IReadOnlyList<string> SiteStyles { get; }
+
+    public string WorkroomScript { get; }
+
+    public IReadOnlyList<string> WorkroomStyles { get; }
+
+    /// <summary>The one document of the workroom; its script does the rest.</summary>
+    public string WorkroomHtml => new StringBuilder()
+        .Append("<!DOCTYPE html><html lang=\"en\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width, initial-scale=1\"><title>Workroom</title><link rel=\"icon\" href=\"/assets/mark.svg\" type=\"image/svg+xml\">")
+        .AppendJoin("", WorkroomStyles.Select(s => $"<link rel=\"stylesheet\" href=\"{s}\">"))
+        .Append("<script type=\"module\" src=\"").Append(WorkroomScript).Append("\"></script></head><body><div id=\"workroom\"></div><noscript>The workroom needs JavaScript. The site itself works without.</noscript></body></html>")
+        .ToString();
+
+    static (string Script, IReadOnlyList<string> Styles) Entry(JsonElement manifest, string name)
+    {
+        var styles = new List<string>();
+        void Gather(string key)
+        {
+            var part = manifest.GetProperty(key);
+            if (part.TryGetProperty("imports", out var imports))
+            {
+                foreach (var import in imports.EnumerateArray())
+                {
+                    Gather(import.GetString()!);
+                }
+            }
+
+            if (part.TryGetProperty("css", out var css))
+            {
+                styles.AddRange(css.EnumerateArray().Select(c => $"/assets/{c.GetString()}").Where(c => !styles.Contains(c)));
+            }
+        }
+
+        Gather(name);
+        return ($"/assets/{manifest.GetProperty(name).GetProperty("file").GetString()}", styles);
+    }
+}
