@@ -15,4 +15,29 @@ public static class Ordering
         rest.InsertRange(Math.Clamp(position, 0, rest.Count), taken);
         return rest;
     }
+
+    /// <summary>Lifts things out of an order and sets them down together before another, or at the end when that is not there.</summary>
+    /// <param name="before">What they stand before afterwards. When it is itself moved, the next thing that is not.</param>
+    public static IReadOnlyList<T> MoveBefore<T>(IReadOnlyList<T> order, IReadOnlySet<T> moved, T before)
+    {
+        var position = 0;
+        var reached = false;
+        foreach (var thing in order)
+        {
+            reached |= EqualityComparer<T>.Default.Equals(thing, before);
+            if (moved.Contains(thing))
+            {
+                continue;
+            }
+
+            if (reached)
+            {
+                return Move(order, moved, position);
+            }
+
+            position++;
+        }
+
+        return Move(order, moved, int.MaxValue);
+    }
 }

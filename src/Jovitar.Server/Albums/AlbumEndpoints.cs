@@ -11,8 +11,8 @@ internal sealed record AlbumList(IReadOnlyList<AlbumLine> Albums);
 
 internal sealed record NewAlbum(string WorkingName);
 
-/// <summary>Photos to move, and the position the first of them takes, 0 = first.</summary>
-internal sealed record AlbumMove(IReadOnlyList<PhotoId> Photos, int Position);
+/// <summary>Photos to move: to stand before another photo, or so that the first of them takes a position, 0 = first. With neither they go to the end.</summary>
+internal sealed record AlbumMove(IReadOnlyList<PhotoId> Photos, int? Position, PhotoId? Before);
 
 /// <summary>Albums, and putting, ordering and taking out their photos.</summary>
 internal static class AlbumEndpoints
@@ -93,7 +93,7 @@ internal static class AlbumEndpoints
 
     static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Conflict<Problem>>> Move(
         AlbumId album, AlbumMove body, [FromHeader(Name = "If-Match")] long version, AlbumStore store, CancellationToken ct) =>
-        await store.MoveAsync(album, body.Photos, body.Position, version, ct) is { } moved ? TypedResults.Ok(moved) : await LostAsync(album, store, ct);
+        await store.MoveAsync(album, body, version, ct) is { } moved ? TypedResults.Ok(moved) : await LostAsync(album, store, ct);
 
     static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Conflict<Problem>>> Set(
         AlbumId album, PhotoList body, [FromHeader(Name = "If-Match")] long version, AlbumStore store, CancellationToken ct) =>

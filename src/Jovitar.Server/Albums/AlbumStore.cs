@@ -101,10 +101,13 @@ internal sealed class AlbumStore(NpgsqlDataSource db, TimeProvider clock)
         return ArrangeAsync(id, null, order => [.. order.Where(p => !gone.Contains(p))], ct);
     }
 
-    /// <summary>Moves photos to stand, in their present order, so that the first of them is at <paramref name="position"/> (0 = first).</summary>
+    /// <summary>Moves photos, in their present order, to a position or before another photo.</summary>
     /// <returns>Null when <paramref name="expected"/> is no longer the album's version.</returns>
-    public Task<AlbumMoved?> MoveAsync(AlbumId id, IReadOnlyList<PhotoId> photos, int position, long expected, CancellationToken ct) =>
-        ArrangeAsync(id, expected, order => Ordering.Move(order, photos.ToHashSet(), position), ct);
+    public Task<AlbumMoved?> MoveAsync(AlbumId id, AlbumMove move, long expected, CancellationToken ct)
+    {
+        var moved = move.Photos.ToHashSet();
+        return ArrangeAsync(id, expected, order => move.Before is { } before ? Ordering.MoveBefore(order, moved, before) : Ordering.Move(order, moved, move.Position ?? int.MaxValue), ct);
+    }
 
     /// <summary>Makes the album hold exactly these photos in this order: how a change is taken back.</summary>
     public Task<AlbumMoved?> SetAsync(AlbumId id, IReadOnlyList<PhotoId> photos, long expected, CancellationToken ct) =>

@@ -1,5 +1,6 @@
 using System.ComponentModel;
 using Jovitar.Core;
+using Microsoft.AspNetCore.Mvc;
 using Npgsql;
 
 namespace Jovitar.Server.Photos;
@@ -19,14 +20,21 @@ internal enum SheetSort
 internal sealed record SheetQuery
 {
     [Description("Words to look for in title, caption, file name and tags.")]
+    [FromQuery(Name = "q")]
     public string? Q { get; init; }
+    [FromQuery(Name = "album")]
     public AlbumId? Album { get; init; }
+    [FromQuery(Name = "tag")]
     public TagId? Tag { get; init; }
+    [FromQuery(Name = "category")]
     public CategoryId? Category { get; init; }
 
     [Description("Only photos that lack something: title, alt, album or tag.")]
+    [FromQuery(Name = "without")]
     public string? Without { get; init; }
+    [FromQuery(Name = "sort")]
     public SheetSort? Sort { get; init; }
+    [FromQuery(Name = "reversed")]
     public bool? Reversed { get; init; }
 }
 

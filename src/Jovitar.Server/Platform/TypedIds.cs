@@ -38,6 +38,10 @@ internal sealed class TypedIdSchemas : IOpenApiSchemaTransformer
             schema.Properties = null;
             schema.Required = null;
         }
+        else if (context.JsonTypeInfo.ElementType is { } element && TypedIdConverters.IsTypedId(element))
+        {
+            schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Format = "uuid" };
+        }
         else if (schema.Type is { } number && (number.HasFlag(JsonSchemaType.Integer) || number.HasFlag(JsonSchemaType.Number)) && number.HasFlag(JsonSchemaType.String))
         {
             // Numbers may be read from strings, but are never written so.

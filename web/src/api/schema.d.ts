@@ -552,14 +552,14 @@ export interface paths {
             parameters: {
                 query?: {
                     /** @description Words to look for in title, caption, file name and tags. */
-                    Q?: string;
-                    Album?: string;
-                    Tag?: string;
-                    Category?: string;
+                    q?: string;
+                    album?: components["schemas"]["AlbumId"];
+                    tag?: components["schemas"]["TagId"];
+                    category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
-                    Without?: string;
-                    Sort?: components["schemas"]["SheetSort"];
-                    Reversed?: boolean;
+                    without?: string;
+                    sort?: components["schemas"]["SheetSort"];
+                    reversed?: boolean;
                     from?: string;
                 };
                 header?: never;
@@ -608,14 +608,14 @@ export interface paths {
             parameters: {
                 query?: {
                     /** @description Words to look for in title, caption, file name and tags. */
-                    Q?: string;
-                    Album?: string;
-                    Tag?: string;
-                    Category?: string;
+                    q?: string;
+                    album?: components["schemas"]["AlbumId"];
+                    tag?: components["schemas"]["TagId"];
+                    category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
-                    Without?: string;
-                    Sort?: components["schemas"]["SheetSort"];
-                    Reversed?: boolean;
+                    without?: string;
+                    sort?: components["schemas"]["SheetSort"];
+                    reversed?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -654,14 +654,14 @@ export interface paths {
             parameters: {
                 query: {
                     /** @description Words to look for in title, caption, file name and tags. */
-                    Q?: string;
-                    Album?: string;
-                    Tag?: string;
-                    Category?: string;
+                    q?: string;
+                    album?: components["schemas"]["AlbumId"];
+                    tag?: components["schemas"]["TagId"];
+                    category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
-                    Without?: string;
-                    Sort?: components["schemas"]["SheetSort"];
-                    Reversed?: boolean;
+                    without?: string;
+                    sort?: components["schemas"]["SheetSort"];
+                    reversed?: boolean;
                     one: string;
                     other: string;
                 };
@@ -942,14 +942,14 @@ export interface paths {
             parameters: {
                 query?: {
                     /** @description Words to look for in title, caption, file name and tags. */
-                    Q?: string;
-                    Album?: string;
-                    Tag?: string;
-                    Category?: string;
+                    q?: string;
+                    album?: components["schemas"]["AlbumId"];
+                    tag?: components["schemas"]["TagId"];
+                    category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
-                    Without?: string;
-                    Sort?: components["schemas"]["SheetSort"];
-                    Reversed?: boolean;
+                    without?: string;
+                    sort?: components["schemas"]["SheetSort"];
+                    reversed?: boolean;
                 };
                 header?: never;
                 path: {
@@ -1856,17 +1856,18 @@ export interface components {
         AlbumList: {
             albums: components["schemas"]["AlbumLine"][];
         };
-        /** @description Photos to move, and the position the first of them takes, 0 = first. */
+        /** @description Photos to move: to stand before another photo, or so that the first of them takes a position, 0 = first. With neither they go to the end. */
         AlbumMove: {
-            photos: unknown[];
+            photos: string[];
             /** Format: int32 */
-            position: number;
+            position: null | number;
+            before: null | components["schemas"]["PhotoId"];
         };
         /** @description An album's version after a change, and its order before it, for taking the change back. */
         AlbumMoved: {
             /** Format: int64 */
             version: number;
-            before: unknown[];
+            before: string[];
             /** Format: int32 */
             changed: number;
         };
@@ -1906,9 +1907,9 @@ export interface components {
             removed: components["schemas"]["CategoryMark"][];
         };
         CategoryChange: {
-            photos: unknown[];
-            add: unknown[];
-            remove: unknown[];
+            photos: string[];
+            add: string[];
+            remove: string[];
         };
         /** @description A category's name and where it stands; `Place` is its place among its siblings, 0 = first, or null to leave it. */
         CategoryEdit: {
@@ -1917,10 +1918,7 @@ export interface components {
             /** Format: int32 */
             place: null | number;
         };
-        /**
-         * Format: uuid
-         * @description Names one category.
-         */
+        /** Format: uuid */
         CategoryId: string;
         /** @description A category as the workroom lists it, parents before children. */
         CategoryLine: {
@@ -2119,9 +2117,9 @@ export interface components {
             /** @description How the photos stand. */
             layout: components["schemas"]["LayoutSettings"];
             /** @description Categories offered in the filter bar, in their order. */
-            filterCategories: unknown[];
+            filterCategories: string[];
             /** @description Tags offered in the filter bar, in their order. */
-            filterTags: unknown[];
+            filterTags: string[];
         };
         PageEdit: {
             address: string;
@@ -2162,7 +2160,7 @@ export interface components {
             alt: null | string;
             credit: null | string;
             tags: null | string[];
-            categories: null | unknown[];
+            categories: null | string[];
         };
         /**
          * Format: uuid
@@ -2170,7 +2168,7 @@ export interface components {
          */
         PhotoId: string;
         PhotoList: {
-            photos: unknown[];
+            photos: string[];
         };
         /** @description One photo with everything that is known of it. */
         Plate: {
@@ -2335,9 +2333,9 @@ export interface components {
         };
         /** @description Tags or categories to add to, and take from, several photos. */
         TagChange: {
-            photos: unknown[];
+            photos: string[];
             add: string[];
-            remove: unknown[];
+            remove: string[];
         };
         /** @description What a change of several photos came to, and what would take it back. */
         Tagged: {

@@ -1,0 +1,38 @@
+import type { ButtonHTMLAttributes, ReactNode } from 'react'
+
+/** A small sign of the key that does the same as the verb before it. */
+export function KeyHint({ children }: { children: ReactNode }) {
+  return (
+    <kbd className="ml-1.5 inline-block rounded-control border border-line px-1 font-sans text-[0.6875rem] leading-4 text-quiet">
+      {children}
+    </kbd>
+  )
+}
+
+type Look = 'next' | 'plain' | 'word'
+
+const looks: Record<Look, string> = {
+  next: 'bg-plum text-on-plum px-4 py-1.5 font-semibold hover:brightness-110 disabled:bg-well disabled:text-quiet disabled:hover:brightness-100',
+  plain: 'border border-strong-line px-3 py-1.5 hover:border-ink disabled:text-quiet disabled:border-line',
+  word: 'underline decoration-strong-line decoration-1 underline-offset-[5px] hover:decoration-ink disabled:text-quiet disabled:no-underline',
+}
+
+/** A button: the thing to do next, a plain one, or a verb set as a word. */
+export function Button({
+  look = 'plain',
+  hint,
+  className = '',
+  children,
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { look?: Look; hint?: string }) {
+  return (
+    <button
+      type="button"
+      className={`rounded-control whitespace-nowrap disabled:cursor-default ${looks[look]} ${className}`}
+      {...rest}
+    >
+      {children}
+      {hint && <KeyHint>{hint}</KeyHint>}
+    </button>
+  )
+}

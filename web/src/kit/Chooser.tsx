@@ -1,0 +1,105 @@
+import { type KeyboardEvent, useId, useState } from 'react'
+
+export type Choice = { key: string; name: string; note?: string; depth?: number }
+
+/** A field that narrows a list while one types; arrows and Enter choose, and a new name can be offered. */
+export function Chooser({
+  choices,
+  typed,
+  onType,
+  onChoose,
+  onNew,
+  newLabel,
+  label,
+}: {
+  choices: readonly Choice[]
+  typed: string
+  onType: (text: string) => void
+  onChoose: (choice: Choice) => void
+  onNew?: (name: string) => void
+  newLabel?: (name: string) => string
+  label: string
+}) {
+  const [at, setAt] = useState(0)
+  const id = useId()
+  const wanted = typed.trim().toLowerCase()
+  const shown = choices.filter((c) => c.name.toLowerCase().includes(wanted)).slice(0, 60)
+  const offersNew =
+    onNew !== undefined && wanted.length > 0 && !choices.some((c) => c.name.toLowerCase() === wanted)
+  const count = shown.length + (offersNew ? 1 : 0)
+  const here = Math.min(at, Math.max(0, count - 1))
+
+  function choose(index: number) {
+    const choice = shown[index]
+    if (choice) onChoose(choice)
+    else if (offersNew) onNew(typed.trim())
+  }
+
+  function onKey(e: KeyboardEvent) {
+    if (e.key === 'ArrowDown') setAt(Math.min(here + 1, count - 1))
+    else if (e.key === 'ArrowUp') setAt(Math.max(here - 1, 0))
+    else if (e.key === 'Enter' && count > 0) choose(here)
+    else return
+    e.preventDefault()
+  }
+
+  const row = 'flex w-full items-baseline justify-between gap-3 px-2 py-1 text-left rounded-control'
+  return (
+    <div>
+      <input
+        className="w-full border-b border-strong-line bg-transparent pb-1 outline-none focus:border-plum"
+        role="combobox"
+        aria-label={label}
+        aria-expanded={count > 0}
+        aria-controls={`${id}-list`}
+        aria-activedescendant={count > 0 ? `${id}-${here}` : undefined}
+        placeholder={label}
+        value={typed}
+        onChange={(e) => {
+          onType(e.target.value)
+          setAt(0)
+        }}
+        onKeyDown={onKey}
+      />
+      <div
+        id={`${id}-list`}
+        role="listbox"
+        aria-label={label}
+        tabIndex={-1}
+        className="-mx-2 mt-2 max-h-64 overflow-y-auto"
+      >
+        {shown.map((choice, i) => (
+          <div
+            key={choice.key}
+            id={`${id}-${i}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={i === here}
+            className={`${row} cursor-pointer ${i === here ? 'bg-plum-wash' : ''}`}
+            style={{ paddingLeft: `${0.5 + (choice.depth ?? 0) * 1.1}rem` }}
+            onPointerEnter={() => setAt(i)}
+            onClick={() => choose(i)}
+            onKeyDown={onKey}
+          >
+            <span className="truncate">{choice.name}</span>
+            <span className="text-small text-quiet tabular-nums">{choice.note}</span>
+          </div>
+        ))}
+        {offersNew && (
+          <div
+            id={`${id}-${shown.length}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={here === shown.length}
+            className={`${row} cursor-pointer text-plum ${here === shown.length ? 'bg-plum-wash' : ''}`}
+            onPointerEnter={() => setAt(shown.length)}
+            onClick={() => choose(shown.length)}
+            onKeyDown={onKey}
+          >
+            {newLabel?.(typed.trim()) ?? typed.trim()}
+          </div>
+        )}
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,36 @@
+import { Popover as Radix } from 'radix-ui'
+import type { ReactNode } from 'react'
+
+/** What floats beside the verb that opened it. */
+export function Popover({
+  open,
+  onOpenChange,
+  trigger,
+  label,
+  children,
+  wide = false,
+}: {
+  open: boolean
+  onOpenChange: (open: boolean) => void
+  trigger: ReactNode
+  label: string
+  children: ReactNode
+  wide?: boolean
+}) {
+  return (
+    <Radix.Root open={open} onOpenChange={onOpenChange}>
+      <Radix.Trigger asChild>{trigger}</Radix.Trigger>
+      <Radix.Portal>
+        <Radix.Content
+          aria-label={label}
+          align="start"
+          sideOffset={8}
+          collisionPadding={12}
+          className={`z-40 ${wide ? 'w-96' : 'w-72'} rounded-control bg-raised p-4 text-body shadow-float outline-none`}
+        >
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  )
+}

@@ -1,0 +1,108 @@
+import { Link, useNavigate } from '@tanstack/react-router'
+import { useState } from 'react'
+import { type Api, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { Dialog } from '../../kit/Dialog'
+import { w } from '../../words'
+import { useAct } from '../shell/data'
+
+const away = w.errors.away
+
+/** An album's words, each edited where it stands, and who can see it. */
+export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
+  const go = useNavigate()
+  const [removing, setRemoving] = useState(false)
+  const change = useAct((words: { workingName?: string; title?: string; description?: string }) =>
+    body(
+      api.PATCH('/api/albums/{album}', {
+        params: { path: { album: album.id }, header: { 'If-Match': album.version } },
+        body: {
+          workingName: words.workingName ?? null,
+          title: words.title ?? null,
+          description: words.description ?? null,
+          cover: null,
+        },
+      }),
+      away,
+    ),
+  )
+  const makePage = useAct(
+    () => body(api.POST('/api/pages', { body: { album: album.id } }), away),
+    (page) => void go({ to: '/workroom/pages/$page', params: { page: page.id } }),
+  )
+  const remove = useAct(
+    () => body(api.DELETE('/api/albums/{album}', { params: { path: { album: album.id } } }), away),
+    () => void go({ to: '/workroom/albums' }),
+  )
+  function words(name: 'workingName' | 'title' | 'description', label: string, look: string) {
+    return (
+      <textarea
+        key={`${name}${album[name]}`}
+        aria-label={label}
+        placeholder={label}
+        rows={1}
+        defaultValue={album[name]}
+        className={`in-place ${look}`}
+        onBlur={(e) => {
+          const text = e.target.value.trim()
+          if (text !== album[name] && (text !== '' || name !== 'workingName')) change.mutate({ [name]: text })
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' || e.key === 'Escape') {
+            e.preventDefault()
+            e.stopPropagation()
+            e.currentTarget.blur()
+          }
+        }}
+      />
+    )
+  }
+  return (
+    <header className="mb-3.5 grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-8">
+      <div className="max-w-[46rem]">
+        <h1 className="sr-only">{album.workingName}</h1>
+        {words('workingName', w.albums.name, 'font-display text-title font-[650]')}
+        <p className="mt-0.5 text-quiet">
+          {w.photos(album.photos)}. {album.audience.sentence}
+        </p>
+        <div className="mt-2 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-2.5 text-small">
+          <span className="text-quiet">{w.albums.publicTitle}</span>
+          {words('title', w.albums.publicTitle, '!m-0 !w-full')}
+          <span className="text-quiet">{w.albums.description.split(' ')[0]}</span>
+          {words('description', w.albums.description, '!m-0 !w-full')}
+        </div>
+      </div>
+      <div className="flex items-baseline gap-5 pt-1">
+        <Button look="word" className="text-small" onClick={() => setRemoving(true)}>
+          {w.albums.remove}
+        </Button>
+        {album.page ? (
+          <Link
+            to="/workroom/pages/$page"
+            params={{ page: album.page }}
+            className="rounded-control border border-strong-line px-3 py-1.5 hover:border-ink"
+          >
+            {w.albums.page}
+          </Link>
+        ) : (
+          <Button look="next" disabled={album.photos === 0} onClick={() => makePage.mutate(undefined)}>
+            {w.albums.makePage}
+          </Button>
+        )}
+      </div>
+      <Dialog
+        open={removing}
+        onClose={() => setRemoving(false)}
+        title={w.albums.removeAsk(album.workingName)}
+      >
+        <p className="mt-3 mb-6">{w.albums.removeText}</p>
+        <span className="flex gap-3">
+          <Button look="next" onClick={() => remove.mutate(undefined)}>
+            {w.albums.removeYes}
+          </Button>
+          <Button onClick={() => setRemoving(false)}>{w.albums.cancel}</Button>
+        </span>
+      </Dialog>
+    </header>
+  )
+}

@@ -1,0 +1,157 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
+import { useState } from 'react'
+import { type Api, api, body } from '../../api/client'
+import { w } from '../../words'
+import { HandLine } from '../sheet/HandLine'
+import { Plate } from '../sheet/Plate'
+import { Sheet } from '../sheet/Sheet'
+import { useAct } from '../shell/data'
+import { useHand } from '../shell/hand'
+import { tell } from '../shell/news'
+import { Empty } from '../shell/Station'
+import { AlbumHead } from './AlbumHead'
+import { AlbumVerbs } from './AlbumVerbs'
+
+const away = w.errors.away
+
+/** One album: its words, and its photos in the order made by hand. */
+export function AlbumStation() {
+  const { album: id } = useParams({ from: '/workroom/albums/$album' })
+  const search = useSearch({ from: '/workroom/albums/$album' })
+  const go = useNavigate({ from: '/workroom/albums/$album' })
+  const [start, setStart] = useState(0)
+  const album = useQuery({
+    queryKey: ['albums', id],
+    queryFn: () => body(api.GET('/api/albums/{album}', { params: { path: { album: id } } }), away),
+  })
+  const query = { album: id, sort: 'place' as const }
+  if (album.error && !album.data) return <p className="p-10">{album.error.message}</p>
+  if (!album.data) return null
+  if (search.photo)
+    return (
+      <Plate
+        id={search.photo}
+        query={query}
+        name={album.data.workingName}
+        onGo={(photo) => void go({ search: { photo }, replace: true })}
+        onBack={(position) => {
+          setStart(position)
+          void go({ search: {} })
+        }}
+      />
+    )
+  return (
+    <Opened
+      key={id}
+      album={album.data}
+      start={start}
+      onOpen={(photo, index) => {
+        setStart(index)
+        void go({ search: { photo } })
+      }}
+    />
+  )
+}
+
+function Opened({
+  album,
+  start,
+  onOpen,
+}: {
+  album: Api['AlbumLine']
+  start: number
+  onOpen: (id: string, index: number) => void
+}) {
+  const { ids } = useHand()
+  const query = { album: album.id, sort: 'place' as const }
+  const undo = (moved: Api['AlbumMoved']) => () =>
+    body(
+      api.PUT('/api/albums/{album}/photos', {
+        params: { path: { album: album.id }, header: { 'If-Match': moved.version } },
+        body: { photos: moved.before },
+      }),
+      away,
+    )
+  const move = useAct(
+    (to: { photos: readonly string[]; before?: string | null; position?: number }) =>
+      body(
+        api.PUT('/api/albums/{album}/order', {
+          params: { path: { album: album.id }, header: { 'If-Match': album.version } },
+          body: { photos: [...to.photos], before: to.before ?? null, position: to.position ?? null },
+        }),
+        away,
+      ),
+    (moved, to) =>
+      moved.changed > 0 &&
+      tell({
+        text:
+          to.position === undefined
+            ? w.albums.moved(to.photos.length, 0).replace(/ to position.*/, '.')
+            : w.albums.moved(to.photos.length, to.position + 1),
+        undo: undo(moved),
+      }),
+  )
+  const takeOut = useAct(
+    () =>
+      body(
+        api.POST('/api/albums/{album}/photos/removal', {
+          params: { path: { album: album.id } },
+          body: { photos: [...ids] },
+        }),
+        away,
+      ),
+    (moved) =>
+      tell({ text: w.albums.takenOut(moved.changed), ...(moved.changed > 0 && { undo: undo(moved) }) }),
+  )
+  const cover = useAct(
+    (photo: string) =>
+      body(
+        api.PATCH('/api/albums/{album}', {
+          params: { path: { album: album.id }, header: { 'If-Match': album.version } },
+          body: { workingName: null, title: null, description: null, cover: photo },
+        }),
+        away,
+      ),
+    () => tell({ text: w.albums.covered }),
+  )
+  return (
+    <div className="flex h-full flex-col px-[30px] pt-7">
+      <AlbumHead album={album} />
+      <HandLine
+        rest={
+          album.photos > 0
+            ? 'Drag a photo to move it; press it to take it in hand, then move several by typing their position.'
+            : ''
+        }
+      >
+        <AlbumVerbs
+          last={album.photos}
+          one={ids.length === 1}
+          onMove={(position) => move.mutate({ photos: ids, position })}
+          onTakeOut={() => takeOut.mutate(undefined)}
+          onCover={() => ids[0] && cover.mutate(ids[0])}
+        />
+      </HandLine>
+      <div className="flex min-h-0 flex-1 flex-col pt-[18px]">
+        <Sheet
+          query={query}
+          size={1}
+          start={start}
+          onOpen={onOpen}
+          onMove={(photos, before) => move.mutate({ photos, before })}
+          empty={
+            <Empty title={w.albums.empty} lead={w.albums.emptyLead}>
+              <Link
+                to="/workroom/photos"
+                className="inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum"
+              >
+                {w.albums.toPhotos}
+              </Link>
+            </Empty>
+          }
+        />
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,72 @@
+import { useState } from 'react'
+import { Button } from '../../kit/Button'
+import { Popover } from '../../kit/Popover'
+import { w } from '../../words'
+import { useHand } from '../shell/hand'
+import { useKeys } from '../shell/keys'
+
+/** What can be done in an album with the photos in hand. */
+export function AlbumVerbs({
+  last,
+  one,
+  onMove,
+  onTakeOut,
+  onCover,
+}: {
+  last: number
+  one: boolean
+  onMove: (position: number) => void
+  onTakeOut: () => void
+  onCover: () => void
+}) {
+  const [open, setOpen] = useState(false)
+  const some = useHand().ids.length > 0
+  useKeys({ m: () => setOpen(true), o: onTakeOut, v: () => one && onCover() }, some)
+  return (
+    <>
+      <Popover
+        open={open}
+        onOpenChange={setOpen}
+        label={w.albums.moveTo}
+        trigger={
+          <Button look="word" hint="M">
+            {w.albums.moveTo}
+          </Button>
+        }
+      >
+        <form
+          className="flex items-baseline gap-3"
+          onSubmit={(e) => {
+            e.preventDefault()
+            onMove(Number(new FormData(e.currentTarget).get('position')) - 1)
+            setOpen(false)
+          }}
+        >
+          <label className="flex items-baseline gap-2">
+            {w.albums.position}
+            <input
+              name="position"
+              type="number"
+              min={1}
+              max={Math.max(1, last)}
+              required
+              defaultValue={1}
+              className="w-20 border-b border-strong-line bg-transparent text-right tabular-nums outline-none focus:border-plum"
+            />
+          </label>
+          <Button type="submit" look="next">
+            {w.albums.move}
+          </Button>
+        </form>
+      </Popover>
+      <Button look="word" hint="O" onClick={onTakeOut}>
+        {w.albums.takeOut}
+      </Button>
+      {one && (
+        <Button look="word" hint="V" onClick={onCover}>
+          {w.albums.cover}
+        </Button>
+      )}
+    </>
+  )
+}

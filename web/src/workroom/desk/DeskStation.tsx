@@ -1,0 +1,158 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, useNavigate } from '@tanstack/react-router'
+import type { ReactNode } from 'react'
+import { api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { w } from '../../words'
+import { useAct } from '../shell/data'
+import { bytes } from '../shell/format'
+import { tell } from '../shell/news'
+import { Empty, Heading } from '../shell/Station'
+
+const away = w.errors.away
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="border-t border-line py-5">
+      <h2 className="mb-2.5 text-lead">{title}</h2>
+      {children}
+    </section>
+  )
+}
+
+/** The first screen: what runs, what failed, which albums are shown nowhere. */
+export function DeskStation() {
+  const go = useNavigate()
+  const desk = useQuery({
+    queryKey: ['desk'],
+    queryFn: () => body(api.GET('/api/desk'), away),
+    refetchInterval: (q) =>
+      (q.state.data?.figures.waiting ?? 0) + (q.state.data?.figures.larger ?? 0) > 0 ? 1500 : 15_000,
+  })
+  const retry = useAct(
+    (photos: string[]) => body(api.POST('/api/intakes/retry', { body: { photos } }), away),
+    (out) => tell({ text: w.desk.retried(out.count) }),
+  )
+  const make = useAct(
+    (album: string) => body(api.POST('/api/pages', { body: { album } }), away),
+    (page) => void go({ to: '/workroom/pages/$page', params: { page: page.id } }),
+  )
+  if (!desk.data) return desk.error ? <p className="p-10">{desk.error.message}</p> : null
+  const { figures: f, failed, nowhere } = desk.data
+  return (
+    <div className="px-[30px] pt-7 pb-16">
+      <Heading
+        title={w.stations.desk}
+        lead={f.photos > 0 ? w.desk.holds(f.photos, f.albums, bytes(f.bytes)) : undefined}
+      />
+      {f.photos === 0 ? (
+        <Empty title={w.desk.empty} lead={w.desk.emptyLead}>
+          <Button look="next" onClick={() => void go({ to: '/workroom/intake' })}>
+            {w.desk.bring}
+          </Button>
+        </Empty>
+      ) : (
+        <div className="mt-7 grid grid-cols-2 gap-x-12 max-xl:grid-cols-1">
+          <div>
+            <Part title={w.desk.running}>
+              {f.waiting > 0 && <p>{w.desk.waiting(f.waiting)}</p>}
+              {f.larger > 0 && <p>{w.desk.larger(f.larger)}</p>}
+              {f.waiting + f.larger === 0 && <p className="text-quiet">{w.desk.nothingRuns}</p>}
+            </Part>
+            <Part title={w.desk.failed}>
+              {failed.length === 0 ? (
+                <p className="text-quiet">{w.desk.nothingFailed}</p>
+              ) : (
+                <>
+                  <ul className="grid gap-2.5">
+                    {failed.map((p) => (
+                      <li key={p.id} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4">
+                        <span>
+                          <strong>{p.fileName}</strong>
+                          <br />
+                          <span className="text-small text-quiet">{p.reason}</span>
+                        </span>
+                        <Button look="word" onClick={() => retry.mutate([p.id])}>
+                          {w.desk.retry}
+                        </Button>
+                      </li>
+                    ))}
+                  </ul>
+                  {failed.length > 1 && (
+                    <Button className="mt-4" onClick={() => retry.mutate(failed.map((p) => p.id))}>
+                      {w.desk.retryAll}
+                    </Button>
+                  )}
+                </>
+              )}
+            </Part>
+            <Part title={w.desk.describe}>
+              {f.photosWithoutTitle + f.photosWithoutAlt === 0 ? (
+                <p className="text-quiet">{w.desk.described}</p>
+              ) : (
+                <ul className="grid gap-1">
+                  {(
+                    [
+                      ['title', f.photosWithoutTitle],
+                      ['alt', f.photosWithoutAlt],
+                    ] as const
+                  ).map(
+                    ([without, count]) =>
+                      count > 0 && (
+                        <li key={without}>
+                          <Link
+                            to="/workroom/photos"
+                            search={{ without }}
+                            className="underline decoration-strong-line decoration-1 underline-offset-4"
+                          >
+                            {w.photos(count)} {w.sheet.without[without]}
+                          </Link>
+                        </li>
+                      ),
+                  )}
+                </ul>
+              )}
+            </Part>
+          </div>
+          <Part title={w.desk.nowhere}>
+            {nowhere.length === 0 ? (
+              <p className="text-quiet">{w.desk.everywhere}</p>
+            ) : (
+              <>
+                <p className="mb-2 text-small text-quiet">{w.desk.nowhereLead}</p>
+                <ul>
+                  {nowhere.map((a) => (
+                    <li key={a.id} className="flex items-baseline gap-3 border-b border-line py-1.5">
+                      <Link
+                        to="/workroom/albums/$album"
+                        params={{ album: a.id }}
+                        className="min-w-0 truncate hover:underline"
+                      >
+                        {a.workingName}
+                      </Link>
+                      <span className="text-small text-quiet tabular-nums">{w.photos(a.photos)}</span>
+                      <span className="ml-auto">
+                        {a.hasDraft ? (
+                          <Link
+                            to="/workroom/pages"
+                            className="underline decoration-strong-line decoration-1 underline-offset-4"
+                          >
+                            {w.desk.seeDraft}
+                          </Link>
+                        ) : (
+                          <Button look="word" onClick={() => make.mutate(a.id)}>
+                            {w.desk.makePage}
+                          </Button>
+                        )}
+                      </span>
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </Part>
+        </div>
+      )}
+    </div>
+  )
+}

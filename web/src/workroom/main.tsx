@@ -1,0 +1,92 @@
+import './workroom.css'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { createRootRoute, createRoute, createRouter, Link, RouterProvider } from '@tanstack/react-router'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { z } from 'zod'
+import { ApiProblem } from '../api/client'
+import { w } from '../words'
+import { AlbumStation } from './albums/AlbumStation'
+import { AlbumsStation } from './albums/AlbumsStation'
+import { DeskStation } from './desk/DeskStation'
+import { IntakeStation } from './intake/IntakeStation'
+import { PageStation } from './pages/PageStation'
+import { PagesStation } from './pages/PagesStation'
+import { CategoriesStation } from './photos/CategoriesStation'
+import { PhotosStation } from './photos/PhotosStation'
+import { Frame } from './shell/Frame'
+
+/** What the address of a sheet says; anything it cannot mean is passed over. */
+const sheetSearch = z.object({
+  q: z.string().optional().catch(undefined),
+  album: z.string().optional().catch(undefined),
+  tag: z.string().optional().catch(undefined),
+  category: z.string().optional().catch(undefined),
+  without: z.enum(['title', 'alt', 'album', 'tag']).optional().catch(undefined),
+  sort: z.enum(['taken', 'arrived', 'name', 'place']).optional().catch(undefined),
+  reversed: z.boolean().optional().catch(undefined),
+  photo: z.string().optional().catch(undefined),
+})
+
+const root = createRootRoute({
+  component: Frame,
+  notFoundComponent: () => (
+    <div className="p-10">
+      <h1 className="text-title">{w.errors.missing}</h1>
+      <Link to="/workroom" className="underline underline-offset-4">
+        {w.errors.back}
+      </Link>
+    </div>
+  ),
+})
+
+const routes = [
+  createRoute({ getParentRoute: () => root, path: '/workroom', component: DeskStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/intake', component: IntakeStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/photos',
+    component: PhotosStation,
+    validateSearch: sheetSearch,
+  }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/categories', component: CategoriesStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/albums', component: AlbumsStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/albums/$album',
+    component: AlbumStation,
+    validateSearch: sheetSearch,
+  }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/pages', component: PagesStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
+]
+
+const router = createRouter({ routeTree: root.addChildren(routes), defaultPreload: false })
+
+declare module '@tanstack/react-router' {
+  interface Register {
+    router: typeof router
+  }
+}
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      // What the server refuses it will refuse again; only a server that is away is worth asking twice.
+      retry: (count, problem) =>
+        count < 4 && (!(problem instanceof ApiProblem) || problem.status === 0 || problem.status === 503),
+      retryDelay: (count) => Math.min(500 * 2 ** count, 5_000),
+    },
+  },
+})
+
+const place = document.getElementById('workroom')
+if (place)
+  createRoot(place).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  )

@@ -1,0 +1,98 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, useNavigate, useSearch } from '@tanstack/react-router'
+import { useState } from 'react'
+import { api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { w } from '../../words'
+import { HandLine } from '../sheet/HandLine'
+import { Plate } from '../sheet/Plate'
+import { Sheet } from '../sheet/Sheet'
+import { sheetQuery } from '../sheet/useSheet'
+import { useFigures } from '../shell/data'
+import { Empty, Heading } from '../shell/Station'
+import { Narrowing } from './Narrowing'
+
+/** The sheet of all photos, or the plate of the one that is open. */
+export function PhotosStation() {
+  const search = useSearch({ from: '/workroom/photos' })
+  const go = useNavigate({ from: '/workroom/photos' })
+  const [size, setSize] = useState(1)
+  const [start, setStart] = useState(0)
+  const figures = useFigures().data
+  const query = sheetQuery(search)
+  const total = useQuery({
+    queryKey: ['sheet', 'map', query],
+    queryFn: () => body(api.GET('/api/photos/map', { params: { query } }), w.errors.away),
+  }).data?.total
+  const narrowed = !!(search.q || search.tag || search.category || search.without)
+  if (search.photo)
+    return (
+      <Plate
+        id={search.photo}
+        query={search}
+        name={w.sheet.title}
+        onGo={(photo) => void go({ search: (s) => ({ ...s, photo }), replace: true })}
+        onBack={(position) => {
+          setStart(position)
+          void go({ search: (s) => ({ ...s, photo: undefined }) })
+        }}
+      />
+    )
+  return (
+    <div className="flex h-full flex-col px-[30px] pt-7">
+      <Heading
+        title={
+          search.without ? (
+            <span>
+              {w.sheet.title}, {w.sheet.without[search.without]}
+            </span>
+          ) : (
+            w.sheet.title
+          )
+        }
+        lead={
+          total === undefined
+            ? ' '
+            : narrowed && figures
+              ? w.plate.of(total, figures.photos)
+              : w.sheet.total(total)
+        }
+      />
+      <Narrowing
+        search={search}
+        size={size}
+        onSize={setSize}
+        onChange={(next) => void go({ search: (s) => ({ ...s, ...next }), replace: true })}
+      />
+      <HandLine rest="Press a photo to take it in hand, drag across several, press its name to open it." />
+      <div className="flex min-h-0 flex-1 flex-col pt-[18px]">
+        <Sheet
+          key={JSON.stringify(query)}
+          query={query}
+          size={size}
+          start={start}
+          onOpen={(photo, index) => {
+            setStart(index)
+            void go({ search: (s) => ({ ...s, photo }) })
+          }}
+          empty={
+            narrowed ? (
+              <Empty title={w.sheet.nothing}>
+                <Button onClick={() => void go({ search: {} })}>{w.sheet.widen}</Button>
+              </Empty>
+            ) : (
+              <Empty title={w.sheet.none} lead={w.desk.emptyLead}>
+                <Link
+                  to="/workroom/intake"
+                  className="inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum"
+                >
+                  {w.desk.bring}
+                </Link>
+              </Empty>
+            )
+          }
+        />
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,91 @@
+import { memo, type PointerEvent } from 'react'
+import type { Api } from '../../api/client'
+import { rendition } from '../../kit/renditions'
+import { w } from '../../words'
+
+/** One frame of the sheet: the photo whole, a hairline, its running number and file name. */
+export const Frame = memo(function Frame({
+  photo,
+  index,
+  size,
+  held,
+  focused,
+  marked,
+  onPointer,
+  onOpen,
+  onFocus,
+}: {
+  photo: Api['SheetPhoto'] | undefined
+  index: number
+  size: { cell: number; picture: number }
+  held: boolean
+  focused: boolean
+  marked: boolean
+  onPointer: (e: PointerEvent, index: number) => void
+  onOpen: (index: number) => void
+  onFocus: (index: number) => void
+}) {
+  const box = { width: size.cell, height: size.picture }
+  if (!photo)
+    return (
+      <div style={{ width: size.cell }} aria-hidden>
+        <div style={box} className="bg-well" />
+        <div className="mt-1.5 border-t border-line pt-1 text-[0.6875rem] text-quiet tabular-nums">
+          {w.count(index + 1)}
+        </div>
+      </div>
+    )
+  const shape = photo.width / photo.height
+  const wide = Math.min(size.cell, size.picture * shape)
+  const small = wide <= 240 && photo.width > 240 && devicePixelRatio <= 1
+  return (
+    <div
+      id={`frame-${index}`}
+      data-frame={index}
+      role="option"
+      aria-selected={held}
+      aria-label={w.sheet.frame(index + 1, photo.title || photo.fileName)}
+      tabIndex={focused ? 0 : -1}
+      style={{ width: size.cell }}
+      className="group cursor-default touch-manipulation select-none rounded-control"
+      onPointerDown={(e) => onPointer(e, index)}
+      onDoubleClick={() => onOpen(index)}
+      onFocus={() => onFocus(index)}
+    >
+      <div style={box} className="frame-picture flex items-end">
+        {photo.state === 'ready' ? (
+          <img
+            src={rendition(photo.hash, small ? 240 : 480)}
+            width={Math.round(wide)}
+            height={Math.round(wide / shape)}
+            alt=""
+            decoding="async"
+            draggable={false}
+            className={marked ? 'opacity-70' : ''}
+          />
+        ) : (
+          <div
+            style={{ width: wide, height: wide / shape }}
+            className="flex items-end bg-well p-2 text-small text-quiet"
+          >
+            {photo.state === 'failed' ? w.sheet.failed : w.sheet.waiting}
+          </div>
+        )}
+      </div>
+      <div
+        className={`mt-1.5 flex gap-2 pt-[3px] text-[0.6875rem] leading-4 ${held || marked ? 'border-t-[3px] border-plum' : 'border-t border-line pb-[2px] group-hover:border-strong-line'}`}
+      >
+        <span className={`font-display font-bold tabular-nums ${held ? 'text-plum' : ''}`}>
+          {w.count(index + 1)}
+        </span>
+        <span
+          data-open
+          className="cursor-pointer truncate text-quiet hover:text-ink hover:underline"
+          title={photo.title || undefined}
+        >
+          {photo.fileName}
+        </span>
+      </div>
+    </div>
+  )
+})

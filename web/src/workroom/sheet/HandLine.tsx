@@ -1,0 +1,102 @@
+import { useQuery } from '@tanstack/react-query'
+import { type ReactNode, useState } from 'react'
+import { api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { Dialog } from '../../kit/Dialog'
+import { rendition } from '../../kit/renditions'
+import { w } from '../../words'
+import { hand, useHand } from '../shell/hand'
+import { useKeys } from '../shell/keys'
+import { CategoriseThem, PutInAlbum, TagThem } from './verbs'
+
+/** The line above the work: how many photos are in hand, and the verbs that fit where one stands. */
+export function HandLine({ children, rest }: { children?: ReactNode; rest: ReactNode }) {
+  const { ids } = useHand()
+  const [open, setOpen] = useState<'album' | 'tag' | 'category' | null>(null)
+  const [seeing, setSeeing] = useState(false)
+  const some = ids.length > 0
+  const verb = (name: 'album' | 'tag' | 'category') => ({
+    ids,
+    open: open === name,
+    onOpenChange: (now: boolean) => setOpen(now ? name : null),
+  })
+  useKeys({ a: () => setOpen('album'), t: () => setOpen('tag'), g: () => setOpen('category') }, some)
+  return (
+    <div className="flex min-h-[38px] flex-wrap items-center gap-x-4 gap-y-1 border-y border-line py-1">
+      {some ? (
+        <>
+          <span className="mr-1 font-display text-[1.0625rem] font-semibold text-plum" data-testid="in-hand">
+            {w.hand.inHand(ids.length)}
+          </span>
+          <PutInAlbum {...verb('album')} />
+          <TagThem {...verb('tag')} />
+          <CategoriseThem {...verb('category')} />
+          {children}
+          <span className="ml-auto flex gap-4">
+            <Button look="word" onClick={() => setSeeing(true)}>
+              {w.hand.see}
+            </Button>
+            <Button look="word" hint="Esc" onClick={() => hand.clear()}>
+              {w.hand.letGo}
+            </Button>
+          </span>
+          <Dialog open={seeing} onClose={() => setSeeing(false)} title={w.hand.inHand(ids.length)}>
+            <InHand ids={ids} />
+          </Dialog>
+        </>
+      ) : (
+        <span className="text-small text-quiet">{rest}</span>
+      )}
+    </div>
+  )
+}
+
+/** What is in hand, in its order, each to be moved earlier or later or let go. */
+function InHand({ ids }: { ids: readonly string[] }) {
+  const shown = ids.slice(0, 200)
+  const photos = useQuery({
+    queryKey: ['these', shown],
+    queryFn: async () =>
+      (await body(api.POST('/api/photos/these', { body: { photos: [...shown] } }), w.errors.away)).photos,
+    placeholderData: (before) => before,
+  })
+  function shift(id: string, by: number) {
+    const at = ids.indexOf(id)
+    const next = [...ids]
+    next.splice(at, 1)
+    next.splice(Math.max(0, at + by), 0, id)
+    hand.set(next)
+  }
+  return (
+    <ol className="mt-5 grid gap-2">
+      {photos.data?.map((p, i) => (
+        <li key={p.id} className="flex items-center gap-3 border-b border-line pb-2">
+          <span className="w-8 text-small font-semibold text-plum tabular-nums">{i + 1}</span>
+          <span className="grid h-12 w-16 place-items-center">
+            {p.state === 'ready' && <img src={rendition(p.hash, 480)} alt="" className="max-h-12 max-w-16" />}
+          </span>
+          <span className="min-w-0 flex-1 truncate">{p.title || p.fileName}</span>
+          <Button look="word" className="text-small" disabled={i === 0} onClick={() => shift(p.id, -1)}>
+            {w.hand.earlier}
+          </Button>
+          <Button
+            look="word"
+            className="text-small"
+            disabled={i === ids.length - 1}
+            onClick={() => shift(p.id, 1)}
+          >
+            {w.hand.later}
+          </Button>
+          <Button
+            look="word"
+            className="text-small"
+            onClick={() => hand.letGo([p.id])}
+            aria-label={`${w.hand.remove}: ${p.title || p.fileName}`}
+          >
+            {w.hand.letGo}
+          </Button>
+        </li>
+      ))}
+    </ol>
+  )
+}

@@ -1,0 +1,122 @@
+import { useQuery } from '@tanstack/react-query'
+import { type Api, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { sourceSet } from '../../kit/renditions'
+import { w } from '../../words'
+import { hand, useHand } from '../shell/hand'
+import { useKeys } from '../shell/keys'
+import { PlateFacts } from './PlateFacts'
+import { PlateWords } from './PlateWords'
+import { type SheetQuery, sheetQuery } from './useSheet'
+
+/** One photo large, its words set beside it as in print. */
+export function Plate({
+  id,
+  query,
+  name,
+  onGo,
+  onBack,
+}: {
+  id: string
+  query: SheetQuery
+  name: string
+  onGo: (id: string) => void
+  onBack: (position: number) => void
+}) {
+  const held = useHand()
+  const plate = useQuery({
+    queryKey: ['plate', id],
+    queryFn: () => body(api.GET('/api/photos/{photo}', { params: { path: { photo: id } } }), w.errors.away),
+    refetchInterval: (q) => (q.state.data?.state === 'waiting' ? 1500 : false),
+  })
+  const beside = useQuery({
+    queryKey: ['neighbours', id, sheetQuery(query)],
+    queryFn: () =>
+      body(
+        api.GET('/api/photos/{photo}/neighbours', {
+          params: { path: { photo: id }, query: sheetQuery(query) },
+        }),
+        w.errors.away,
+      ),
+  }).data
+  const back = () => onBack((beside?.position ?? 1) - 1)
+  useKeys({
+    ArrowRight: () => beside?.after && onGo(beside.after),
+    ArrowLeft: () => beside?.before && onGo(beside.before),
+    ' ': () => hand.toggle(id),
+    Escape: back,
+  })
+  return (
+    <div className="flex min-h-full flex-col px-[30px] pt-7 pb-8">
+      <div className="flex items-baseline gap-5 text-small text-quiet">
+        <button type="button" className="hover:text-ink" onClick={back}>
+          {name}
+          {beside && ` · ${w.plate.of(beside.position, beside.total)}`}
+        </button>
+        <span className="ml-auto flex gap-4">
+          <Button
+            look="word"
+            hint="Space"
+            className={held.has(id) ? 'text-plum' : ''}
+            onClick={() => hand.toggle(id)}
+          >
+            {held.has(id) ? w.plate.letGo : w.plate.take}
+          </Button>
+          <button
+            type="button"
+            className="hover:text-ink disabled:opacity-40"
+            disabled={!beside?.before}
+            onClick={() => beside?.before && onGo(beside.before)}
+          >
+            ← {w.plate.previous}
+          </button>
+          <button
+            type="button"
+            className="hover:text-ink disabled:opacity-40"
+            disabled={!beside?.after}
+            onClick={() => beside?.after && onGo(beside.after)}
+          >
+            {w.plate.next} →
+          </button>
+        </span>
+      </div>
+      {plate.error && !plate.data && (
+        <div className="mt-10">
+          <p className="mb-4">{plate.error.message}</p>
+          <Button onClick={back}>{w.plate.back}</Button>
+        </div>
+      )}
+      {plate.data && (
+        <div className="mt-3 grid flex-1 grid-cols-[minmax(0,1fr)_330px] gap-[34px] max-xl:grid-cols-[minmax(0,1fr)_290px] max-lg:grid-cols-1">
+          <PlatePicture plate={plate.data} />
+          <article key={plate.data.id}>
+            <PlateWords plate={plate.data} />
+            <PlateFacts plate={plate.data} />
+          </article>
+        </div>
+      )}
+    </div>
+  )
+}
+
+function PlatePicture({ plate }: { plate: Api['Plate'] }) {
+  if (plate.state !== 'ready')
+    return (
+      <div className="grid min-h-[18rem] place-items-center self-start bg-well p-8 text-center text-quiet">
+        {plate.state === 'failed' ? `${w.plate.failed} ${plate.failure ?? ''}` : w.plate.waiting}
+      </div>
+    )
+  return (
+    <div>
+      <img
+        key={plate.id}
+        srcSet={sourceSet(plate.hash, plate.width)}
+        sizes="(min-width: 1024px) calc(100vw - 670px), 94vw"
+        width={plate.width}
+        height={plate.height}
+        alt={plate.alt || plate.title || plate.fileName}
+        className="h-auto max-h-[calc(100dvh-96px)] w-full object-contain object-left-top"
+      />
+    </div>
+  )
+}

@@ -1,0 +1,67 @@
+import { Link } from '@tanstack/react-router'
+import type { Api } from '../../api/client'
+import { w } from '../../words'
+import { bytes, exposure, printSize, takenAt } from '../shell/format'
+
+/** What is known of a photo without anybody typing it: when, where it stands, who sees it, how it was taken. */
+export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
+  const [wide, high] = printSize(plate.width, plate.height)
+  const made = [plate.camera, plate.lens, ...exposure(plate)].filter(Boolean).join(', ')
+  return (
+    <div className="text-small leading-[1.7]">
+      <div className="mt-3.5 border-t border-line pt-3.5">
+        {plate.taken && (
+          <p>
+            <span className="text-quiet">{w.plate.taken}</span> {takenAt(plate.taken)}
+            {plate.place && (
+              <>
+                {' '}
+                <span className="text-quiet">{w.plate.at}</span> {plate.place}
+              </>
+            )}
+          </p>
+        )}
+        {plate.copyright && <p>{plate.copyright}</p>}
+      </div>
+      <div className="mt-3.5 border-t border-line pt-3.5">
+        {plate.albums.length > 0 ? (
+          <p>
+            <span className="text-quiet">{w.plate.stands}</span>{' '}
+            {plate.albums.map((a, i) => (
+              <span key={a.id}>
+                {i > 0 && ', '}
+                <Link
+                  to="/workroom/albums/$album"
+                  params={{ album: a.id }}
+                  className="underline decoration-strong-line decoration-1 underline-offset-4"
+                >
+                  {a.workingName}
+                </Link>{' '}
+                <span className="text-quiet">{w.plate.noPosition(a.position)}</span>
+              </span>
+            ))}
+          </p>
+        ) : (
+          <p>{w.plate.nowhere}</p>
+        )}
+        <p>{plate.audience.sentence}</p>
+      </div>
+      <div className="mt-3.5 border-t border-line pt-3.5">
+        <p>
+          {plate.fileName}, {plate.width} × {plate.height}, {bytes(plate.bytes)}
+        </p>
+        {made && <p>{made}</p>}
+        <p>{w.plate.prints(wide, high)}</p>
+        <p>
+          <a
+            href={`/api/photos/${plate.id}/original`}
+            download
+            className="underline decoration-strong-line decoration-1 underline-offset-4"
+          >
+            {w.plate.original}
+          </a>
+        </p>
+      </div>
+    </div>
+  )
+}

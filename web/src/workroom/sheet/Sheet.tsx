@@ -1,0 +1,188 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { w } from '../../words'
+import { useFigures } from '../shell/data'
+import { hand, mostInHand, useHand } from '../shell/hand'
+import { useKeys } from '../shell/keys'
+import { tell, tellProblem } from '../shell/news'
+import { Frame } from './Frame'
+import { gap, useGrid } from './grid'
+import { useDrag } from './useDrag'
+import { between, type SheetQuery, useSheet } from './useSheet'
+
+/** A sheet of numbered frames over any number of photos; only those in view are in the document. */
+export function Sheet({
+  query,
+  size,
+  start,
+  onOpen,
+  onMove,
+  empty,
+}: {
+  query: SheetQuery
+  size: number
+  /** The photo to begin at, when one comes back from its plate. */
+  start?: number
+  onOpen: (id: string, index: number) => void
+  /** Moves photos before another, or to the end; given where the order is made by hand. */
+  onMove?: (ids: readonly string[], before: string | null) => void
+  empty: React.ReactNode
+}) {
+  const scroller = useRef<HTMLDivElement>(null)
+  const grid = useGrid(scroller, size)
+  const held = useHand()
+  const arriving = (useFigures().data?.waiting ?? 0) > 0
+  const [view, setView] = useState({ first: 0, last: 0 })
+  const sheet = useSheet(query, view, arriving)
+  const [cursor, setCursor] = useState(start ?? 0)
+  const anchor = useRef(cursor)
+  const rows = Math.ceil(sheet.total / grid.columns)
+  const virtual = useVirtualizer({
+    count: rows,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => grid.pitch,
+    overscan: 2,
+    initialOffset: Math.floor((start ?? 0) / Math.max(1, grid.columns)) * grid.pitch,
+  })
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new pitch makes the old measures void.
+  useEffect(() => virtual.measure(), [grid.pitch, grid.columns])
+  const items = virtual.getVirtualItems()
+  const first = (items[0]?.index ?? 0) * grid.columns
+  const last = Math.min(Math.max(0, sheet.total - 1), ((items.at(-1)?.index ?? 0) + 1) * grid.columns - 1)
+  useEffect(() => setView({ first, last }), [first, last])
+
+  const takeBetween = useCallback(
+    async (a: number, b: number) => {
+      const [low, high] = a < b ? [a, b] : [b, a]
+      const ids = Array.from({ length: high - low + 1 }, (_, i) => sheet.at(low + i)?.id)
+      try {
+        const one = sheet.at(a)?.id ?? rememberedAnchor.current
+        const other = sheet.at(b)?.id
+        const found = ids.every((id) => id !== undefined)
+          ? (ids as string[])
+          : one && other
+            ? await between(query, one, other)
+            : []
+        const left = hand.take(found)
+        if (left > 0) tell({ text: w.hand.most(mostInHand), bad: true })
+      } catch (problem) {
+        tellProblem(problem)
+      }
+    },
+    [sheet, query],
+  )
+  const rememberedAnchor = useRef<string | undefined>(undefined)
+
+  const open = (index: number) => {
+    const photo = sheet.at(index)
+    if (photo) onOpen(photo.id, index)
+  }
+  const toggle = (index: number) => {
+    const photo = sheet.at(index)
+    if (!photo) return
+    anchor.current = index
+    rememberedAnchor.current = photo.id
+    hand.toggle(photo.id)
+  }
+  const { drag, onPointer } = useDrag(scroller, grid, sheet.total, onMove !== undefined, {
+    press: (index, e, onName) => {
+      setCursor(index)
+      if (onName) open(index)
+      else if (e.shiftKey) void takeBetween(anchor.current, index)
+      else toggle(index)
+    },
+    along: (from, to) => void takeBetween(from, to),
+    drop: (from, slot) => {
+      const photo = sheet.at(from)
+      if (!photo || slot === from || slot === from + 1) return
+      onMove?.(held.has(photo.id) ? held.ids : [photo.id], sheet.at(slot)?.id ?? null)
+    },
+  })
+
+  function go(to: number, take: boolean) {
+    const next = Math.max(0, Math.min(sheet.total - 1, to))
+    virtual.scrollToIndex(Math.floor(next / grid.columns))
+    if (take) void takeBetween(cursor, next)
+    setCursor(next)
+    requestAnimationFrame(() => document.getElementById(`frame-${next}`)?.focus({ preventScroll: true }))
+  }
+  useKeys({
+    ArrowRight: (e) => go(cursor + 1, e.shiftKey),
+    ArrowLeft: (e) => go(cursor - 1, e.shiftKey),
+    ArrowDown: (e) => go(cursor + grid.columns, e.shiftKey),
+    ArrowUp: (e) => go(cursor - grid.columns, e.shiftKey),
+    Home: () => go(0, false),
+    End: () => go(sheet.total - 1, false),
+    ' ': () => toggle(cursor),
+    Enter: () => open(cursor),
+    Escape: () => hand.clear(),
+  })
+
+  const inDrag = (i: number) =>
+    drag !== null && !onMove && i >= Math.min(drag.from, drag.to) && i <= Math.max(drag.from, drag.to)
+  const marker =
+    drag && onMove ? { column: drag.slot % grid.columns, row: Math.floor(drag.slot / grid.columns) } : null
+  return (
+    <div
+      ref={scroller}
+      className="sheet-scroller relative min-h-0 flex-1 overflow-y-auto"
+      data-testid="sheet"
+    >
+      {sheet.known && sheet.total === 0 ? (
+        empty
+      ) : (
+        <div
+          role="listbox"
+          aria-multiselectable
+          aria-label={w.sheet.label}
+          tabIndex={-1}
+          className="relative outline-none"
+          style={{ height: virtual.getTotalSize() }}
+        >
+          {grid.width > 0 &&
+            items.map((row) => (
+              <div
+                key={row.key}
+                role="presentation"
+                className="absolute left-0 flex"
+                style={{ top: row.start, gap }}
+              >
+                {Array.from(
+                  { length: Math.min(grid.columns, sheet.total - row.index * grid.columns) },
+                  (_, c) => {
+                    const index = row.index * grid.columns + c
+                    const photo = sheet.at(index)
+                    return (
+                      <Frame
+                        key={index}
+                        photo={photo}
+                        index={index}
+                        size={grid}
+                        held={photo !== undefined && held.has(photo.id)}
+                        focused={index === cursor}
+                        marked={inDrag(index)}
+                        onPointer={onPointer}
+                        onOpen={open}
+                        onFocus={setCursor}
+                      />
+                    )
+                  },
+                )}
+              </div>
+            ))}
+          {marker && (
+            <div
+              aria-hidden
+              className="pointer-events-none absolute w-[3px] bg-plum"
+              style={{
+                left: Math.max(0, marker.column * (grid.cell + gap) - gap / 2 - 1),
+                top: marker.row * grid.pitch,
+                height: grid.picture,
+              }}
+            />
+          )}
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,204 @@
+import { useState } from 'react'
+import { type Api, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { Chooser } from '../../kit/Chooser'
+import { Popover } from '../../kit/Popover'
+import { w } from '../../words'
+import { useAct, useAlbums, useCategories, useMakeAlbum, useTags } from '../shell/data'
+import { tell } from '../shell/news'
+
+const away = w.errors.away
+
+type VerbProps = { ids: readonly string[]; open: boolean; onOpenChange: (open: boolean) => void }
+
+/** Puts what is in hand into an album, there or new. */
+export function PutInAlbum({ ids, open, onOpenChange }: VerbProps) {
+  const [typed, setTyped] = useState('')
+  const albums = useAlbums().data ?? []
+  const put = useAct(
+    ({ album }: { album: Pick<Api['AlbumLine'], 'id' | 'workingName'> }) =>
+      body(
+        api.POST('/api/albums/{album}/photos', {
+          params: { path: { album: album.id } },
+          body: { photos: [...ids] },
+        }),
+        away,
+      ),
+    (moved, { album }) => {
+      onOpenChange(false)
+      tell({
+        text: w.hand.put_(moved.changed, album.workingName),
+        ...(moved.changed > 0 && {
+          undo: () =>
+            body(
+              api.PUT('/api/albums/{album}/photos', {
+                params: { path: { album: album.id }, header: { 'If-Match': moved.version } },
+                body: { photos: moved.before },
+              }),
+              away,
+            ),
+        }),
+      })
+    },
+  )
+  const make = useMakeAlbum((album) => put.mutate({ album }))
+  return (
+    <Popover
+      open={open}
+      onOpenChange={(now) => {
+        setTyped('')
+        onOpenChange(now)
+      }}
+      label={w.hand.put}
+      trigger={
+        <Button look="word" hint="A">
+          {w.hand.put}
+        </Button>
+      }
+    >
+      <Chooser
+        label={w.hand.putInto}
+        typed={typed}
+        onType={setTyped}
+        choices={albums.map((a) => ({ key: a.id, name: a.workingName, note: w.count(a.photos) }))}
+        onChoose={(choice) => put.mutate({ album: { id: choice.key, workingName: choice.name } })}
+        onNew={(name) => make.mutate(name)}
+        newLabel={(name) => `${w.hand.newAlbum} “${name}”`}
+      />
+    </Popover>
+  )
+}
+
+/** Tags what is in hand, or takes a tag off it. */
+export function TagThem({ ids, open, onOpenChange }: VerbProps) {
+  const [typed, setTyped] = useState('')
+  const [off, setOff] = useState(false)
+  const tags = useTags(typed).data ?? []
+  const change = useAct(
+    (c: { add: string[]; remove: string[]; name: string }) =>
+      body(api.POST('/api/photos/tags', { body: { photos: [...ids], add: c.add, remove: c.remove } }), away),
+    (out, c) => {
+      onOpenChange(false)
+      const marks = c.add.length > 0 ? out.added : out.removed
+      const photos = [...new Set(marks.map((m) => m.photo))]
+      tell({
+        text:
+          c.add.length > 0 ? w.hand.tagged(photos.length, c.name) : w.hand.untagged(photos.length, c.name),
+        ...(photos.length > 0 && {
+          undo: () =>
+            body(
+              api.POST('/api/photos/tags', {
+                body: {
+                  photos,
+                  add: c.add.length > 0 ? [] : [c.name],
+                  remove: c.add.length > 0 ? [...new Set(marks.map((m) => m.tag))] : [],
+                },
+              }),
+              away,
+            ),
+        }),
+      })
+    },
+  )
+  return (
+    <Popover
+      open={open}
+      onOpenChange={(now) => {
+        setTyped('')
+        setOff(false)
+        onOpenChange(now)
+      }}
+      label={w.hand.tag}
+      trigger={
+        <Button look="word" hint="T">
+          {w.hand.tag}
+        </Button>
+      }
+    >
+      <Chooser
+        label={off ? w.hand.removeTag : w.hand.addTag}
+        typed={typed}
+        onType={setTyped}
+        choices={tags.map((t) => ({ key: t.id, name: t.name, note: w.count(t.photos) }))}
+        onChoose={(choice) =>
+          change.mutate(
+            off
+              ? { add: [], remove: [choice.key], name: choice.name }
+              : { add: [choice.name], remove: [], name: choice.name },
+          )
+        }
+        {...(!off && {
+          onNew: (name: string) => change.mutate({ add: [name], remove: [], name }),
+          newLabel: (name: string) => `${w.hand.tag} “${name}”`,
+        })}
+      />
+      <Button look="word" className="mt-3 text-small" onClick={() => setOff(!off)}>
+        {off ? w.hand.addTag : w.hand.removeTag}
+      </Button>
+    </Popover>
+  )
+}
+
+/** Puts what is in hand into a category, or takes it out. */
+export function CategoriseThem({ ids, open, onOpenChange }: VerbProps) {
+  const [typed, setTyped] = useState('')
+  const [off, setOff] = useState(false)
+  const categories = useCategories().data ?? []
+  const change = useAct(
+    (c: { id: string; name: string; off: boolean }) =>
+      body(
+        api.POST('/api/photos/categories', {
+          body: { photos: [...ids], add: c.off ? [] : [c.id], remove: c.off ? [c.id] : [] },
+        }),
+        away,
+      ),
+    (out, c) => {
+      onOpenChange(false)
+      const photos = (c.off ? out.removed : out.added).map((m) => m.photo)
+      tell({
+        text: c.off ? w.hand.uncategorised(photos.length, c.name) : w.hand.categorised(photos.length, c.name),
+        ...(photos.length > 0 && {
+          undo: () =>
+            body(
+              api.POST('/api/photos/categories', {
+                body: { photos, add: c.off ? [c.id] : [], remove: c.off ? [] : [c.id] },
+              }),
+              away,
+            ),
+        }),
+      })
+    },
+  )
+  return (
+    <Popover
+      open={open}
+      onOpenChange={(now) => {
+        setTyped('')
+        setOff(false)
+        onOpenChange(now)
+      }}
+      label={w.hand.category}
+      trigger={
+        <Button look="word" hint="G">
+          {w.hand.category}
+        </Button>
+      }
+    >
+      <Chooser
+        label={off ? w.hand.removeTag : w.hand.category}
+        typed={typed}
+        onType={setTyped}
+        choices={categories.map((c) => ({
+          key: c.id,
+          name: c.name,
+          depth: c.depth,
+          note: w.count(c.photos),
+        }))}
+        onChoose={(choice) => change.mutate({ id: choice.key, name: choice.name, off })}
+      />
+      <Button look="word" className="mt-3 text-small" onClick={() => setOff(!off)}>
+        {off ? w.hand.category : w.hand.removeTag}
+      </Button>
+    </Popover>
+  )
+}

@@ -1,0 +1,62 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { api } from '../../api/client'
+import { w } from '../../words'
+import { refresh } from './data'
+import { useLight } from './light'
+import { tell, tellProblem, useNews } from './news'
+
+/** The foot of the contents: the latest news with its undo, and the few settings of one's own. */
+export function Foot({ onKeys }: { onKeys: () => void }) {
+  const news = useNews()
+  const client = useQueryClient()
+  const [light, toggle] = useLight()
+
+  async function takeBack() {
+    const undo = news?.undo
+    if (!undo) return
+    tell(null)
+    try {
+      await undo()
+      tell({ text: w.contents.undone })
+    } catch (problem) {
+      tellProblem(problem)
+    }
+    refresh(client)
+  }
+
+  async function signOut() {
+    await api.DELETE('/api/session')
+    window.location.assign('/workroom')
+  }
+
+  return (
+    <div className="mt-auto px-[22px] pt-4 pb-5 text-small max-lg:flex max-lg:items-center max-lg:gap-6 max-lg:py-2">
+      <div role="status" aria-live="polite" className="min-h-[3.4rem] max-lg:min-h-0">
+        {news && (
+          <p className="border-t border-strong-line pt-3 max-lg:border-0 max-lg:pt-0">
+            <span className={news.bad ? 'font-semibold' : ''}>{news.text}</span>{' '}
+            {news.undo && (
+              <button type="button" className="underline underline-offset-4" onClick={takeBack}>
+                {w.contents.undo}
+              </button>
+            )}
+          </p>
+        )}
+      </div>
+      <div className="mt-3 flex flex-wrap gap-x-3.5 gap-y-1 border-t border-line pt-3 text-quiet max-lg:mt-0 max-lg:ml-auto max-lg:border-0 max-lg:pt-0">
+        <a className="hover:text-ink" href="/" target="_blank" rel="noreferrer">
+          {w.contents.site}
+        </a>
+        <button type="button" className="hover:text-ink" onClick={toggle}>
+          {light === 'dim' ? w.contents.light : w.contents.dim}
+        </button>
+        <button type="button" className="hover:text-ink" onClick={onKeys}>
+          {w.contents.keys}
+        </button>
+        <button type="button" className="hover:text-ink" onClick={signOut}>
+          {w.contents.signOut}
+        </button>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,49 @@
+import { Outlet } from '@tanstack/react-router'
+import { useState } from 'react'
+import { Button } from '../../kit/Button'
+import { Dialog } from '../../kit/Dialog'
+import { w } from '../../words'
+import { Contents } from './Contents'
+import { useSession } from './data'
+import { useKeys } from './keys'
+import { toggleLight } from './light'
+import { SignIn } from './SignIn'
+
+/** The workroom: the contents at the left, the open station beside it; signed out, the way in. */
+export function Frame() {
+  const session = useSession()
+  const [keys, setKeys] = useState(false)
+  useKeys({ '?': () => setKeys(true), d: toggleLight }, !!session.data?.name)
+  if (session.isPending) return null
+  if (session.isError)
+    return (
+      <main className="grid min-h-screen place-items-center text-center">
+        <div>
+          <p className="mb-4 max-w-[28rem]">{w.errors.away}</p>
+          <Button onClick={() => void session.refetch()}>{w.errors.again}</Button>
+        </div>
+      </main>
+    )
+  if (!session.data.name) return <SignIn />
+  return (
+    <div className="workroom-frame">
+      <Contents onKeys={() => setKeys(true)} />
+      <main className="station min-w-0">
+        <Outlet />
+      </main>
+      <Dialog open={keys} onClose={() => setKeys(false)} title={w.keys.title}>
+        <dl className="mt-5 grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
+          {w.keys.rows.map(([key, says]) => (
+            <div key={key} className="contents">
+              <dt className="font-semibold whitespace-nowrap">{key}</dt>
+              <dd className="text-quiet">{says}</dd>
+            </div>
+          ))}
+        </dl>
+        <Button className="mt-6" onClick={() => setKeys(false)}>
+          {w.keys.close}
+        </Button>
+      </Dialog>
+    </div>
+  )
+}

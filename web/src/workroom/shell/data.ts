@@ -1,0 +1,99 @@
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query'
+import { type Api, api, body, setForgery } from '../../api/client'
+import { w } from '../../words'
+import { tellProblem } from './news'
+
+const away = w.errors.away
+
+/** Who one is; also learns the token that unsafe requests carry. */
+export function useSession() {
+  return useQuery({
+    queryKey: ['session'],
+    queryFn: async () => {
+      const session = await body(api.GET('/api/session'), away)
+      setForgery(session.forgery)
+      return session
+    },
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+}
+
+/** The figures at the ends of the contents' lines; asked for often while something runs. */
+export function useFigures() {
+  return useQuery({
+    queryKey: ['figures'],
+    queryFn: () => body(api.GET('/api/desk/figures'), away),
+    refetchInterval: (query) => {
+      const now = query.state.data
+      return now && (now.waiting > 0 || now.larger > 0) ? 1500 : 20_000
+    },
+  })
+}
+
+export function useAlbums() {
+  return useQuery({
+    queryKey: ['albums'],
+    queryFn: async () => (await body(api.GET('/api/albums'), away)).albums,
+  })
+}
+
+export function usePages() {
+  return useQuery({
+    queryKey: ['pages'],
+    queryFn: async () => (await body(api.GET('/api/pages'), away)).pages,
+  })
+}
+
+export function useCategories() {
+  return useQuery({
+    queryKey: ['categories'],
+    queryFn: async () => (await body(api.GET('/api/categories'), away)).categories,
+  })
+}
+
+export function useTags(typed: string) {
+  return useQuery({
+    queryKey: ['tags', typed],
+    queryFn: async () => (await body(api.GET('/api/tags', { params: { query: { typed } } }), away)).tags,
+    placeholderData: keepPreviousData,
+  })
+}
+
+/** Reads everything again that photos, albums or pages may have changed. */
+export function refresh(client: QueryClient) {
+  for (const key of [
+    'figures',
+    'albums',
+    'pages',
+    'sheet',
+    'plate',
+    'desk',
+    'tags',
+    'categories',
+    'neighbours',
+  ])
+    void client.invalidateQueries({ queryKey: [key] })
+}
+
+/** An act on the server: afterwards everything is read again, and a problem is told at the foot of the contents. */
+export function useAct<In, Out>(act: (input: In) => Promise<Out>, done?: (out: Out, input: In) => void) {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: act,
+    onSuccess: (out, input) => {
+      refresh(client)
+      done?.(out, input)
+    },
+    onError: tellProblem,
+  })
+}
+
+export function useMakeAlbum(done: (album: Api['AlbumLine']) => void) {
+  return useAct((workingName: string) => body(api.POST('/api/albums', { body: { workingName } }), away), done)
+}
