@@ -1,5 +1,4 @@
 using Jovitar.Core.Filtering;
-using Jovitar.Core.Layout;
 
 namespace Jovitar.Server.Site;
 
@@ -7,11 +6,14 @@ namespace Jovitar.Server.Site;
 /// <param name="Link">Where pressing it leads, relative to the page.</param>
 public sealed record FilterButton(string Key, string Name, FilterKind Kind, int Depth, int Count, bool Chosen, string Link);
 
+/// <summary>Where one photo stands, CSS pixels from the block's upper left corner.</summary>
+public sealed record SiteBox(double X, double Y, double Width, double Height);
+
 /// <summary>What the visitors' script needs to show another choice or another width.</summary>
 /// <param name="Photos">Which photos are shown, by their number on the page.</param>
 /// <param name="Boxes">A box for each of them, CSS pixels.</param>
 /// <param name="Height">The height of the block, CSS pixels.</param>
-public sealed record SiteView(IReadOnlyList<int> Photos, IReadOnlyList<Box> Boxes, double Height, IReadOnlyList<FilterButton> Buttons, string AllLink, int Total, string Choice);
+public sealed record SiteView(IReadOnlyList<int> Photos, IReadOnlyList<SiteBox> Boxes, double Height, IReadOnlyList<FilterButton> Buttons, string AllLink, int Total, string Choice);
 
 /// <summary>A page narrowed by what a visitor chose.</summary>
 public sealed class Narrowed
@@ -50,6 +52,6 @@ public sealed class Narrowed
     public SiteView At(double width)
     {
         var placed = page.Content.Layout.Place(Shapes.ToArray(), width);
-        return new SiteView(Shown, [.. placed.Boxes.Select(b => new Box(Math.Round(b.X, 2), Math.Round(b.Y, 2), Math.Round(b.Width, 2), Math.Round(b.Height, 2)))], Math.Round(placed.Height, 2), Buttons, AllLink, page.Photos.Count, Choice);
+        return new SiteView(Shown, [.. placed.Boxes.Select(b => new SiteBox(Math.Round(b.X, 2), Math.Round(b.Y, 2), Math.Round(b.Width, 2), Math.Round(b.Height, 2)))], Math.Round(placed.Height, 2), Buttons, AllLink, page.Photos.Count, Choice);
     }
 }

@@ -1885,21 +1885,6 @@ export interface components {
             /** @description One plain sentence. */
             sentence: string;
         };
-        /** @description A rectangle in CSS pixels; x to the right and y down from the upper left corner of the block. */
-        Box: {
-            /** Format: double */
-            x?: number;
-            /** Format: double */
-            y?: number;
-            /** Format: double */
-            width?: number;
-            /** Format: double */
-            height?: number;
-            /** Format: double */
-            right?: number;
-            /** Format: double */
-            bottom?: number;
-        };
         Categorised: {
             /** Format: int32 */
             changed: number;
@@ -2314,12 +2299,23 @@ export interface components {
             email: string;
             password: string;
         };
+        /** @description Where one photo stands, CSS pixels from the block's upper left corner. */
+        SiteBox: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
         /** @description What the visitors' script needs to show another choice or another width. */
         SiteView: {
             /** @description Which photos are shown, by their number on the page. */
             photos: number[];
             /** @description A box for each of them, CSS pixels. */
-            boxes: components["schemas"]["Box"][];
+            boxes: components["schemas"]["SiteBox"][];
             /**
              * Format: double
              * @description The height of the block, CSS pixels.
