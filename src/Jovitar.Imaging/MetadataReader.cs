@@ -1,3 +1,4 @@
+using System.Buffers.Binary;
 using System.Globalization;
 using System.Security.Cryptography;
 using Jovitar.Core.Photos;
@@ -38,7 +39,7 @@ public static class MetadataReader
         var xmp = blocks.OfType<XmpDirectory>().Select(d => d.XmpMeta).FirstOrDefault(m => m is not null);
         return new PhotoMetadata
         {
-            Words = MetadataReconciliation.Reconcile(FromExif(ifd0, sub), FromIim(iptc), FromXmp(xmp), IimChanged(blocks)),
+            Words = MetadataReconciliation.Reconcile(FromExif(ifd0, sub), FromIim(iptc), FromXmp(xmp), IimChanged(path, blocks)),
             Camera = Camera(ifd0),
             Lens = MetadataReconciliation.Clean(sub?.GetString(ExifDirectoryBase.TagLensModel)),
             Exposure = new Exposure(Number(sub, ExifDirectoryBase.TagExposureTime), Number(sub, ExifDirectoryBase.TagFNumber), (int?)Number(sub, ExifDirectoryBase.TagIsoEquivalent), Number(sub, ExifDirectoryBase.TagFocalLength)),
@@ -164,14 +165,55 @@ public static class MetadataReader
     static TakenAt? Sane(TakenAt taken) => taken.Local.Year is >= 1826 and <= 2200 ? taken : null;
 
     /// <summary>The digest of the IIM block is an MD5 kept in image resource 0x0425 (IPTC Photo Metadata Standard, "synchronisation").</summary>
-    static bool IimChanged(IReadOnlyList<MetadataExtractor.Directory> blocks)
+    static bool IimChanged(string path, IReadOnlyList<MetadataExtractor.Directory> blocks)
     {
-        var resources = blocks.OfType<PhotoshopDirectory>().FirstOrDefault(d => d.ContainsTag(PhotoshopDirectory.TagCaptionDigest));
-        return resources?.GetByteArray(PhotoshopDirectory.TagCaptionDigest) is { Length: 16 } digest
-            && resources.GetByteArray(PhotoshopDirectory.TagIptc) is { } iim
+        if (blocks.OfType<PhotoshopDirectory>().FirstOrDefault(d => d.ContainsTag(PhotoshopDirectory.TagCaptionDigest))?.GetByteArray(PhotoshopDirectory.TagCaptionDigest) is not { Length: 16 } digest)
+        {
+            return false;
+        }
+
+        // The reader of the words does not keep the block's bytes; libvips hands them over as they stand.
+        using var image = NetVips.Image.NewFromFile(path, access: NetVips.Enums.Access.Sequential);
+        if (!image.Contains("iptc-data") || Resource((byte[])image.Get("iptc-data"), 0x0404) is not { } iim)
+        {
+            return false;
+        }
+
 #pragma warning disable CA5351 // The standard's digest is MD5; it guards nothing.
-            && !MD5.HashData(iim).AsSpan().SequenceEqual(digest);
+        return !MD5.HashData(iim).AsSpan().SequenceEqual(digest);
 #pragma warning restore CA5351
+    }
+
+    /// <summary>One image resource out of a JPEG's APP13 segment: "8BIM", number, padded name, length, padded bytes.</summary>
+    static byte[]? Resource(ReadOnlySpan<byte> segment, int wanted)
+    {
+        var at = segment.StartsWith("Photoshop 3.0\0"u8) ? 14 : 0;
+        while (at + 12 <= segment.Length && segment.Slice(at, 4).SequenceEqual("8BIM"u8))
+        {
+            var number = BinaryPrimitives.ReadUInt16BigEndian(segment[(at + 4)..]);
+            var name = segment[at + 6] + 1;
+            at += 6 + name + (name & 1);
+            if (at + 4 > segment.Length)
+            {
+                return null;
+            }
+
+            var length = BinaryPrimitives.ReadInt32BigEndian(segment[at..]);
+            at += 4;
+            if (length < 0 || length > segment.Length - at)
+            {
+                return null;
+            }
+
+            if (number == wanted)
+            {
+                return segment.Slice(at, length).ToArray();
+            }
+
+            at += length + (length & 1);
+        }
+
+        return null;
     }
 
     static string? Camera(ExifIfd0Directory? ifd0)
@@ -185,7 +227,8 @@ public static class MetadataReader
     static string? Utf8(MetadataExtractor.Directory? block, int tag) =>
         block?.GetObject(tag) is StringValue value ? value.ToString(System.Text.Encoding.UTF8) : block?.GetString(tag);
 
-    static double? Number(MetadataExtractor.Directory? block, int tag) => block is not null && block.TryGetDouble(tag, out var value) && double.IsFinite(value) ? value : null;
+    static double? Number(MetadataExtractor.Directory? block, int tag) => block?.GetObject(tag) is Rational exact ? (exact.Denominator == 0 ? null : (double)exact.Numerator / exact.Denominator)
+        : block is not null && block.TryGetDouble(tag, out var value) && double.IsFinite(value) ? value : null;
 
     static Position? Where(IReadOnlyList<MetadataExtractor.Directory> blocks) =>
         blocks.OfType<GpsDirectory>().FirstOrDefault() ?.GetGeoLocation() is { } at && Math.Abs(at.Latitude) <= 90 && Math.Abs(at.Longitude) <= 180

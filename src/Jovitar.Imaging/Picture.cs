@@ -44,7 +44,7 @@ public static class Picture
         }
         catch (VipsException e)
         {
-            throw Explain(e);
+            throw Explain(e, path);
         }
     }
 
@@ -80,7 +80,7 @@ public static class Picture
         }
         catch (VipsException e)
         {
-            throw Explain(e);
+            throw Explain(e, original);
         }
     }
 
@@ -116,10 +116,19 @@ public static class Picture
         }
     }
 
-    static PictureException Explain(VipsException e)
+    static PictureException Explain(VipsException e, string path)
     {
         string[] signs = ["premature end", "truncated", "unexpected end", "end of file", "end of stream", "not enough data", "read error", "out of order read", "eof", "too short", "short read"];
-        var cut = signs.Any(s => e.Message.Contains(s, StringComparison.OrdinalIgnoreCase));
+        var cut = signs.Any(s => e.Message.Contains(s, StringComparison.OrdinalIgnoreCase)) || LacksRiffEnd(path);
         return new PictureException(e.Message, cut, e);
+    }
+
+    /// <summary>A WebP file says at its start how long it is (RFC 9649 §2.4); one that is shorter has lost its end.</summary>
+    static bool LacksRiffEnd(string path)
+    {
+        Span<byte> head = stackalloc byte[12];
+        using var file = File.OpenRead(path);
+        return file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false) == head.Length && PictureKinds.Judge(head) == PictureKind.WebP
+            && BitConverter.ToUInt32(head[4..8]) + 8L > file.Length;
     }
 }

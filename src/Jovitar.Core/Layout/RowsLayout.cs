@@ -6,17 +6,14 @@ public readonly record struct RowsSettings(double Height, double Gap);
 /// <summary>Breaks photos into rows of nearly equal height, every full row exactly as wide as the block.</summary>
 /// <remarks>
 /// Least sum of squared relative deviation from the wanted height over all ways to break, found by dynamic programming
-/// as Knuth and Plass break lines (Software: Practice and Experience 11, 1981). A row much too low or too high is never
-/// part of the best break, which bounds the photos in a row, so the work grows with n·k for at most k photos a row.
+/// as Knuth and Plass break lines (Software: Practice and Experience 11, 1981). Rows get lower and
+/// dearer with every photo once they are below the wanted height, so few are tried: the work grows with n·k for about k photos a row.
 /// The last row is not stretched: it stands at the wanted height, or lower when it would not fit.
 /// </remarks>
 public static class RowsLayout
 {
     /// <summary>No row holds more photos than this, whatever their shapes.</summary>
     public const int MostInRow = 64;
-
-    /// <summary>A row lower than this share of the wanted height is not tried once a better one is known.</summary>
-    const double LowestShare = 0.4;
 
     /// <summary>Places photos in rows.</summary>
     /// <param name="shapes">Aspect ratios, width over height, each above 0.</param>
@@ -75,12 +72,19 @@ public static class RowsLayout
                 ArgumentOutOfRangeException.ThrowIfNegativeOrZero(shapes[to - 1]);
                 sum += shapes[to - 1];
                 var height = (width - (settings.Gap * (to - from - 1))) / sum;
-                if (height <= 0 || (height < settings.Height * LowestShare && to > from + 1))
+                if (height <= 0)
                 {
                     break;
                 }
 
-                var cost = Cost(height, settings.Height, to == count) + best[to];
+                // From here on rows only get lower and dearer: none can be part of a better break.
+                var alone = Cost(height, settings.Height, to == count);
+                if (height < settings.Height && alone >= best[from])
+                {
+                    break;
+                }
+
+                var cost = alone + best[to];
                 if (cost < best[from])
                 {
                     (best[from], next[from]) = (cost, to);

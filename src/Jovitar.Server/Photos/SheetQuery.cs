@@ -32,8 +32,9 @@ internal sealed record SheetQuery
     [Description("Only photos that lack something: title, alt, album or tag.")]
     [FromQuery(Name = "without")]
     public string? Without { get; init; }
+    [Description("What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken.")]
     [FromQuery(Name = "sort")]
-    public SheetSort? Sort { get; init; }
+    public string? Sort { get; init; }
     [FromQuery(Name = "reversed")]
     public bool? Reversed { get; init; }
 }
@@ -47,7 +48,7 @@ internal sealed class SheetSql
     {
         var where = new List<string>();
         var from = "photo as p";
-        var sort = query.Sort ?? SheetSort.Taken;
+        var sort = Enum.TryParse<SheetSort>(query.Sort, ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : SheetSort.Taken;
         if (query.Album is { } album)
         {
             from = "album_photo as ap join photo as p on p.id = ap.photo";

@@ -78,7 +78,8 @@ internal sealed class SheetStore(NpgsqlDataSource db)
             $"""
             select p.id from {sql.From}
              where {sql.Where}
-               and ({sql.Column}, p.id) between least((@a::{sql.Type}, @aid::uuid), (@b::{sql.Type}, @bid::uuid)) and greatest((@a::{sql.Type}, @aid::uuid), (@b::{sql.Type}, @bid::uuid))
+               and (({sql.Column}, p.id) between (@a::{sql.Type}, @aid::uuid) and (@b::{sql.Type}, @bid::uuid)
+                 or ({sql.Column}, p.id) between (@b::{sql.Type}, @bid::uuid) and (@a::{sql.Type}, @aid::uuid))
              order by {sql.Order} limit @most
             """,
             ("a", a.Value), ("aid", a.Id), ("b", b.Value), ("bid", b.Id), ("most", most)));

@@ -558,7 +558,8 @@ export interface paths {
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
                     without?: string;
-                    sort?: components["schemas"]["SheetSort"];
+                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    sort?: string;
                     reversed?: boolean;
                     from?: string;
                 };
@@ -614,7 +615,8 @@ export interface paths {
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
                     without?: string;
-                    sort?: components["schemas"]["SheetSort"];
+                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    sort?: string;
                     reversed?: boolean;
                 };
                 header?: never;
@@ -660,7 +662,8 @@ export interface paths {
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
                     without?: string;
-                    sort?: components["schemas"]["SheetSort"];
+                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    sort?: string;
                     reversed?: boolean;
                     one: string;
                     other: string;
@@ -948,7 +951,8 @@ export interface paths {
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag. */
                     without?: string;
-                    sort?: components["schemas"]["SheetSort"];
+                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    sort?: string;
                     reversed?: boolean;
                 };
                 header?: never;
@@ -2289,8 +2293,6 @@ export interface components {
             state: string;
             failure: null | string;
         };
-        /** @enum {unknown} */
-        SheetSort: "taken" | "arrived" | "name" | "place" | null;
         /** @description One window of a sheet. */
         SheetWindow: {
             photos: components["schemas"]["SheetPhoto"][];

@@ -1,0 +1,172 @@
+using System.Net;
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Mvc.Testing;
+using NetVips;
+using Npgsql;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>
+/// One running site for a test: the real server on a database of its own in the PostgreSQL that ./test started
+/// (environment JOVITAR_TEST_DATABASE), with storage in a folder of its own.
+/// </summary>
+internal sealed class Site : IAsyncDisposable
+{
+    static readonly string Server = Environment.GetEnvironmentVariable("JOVITAR_TEST_DATABASE") ?? throw new InvalidOperationException("Run these tests with ./test server, which starts PostgreSQL and says where it is.");
+
+    readonly string database = $"t{Guid.NewGuid():N}";
+    readonly List<WebApplicationFactory<Program>> processes = [];
+
+    public string Data { get; } = Directory.CreateTempSubdirectory("jovitar-server").FullName;
+
+    public string Connection => $"{Server};Database={database};Maximum Pool Size=20";
+
+    public NpgsqlDataSource Db { get; private set; } = null!;
+
+    /// <summary>Starts a site with this many workers; 0 leaves everything waiting.</summary>
+    public static async Task<Site> StartAsync(int workers = 2)
+    {
+        var site = new Site();
+        await using (var admin = NpgsqlDataSource.Create($"{Server};Database=postgres;Pooling=false"))
+        await using (var make = admin.CreateCommand($"create database {site.database}"))
+        {
+            await make.ExecuteNonQueryAsync();
+        }
+
+        site.Db = NpgsqlDataSource.Create(site.Connection);
+        site.Process(workers);
+        return site;
+    }
+
+    /// <summary>Another server process on the same database and storage.</summary>
+    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null)
+    {
+        var process = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
+            .UseSetting("Jovitar:Data", Data).UseSetting("Jovitar:Database", Connection)
+            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal"));
+        processes.Add(process);
+        _ = process.Server;
+        return process;
+    }
+
+    public HttpClient Visitor() => processes[0].CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+
+    /// <summary>A browser of the owner's, signed in, with the token its unsafe requests carry.</summary>
+    public async Task<HttpClient> OwnerAsync()
+    {
+        var client = Visitor();
+        await TokenAsync(client);
+        var made = await client.PostAsJsonAsync("/api/owner", new { siteTitle = "Trial", name = "Odile", email = "odile@example.test", password = "ten characters and more" });
+        if (made.StatusCode == HttpStatusCode.Conflict)
+        {
+            made = await client.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password = "ten characters and more" });
+        }
+
+        made.EnsureSuccessStatusCode();
+        await TokenAsync(client);
+        return client;
+    }
+
+    public static async Task TokenAsync(HttpClient client)
+    {
+        var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
+        client.DefaultRequestHeaders.Remove("X-Jovitar-Forgery");
+        client.DefaultRequestHeaders.Add("X-Jovitar-Forgery", session.GetProperty("forgery").GetString());
+    }
+
+    public async Task<T> ScalarAsync<T>(string sql)
+    {
+        await using var command = Db.CreateCommand(sql);
+        return (T)(await command.ExecuteScalarAsync())!;
+    }
+
+    /// <summary>Waits until a count of the database is what it should become; fails after half a minute.</summary>
+    public async Task UntilAsync(string sql, long expected)
+    {
+        for (var end = DateTime.UtcNow.AddSeconds(30); ;)
+        {
+            var found = await ScalarAsync<long>(sql);
+            if (found == expected)
+            {
+                return;
+            }
+
+            Assert.True(DateTime.UtcNow < end, $"{sql} stayed at {found} and did not become {expected}");
+            await Task.Delay(50);
+        }
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var process in processes)
+        {
+            await process.DisposeAsync();
+        }
+
+        await Db.DisposeAsync();
+        await using var admin = NpgsqlDataSource.Create($"{Server};Database=postgres;Pooling=false");
+        await using var drop = admin.CreateCommand($"drop database if exists {database} with (force)");
+        await drop.ExecuteNonQueryAsync();
+        Directory.Delete(Data, recursive: true);
+    }
+}
+
+/// <summary>What tests do with a site, in words.</summary>
+internal static class Acts
+{
+    /// <summary>A JPEG of one colour with a little noise, so that no two are the same.</summary>
+    public static byte[] Photo(int seed, int width = 900, int height = 600)
+    {
+        using var noise = Image.Gaussnoise(width, height, mean: 100 + (seed % 80), sigma: 6, seed: seed + 1);
+        using var bytes = noise.Cast(Enums.BandFormat.Uchar);
+        using var three = bytes.Bandjoin(bytes, bytes).Copy(interpretation: Enums.Interpretation.Srgb);
+        return three.JpegsaveBuffer(q: 80);
+    }
+
+    public static async Task<string> IntakeAsync(this HttpClient client, string? album = null) =>
+        (await (await client.PostAsJsonAsync("/api/intakes", new { album })).ReadAsync()).GetProperty("id").GetString()!;
+
+    public static async Task<JsonElement> BringAsync(this HttpClient client, string intake, string name, byte[] bytes)
+    {
+        using var content = new ByteArrayContent(bytes);
+        content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
+        return await (await client.PostAsync($"/api/intakes/{intake}/files?name={Uri.EscapeDataString(name)}", content)).ReadAsync();
+    }
+
+    public static async Task<JsonElement> ReadAsync(this HttpResponseMessage response)
+    {
+        var text = await response.Content.ReadAsStringAsync();
+        Assert.True(response.IsSuccessStatusCode, $"{(int)response.StatusCode} {text}");
+        return JsonDocument.Parse(text).RootElement;
+    }
+
+    public static async Task<HttpResponseMessage> SendAsync(this HttpClient client, HttpMethod method, string address, object? body, long? version = null)
+    {
+        using var request = new HttpRequestMessage(method, address) { Content = body is null ? null : JsonContent.Create(body) };
+        if (version is { } v)
+        {
+            request.Headers.TryAddWithoutValidation("If-Match", $"{v}");
+        }
+
+        return await client.SendAsync(request);
+    }
+
+    /// <summary>An album with photos that are ready, and its published page's address.</summary>
+    public static async Task<(string Album, string[] Photos, string Page, string Address)> PublishedAsync(this Site site, HttpClient owner, int count = 3)
+    {
+        var album = (await (await owner.PostAsJsonAsync("/api/albums", new { workingName = "Trial album" })).ReadAsync()).GetProperty("id").GetString()!;
+        var intake = await owner.IntakeAsync(album);
+        var photos = new string[count];
+        for (var i = 0; i < count; i++)
+        {
+            photos[i] = (await owner.BringAsync(intake, $"p{i}.jpg", Photo(i))).GetProperty("photo").GetString()!;
+        }
+
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", count);
+        var page = await (await owner.PostAsJsonAsync("/api/pages", new { album })).ReadAsync();
+        await (await owner.PostAsync($"/api/pages/{page.GetProperty("id").GetString()}/publish", null)).ReadAsync();
+        return (album, photos, page.GetProperty("id").GetString()!, page.GetProperty("address").GetString()!);
+    }
+}

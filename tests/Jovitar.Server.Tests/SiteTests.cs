@@ -1,0 +1,145 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>What visitors get.</summary>
+public sealed class SiteTests
+{
+    static async Task<(JsonElement Page, object Draft)> DraftAsync(HttpClient owner, string page, string heading, string text, string[] categories, string[] tags)
+    {
+        var line = await (await owner.GetAsync($"/api/pages/{page}")).ReadAsync();
+        return (line, new { heading, text, layout = new { kind = "rows", size = 240, gap = 6 }, filterCategories = categories, filterTags = tags });
+    }
+
+    [Fact]
+    public async Task A_draft_is_not_there_for_visitors_until_it_is_published_and_again_after_it_is_withdrawn()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var visitor = site.Visitor();
+        var (_, _, page, address) = await site.PublishedAsync(owner);
+        Assert.Contains("Trial album", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        var (line, draft) = await DraftAsync(owner, page, "New heading", "", [], []);
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
+        Assert.DoesNotContain("New heading", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        Assert.Contains("New heading", await owner.GetStringAsync($"/preview/{page}"), StringComparison.Ordinal);
+        await owner.PostAsync($"/api/pages/{page}/publish", null);
+        Assert.Contains("New heading", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        Assert.Contains("New heading", await visitor.GetStringAsync("/"), StringComparison.Ordinal);
+        await owner.PostAsync($"/api/pages/{page}/withdraw", null);
+        var gone = await visitor.GetAsync($"/{address}");
+        Assert.Equal(HttpStatusCode.NotFound, gone.StatusCode);
+        Assert.Contains("There is no page here", await gone.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await visitor.GetAsync($"/site/view/{address}?width=1000")).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_page_answers_304_until_a_photo_on_it_changes()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var visitor = site.Visitor();
+        var (_, photos, _, address) = await site.PublishedAsync(owner);
+        await site.UntilAsync("select count(*) from photo where stage = 2", 3);
+        var tag = (await visitor.GetAsync($"/{address}")).Headers.ETag!;
+        using var again = new HttpRequestMessage(HttpMethod.Get, $"/{address}");
+        again.Headers.IfNoneMatch.Add(tag);
+        Assert.Equal(HttpStatusCode.NotModified, (await visitor.SendAsync(again)).StatusCode);
+        var version = (await (await owner.GetAsync($"/api/photos/{photos[1]}")).ReadAsync()).GetProperty("version").GetInt64();
+        await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{photos[1]}", new { alt = "Now described" }, version)).ReadAsync();
+        using var changed = new HttpRequestMessage(HttpMethod.Get, $"/{address}");
+        changed.Headers.IfNoneMatch.Add(tag);
+        var fresh = await visitor.SendAsync(changed);
+        Assert.Equal(HttpStatusCode.OK, fresh.StatusCode);
+        Assert.Contains("alt=\"Now described\"", await fresh.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Renditions_may_be_kept_for_a_year_and_one_that_is_missing_is_made_when_asked_for()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        await site.PublishedAsync(owner, 1);
+        await site.UntilAsync("select count(*) from photo where stage = 2", 1);
+        var hash = await site.ScalarAsync<string>("select encode(hash, 'hex') from photo");
+        var file = Directory.GetFiles(Path.Combine(site.Data, "renditions"), "*-240.webp", SearchOption.AllDirectories).Single();
+        var before = await File.ReadAllBytesAsync(file);
+        File.Delete(file);
+        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => site.Visitor().GetAsync($"/i/{hash}/1-240.webp")));
+        Assert.All(answers, a => Assert.Equal(HttpStatusCode.OK, a.StatusCode));
+        Assert.Equal(240, NetVips.Image.NewFromBuffer(before).Width);
+        Assert.True(answers[0].Headers.CacheControl is { Public: true, MaxAge.TotalDays: >= 365 });
+        Assert.Contains("immutable", answers[0].Headers.CacheControl!.ToString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Script_in_any_text_comes_out_as_text()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, photos, page, address) = await site.PublishedAsync(owner, 1);
+        const string evil = "\"><script>alert(1)</script><img src=x onerror=alert(2)>";
+        var version = (await (await owner.GetAsync($"/api/photos/{photos[0]}")).ReadAsync()).GetProperty("version").GetInt64();
+        await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{photos[0]}", new { title = evil, caption = evil, alt = evil, credit = evil, tags = new[] { evil } }, version)).ReadAsync();
+        var tag = (await (await owner.GetAsync("/api/tags")).ReadAsync()).GetProperty("tags")[0].GetProperty("id").GetString()!;
+        var (line, draft) = await DraftAsync(owner, page, evil, $"{evil}\n\n[a](javascript:alert(3)) **strong** <b onclick=x>b</b>", [], [tag]);
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
+        await owner.PostAsync($"/api/pages/{page}/publish", null);
+        foreach (var path in (string[])[$"/{address}", $"/{address}/photo/{photos[0]}", "/"])
+        {
+            var html = await site.Visitor().GetStringAsync(path);
+            Assert.DoesNotContain("<script>alert", html, StringComparison.Ordinal);
+            Assert.DoesNotContain("<img src=x", html, StringComparison.Ordinal);
+            Assert.DoesNotContain("javascript:", html, StringComparison.Ordinal);
+            Assert.DoesNotContain("<b onclick", html, StringComparison.Ordinal);
+        }
+
+        Assert.Contains("<strong>strong</strong>", await site.Visitor().GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        Assert.NotNull(album);
+    }
+
+    [Fact]
+    public async Task The_filter_narrows_by_link_and_by_view_alike()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, p, page, address) = await site.PublishedAsync(owner, 4);
+        async Task<string> CategoryAsync(string name, string? parent) => (await (await owner.PostAsJsonAsync("/api/categories", new { name, parent })).ReadAsync()).GetProperty("id").GetString()!;
+        var festival = await CategoryAsync("Festival", null);
+        var night = await CategoryAsync("Night flight", festival);
+        await owner.PostAsJsonAsync("/api/photos/categories", new { photos = new[] { p[0], p[1] }, add = new[] { night }, remove = Array.Empty<string>() });
+        await owner.PostAsJsonAsync("/api/photos/categories", new { photos = new[] { p[2] }, add = new[] { festival }, remove = Array.Empty<string>() });
+        await owner.PostAsJsonAsync("/api/photos/tags", new { photos = new[] { p[1], p[2], p[3] }, add = new[] { "delta" }, remove = Array.Empty<string>() });
+        var tag = (await (await owner.GetAsync("/api/tags")).ReadAsync()).GetProperty("tags")[0].GetProperty("id").GetString()!;
+        var (line, draft) = await DraftAsync(owner, page, "Filtered", "", [festival], [tag]);
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
+        await owner.PostAsync($"/api/pages/{page}/publish", null);
+        var visitor = site.Visitor();
+        var view = await (await visitor.GetAsync($"/site/view/{address}?show=festival,delta&width=1000")).ReadAsync();
+        Assert.Equal([1, 2], view.GetProperty("photos").EnumerateArray().Select(e => e.GetInt32()));
+        Assert.Equal([("festival", 2), ("night-flight", 1), ("delta", 2)], view.GetProperty("buttons").EnumerateArray().Select(b => (b.GetProperty("key").GetString()!, b.GetProperty("count").GetInt32())));
+        var html = await visitor.GetStringAsync($"/{address}?show=festival,delta");
+        Assert.Contains("2 of 4 photographs", html, StringComparison.Ordinal);
+        Assert.Equal(2, html.Split("class=\"frame\"").Skip(1).Count(f => f.Split('>')[0].Contains(" hidden", StringComparison.Ordinal)));
+        Assert.Contains("4 photographs", await visitor.GetStringAsync($"/{address}?show=unknown"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_changed_address_still_leads_there()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, photos, page, address) = await site.PublishedAsync(owner, 1);
+        var (line, draft) = await DraftAsync(owner, page, "Moved", "", [], []);
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = "somewhere-else", draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
+        var old = await site.Visitor().GetAsync($"/{address}?show=x");
+        Assert.Equal(HttpStatusCode.MovedPermanently, old.StatusCode);
+        Assert.Equal("/somewhere-else?show=x", old.Headers.Location!.OriginalString);
+        Assert.Equal(HttpStatusCode.OK, (await site.Visitor().GetAsync($"/somewhere-else/photo/{photos[0]}")).StatusCode);
+        var other = await (await owner.PostAsJsonAsync("/api/pages", new { album = line.GetProperty("album").GetString() })).ReadAsync();
+        var taken = await owner.SendAsync(HttpMethod.Put, $"/api/pages/{other.GetProperty("id").GetString()}", new { address, draft }, 1);
+        Assert.Equal(HttpStatusCode.Conflict, taken.StatusCode);
+    }
+}

@@ -1,0 +1,21 @@
+import { defineConfig } from '@playwright/test'
+
+const root = process.env.JOVITAR_ROOT ?? '../..'
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: `${root}/.cache/e2e`,
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: process.env.JOVITAR_URL,
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: 'reduce',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+})
