@@ -59,8 +59,14 @@ internal static class Still
         var light = new Vector3(7.0f, 6.7f, 6.3f) * still.Light;
         return new Stage
         {
-            Sky = new Sky(recipe.Sky, seed), Bodies = new Bodies(bodies), Lamps = [], Eye = eye, Ahead = Vector3.Normalize(aim - eye), Recipe = recipe,
-            Window = (middle, across2, Vector3.UnitY * 0.75f, light), Room = new Vector3(0.15f, 0.135f, 0.115f) * still.Light,
+            Sky = new Sky(recipe.Sky, seed),
+            Bodies = new Bodies(bodies),
+            Lamps = [],
+            Eye = eye,
+            Ahead = Vector3.Normalize(aim - eye),
+            Recipe = recipe,
+            Window = (middle, across2, Vector3.UnitY * 0.75f, light),
+            Room = new Vector3(0.15f, 0.135f, 0.115f) * still.Light,
         };
     }
 

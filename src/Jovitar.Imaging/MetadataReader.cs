@@ -231,7 +231,7 @@ public static class MetadataReader
         : block is not null && block.TryGetDouble(tag, out var value) && double.IsFinite(value) ? value : null;
 
     static Position? Where(IReadOnlyList<MetadataExtractor.Directory> blocks) =>
-        blocks.OfType<GpsDirectory>().FirstOrDefault() ?.GetGeoLocation() is { } at && Math.Abs(at.Latitude) <= 90 && Math.Abs(at.Longitude) <= 180
+        blocks.OfType<GpsDirectory>().FirstOrDefault()?.GetGeoLocation() is { } at && Math.Abs(at.Latitude) <= 90 && Math.Abs(at.Longitude) <= 180
             ? new Position(at.Latitude, at.Longitude)
             : null;
 }

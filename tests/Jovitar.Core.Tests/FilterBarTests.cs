@@ -52,7 +52,7 @@ public sealed class FilterBarTests
     public void What_is_written_into_an_address_is_read_back() => Bars.Sample(t => Assert.Equal(t.Chosen.Order(), t.Bar.Read(t.Bar.Write(t.Chosen)).Order()));
 
     [Fact]
-    public void Pressing_twice_changes_nothing_and_a_child_lets_its_parent_go() 
+    public void Pressing_twice_changes_nothing_and_a_child_lets_its_parent_go()
     {
         var bar = new FilterBar([new("festival", "Festival", FilterKind.Category), new("night", "Night", FilterKind.Category, 0), new("delta", "delta", FilterKind.Tag)], 3, [[], [0], [1]]);
         var child = bar.Press(new HashSet<int> { 0, 2 }, 1);

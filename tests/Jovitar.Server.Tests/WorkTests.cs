@@ -120,7 +120,7 @@ public sealed class WorkTests
         Assert.Equal([p[1]], await FindAsync("åse"));
         Assert.Equal([p[2]], await FindAsync("p2.jpg"));
         Assert.Empty(await FindAsync("'; drop table photo; --"));
-        Assert.Empty(await FindAsync("%"+"x"));
+        Assert.Empty(await FindAsync("%" + "x"));
     }
 
     [Fact]

@@ -259,7 +259,7 @@ test('with scripts off the page shows every photo and filters by links', async (
   await expect(page.getByText('6 of 12 photographs')).toBeVisible()
   await page.locator('a.frame:not([hidden])').first().click()
   await page.getByRole('link', { name: 'Next' }).click()
-  await page.getByRole('link', { name: 'Regatta in spring' }).click()
+  await page.getByRole('link', { name: 'Regatta in spring', exact: true }).click()
   await expect(page.getByText('6 of 12 photographs')).toBeVisible()
   await context.close()
 })

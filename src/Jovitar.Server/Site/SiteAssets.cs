@@ -19,6 +19,7 @@ public sealed class SiteAssets
         using var manifest = JsonDocument.Parse(bytes);
         Version = Convert.ToHexStringLower(SHA256.HashData(bytes))[..8];
         (SiteScript, SiteStyles) = Entry(manifest.RootElement, "src/site/main.ts");
+        SiteFonts = [.. manifest.RootElement.GetProperty("src/site/main.ts").GetProperty("assets").EnumerateArray().Select(a => $"/assets/{a.GetString()}").Where(a => a.Contains("-latin-wght-", StringComparison.Ordinal))];
         (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
     }
 
@@ -28,6 +29,9 @@ public sealed class SiteAssets
     public string SiteScript { get; }
 
     public IReadOnlyList<string> SiteStyles { get; }
+
+    /// <summary>The fonts that every page of the site needs at once.</summary>
+    public IReadOnlyList<string> SiteFonts { get; }
 
     public string WorkroomScript { get; }
 

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type DragEvent, useEffect, useRef, useState } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
@@ -12,6 +12,11 @@ import { EarlierIntakes } from './EarlierIntakes'
 import { Progress } from './Progress'
 import { send, useUploads } from './upload'
 
+const intakes = queryOptions({
+  queryKey: ['intakes'],
+  queryFn: () => body(api.GET('/api/intakes'), w.errors.away),
+})
+
 /** Bringing photos in: drop, see where they go, watch what comes of each. */
 export function IntakeStation() {
   const client = useQueryClient()
@@ -21,25 +26,23 @@ export function IntakeStation() {
   const { uploads, intake } = useUploads()
   const waiting = useFigures().data?.waiting ?? 0
   const sending = uploads.filter((u) => u.state === 'queued' || u.state === 'sending').length
-  const list = useQuery({
-    queryKey: ['intakes'],
-    queryFn: () => body(api.GET('/api/intakes'), w.errors.away),
-    refetchInterval: sending + waiting > 0 ? 2000 : false,
-  })
+  const list = useQuery({ ...intakes, refetchInterval: sending + waiting > 0 ? 2000 : false })
   const limits = list.data?.limits
   const here = uploads.filter((u) => u.state === 'here').length
   // biome-ignore lint/correctness/useExhaustiveDependencies: read again whenever another file is here.
   useEffect(() => refresh(client), [here, client])
 
   async function bring(files: FileList | null) {
-    if (!files || files.length === 0 || !limits) return
+    // Copied at once: the list empties when the field it came from is cleared.
+    const chosen = [...(files ?? [])]
+    if (chosen.length === 0) return
     try {
-      const chosen = [...files]
+      const { limits: known } = await client.fetchQuery(intakes)
+      const going = sending > 0 && intake
       const into =
-        sending > 0 && intake
-          ? intake
-          : (await body(api.POST('/api/intakes', { body: { album: album?.id ?? null } }), w.errors.away)).id
-      send(chosen, into, limits.bytes)
+        going ||
+        (await body(api.POST('/api/intakes', { body: { album: album?.id ?? null } }), w.errors.away)).id
+      send(chosen, into, known.bytes)
     } catch (problem) {
       tellProblem(problem)
     }
@@ -69,7 +72,7 @@ export function IntakeStation() {
         <div className="flex flex-wrap items-center gap-x-4 gap-y-3">
           <p className="font-display text-head font-semibold">{w.intake.drop}</p>
           <span className="text-quiet">{w.intake.or}</span>
-          <Button look="next" disabled={!limits} onClick={() => chooser.current?.click()}>
+          <Button look="next" onClick={() => chooser.current?.click()}>
             {w.intake.choose}
           </Button>
           <input

@@ -75,12 +75,12 @@ function Opened({ page }: { page: Api['PageLine'] }) {
           />
         </label>
         {draft.faults.text && <p className="text-small font-semibold">{draft.faults.text}</p>}
-        <div className="mt-4 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-2 border-t border-line pt-3.5 text-small">
+        <div className="mt-4 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-2 gap-y-1.5 border-t border-line pt-3.5 text-small">
           <span className="text-quiet">{w.pages.album}</span>
           <Link
             to="/workroom/albums/$album"
             params={{ album: page.album }}
-            className="truncate underline decoration-strong-line decoration-1 underline-offset-4"
+            className="min-h-6 truncate leading-6 underline decoration-strong-line decoration-1 underline-offset-4"
           >
             {page.albumName}
           </Link>

@@ -21,11 +21,12 @@ export function usePlateWords(plate: Api['Plate']) {
   const version = useRef(plate.version)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const busy = useRef(false)
+  const stale = useRef(false)
   if (!busy.current && Object.keys(pending.current).length === 0) version.current = plate.version
 
   const flush = useCallback(async () => {
     clearTimeout(timer.current)
-    if (busy.current || Object.keys(pending.current).length === 0) return
+    if (busy.current || stale.current || Object.keys(pending.current).length === 0) return
     busy.current = true
     const change = pending.current
     pending.current = {}
@@ -52,6 +53,7 @@ export function usePlateWords(plate: Api['Plate']) {
     } catch (problem) {
       pending.current = { ...change, ...pending.current }
       if (problem instanceof ApiProblem && problem.kind === 'stale') {
+        stale.current = true
         await client.invalidateQueries({ queryKey: ['plate', plate.id] })
         setSaving('stale')
       } else setSaving({ problem: problem instanceof Error ? problem.message : w.errors.away })
@@ -94,10 +96,12 @@ export function usePlateWords(plate: Api['Plate']) {
     set: (next: { tags?: string[]; categories?: string[] }) => change(next, 'once'),
     flush: () => void flush(),
     keepMine() {
+      stale.current = false
       version.current = plate.version
       void flush()
     },
     takeTheirs() {
+      stale.current = false
       pending.current = {}
       setTyped({})
       setSaving('clean')
