@@ -20,7 +20,7 @@ public sealed class RenditionTests
         var original = Tools.Quarters(".jpg");
         Tools.Run("exiftool", "-q", "-overwrite_original", "-n", $"-Orientation={orientation}", original);
         var reference = Tools.NewPath(".png");
-        Tools.Run(Tools.Convert, original, "-auto-orient", reference);
+        Tools.Run(Tools.Convert, original, "-auto-orient", "+repage", reference);
         var rendition = Tools.Render(original, 150);
         var wide = orientation < 5;
         Assert.Equal(wide ? new PictureSize(300, 200) : new PictureSize(200, 300), Picture.Measure(original));
@@ -44,7 +44,7 @@ public sealed class RenditionTests
         Tools.Near(Tools.Colour(reference, 0.25, 0.25), Tools.Colour(rendition, 0.25, 0.25), 10);
         Tools.Near(Tools.Colour(reference, 0.75, 0.25), Tools.Colour(rendition, 0.75, 0.25), 10);
         var (before, after) = (Tools.Colour(original, 0.75, 0.25), Tools.Colour(rendition, 0.75, 0.25));
-        Assert.True(before[1] - after[1] < -3 || before[0] - after[0] > 10, "the colour was not converted at all");
+        Assert.True(before.Zip(after).Any(p => Math.Abs(p.First - p.Second) > 10), $"not converted: {string.Join(",", before)} {string.Join(",", after)}");
     }
 
     [Fact]

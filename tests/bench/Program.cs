@@ -1,0 +1,128 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.Json;
+using Jovitar.Core.Layout;
+using Jovitar.Server.Photos;
+using Npgsql;
+
+// Figures that are taken inside a process: `layout`, or `sheet CONNECTION` on a database with many photos.
+switch (args)
+{
+    case ["layout"]:
+        MeasureLayout();
+        return 0;
+    case ["sheet", var connection]:
+        await MeasureSheetAsync(connection);
+        return 0;
+    default:
+        Console.Error.WriteLine("Say what to measure: layout, or sheet CONNECTION.");
+        return 1;
+}
+
+static void Say(string name, double value, string unit, double? limit, double? ratio) =>
+    Console.WriteLine(JsonSerializer.Serialize(new { name, value = Math.Round(value, 4), unit, limit, ratio = ratio is { } r ? Math.Round(r, 3) : (double?)null }));
+
+/// <summary>The middle of many runs, milliseconds.</summary>
+static double Middle(int runs, Action act)
+{
+    var times = new double[runs];
+    for (var i = 0; i < runs; i++)
+    {
+        var start = Stopwatch.GetTimestamp();
+        act();
+        times[i] = Stopwatch.GetElapsedTime(start).TotalMilliseconds;
+    }
+
+    Array.Sort(times);
+    return times[runs / 2];
+}
+
+static void MeasureLayout()
+{
+    var random = new Random(5);
+    double[] shapes = [1.5, 1.5, 1.5, 2 / 3.0, 4 / 3.0, 1, 16 / 9.0, 2.35];
+    var ten = Enumerable.Range(0, 10_000).Select(_ => shapes[random.Next(shapes.Length)]).ToArray();
+    var settings = new RowsSettings(240, 6);
+    Middle(60, () => RowsLayout.Place(ten.AsSpan(0, 1000), 1200, settings));
+    var small = Middle(101, () => RowsLayout.Place(ten.AsSpan(0, 1000), 1200, settings));
+    var large = Middle(101, () => RowsLayout.Place(ten, 1200, settings));
+    Say("rows layout of 1,000 photos", small, "ms", null, null);
+    Say("rows layout of 10,000 photos, against one frame of 16 ms", large, "ms", 16, large / 16);
+    Say("rows layout of 10,000 photos, against 1,000", large, "ms", 12, large / small);
+}
+
+static async Task MeasureSheetAsync(string connection)
+{
+    await using var db = NpgsqlDataSource.Create(connection);
+    var sheet = new SheetStore(db);
+    var ct = CancellationToken.None;
+    await using var count = db.CreateCommand("select count(*) from photo");
+    var photos = ((long)(await count.ExecuteScalarAsync())!).ToString("#,0", CultureInfo.InvariantCulture);
+    Guid[] ids;
+    await using (var pick = db.CreateCommand($"select id from photo order by md5(id::text) limit {SheetStore.Step}"))
+    await using (var reader = await pick.ExecuteReaderAsync())
+    {
+        var list = new List<Guid>();
+        while (await reader.ReadAsync())
+        {
+            list.Add(reader.GetGuid(0));
+        }
+
+        ids = [.. list];
+    }
+
+    async Task<double> P95Async(Func<Task> act)
+    {
+        var times = new List<double>();
+        for (var i = 0; i < 120; i++)
+        {
+            var start = Stopwatch.GetTimestamp();
+            await act();
+            if (i >= 20)
+            {
+                times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+            }
+        }
+
+        times.Sort();
+        return times[95];
+    }
+
+    var bare = await P95Async(async () =>
+    {
+        await using var read = db.CreateCommand("select id, encode(hash, 'hex'), file_name, title, width, height, state, failure from photo where id = any($1)");
+        read.Parameters.Add(new NpgsqlParameter { Value = ids });
+        await using var reader = await read.ExecuteReaderAsync();
+        while (await reader.ReadAsync())
+        {
+            reader.GetString(1);
+        }
+    });
+    Say($"bare primary-key read of a window's rows, {photos} photos, p95", bare, "ms", null, null);
+    var tag = await ScalarAsync("select tag from photo_tag group by tag order by count(*) desc limit 1");
+    var queries = new (string Name, SheetQuery Query)[]
+    {
+        ("by date taken", new SheetQuery()), ("by name", new SheetQuery { Sort = "name" }), ("one tag", new SheetQuery { Tag = new Jovitar.Core.TagId(tag) }),
+        ("search of two words", new SheetQuery { Q = "delta beach" }), ("without a title", new SheetQuery { Without = "title" }),
+    };
+    foreach (var (name, query) in queries)
+    {
+        var first = await P95Async(() => sheet.WindowAsync(query, null, ct));
+        Say($"first window of the sheet, {name}, {photos} photos, p95, against the bare read", first, "ms", 6, first / bare);
+        var map = await sheet.MapAsync(query, ct);
+        foreach (var (where, key) in ((string, string)[])[("middle", map.Keys[map.Keys.Count / 2]), ("end", map.Keys[^1])])
+        {
+            var later = await P95Async(() => sheet.WindowAsync(query, SheetKey.Read(key), ct));
+            Say($"window at the {where}, {name}, {photos} photos, p95, against the first window", later, "ms", 1.5, later / first);
+        }
+    }
+
+    var outline = await P95Async(() => sheet.MapAsync(new SheetQuery(), ct));
+    Say($"outline of the whole sheet, {photos} photos, p95", outline, "ms", null, null);
+
+    async Task<Guid> ScalarAsync(string sql)
+    {
+        await using var command = db.CreateCommand(sql);
+        return (Guid)(await command.ExecuteScalarAsync())!;
+    }
+}
