@@ -199,6 +199,11 @@ test('a visitor filters the page, walks the photos with keys, and comes back to 
   await noSeriousFinding(page)
   await page.getByRole('link', { name: /Regatta in spring/ }).click()
   await expect(page.getByRole('heading', { name: 'Regatta in spring' })).toBeVisible()
+  // Opened again from the browser's store, the page must stand as before.
+  await page.goto('/')
+  await page.goto('/regatta')
+  const tops = await page.locator('a.frame').evaluateAll((all) => new Set(all.map((f) => f.getBoundingClientRect().top)).size)
+  expect(tops).toBeGreaterThan(1)
   const frames = page.locator('a.frame:not([hidden])')
   await expect(frames).toHaveCount(12)
   await noSeriousFinding(page)

@@ -158,6 +158,8 @@ internal static class SiteEndpoints
         if (http.Request.GetTypedHeaders().IfNoneMatch.Any(t => t.Compare(tag, useStrongComparison: false)))
         {
             http.Response.StatusCode = StatusCodes.Status304NotModified;
+            // What a 304 carries replaces what the browser keeps (RFC 9111 §4.3.4): the policy it has names the page's own style sheet.
+            http.Response.Headers.Remove("Content-Security-Policy");
             return true;
         }
 

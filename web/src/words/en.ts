@@ -145,6 +145,7 @@ export const en = {
     filter: 'Filter',
   },
   hand: {
+    howToTake: 'Press a photo to take it in hand, drag across several, press its name to open it.',
     inHand: (n: number) => `${n.toLocaleString('en')} in hand`,
     put: 'Put in album',
     tag: 'Tag',
@@ -217,7 +218,7 @@ export const en = {
     none: 'No albums yet.',
     noneLead: 'An album is an ordered set of photos. Make one, then put photos into it from the sheet.',
     publicTitle: 'Public title',
-    description: 'What visitors read about it',
+    description: 'Description',
     order: 'Order',
     empty: 'This album is empty.',
     emptyLead: 'Take photos in hand on the sheet, then choose “Put in album”.',
@@ -240,7 +241,9 @@ export const en = {
     removeYes: 'Remove it',
     cancel: 'Keep it',
     stale: 'Someone else changed this album. It has been read again.',
-    dragHint: 'Drag to reorder',
+    howToOrder:
+      'Drag a photo to move it; press it to take it in hand, then move several by typing their position.',
+    movedBefore: (n: number) => `Moved ${photos(n)}.`,
   },
   categories: {
     title: 'Categories',

@@ -68,7 +68,7 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
         <div className="mt-2 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-2.5 text-small">
           <span className="text-quiet">{w.albums.publicTitle}</span>
           {words('title', w.albums.publicTitle, '!m-0 !w-full')}
-          <span className="text-quiet">{w.albums.description.split(' ')[0]}</span>
+          <span className="text-quiet">{w.albums.description}</span>
           {words('description', w.albums.description, '!m-0 !w-full')}
         </div>
       </div>

@@ -87,7 +87,7 @@ function Opened({
       tell({
         text:
           to.position === undefined
-            ? w.albums.moved(to.photos.length, 0).replace(/ to position.*/, '.')
+            ? w.albums.movedBefore(to.photos.length)
             : w.albums.moved(to.photos.length, to.position + 1),
         undo: undo(moved),
       }),
@@ -118,13 +118,7 @@ function Opened({
   return (
     <div className="flex h-full flex-col px-[30px] pt-7">
       <AlbumHead album={album} />
-      <HandLine
-        rest={
-          album.photos > 0
-            ? 'Drag a photo to move it; press it to take it in hand, then move several by typing their position.'
-            : ''
-        }
-      >
+      <HandLine rest={album.photos > 0 ? w.albums.howToOrder : ''}>
         <AlbumVerbs
           last={album.photos}
           one={ids.length === 1}

@@ -9,6 +9,7 @@ import { hand } from '../shell/hand'
 import { sendAgain, type Upload } from './upload'
 
 const listed = 400
+const needsPerson = new Set(['failed', 'refused', 'broke'])
 
 /** What the server says of an intake's files, read in parts. */
 async function allFiles(intake: string) {
@@ -54,6 +55,10 @@ export function Progress({ uploads, intake }: { uploads: readonly Upload[]; inta
           : upload.reason,
     }
   })
+  // What needs a person stands first; the rest keeps the order in which it was chosen.
+  const listedFirst = [...lines].sort(
+    (a, b) => Number(needsPerson.has(b.state)) - Number(needsPerson.has(a.state)),
+  )
   const count = (...states: string[]) => lines.filter((l) => states.includes(l.state)).length
   const all = uploads.reduce((sum, u) => sum + u.file.size, 0)
   const sent = uploads.reduce(
@@ -101,7 +106,7 @@ export function Progress({ uploads, intake }: { uploads: readonly Upload[]; inta
         aria-label={w.intake.sent(bytes(sent), bytes(all))}
       />
       <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(19rem,1fr))] gap-x-8">
-        {lines.slice(0, listed).map(({ upload, file, state, reason }) => (
+        {listedFirst.slice(0, listed).map(({ upload, file, state, reason }) => (
           <li
             key={upload.key}
             className="grid grid-cols-[48px_minmax(0,1fr)_auto] items-center gap-x-3 border-b border-line py-1.5 text-small"

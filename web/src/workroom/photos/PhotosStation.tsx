@@ -64,7 +64,7 @@ export function PhotosStation() {
         onSize={setSize}
         onChange={(next) => void go({ search: (s) => ({ ...s, ...next }), replace: true })}
       />
-      <HandLine rest="Press a photo to take it in hand, drag across several, press its name to open it." />
+      <HandLine rest={w.hand.howToTake} />
       <div className="flex min-h-0 flex-1 flex-col pt-[18px]">
         <Sheet
           key={JSON.stringify(query)}
