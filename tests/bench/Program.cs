@@ -22,7 +22,7 @@ switch (args)
 static void Say(string name, double value, string unit, double? limit, double? ratio) =>
     Console.WriteLine(JsonSerializer.Serialize(new { name, value = Math.Round(value, 4), unit, limit, ratio = ratio is { } r ? Math.Round(r, 3) : (double?)null }));
 
-/// <summary>The middle of many runs, milliseconds.</summary>
+// The middle of many runs, milliseconds.
 static double Middle(int runs, Action act)
 {
     var times = new double[runs];

@@ -35,6 +35,12 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <summary>A page narrowed to a choice, made once for each version.</summary>
     public async Task<Rendered?> AlbumPageAsync(PageVersion version, string? show, CancellationToken ct)
     {
+        // Most visitors come without a choice: their page is found before anything is computed.
+        if (string.IsNullOrEmpty(show) && kept.TryGetValue((version.Id, version.Version, version.Site, ""), out Rendered? rendered))
+        {
+            return rendered;
+        }
+
         if (await PageAsync(version, ct) is not { } page)
         {
             return null;
@@ -42,9 +48,9 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         var view = new Narrowed(page, show, $"/{page.Address}");
         var key = (version.Id, version.Version, version.Site, view.Choice);
-        if (kept.TryGetValue(key, out Rendered? rendered))
+        if (kept.TryGetValue(key, out rendered))
         {
-            return rendered;
+            return rendered!;
         }
 
         rendered = await AlbumPageAsync(page, view, $"/{page.Address}", draft: false, ct);

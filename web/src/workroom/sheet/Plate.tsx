@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { sourceSet } from '../../kit/renditions'
+import { rendition, sourceSet } from '../../kit/renditions'
 import { w } from '../../words'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
@@ -115,7 +115,9 @@ function PlatePicture({ plate }: { plate: Api['Plate'] }) {
         width={plate.width}
         height={plate.height}
         alt={plate.alt || plate.title || plate.fileName}
-        className="h-auto max-h-[calc(100dvh-96px)] w-full object-contain object-left-top"
+        // What the sheet has shown already stands here until the larger rendition has come.
+        style={{ backgroundImage: `url(${rendition(plate.hash, 480)})` }}
+        className="h-auto max-h-[calc(100dvh-96px)] w-full bg-contain bg-left-top bg-no-repeat object-contain object-left-top"
       />
     </div>
   )
