@@ -26,14 +26,20 @@ async function allFiles(intake: string) {
   return new Map(files.map((f) => [f.number, f]))
 }
 
+/** Whether a file has arrived and nothing final is known of it yet. */
+function isOpen(upload: Upload, files: Map<number, Api['IntakeFile']> | undefined) {
+  if (upload.state !== 'here' || !upload.result) return false
+  return (files?.get(upload.result.number)?.state ?? 'waiting') === 'waiting'
+}
+
 /** The intake at work: in total and file by file. */
 export function Progress({ uploads, intake }: { uploads: readonly Upload[]; intake: string }) {
   const sending = uploads.filter((u) => u.state === 'queued' || u.state === 'sending').length
   const files = useQuery({
     queryKey: ['intake', intake],
     queryFn: () => allFiles(intake),
-    refetchInterval: (q) =>
-      sending > 0 || [...(q.state.data?.values() ?? [])].some((f) => f.state === 'waiting') ? 1000 : false,
+    // Asked for until the server has said of every file that is here what came of it.
+    refetchInterval: (q) => (sending > 0 || uploads.some((u) => isOpen(u, q.state.data)) ? 1000 : false),
   }).data
   const lines = uploads.map((upload) => {
     const file = (upload.result && files?.get(upload.result.number)) ?? upload.result
