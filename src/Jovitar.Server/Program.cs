@@ -92,6 +92,7 @@ catch (NewerDataException e)
 
 app.UseExceptionHandler();
 app.UseSecurityHeaders();
+app.UsePublicRenditions();
 app.UseResponseCompression();
 app.UseStaticFiles(new StaticFileOptions
 {

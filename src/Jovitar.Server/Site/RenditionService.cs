@@ -50,6 +50,10 @@ internal sealed class RenditionService(SiteStore store, Storage storage) : IDisp
         return Renditions.For(photo.Width).Contains(width) && await MakeAsync(hash, width, path) ? path : null;
     }
 
+    /// <summary>The file of a rendition that is known to be public and there; null when that must be looked up first.</summary>
+    public FileInfo? Known(string hash, int width) =>
+        decisions.TryGetValue(hash, out bool _) && new FileInfo(storage.Rendition(hash, width)) is { Exists: true } file ? file : null;
+
     async Task<bool> MakeAsync(string hash, int width, string path)
     {
         var task = making.GetOrAdd(path, _ => new Lazy<Task>(() => Task.Run(async () =>

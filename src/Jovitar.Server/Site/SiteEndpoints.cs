@@ -118,8 +118,8 @@ internal static class SiteEndpoints
         }
 
         // Staff see what visitors may not, so what they get is for their own browser only.
-        http.Response.Headers.CacheControl = staff ? "private, max-age=31536000, immutable" : "public, max-age=31536000, immutable";
-        return TypedResults.PhysicalFile(path, "image/webp", entityTag: new EntityTagHeaderValue($"\"{hash[..16]}-{recipe}-{width}\""));
+        http.Response.Headers.CacheControl = staff ? "private, max-age=31536000, immutable" : PublicRenditions.ForVisitors;
+        return TypedResults.PhysicalFile(path, "image/webp", entityTag: new EntityTagHeaderValue(PublicRenditions.Tag(hash, width)));
     }
 
     static async Task Missing(HttpContext http, SiteRenderer renderer, CancellationToken ct)
