@@ -8,8 +8,8 @@ internal sealed class Figure : Body
     readonly record struct Limb(Vector3 A, Vector3 B, float Ra, float Rb, int Part);
 
     static readonly Vector3[] Cloths = [.. ((string[])["ultramarine", "slate", "vermilion", "teal", "cream", "marigold", "plum", "leaf", "rose", "ink", "sand", "rust", "lemon", "sky"]).Select(Dye.Of)];
-    static readonly Vector3[] Skins = [new(0.52f, 0.33f, 0.24f), new(0.40f, 0.235f, 0.155f), new(0.22f, 0.115f, 0.07f), new(0.58f, 0.40f, 0.31f)];
-    static readonly Vector3[] Hairs = [new(0.03f, 0.02f, 0.015f), new(0.10f, 0.055f, 0.025f), new(0.30f, 0.20f, 0.09f), new(0.33f, 0.32f, 0.31f)];
+    static readonly Vector3[] Skins = [new(0.44f, 0.26f, 0.18f), new(0.34f, 0.19f, 0.12f), new(0.19f, 0.10f, 0.06f), new(0.48f, 0.30f, 0.22f)];
+    static readonly Vector3[] Hairs = [new(0.03f, 0.02f, 0.015f), new(0.10f, 0.055f, 0.025f), new(0.19f, 0.11f, 0.05f), new(0.17f, 0.16f, 0.155f)];
 
     readonly List<Limb> limbs = [];
     readonly Material[] parts;
@@ -47,13 +47,20 @@ internal sealed class Figure : Body
         }
 
         var chest = hip + 0.45f;
-        Add(P(0, hip, 0), P(sway, chest - 0.08f, lean * 0.7f), 0.135f, 0.155f, 1);
+        // A coat hangs straight from the shoulders to below the hips.
+        var hem = hip - (pose == "sit" ? 0.02f : 0.13f);
+        foreach (var x in (float[])[-0.075f, 0.075f])
+        {
+            Add(P(x, hem, 0), P(x + sway, chest - 0.08f, lean * 0.7f), 0.125f, 0.112f, 1);
+        }
+
         Add(P(-0.12f + sway, chest, lean), P(0.12f + sway, chest, lean), 0.085f, 0.085f, 1);
         var head = P(sway * 1.4f, chest + 0.27f, (lean * 1.1f) + 0.02f);
-        Add(P(sway, chest + 0.05f, lean), head, 0.05f, 0.055f, 2);
-        Add(head, P(sway * 1.4f, chest + 0.30f, (lean * 1.1f) + 0.02f), 0.095f, 0.095f, 2);
+        Add(P(sway, chest + 0.05f, lean), P(sway, chest + 0.13f, lean), 0.082f, 0.068f, 1);
+        Add(P(sway, chest + 0.10f, lean), head, 0.05f, 0.055f, 2);
+        Add(head, P(sway * 1.4f, chest + 0.30f, (lean * 1.1f) + 0.02f), 0.088f, 0.09f, 2);
         var hat = rng.Next() < 0.35f;
-        Add(P(sway * 1.4f, chest + 0.33f, lean * 1.1f), P(sway * 1.4f, chest + 0.31f, (lean * 1.1f) - 0.04f), 0.092f, 0.096f, hat ? 5 : 3);
+        Add(P(sway * 1.4f, chest + 0.355f, (lean * 1.1f) - 0.005f), P(sway * 1.4f, chest + 0.29f, (lean * 1.1f) - 0.05f), 0.094f, 0.1f, hat ? 5 : 3);
         Vector3 left = P(-0.21f, chest - 0.02f, lean), right = P(0.21f, chest - 0.02f, lean);
         (Vector3 El, Vector3 Hl, Vector3 Er, Vector3 Hr) arms = pose switch
         {
@@ -63,18 +70,27 @@ internal sealed class Figure : Body
             "sit" => (P(-0.27f, chest - 0.24f, 0.10f), P(-0.12f, chest - 0.32f, 0.32f), P(0.27f, chest - 0.24f, 0.10f), P(0.12f, chest - 0.32f, 0.32f)),
             _ => (P(-0.27f, chest - 0.28f, -stride * 0.5f), P(-0.25f, chest - 0.53f, (-stride * 0.5f) + 0.08f), P(0.27f, chest - 0.28f, stride * 0.5f), P(0.25f, chest - 0.53f, (stride * 0.5f) + 0.08f)),
         };
-        Add(left, arms.El, 0.062f, 0.048f, 1);
-        Add(arms.El, arms.Hl, 0.046f, 0.036f, 1);
+        Add(left, arms.El, 0.068f, 0.06f, 1);
+        Add(arms.El, arms.Hl, 0.058f, 0.048f, 1);
         Add(arms.Hl, arms.Hl, 0.042f, 0.042f, 2);
-        Add(right, arms.Er, 0.062f, 0.048f, 1);
-        Add(arms.Er, arms.Hr, 0.046f, 0.036f, 1);
+        Add(right, arms.Er, 0.068f, 0.06f, 1);
+        Add(arms.Er, arms.Hr, 0.058f, 0.048f, 1);
         Add(arms.Hr, arms.Hr, 0.042f, 0.042f, 2);
         if (rng.Next() < 0.4f && pose != "sit")
         {
-            Add(P(0, hip - 0.05f, -0.01f), P(0, hip + 0.2f, 0), 0.165f, 0.15f, 1);
+            // A longer coat, wider at its hem.
+            Add(P(-0.06f, hip - 0.26f, -0.01f), P(-0.05f, hip + 0.1f, 0), 0.14f, 0.12f, 1);
+            Add(P(0.06f, hip - 0.26f, -0.01f), P(0.05f, hip + 0.1f, 0), 0.14f, 0.12f, 1);
         }
 
-        Material Cloth(Vector3 c, ref Rng r) => new Plain(c * r.Range(0.6f, 1.0f), 0.01f, 0.6f, c * 0.04f);
+        // What people wear on a windy beach has been washed often: half the dye's colour is left.
+        Material Cloth(Vector3 c, ref Rng r)
+        {
+            var worn = Vector3.Lerp(new Vector3(Vector3.Dot(c, new Vector3(0.2126f, 0.7152f, 0.0722f))), c, 0.5f) * r.Range(0.45f, 0.85f);
+            return new Plain(worn, 0.01f, 0.6f, worn * 0.04f);
+        }
+
+
         var trousers = rng.Next() < 0.55f ? Dye.Of("ultramarine") * 0.5f : Cloths[rng.Below(Cloths.Length)] * 0.55f;
         parts =
         [
@@ -113,7 +129,7 @@ internal sealed class Figure : Body
             sum = MathF.Min(sum, d) - (h * h * soft * 0.25f);
         }
 
-        return sum + (0.012f * Noise.At(p * 9f));
+        return sum + (0.012f * Noise.At(p * 9f)) + (0.0025f * Noise.At(p * 24f));
     }
 
     public override bool Meet(in Ray ray, ref Hit hit, ref Rng rng)

@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json;
 using Jovitar.Core.Layout;
+using Jovitar.Bench;
 using Jovitar.Server.Photos;
 using Npgsql;
 
@@ -14,8 +15,12 @@ switch (args)
     case ["sheet", var connection]:
         await MeasureSheetAsync(connection);
         return 0;
+    case ["intake", var address, var connection, var process, var folder, var times]:
+        var intake = await IntakeTrial.RunAsync(address, connection, int.Parse(process, CultureInfo.InvariantCulture), folder, int.Parse(times, CultureInfo.InvariantCulture));
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{intake.Sheet} {intake.Complete} {intake.Idle} {intake.Most}"));
+        return 0;
     default:
-        Console.Error.WriteLine("Say what to measure: layout, or sheet CONNECTION.");
+        Console.Error.WriteLine("Say what to measure: layout, sheet CONNECTION, or intake ADDRESS CONNECTION PROCESS FOLDER TIMES.");
         return 1;
 }
 
@@ -98,7 +103,7 @@ static async Task MeasureSheetAsync(string connection)
             reader.GetString(1);
         }
     });
-    Say($"bare primary-key read of a window's rows, {photos} photos, p95", bare, "ms", null, null);
+    Say($"bare primary-key read of as many rows as a window, {photos} photos, p95", bare, "ms", null, null);
     var tag = await ScalarAsync("select tag from photo_tag group by tag order by count(*) desc limit 1");
     var queries = new (string Name, SheetQuery Query)[]
     {

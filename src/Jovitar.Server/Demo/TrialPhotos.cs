@@ -9,8 +9,9 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, Storage storage)
     /// <summary>Adds rows until there are as many photos as asked for.</summary>
     public async Task AddUpToAsync(int wanted, CancellationToken ct)
     {
-        await using var count = db.CreateCommand("select count(*) from photo");
-        var missing = wanted - (int)(long)(await count.ExecuteScalarAsync(ct))!;
+        await using var count = db.CreateCommand("select count(*), count(*) filter (where file_name like 'TRIAL%') from photo");
+        var (all, before) = (await count.AllAsync(r => ((int)r.GetInt64(0), (int)r.GetInt64(1)), ct))[0];
+        var missing = wanted - all;
         if (missing <= 0)
         {
             return;
@@ -26,7 +27,7 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, Storage storage)
               select gen_random_uuid(), sha256(s.hash || int4send(g)), 'TRIAL_' || lpad(g::text, 7, '0') || '.jpg', s.media_type, s.bytes, s.width, s.height, 'ready', 2,
                      case when g % 5 = 0 then '' else s.title || ' ' || g end, s.caption, s.alt, s.credit, s.creator, s.copyright, s.place, (g % 6)::smallint,
                      timestamp '2015-01-01' + make_interval(mins => g * 47), s.camera, s.lens, now() - make_interval(secs => g), s.tag_words
-                from generate_series(1, @missing) as g
+                from generate_series(@before + 1, @before + @missing) as g
                 join seed as s on s.n = g % s.total
               returning id, substring(file_name from 7 for 7)::int as g, encode(hash, 'hex') as hash),
             tagged as (
@@ -35,7 +36,7 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, Storage storage)
               insert into photo_category (photo, category) select m.id, pc.category from made as m join seed as s on s.n = m.g % s.total join photo_category as pc on pc.photo = s.id)
             select m.hash, encode(s.hash, 'hex') from made as m join seed as s on s.n = m.g % s.total
             """,
-            ("missing", missing));
+            ("missing", missing), ("before", before));
         add.CommandTimeout = 600;
         var links = await add.AllAsync(r => (New: r.GetString(0), Old: r.GetString(1)), ct);
         await using var settle = db.CreateCommand("vacuum analyze");

@@ -1,0 +1,70 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Net.Http.Headers;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Npgsql;
+
+namespace Jovitar.Bench;
+
+/// <summary>Brings a folder of photos into a running server, four at a time, and watches it without taking its processors.</summary>
+internal static class IntakeTrial
+{
+    /// <summary>Photos per second until all are on the sheet and until all renditions are there; resident memory before and at its highest, MiB.</summary>
+    internal sealed record Outcome(double Sheet, double Complete, double Idle, double Most);
+
+    public static async Task<Outcome> RunAsync(string address, string connection, int process, string folder, int times)
+    {
+        using var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address), Timeout = Timeout.InfiniteTimeSpan };
+        await TokenAsync(client);
+        (await client.PostAsJsonAsync("/api/session", new { email = "odile@marrambay.example", password = "wind-from-the-south-west" })).EnsureSuccessStatusCode();
+        await TokenAsync(client);
+        var intake = (await (await client.PostAsJsonAsync("/api/intakes", new { })).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString();
+        var files = Directory.GetFiles(folder, "*.jpg").Order(StringComparer.Ordinal).ToArray();
+        var all = Enumerable.Range(0, times).SelectMany(n => files.Select(f => (Path: f, Copy: n))).ToArray();
+        await using var db = NpgsqlDataSource.Create(connection);
+        var idle = Memory(process);
+        var most = idle;
+        var clock = Stopwatch.StartNew();
+        var sending = Parallel.ForEachAsync(all, new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (file, ct) =>
+        {
+            using var content = new ByteArrayContent(await BytesAsync(file.Path, file.Copy, ct));
+            content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
+            (await client.PostAsync(new Uri($"/api/intakes/{intake}/files?name={Path.GetFileName(file.Path)}", UriKind.Relative), content, ct)).EnsureSuccessStatusCode();
+        });
+        async Task<double> UntilAsync(string rest)
+        {
+            for (; ; await Task.Delay(200))
+            {
+                most = Math.Max(most, Memory(process));
+                await using var count = db.CreateCommand(rest);
+                if (sending.IsCompleted && (long)(await count.ExecuteScalarAsync())! == 0)
+                {
+                    await sending;
+                    return all.Length / clock.Elapsed.TotalSeconds;
+                }
+            }
+        }
+
+        var sheet = await UntilAsync("select count(*) from photo where stage = 0 and state = 'waiting'");
+        return new Outcome(sheet, await UntilAsync("select count(*) from photo where stage < 2"), idle, most);
+    }
+
+    /// <summary>A copy differs by a JPEG comment only (ITU-T T.81 B.2.4.5), so that every file is a photo of its own with the same work in it.</summary>
+    static async Task<byte[]> BytesAsync(string path, int copy, CancellationToken ct)
+    {
+        var bytes = await File.ReadAllBytesAsync(path, ct);
+        return copy == 0 ? bytes : [.. bytes.AsSpan(0, 2), 0xFF, 0xFE, 0, 6, .. BitConverter.GetBytes(copy), .. bytes.AsSpan(2)];
+    }
+
+    static async Task TokenAsync(HttpClient client)
+    {
+        var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
+        client.DefaultRequestHeaders.Remove("X-Jovitar-Forgery");
+        client.DefaultRequestHeaders.Add("X-Jovitar-Forgery", session.GetProperty("forgery").GetString());
+    }
+
+    /// <summary>Resident memory, MiB (proc(5), VmRSS).</summary>
+    static double Memory(int process) =>
+        double.Parse(File.ReadLines($"/proc/{process}/status").First(l => l.StartsWith("VmRSS", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) / 1024;
+}
