@@ -47,6 +47,13 @@ build_server() {
   touch "$cache/server-built"
 }
 
+build_standins() {
+  changed "$cache/standins-built" "$root/src/Jovitar.Standins" "$root/Directory.Build.props" "$root/Directory.Packages.props" || return 0
+  say "  building the simulated devices"
+  dotnet build "$root/src/Jovitar.Standins" -c Release -v quiet --nologo >"$cache/standins-build.log" 2>&1 || { tail -30 "$cache/standins-build.log" >&2; die "The simulated devices could not be built."; }
+  touch "$cache/standins-built"
+}
+
 install_web() {
   changed "$cache/web-installed" "$root/web/package.json" "$root/web/package-lock.json" || [ ! -d "$root/web/node_modules" ] || return 0
   say "  fetching the web part's packages"

@@ -84,6 +84,36 @@ public readonly record struct IntakeId(Guid Value) : ITypedId<IntakeId>
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one file.</summary>
+public readonly record struct FileId(Guid Value) : ITypedId<FileId>
+{
+    public static FileId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out FileId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one upload.</summary>
+public readonly record struct UploadId(Guid Value) : ITypedId<UploadId>
+{
+    public static UploadId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out UploadId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one watched folder.</summary>
+public readonly record struct WatchedFolderId(Guid Value) : ITypedId<WatchedFolderId>
+{
+    public static WatchedFolderId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out WatchedFolderId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>What all identities share.</summary>
 public static class TypedId
 {

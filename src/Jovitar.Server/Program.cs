@@ -5,7 +5,10 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Demo;
 using Jovitar.Server.Desk;
+using Jovitar.Server.Files;
 using Jovitar.Server.Intake;
+using Jovitar.Server.Intake.Scanning;
+using Jovitar.Server.Intake.Watching;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
@@ -18,10 +21,17 @@ using OpenTelemetry.Metrics;
 using OpenTelemetry.Trace;
 using Serilog;
 
+if (args is ["verify", var checkedData, var checkedDatabase])
+{
+    return await DataCheck.RunAsync(checkedData, checkedDatabase, Console.Out, CancellationToken.None) ? 0 : 1;
+}
+
 var builder = WebApplication.CreateBuilder(args);
 var settings = ServerSettings.From(builder.Configuration);
 builder.Services.AddSerilog(log => log
     .MinimumLevel.Is(builder.Configuration.GetValue("Jovitar:Log", Serilog.Events.LogEventLevel.Warning))
+    // The keys lie in the database, guarded as the passwords are; that they are not sealed once more is as meant.
+    .MinimumLevel.Override("Microsoft.AspNetCore.DataProtection", Serilog.Events.LogEventLevel.Error)
     .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, outputTemplate: "{Timestamp:HH:mm:ss} {Level:u3} {SourceContext} {Message:lj}{NewLine}{Exception}"));
 if (!string.IsNullOrEmpty(builder.Configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
 {
@@ -33,7 +43,9 @@ if (!string.IsNullOrEmpty(builder.Configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(_ => NpgsqlDataSource.Create(settings.Connection));
 builder.Services.AddSingleton(_ => new Storage(settings.Data));
+builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(settings.Worker);
+builder.Services.AddSingleton(settings.Watch);
 builder.Services.AddSingleton<AccountStore>();
 builder.Services.AddSingleton<SiteStore>();
 builder.Services.AddSingleton<SiteAssets>();
@@ -45,12 +57,16 @@ builder.Services.AddSingleton<SheetStore>();
 builder.Services.AddSingleton<AlbumStore>();
 builder.Services.AddSingleton<PageStore>();
 builder.Services.AddSingleton<DeskStore>();
-builder.Services.AddSingleton<IntakeStore>();
+builder.Services.AddSingleton<DeskNews>();
+builder.Services.AddSingleton<BinStore>();
+builder.Services.AddSingleton<RepeatStore>();
+builder.Services.AddSingleton<FileStore>();
+builder.Services.AddIntake();
 builder.Services.AddSingleton<DemoLoader>();
 builder.Services.AddSingleton<TrialPhotos>();
-if (settings.Worker.Workers > 0)
+if (!settings.DescribeOnly)
 {
-    builder.Services.AddHostedService<IntakeWorker>();
+    builder.Services.AddIntakeWorkers(settings);
 }
 
 builder.Services.AddSecurity();
@@ -81,7 +97,6 @@ try
     if (!settings.DescribeOnly)
     {
         Database.Migrate(settings.Connection);
-        app.Services.GetRequiredService<Storage>().SweepArriving(TimeSpan.FromDays(1), DateTimeOffset.UtcNow);
     }
 }
 catch (NewerDataException e)
@@ -112,7 +127,12 @@ var api = app.MapGroup("/api");
 api.MapSession();
 api.MapDesk();
 api.MapIntake();
+api.MapUploads();
+api.MapWatchedFolders();
+api.MapScanners();
+api.MapFiles();
 api.MapPhotos();
+api.MapRepeats();
 api.MapTaxonomy();
 api.MapAlbums();
 api.MapPages();

@@ -1,5 +1,6 @@
 using Jovitar.Core.Access;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Intake;
 using Jovitar.Core.Photos;
 
 namespace Jovitar.Core.Tests;

@@ -17,6 +17,9 @@ public sealed record AudienceLine(bool Everyone, string Sentence)
         _ => new(true, $"Everyone can see this, on {published} pages."),
     };
 
+    /// <summary>The line of a photo, which may be left out everywhere whatever its albums are.</summary>
+    public static AudienceLine ForPhoto(int published, int drafts, bool leftOut) => leftOut ? new(false, "Only staff can see this; it is left out everywhere.") : For(published, drafts);
+
     /// <summary>The line of a page.</summary>
     public static AudienceLine ForPage(bool published, bool changed) => (published, changed) switch
     {

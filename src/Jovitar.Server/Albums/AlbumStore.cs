@@ -62,6 +62,13 @@ internal sealed class AlbumStore(NpgsqlDataSource db, TimeProvider clock)
         return id;
     }
 
+    /// <summary>The album of this working name, whatever its case; made when there is none.</summary>
+    public async Task<AlbumId> NamedAsync(string workingName, CancellationToken ct)
+    {
+        await using var find = db.Command("select id from album where lower(working_name) = lower(@name) order by made limit 1", ("name", workingName.Trim()));
+        return await find.ExecuteScalarAsync(ct) is Guid id ? new AlbumId(id) : await MakeAsync(workingName, "", "", ct);
+    }
+
     public async Task<bool> ChangeAsync(AlbumId id, AlbumChange change, long expected, CancellationToken ct)
     {
         await using var tx = await db.BeginAsync(ct);
@@ -154,8 +161,8 @@ internal sealed class AlbumStore(NpgsqlDataSource db, TimeProvider clock)
         return after.Except(before).Count() + gone.Length + (gone.Length == 0 && after.Count == before.Count ? moved.Length : 0);
     }
 
-    /// <summary>Puts one newly arrived photo at the end of an album, within the transaction that made it.</summary>
-    public static async Task PutArrivedAsync(Transaction tx, AlbumId id, PhotoId photo, CancellationToken ct)
+    /// <summary>Puts newly arrived photos at the end of an album, within the transaction that made them.</summary>
+    public static async Task PutArrivedAsync(Transaction tx, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         // The album's row is locked first, so that two uploads never take the same place.
         var here = await tx.RunAsync("update album set version = version + 1 where id = @album", ct, ("album", id.Value));
@@ -167,10 +174,19 @@ internal sealed class AlbumStore(NpgsqlDataSource db, TimeProvider clock)
         await tx.RunAsync(
             """
             insert into album_photo (album, photo, place)
-            values (@album, @photo, (select coalesce(max(place) + 1, 0) from album_photo where album = @album))
+            select @album, p.id, (select coalesce(max(place), -1) from album_photo where album = @album) + row_number() over (order by w.n)
+              from unnest(@photos) with ordinality as w(id, n) join photo as p on p.id = w.id
             on conflict do nothing
             """,
-            ct, ("album", id.Value), ("photo", photo.Value));
+            ct, ("album", id.Value), ("photos", photos.Select(p => p.Value).ToArray()));
         await PageStore.TouchAlbumAsync(tx, id, ct);
+    }
+
+    /// <summary>Takes photos out of an album within a transaction.</summary>
+    public static async Task TakeOutAsync(Transaction tx, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    {
+        await tx.RunAsync("update album set version = version + 1, cover = case when cover = any(@photos) then null else cover end where id = @album", ct, ("album", id.Value), ("photos", photos.Select(p => p.Value).ToArray()));
+        await PageStore.TouchAlbumAsync(tx, id, ct);
+        await tx.RunAsync("delete from album_photo where album = @album and photo = any(@photos)", ct, ("album", id.Value), ("photos", photos.Select(p => p.Value).ToArray()));
     }
 }

@@ -2,7 +2,6 @@ using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
-using Jovitar.Imaging;
 using Jovitar.Server.Access;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Intake;
@@ -34,7 +33,7 @@ internal sealed record DemoPage(string Album, string Heading, string Address, st
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, TaxonomyStore taxonomy, IntakeStore intake, AlbumStore albums, PageStore pages, Storage storage, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, TaxonomyStore taxonomy, IntakeStore intake, Receiver receiver, AlbumStore albums, PageStore pages, Storage storage, NpgsqlDataSource db)
 {
     readonly Dictionary<string, PhotoId> photos = [];
     readonly Dictionary<string, CategoryId> categories = [];
@@ -59,7 +58,7 @@ internal sealed class DemoLoader(
         }
 
         var all = scenario.Albums.SelectMany(a => a.Photos).ToArray();
-        var batch = await intake.BeginAsync(null, scenario.Site.Owner.Name, ct);
+        var batch = await intake.BeginAsync(IntakeAbout.Nothing, scenario.Site.Owner.Name, ct);
         foreach (var photo in all)
         {
             await TakeInAsync(batch, Path.Combine(folder, "photos", photo.File), ct);
@@ -96,10 +95,8 @@ internal sealed class DemoLoader(
     {
         await using var from = File.OpenRead(path);
         var arrived = await storage.ReceiveAsync(from, long.MaxValue, ct);
-        var kind = PictureKinds.Judge(arrived.Head);
-        var size = Picture.Measure(arrived.Path);
-        storage.Keep(arrived);
-        var file = await intake.AddAsync(batch, Path.GetFileName(path), arrived, kind, size, ct);
+        var file = await receiver.TakeAsync(batch, new Incoming(Path.GetFileName(path)), arrived, ct);
+        Storage.Drop(arrived);
         photos[Path.GetFileName(path)] = file!.Photo!.Value;
     }
 

@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices;
+using Jovitar.Core.Intake;
 using Jovitar.Core.Photos;
 using Jovitar.Imaging;
 using Jovitar.Server.Platform;
@@ -16,19 +17,18 @@ internal sealed record WorkerSettings(int Workers, TimeSpan Lease)
 }
 
 /// <summary>Makes renditions and reads words of the photos that wait, on every core, yet behind requests.</summary>
-internal sealed partial class IntakeWorker(IntakeStore intake, SiteStore site, Storage storage, NpgsqlDataSource db, WorkerSettings settings, ILogger<IntakeWorker> log) : BackgroundService
+internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Storage storage, NpgsqlDataSource db, WorkerSettings settings, ILogger<IntakeWorker> log) : BackgroundService
 {
-    readonly SemaphoreSlim wake = new(0);
+    const int SharpnessWidth = 960;
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        var threads = Enumerable.Range(0, settings.Workers).Select(_ => RunOnThread(stoppingToken)).ToArray();
-        var listening = ListenAsync(stoppingToken);
-        await Task.WhenAll([.. threads, listening]);
+        await using var bell = new Bell(db, PhotoQueue.Channel, stoppingToken);
+        await Task.WhenAll(Enumerable.Range(0, settings.Workers).Select(_ => RunOnThread(bell, stoppingToken)));
     }
 
     /// <summary>A thread of its own with low priority: libvips works on the thread that calls it.</summary>
-    Task RunOnThread(CancellationToken stop)
+    Task RunOnThread(Bell bell, CancellationToken stop)
     {
         var ended = new TaskCompletionSource();
         new Thread(() =>
@@ -45,7 +45,7 @@ internal sealed partial class IntakeWorker(IntakeStore intake, SiteStore site, S
                 {
                     if (!WorkOnce(stop))
                     {
-                        wake.Wait(TimeSpan.FromSeconds(2), stop);
+                        bell.Wait(TimeSpan.FromSeconds(2));
                     }
                 }
             }
@@ -62,43 +62,13 @@ internal sealed partial class IntakeWorker(IntakeStore intake, SiteStore site, S
     [LibraryImport("libc", EntryPoint = "setpriority")]
     private static partial int SetPriority(int which, uint who, int nice);
 
-    /// <summary>Waits for word of new photos. When the line to the database breaks, the workers still look every two seconds.</summary>
-    async Task ListenAsync(CancellationToken stop)
-    {
-        while (!stop.IsCancellationRequested)
-        {
-            try
-            {
-                await using var connection = await db.OpenConnectionAsync(stop);
-                connection.Notification += (_, _) => wake.Release();
-                await using (var listen = new NpgsqlCommand($"listen {IntakeStore.Channel}", connection))
-                {
-                    await listen.ExecuteNonQueryAsync(stop);
-                }
-
-                while (!stop.IsCancellationRequested)
-                {
-                    await connection.WaitAsync(stop);
-                }
-            }
-            catch (OperationCanceledException) when (stop.IsCancellationRequested)
-            {
-            }
-            catch (Exception e) when (e is NpgsqlException or IOException or InvalidOperationException)
-            {
-                log.LogWarning("The workers lost the database and go on by themselves: {Reason}", e.Message);
-                await Task.Delay(TimeSpan.FromSeconds(2), stop).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
-            }
-        }
-    }
-
     /// <summary>Works on one photo; false when there was none, or the database is away.</summary>
     bool WorkOnce(CancellationToken stop)
     {
         Claim? claim = null;
         try
         {
-            claim = intake.ClaimAsync(settings.Lease, stop).GetAwaiter().GetResult();
+            claim = queue.ClaimAsync(settings.Lease, stop).GetAwaiter().GetResult();
             if (claim is null)
             {
                 return false;
@@ -150,8 +120,10 @@ internal sealed partial class IntakeWorker(IntakeStore intake, SiteStore site, S
         if (claim.Stage == 0)
         {
             var metadata = MetadataReader.Read(original);
-            Picture.Render(original, [new RenditionTarget(Renditions.Sheet, storage.Rendition(claim.Hash, Renditions.Sheet))]);
-            intake.ReadyAsync(claim.Photo, metadata, CancellationToken.None).GetAwaiter().GetResult();
+            var sheet = storage.Rendition(claim.Hash, Renditions.Sheet);
+            Picture.Render(original, [new RenditionTarget(Renditions.Sheet, sheet)]);
+            var look = PerceptualHash.Of(Look.Grey(sheet, PerceptualHash.Side));
+            queue.ReadyAsync(claim.Photo, metadata, look, CancellationToken.None).GetAwaiter().GetResult();
             return;
         }
 
@@ -161,12 +133,14 @@ internal sealed partial class IntakeWorker(IntakeStore intake, SiteStore site, S
             Picture.Render(original, missing);
         }
 
-        intake.DoneAsync(claim.Photo, CancellationToken.None).GetAwaiter().GetResult();
+        // Figures of sharpness are compared with one another, so all are taken at one width.
+        var judged = Renditions.For(claim.Width).LastOrDefault(w => w <= SharpnessWidth, Renditions.Sheet);
+        queue.DoneAsync(claim.Photo, Look.Sharpness(storage.Rendition(claim.Hash, judged)), CancellationToken.None).GetAwaiter().GetResult();
     }
 
     void Fail(Claim claim, IntakeProblem problem)
     {
         var limits = site.SettingsAsync(CancellationToken.None).GetAwaiter().GetResult().Limits;
-        intake.FailAsync(claim.Photo, IntakeRefusal.Sentence(problem, limits), CancellationToken.None).GetAwaiter().GetResult();
+        queue.FailAsync(claim.Photo, problem, IntakeRefusal.Sentence(problem, limits), CancellationToken.None).GetAwaiter().GetResult();
     }
 }

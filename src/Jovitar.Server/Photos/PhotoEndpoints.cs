@@ -45,6 +45,7 @@ internal static class PhotoEndpoints
         photos.MapGet("/{photo}", Show).WithSummary("One photo with its words");
         photos.MapGet("/{photo}/neighbours", Neighbours).WithSummary("What stands before and after a photo in a sheet");
         photos.MapPatch("/{photo}", Change).WithSummary("Writes a photo's words");
+        photos.MapGet("/{photo}/preview", Preview).WithSummary("The small picture out of the file itself").ExcludeFromDescription();
         photos.MapGet("/{photo}/original", Original).WithSummary("The original as it came in").ExcludeFromDescription();
     }
 
@@ -93,6 +94,12 @@ internal static class PhotoEndpoints
         change.Photos.Count > MostInHand ? TooMany() : TypedResults.Ok(await taxonomy.ChangeCategoriesAsync(change, ct));
 
     static BadRequest<Problem> TooMany() => Problems.Invalid($"At most {MostInHand:#,0} photos can be changed at once.");
+
+    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Preview(PhotoId photo, HttpContext http, PhotoStore store, Storage storage, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "private, max-age=600";
+        return await store.OriginalAsync(photo, ct) is { } original && File.Exists(storage.Preview(original.Hash)) ? TypedResults.PhysicalFile(storage.Preview(original.Hash), "image/jpeg") : Problems.Gone("preview");
+    }
 
     static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Original(PhotoId photo, PhotoStore store, Storage storage, CancellationToken ct) =>
         await store.OriginalAsync(photo, ct) is { } original && File.Exists(storage.Original(original.Hash))

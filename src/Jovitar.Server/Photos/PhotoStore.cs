@@ -19,13 +19,14 @@ internal sealed record PlateAlbum(AlbumId Id, string WorkingName, int Position);
 /// <summary>One photo with everything that is known of it.</summary>
 internal sealed record Plate(
     PhotoId Id, string Hash, string FileName, string MediaType, long Bytes, int Width, int Height, string State, string? Failure,
-    string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Place, int Rating,
+    string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, int Rating, string Decision, double? Sharpness, bool Preview,
     DateTime? Taken, int? TakenOffsetMinutes, string? Camera, string? Lens, double? ExposureSeconds, double? FNumber, int? Iso, double? FocalLength,
     double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions,
     IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version);
 
 /// <summary>New words for a photo; what is null stays as it is.</summary>
-internal sealed record PhotoChange(string? Title, string? Caption, string? Alt, string? Credit, IReadOnlyList<string>? Tags, IReadOnlyList<CategoryId>? Categories)
+/// <param name="Decision">Empty, keep, doubt or leave_out.</param>
+internal sealed record PhotoChange(string? Title, string? Caption, string? Alt, string? Credit, IReadOnlyList<string>? Tags, IReadOnlyList<CategoryId>? Categories, string? Decision = null)
 {
     public const int LongestTitle = 300;
     public const int LongestText = 10_000;
@@ -45,6 +46,11 @@ internal sealed record PhotoChange(string? Title, string? Caption, string? Alt, 
         Check(Caption, LongestText, "caption");
         Check(Alt, LongestText, "alt");
         Check(Credit, LongestTitle, "credit");
+        if (Decision is not (null or "" or "keep" or "doubt" or "leave_out"))
+        {
+            faults["decision"] = "A photo is kept, in doubt, or left out.";
+        }
+
         return faults;
     }
 }
@@ -64,8 +70,8 @@ internal sealed class PhotoStore(NpgsqlDataSource db)
 
         Add("""
             select encode(hash, 'hex'), file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit, creator, copyright, place, rating,
-                   taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso, focal_length, latitude, longitude, arrived, version
-              from photo where id = @id
+                   taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso, focal_length, latitude, longitude, arrived, version, licence, origin, decision, sharpness, preview
+              from photo where id = @id and state <> 'binned'
             """);
         Add("select t.id, t.name from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = @id order by t.key");
         Add("""
@@ -91,7 +97,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db)
 
         var plate = new Plate(
             id, r.GetString(0), r.GetString(1), r.GetString(2), r.GetInt64(3), r.GetInt32(4), r.GetInt32(5), r.GetString(6), r.MaybeText(7),
-            r.GetString(8), r.GetString(9), r.GetString(10), r.GetString(11), r.GetString(12), r.GetString(13), r.GetString(14), r.GetInt16(15),
+            r.GetString(8), r.GetString(9), r.GetString(10), r.GetString(11), r.GetString(12), r.GetString(13), r.GetString(28), r.GetString(29), r.GetString(14), r.GetInt16(15), r.GetString(30), r.Maybe<float>(31), r.GetBoolean(32),
             r.Maybe<DateTime>(16), r.Maybe<short>(17), r.MaybeText(18), r.MaybeText(19), r.Maybe<double>(20), r.Maybe<double>(21), r.Maybe<int>(22), r.Maybe<double>(23),
             r.Maybe<double>(24), r.Maybe<double>(25), r.GetFieldValue<DateTimeOffset>(26), Renditions.For(r.GetInt32(4)), [], [], [], AudienceLine.For(0, 0), r.GetInt64(27));
         return plate with
@@ -99,7 +105,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db)
             Tags = await NextAsync(r, () => new PlateTag(new TagId(r.GetGuid(0)), r.GetString(1)), ct),
             Categories = await NextAsync(r, () => new PlateCategory(new CategoryId(r.GetGuid(0)), r.GetString(1)), ct),
             Albums = await NextAsync(r, () => new PlateAlbum(new AlbumId(r.GetGuid(0)), r.GetString(1), (int)r.GetInt64(2)), ct),
-            Audience = (await NextAsync(r, () => AudienceLine.For((int)r.GetInt64(0), (int)r.GetInt64(1)), ct))[0],
+            Audience = (await NextAsync(r, () => AudienceLine.ForPhoto((int)r.GetInt64(0), (int)r.GetInt64(1), plate.Decision == "leave_out"), ct))[0],
         };
     }
 
@@ -123,10 +129,10 @@ internal sealed class PhotoStore(NpgsqlDataSource db)
         var changed = await tx.RunAsync(
             """
             update photo
-               set title = coalesce(@title::text, title), caption = coalesce(@caption::text, caption), alt = coalesce(@alt::text, alt), credit = coalesce(@credit::text, credit), version = version + 1
+               set title = coalesce(@title::text, title), caption = coalesce(@caption::text, caption), alt = coalesce(@alt::text, alt), credit = coalesce(@credit::text, credit), decision = coalesce(@decision::text, decision), version = version + 1
              where id = @id and version = @expected
             """,
-            ct, ("id", id.Value), ("expected", expected), ("title", change.Title), ("caption", change.Caption), ("alt", change.Alt), ("credit", change.Credit));
+            ct, ("id", id.Value), ("expected", expected), ("title", change.Title), ("caption", change.Caption), ("alt", change.Alt), ("credit", change.Credit), ("decision", change.Decision));
         if (changed == 0)
         {
             return false;

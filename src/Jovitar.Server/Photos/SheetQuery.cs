@@ -29,7 +29,7 @@ internal sealed record SheetQuery
     [FromQuery(Name = "category")]
     public CategoryId? Category { get; init; }
 
-    [Description("Only photos that lack something: title, alt, album or tag.")]
+    [Description("Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere.")]
     [FromQuery(Name = "without")]
     public string? Without { get; init; }
     [Description("What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken.")]
@@ -46,7 +46,8 @@ internal sealed class SheetSql
 
     public SheetSql(SheetQuery query)
     {
-        var where = new List<string>();
+        // What lies in the bin stands on no sheet.
+        var where = new List<string> { "p.state <> 'binned'" };
         var from = "photo as p";
         var sort = Enum.TryParse<SheetSort>(query.Sort, ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : SheetSort.Taken;
         if (query.Album is { } album)
@@ -91,6 +92,7 @@ internal sealed class SheetSql
             "alt" => ["p.alt = ''"],
             "album" => ["not exists (select from album_photo as a where a.photo = p.id)"],
             "tag" => ["not exists (select from photo_tag as t where t.photo = p.id)"],
+            "use" => ["p.decision = 'leave_out'"],
             _ => (string[])[],
         });
         (Column, Type) = sort switch

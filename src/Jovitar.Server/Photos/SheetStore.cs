@@ -5,7 +5,7 @@ using Npgsql;
 namespace Jovitar.Server.Photos;
 
 /// <summary>A photo as a frame of the sheet shows it.</summary>
-internal sealed record SheetPhoto(PhotoId Id, string Hash, string FileName, string Title, int Width, int Height, string State, string? Failure);
+internal sealed record SheetPhoto(PhotoId Id, string Hash, string FileName, string Title, int Width, int Height, string State, string? Failure, bool Preview, string Decision);
 
 /// <summary>One window of a sheet.</summary>
 internal sealed record SheetWindow(IReadOnlyList<SheetPhoto> Photos);
@@ -23,10 +23,10 @@ internal sealed class SheetStore(NpgsqlDataSource db)
     /// <summary>Photos a window.</summary>
     public const int Step = 120;
 
-    const string Columns = "p.id, encode(p.hash, 'hex'), p.file_name, p.title, p.width, p.height, p.state, p.failure";
+    const string Columns = "p.id, encode(p.hash, 'hex'), p.file_name, p.title, p.width, p.height, p.state, p.failure, p.preview, p.decision";
 
     static SheetPhoto Read(NpgsqlDataReader r) =>
-        new(new PhotoId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.GetString(3), r.GetInt32(4), r.GetInt32(5), r.GetString(6), r.MaybeText(7));
+        new(new PhotoId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.GetString(3), r.GetInt32(4), r.GetInt32(5), r.GetString(6), r.MaybeText(7), r.GetBoolean(8), r.GetString(9));
 
     /// <summary>The window that begins at a key, or the first one.</summary>
     /// <exception cref="PostgresException">The key does not fit the order.</exception>
@@ -110,7 +110,7 @@ internal sealed class SheetStore(NpgsqlDataSource db)
     public async Task<IReadOnlyList<SheetPhoto>> TheseAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         await using var command = db.Command(
-            $"select {Columns} from unnest(@ids) with ordinality as wanted(id, n) join photo as p on p.id = wanted.id order by wanted.n",
+            $"select {Columns} from unnest(@ids) with ordinality as wanted(id, n) join photo as p on p.id = wanted.id where p.state <> 'binned' order by wanted.n",
             ("ids", photos.Select(p => p.Value).ToArray()));
         return await command.AllAsync(Read, ct);
     }

@@ -64,16 +64,26 @@ internal static class Database
 
     public static string? MaybeText(this NpgsqlDataReader reader, int column) => reader.IsDBNull(column) ? null : reader.GetString(column);
 
-    /// <summary>Runs the migrations that are missing, each in its own transaction.</summary>
-    /// <exception cref="NewerDataException">The database has migrations that this version does not know.</exception>
-    public static void Migrate(string connection)
+    /// <summary>Whether the schema is the one this version works with, without changing anything.</summary>
+    public static bool IsCurrent(string connection)
     {
-        var engine = DeployChanges.To.PostgresqlDatabase(connection)
+        var engine = Engine(connection);
+        return engine.GetDiscoveredScripts().Select(s => s.Name).ToHashSet().SetEquals(engine.GetExecutedScripts());
+    }
+
+    static UpgradeEngine Engine(string connection) =>
+        DeployChanges.To.PostgresqlDatabase(connection)
             .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly(), name => name.EndsWith(".sql", StringComparison.Ordinal))
             .JournalToPostgresqlTable("public", "schema_version")
             .WithTransactionPerScript()
             .LogToNowhere()
             .Build();
+
+    /// <summary>Runs the migrations that are missing, each in its own transaction.</summary>
+    /// <exception cref="NewerDataException">The database has migrations that this version does not know.</exception>
+    public static void Migrate(string connection)
+    {
+        var engine = Engine(connection);
         var known = engine.GetDiscoveredScripts().Select(s => s.Name).ToHashSet();
         if (engine.GetExecutedScripts().Any(name => !known.Contains(name)))
         {

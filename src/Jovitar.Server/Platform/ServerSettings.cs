@@ -1,4 +1,6 @@
 using Jovitar.Server.Intake;
+using Jovitar.Server.Intake.Scanning;
+using Jovitar.Server.Intake.Watching;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Npgsql;
 
@@ -10,17 +12,30 @@ namespace Jovitar.Server.Platform;
 /// <param name="DemoFolder">Folder of the demo to load once, or null.</param>
 /// <param name="TrialPhotos">How many photos there shall be at least, for trials with many rows.</param>
 /// <param name="Announce">Whether to print a line once everything is loaded.</param>
+/// <param name="Scanners">Scanners on the network, by name; only what the operator names is ever asked.</param>
 /// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
-internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker)
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, IReadOnlyList<ScannerDevice> Scanners)
 {
     public static ServerSettings From(IConfiguration configuration)
     {
         var section = configuration.GetSection("Jovitar");
+        var data = section["Data"] ?? Path.Combine(Path.GetTempPath(), "jovitar-data");
         return new ServerSettings(
-            section["Data"] ?? Path.Combine(Path.GetTempPath(), "jovitar-data"),
+            data,
             section["Database"] ?? "Host=127.0.0.1;Database=jovitar;Username=jovitar",
             section["Demo"], section.GetValue("TrialPhotos", 0), section.GetValue("Announce", false), section.GetValue("DescribeOnly", false),
-            new WorkerSettings(section.GetValue("Workers", Environment.ProcessorCount), section.GetValue("Lease", TimeSpan.FromMinutes(2))));
+            new WorkerSettings(section.GetValue("Workers", Environment.ProcessorCount), section.GetValue("Lease", TimeSpan.FromMinutes(2))),
+            new WatchSettings(section["WatchBelow"] ?? Path.Combine(data, "watched"), section.GetValue("WatchEvery", TimeSpan.FromSeconds(4))),
+            [.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)]);
+    }
+
+    /// <summary>Reads <c>Name=http://host:port/eSCL</c>.</summary>
+    static ScannerDevice Scanner(string text)
+    {
+        var cut = text.IndexOf('=', StringComparison.Ordinal);
+        return cut > 0 && Uri.TryCreate(text[(cut + 1)..].TrimEnd('/') + "/", UriKind.Absolute, out var address)
+            ? new ScannerDevice(text[..cut].Trim(), address)
+            : throw new InvalidOperationException($"Scanners are named as Name=http://host:port/eSCL, and “{text}” is not.");
     }
 }
 

@@ -1,64 +1,62 @@
+using System.Buffers;
+using System.Runtime.InteropServices;
 using System.Security.Cryptography;
 
 namespace Jovitar.Server.Platform;
 
-/// <summary>A file that has arrived whole but has no name yet.</summary>
-internal sealed record Arrived(string Path, byte[] Hash, long Bytes, byte[] Head);
+/// <summary>A file that has arrived whole but has no lasting name yet.</summary>
+/// <param name="Head">Its first bytes, enough to judge what it is.</param>
+internal sealed record Arrived(string Path, byte[] Hash, long Bytes, byte[] Head)
+{
+    public string HashText => Convert.ToHexStringLower(Hash);
+}
 
 /// <summary>Originals and renditions on a local disk, each under the SHA-256 of the original.</summary>
-internal sealed class Storage
+/// <remarks>
+/// A file gets its lasting name before the row that speaks of it is written. Until that row is committed an empty mark of the same
+/// name lies in <c>keeping</c>, so that what a killed process leaves behind can be found without looking through all originals.
+/// </remarks>
+internal sealed partial class Storage
 {
+    const int BufferBytes = 80 * 1024;
+    const int AlreadyThere = 17;
+    const int DiskFull = 28;
+
     readonly string root;
 
     public Storage(string root)
     {
         this.root = root;
-        foreach (var folder in (string[])["originals", "renditions", "arriving"])
+        foreach (var folder in (string[])["originals", "renditions", "arriving", "keeping"])
         {
             Directory.CreateDirectory(Path.Combine(root, folder));
         }
     }
+
+    public string Root => root;
 
     /// <summary>Where the original with this hash lies, or will lie.</summary>
     public string Original(string hash) => Path.Combine(root, "originals", hash[..2], hash[2..4], hash);
 
     public string Rendition(string hash, int width) => Path.Combine(root, "renditions", hash[..2], hash[2..4], $"{hash}-{Core.Photos.Renditions.Recipe}-{width}.webp");
 
+    /// <summary>The small picture out of the file itself.</summary>
+    public string Preview(string hash) => Path.Combine(root, "renditions", hash[..2], hash[2..4], $"{hash}-preview.jpg");
+
+    /// <summary>A file that is still arriving, by a name of its own.</summary>
+    public string Arriving(string name) => Path.Combine(root, "arriving", name);
+
     /// <summary>Streams bytes to disk while hashing them; at most one buffer is in memory.</summary>
     /// <exception cref="TooManyBytesException">More than <paramref name="most"/> bytes came.</exception>
     public async Task<Arrived> ReceiveAsync(Stream from, long most, CancellationToken ct)
     {
-        var path = Path.Combine(root, "arriving", Path.GetRandomFileName());
+        var path = Arriving(Path.GetRandomFileName());
         try
         {
-            using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-            var head = new byte[Imaging.PictureKinds.BytesNeeded];
-            long count = 0;
             await using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.Asynchronous))
             {
-                var buffer = new byte[128 * 1024];
-                int read;
-                while ((read = await from.ReadAsync(buffer, ct)) > 0)
-                {
-                    if (count < head.Length)
-                    {
-                        buffer.AsSpan(0, (int)Math.Min(read, head.Length - count)).CopyTo(head.AsSpan((int)count));
-                    }
-
-                    count += read;
-                    if (count > most)
-                    {
-                        throw new TooManyBytesException();
-                    }
-
-                    hash.AppendData(buffer, 0, read);
-                    await file.WriteAsync(buffer.AsMemory(0, read), ct);
-                }
-
-                file.Flush(flushToDisk: true);
+                return await HashAsync(path, from, most, (bytes, token) => file.WriteAsync(bytes, token), () => file.Flush(flushToDisk: true), ct);
             }
-
-            return new Arrived(path, hash.GetHashAndReset(), count, head[..(int)Math.Min(count, head.Length)]);
         }
         catch
         {
@@ -67,29 +65,121 @@ internal sealed class Storage
         }
     }
 
-    /// <summary>Gives a file its lasting name. When the same bytes are already there, they stay.</summary>
+    /// <summary>Hashes a file that arrived in parts.</summary>
+    public static Task<Arrived> MeasureAsync(FileStream file, CancellationToken ct)
+    {
+        file.Position = 0;
+        return HashAsync(file.Name, file, long.MaxValue, (_, _) => ValueTask.CompletedTask, () => file.Flush(flushToDisk: true), ct);
+    }
+
+    static async Task<Arrived> HashAsync(string path, Stream from, long most, Func<ReadOnlyMemory<byte>, CancellationToken, ValueTask> write, Action end, CancellationToken ct)
+    {
+        using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        var head = new byte[Files.FileJudge.BytesNeeded];
+        long count = 0;
+        var buffer = ArrayPool<byte>.Shared.Rent(BufferBytes);
+        try
+        {
+            int read;
+            while ((read = await from.ReadAsync(buffer, ct)) > 0)
+            {
+                if (count < head.Length)
+                {
+                    buffer.AsSpan(0, (int)Math.Min(read, head.Length - count)).CopyTo(head.AsSpan((int)count));
+                }
+
+                count += read;
+                if (count > most)
+                {
+                    throw new TooManyBytesException();
+                }
+
+                hash.AppendData(buffer, 0, read);
+                await write(buffer.AsMemory(0, read), ct);
+            }
+        }
+        finally
+        {
+            ArrayPool<byte>.Shared.Return(buffer);
+        }
+
+        end();
+        return new Arrived(path, hash.GetHashAndReset(), count, head[..(int)Math.Min(count, head.Length)]);
+    }
+
+    /// <summary>Gives a file its lasting name besides the one it arrived under. When the same bytes are already there, they stay.</summary>
+    /// <remarks>The mark stays until <see cref="Settle"/> says that the row is written.</remarks>
+    /// <exception cref="IOException">The disk is full, or does not take the name.</exception>
     public void Keep(Arrived arrived)
     {
-        var path = Original(Convert.ToHexStringLower(arrived.Hash));
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        Doubt(arrived.HashText);
+        var path = Original(arrived.HashText);
         if (File.Exists(path))
         {
-            File.Delete(arrived.Path);
+            return;
         }
-        else
+
+        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
+        if (Link(arrived.Path, path) != 0 && Marshal.GetLastPInvokeError() is not AlreadyThere and var error)
         {
-            File.Move(arrived.Path, path, overwrite: true);
+            throw new IOException(error == DiskFull ? "No space left on device" : $"The original could not be kept (error {error}).", error);
         }
     }
 
+    /// <summary>Marks an original whose row is about to be written or removed.</summary>
+    public void Doubt(string hash) => File.WriteAllBytes(Mark(hash), []);
+
+    /// <summary>The row that speaks of an original is written; its mark goes.</summary>
+    public void Settle(Arrived arrived) => File.Delete(Mark(arrived.HashText));
+
     public static void Drop(Arrived arrived) => File.Delete(arrived.Path);
 
-    /// <summary>Removes what interrupted uploads left behind.</summary>
-    public void SweepArriving(TimeSpan olderThan, DateTimeOffset now)
+    string Mark(string hash) => Path.Combine(root, "keeping", hash);
+
+    /// <summary>link(2): a second name for the same file, or an error when the name is taken; never half a file.</summary>
+    [LibraryImport("libc", EntryPoint = "link", SetLastError = true, StringMarshalling = StringMarshalling.Utf8)]
+    private static partial int Link(string from, string to);
+
+    /// <summary>Hashes of originals whose mark is older than a while: a process ended between the name and the row.</summary>
+    public IReadOnlyList<string> Unsettled(TimeSpan olderThan, DateTimeOffset now) =>
+        [.. new DirectoryInfo(Path.Combine(root, "keeping")).EnumerateFiles().Where(f => f.LastWriteTimeUtc < now.UtcDateTime - olderThan).Select(f => f.Name)];
+
+    /// <summary>Removes an unsettled original that no row speaks of, or only its mark when one does.</summary>
+    public void Resolve(string hash, bool known)
+    {
+        if (!known)
+        {
+            Remove(hash);
+        }
+
+        File.Delete(Mark(hash));
+    }
+
+    /// <summary>Removes an original and everything made of it.</summary>
+    public void Remove(string hash)
+    {
+        File.Delete(Original(hash));
+        RemoveRenditions(hash);
+    }
+
+    void RemoveRenditions(string hash)
+    {
+        var folder = Path.GetDirectoryName(Preview(hash))!;
+        if (Directory.Exists(folder))
+        {
+            foreach (var file in Directory.GetFiles(folder, $"{hash}-*"))
+            {
+                File.Delete(file);
+            }
+        }
+    }
+
+    /// <summary>Removes what interrupted uploads left behind, but for the names that are still awaited.</summary>
+    public void SweepArriving(TimeSpan olderThan, DateTimeOffset now, IReadOnlySet<string> awaited)
     {
         foreach (var file in new DirectoryInfo(Path.Combine(root, "arriving")).EnumerateFiles())
         {
-            if (file.LastWriteTimeUtc < now.UtcDateTime - olderThan)
+            if (file.LastWriteTimeUtc < now.UtcDateTime - olderThan && !awaited.Contains(file.Name))
             {
                 file.Delete();
             }

@@ -1,7 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Pages;
-using Jovitar.Core.Photos;
+using Jovitar.Core.Intake;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -41,8 +41,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
 
     public async Task<SiteSettings> SettingsAsync(CancellationToken ct)
     {
-        await using var command = db.CreateCommand("select title, tagline, max_bytes, max_megapixels, version from site");
-        return (await command.FirstAsync(r => new SiteSettings(r.GetString(0), r.GetString(1), new IntakeLimits(r.GetInt64(2), r.GetInt32(3)), r.GetInt64(4)), ct))!;
+        await using var command = db.CreateCommand("select title, tagline, max_bytes, max_megapixels, version, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes from site");
+        return (await command.FirstAsync(r => new SiteSettings(r.GetString(0), r.GetString(1), new IntakeLimits(r.GetInt64(2), r.GetInt32(3), r.GetInt64(5), r.GetInt64(6), r.GetInt64(7), r.GetInt64(8)), r.GetInt64(4)), ct))!;
     }
 
     /// <summary>The page at an address, or the one that stood there before.</summary>
@@ -71,7 +71,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
 
         var content = PageStore.Read(row.Item3);
         await using var photos = db.Command(
-            $"select {PhotoColumns} from album_photo as ap join photo as p on p.id = ap.photo where ap.album = @album and p.state = 'ready' order by ap.place", ("album", row.Item1));
+            $"select {PhotoColumns} from album_photo as ap join photo as p on p.id = ap.photo where ap.album = @album and p.state = 'ready' and p.decision <> 'leave_out' order by ap.place", ("album", row.Item1));
         var shown = await photos.AllAsync(r => ReadPhoto(r), ct);
         return new SitePage(id, row.Item2, content, shown, await BarAsync(row.Item1, content, shown, ct));
     }
@@ -146,12 +146,13 @@ internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
     {
         await using var command = db.CreateCommand(
             $"""
-            select pg.address, pg.published ->> 'heading', pg.version, (select count(*) from album_photo as n join photo as q on q.id = n.photo where n.album = pg.album and q.state = 'ready'), {PhotoColumns}
+            select pg.address, pg.published ->> 'heading', pg.version, (select count(*) from album_photo as n join photo as q on q.id = n.photo where n.album = pg.album and q.state = 'ready' and q.decision <> 'leave_out'), {PhotoColumns}
               from page as pg
               join album as a on a.id = pg.album
               left join lateral (
                 select * from photo as c
-                 where c.state = 'ready' and c.id = coalesce(a.cover, (select ap.photo from album_photo as ap join photo as f on f.id = ap.photo where ap.album = a.id and f.state = 'ready' order by ap.place limit 1))) as p on true
+                 where c.id = coalesce((select k.id from photo as k where k.id = a.cover and k.state = 'ready' and k.decision <> 'leave_out'),
+                   (select ap.photo from album_photo as ap join photo as f on f.id = ap.photo where ap.album = a.id and f.state = 'ready' and f.decision <> 'leave_out' order by ap.place limit 1))) as p on true
              where pg.published is not null
              order by pg.published_at desc, pg.id desc
             """);
@@ -171,7 +172,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
     {
         await using var command = db.Command(
             """
-            select exists (select from album_photo as ap join page as pg on pg.album = ap.album where ap.photo = p.id and pg.published is not null), p.width
+            select exists (select from album_photo as ap join page as pg on pg.album = ap.album where ap.photo = p.id and pg.published is not null and p.decision <> 'leave_out' and p.state <> 'binned'), p.width
               from photo as p where p.hash = decode(@hash, 'hex')
             """,
             ("hash", hash));

@@ -42,6 +42,19 @@ internal sealed class TaxonomyStore(NpgsqlDataSource db, TimeProvider clock)
         return id;
     }
 
+    /// <summary>The category at the end of a way of names from the top, whatever their case; what is missing of it is made.</summary>
+    public async Task<CategoryId> CategoryAtAsync(IReadOnlyList<string> names, CancellationToken ct)
+    {
+        CategoryId? at = null;
+        foreach (var name in names)
+        {
+            await using var find = db.Command("select id from category where parent is not distinct from @parent::uuid and lower(name) = lower(@name) order by place limit 1", ("parent", at?.Value), ("name", name.Trim()));
+            at = await find.ExecuteScalarAsync(ct) is Guid id ? new CategoryId(id) : await MakeCategoryAsync(name, at, ct);
+        }
+
+        return at ?? throw new ArgumentException("A way to a category has at least one name.", nameof(names));
+    }
+
     /// <summary>Renames a category, or moves it beneath another parent and to a place among its siblings.</summary>
     /// <returns>False when its version is no longer the expected one.</returns>
     public async Task<bool> ChangeCategoryAsync(CategoryId id, string name, CategoryId? parent, int? place, long expected, CancellationToken ct)
@@ -147,6 +160,38 @@ internal sealed class TaxonomyStore(NpgsqlDataSource db, TimeProvider clock)
         return new Categorised(changed.Length, added, removed);
     }
 
+    /// <summary>Adds tags to photos within a transaction.</summary>
+    public static async Task AddTagsAsync(Transaction tx, IReadOnlyList<PhotoId> photos, IReadOnlyList<TagName> names, CancellationToken ct)
+    {
+        var ids = await TagIdsAsync(tx, names, ct);
+        await tx.RunAsync(
+            "insert into photo_tag (photo, tag) select p.id, t.id from photo as p cross join unnest(@tags) as t(id) where p.id = any(@photos) on conflict do nothing", ct,
+            ("photos", photos.Select(p => p.Value).ToArray()), ("tags", ids));
+        await RewordAsync(tx, photos, ct);
+    }
+
+    /// <summary>Takes tags off photos within a transaction.</summary>
+    public static async Task RemoveTagsAsync(Transaction tx, IReadOnlyList<PhotoId> photos, IReadOnlyList<TagName> names, CancellationToken ct)
+    {
+        if (names.Count > 0)
+        {
+            await tx.RunAsync(
+                "delete from photo_tag as pt using tag as t where t.id = pt.tag and t.key = any(@keys) and pt.photo = any(@photos)", ct,
+                ("photos", photos.Select(p => p.Value).ToArray()), ("keys", names.Select(n => n.Key).ToArray()));
+            await RewordAsync(tx, photos, ct);
+        }
+    }
+
+    /// <summary>Puts photos into categories within a transaction.</summary>
+    public static Task<int> AddCategoriesAsync(Transaction tx, IReadOnlyList<PhotoId> photos, IReadOnlyList<CategoryId> categories, CancellationToken ct) => tx.RunAsync(
+        "insert into photo_category (photo, category) select p.id, c.id from photo as p cross join category as c where p.id = any(@photos) and c.id = any(@categories) on conflict do nothing", ct,
+        ("photos", photos.Select(p => p.Value).ToArray()), ("categories", categories.Select(c => c.Value).ToArray()));
+
+    /// <summary>Takes photos out of categories within a transaction.</summary>
+    public static Task<int> RemoveCategoriesAsync(Transaction tx, IReadOnlyList<PhotoId> photos, IReadOnlyList<CategoryId> categories, CancellationToken ct) => tx.RunAsync(
+        "delete from photo_category where photo = any(@photos) and category = any(@categories)", ct,
+        ("photos", photos.Select(p => p.Value).ToArray()), ("categories", categories.Select(c => c.Value).ToArray()));
+
     /// <summary>Gives one photo exactly these tags.</summary>
     public static async Task SetTagsAsync(Transaction tx, PhotoId photo, IReadOnlyList<TagName> names, CancellationToken ct)
     {
@@ -179,7 +224,7 @@ internal sealed class TaxonomyStore(NpgsqlDataSource db, TimeProvider clock)
     }
 
     /// <summary>Keeps the words that search looks through in step with the tags.</summary>
-    static Task<int> RewordAsync(Transaction tx, IReadOnlyList<PhotoId> photos, CancellationToken ct) => tx.RunAsync(
+    public static Task<int> RewordAsync(Transaction tx, IReadOnlyList<PhotoId> photos, CancellationToken ct) => tx.RunAsync(
         """
         update photo as p
            set tag_words = coalesce((select string_agg(t.name, ' ' order by t.key) from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id), ''),

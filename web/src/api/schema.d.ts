@@ -339,6 +339,15 @@ export interface paths {
                         "application/json": components["schemas"]["IntakeLine"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -354,12 +363,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One intake with what came of its files */
+        /** One intake with what came of it */
         get: {
             parameters: {
-                query?: {
-                    after?: number;
-                };
+                query?: never;
                 header?: never;
                 path: {
                     intake: string;
@@ -396,57 +403,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/intakes/{intake}/album": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Decides which album an intake's photos go to */
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    intake: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["NewIntake"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["IntakeLine"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/intakes/{intake}/files": {
         parameters: {
             query?: never;
@@ -454,13 +410,38 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** What came of an intake's files, in the order they came */
+        get: {
+            parameters: {
+                query?: {
+                    after?: number;
+                };
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeFiles"];
+                    };
+                };
+            };
+        };
         put?: never;
         /** Receives one file; the body is its bytes */
         post: {
             parameters: {
                 query: {
                     name: string;
+                    path?: string;
                 };
                 header?: never;
                 path: {
@@ -490,6 +471,337 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{intake}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photos of an intake */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PhotoIds"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{intake}/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which files need not be sent again, and which go on where they stopped */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KnownFiles"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WhatIsHere"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{intake}/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what holds for all that an intake brings, also afterwards */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["IntakeAbout"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IntakeLine"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{intake}/retry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tries an intake's failed photos again */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Retried"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{intake}/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Drops what failed in an intake */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DropRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Dropped"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{intake}/taking-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What taking an intake back would do */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakeBackForecast"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Takes an intake back whole */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakenBack"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/intakes/{intake}/bringing-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undoes taking an intake back */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    intake: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinChange"];
                     };
                 };
             };
@@ -540,6 +852,443 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/watched-folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Folders that are watched, and those that could be */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WatchedFolders"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Watches a folder */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewWatchedFolder"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/watched-folders/{folder}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Stops watching a folder; what it brought stays */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    folder: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scanners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The scanners this site knows */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ScannerNames"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scanners/{scanner}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a scanner can do */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    scanner: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ScannerAbilities"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scanners/{scanner}/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Scans; the pages wait to be kept or thrown away */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    scanner: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ScanRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ScannedPages"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scanners/pages/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Throws a scanned page away */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scanners/pages/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps scanned pages as photos */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepPages"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptPages"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Files, the latest first, or those of an album */
+        get: {
+            parameters: {
+                query?: {
+                    album?: string;
+                    after?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FileList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/{file}/albums/{album}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Attaches a file to an album */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    file: string;
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Takes a file off an album */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    file: string;
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos": {
         parameters: {
             query?: never;
@@ -556,7 +1305,7 @@ export interface paths {
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
                     category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag. */
+                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
                     sort?: string;
@@ -613,7 +1362,7 @@ export interface paths {
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
                     category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag. */
+                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
                     sort?: string;
@@ -660,7 +1409,7 @@ export interface paths {
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
                     category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag. */
+                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
                     sort?: string;
@@ -949,7 +1698,7 @@ export interface paths {
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
                     category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag. */
+                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
                     sort?: string;
@@ -985,6 +1734,249 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/repeats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Groups of photos that look nearly the same and are not decided on */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RepeatGroups"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/repeats/decision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps some of a group and leaves the rest out everywhere */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GroupDecision"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Decided"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/repeats/decision/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a decision on a group back */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Decided"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What waits in the bin */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Bin"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Throws photos into the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinChange"];
+                    };
+                };
+            };
+        };
+        /** Empties the bin for good */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinChange"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes photos back out of the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinChange"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1889,6 +2881,29 @@ export interface components {
             /** @description One plain sentence. */
             sentence: string;
         };
+        Bin: {
+            photos: components["schemas"]["BinnedPhoto"][];
+        };
+        BinChange: {
+            /** Format: int32 */
+            count: number;
+            photos: string[];
+        };
+        /** @description A photo in the bin. */
+        BinnedPhoto: {
+            id: components["schemas"]["PhotoId"];
+            hash: string;
+            fileName: string;
+            title: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            shown: boolean;
+            /** Format: date-time */
+            binned: string;
+            binnedBy: string;
+        };
         Categorised: {
             /** Format: int32 */
             changed: number;
@@ -1934,16 +2949,50 @@ export interface components {
             height: number;
             state: string;
         };
+        Decided: {
+            before: components["schemas"]["DecisionMark"][];
+        };
+        /** @description How a photo was decided on before. */
+        DecisionMark: {
+            photo: components["schemas"]["PhotoId"];
+            decision: string;
+        };
         /** @description What waits, what runs, how much there is. */
         DeskState: {
             figures: components["schemas"]["Figures"];
-            failed: components["schemas"]["FailedPhoto"][];
+            failed: components["schemas"]["FailedPhotos"][];
             nowhere: components["schemas"]["AlbumNowhere"][];
         };
-        FailedPhoto: {
-            id: components["schemas"]["PhotoId"];
-            fileName: string;
-            reason: string;
+        Dropped: {
+            /** Format: int32 */
+            count: number;
+        };
+        /** @description Which failures to drop: those of one cause, or all. */
+        DropRequest: {
+            cause: null | string;
+        };
+        /** @description Failed photos of one cause. */
+        FailedPhotos: {
+            sentence: string;
+            remedy: string;
+            /** Format: int32 */
+            count: number;
+            photos: string[];
+            names: string[];
+        };
+        /** @description Failures of one cause: what is wrong, what helps, and some of the files it struck. */
+        FailureGroup: {
+            cause: string;
+            sentence: string;
+            remedy: string;
+            /** Format: int32 */
+            count: number;
+            /**
+             * Format: int32
+             * @description How many of them are here and can be tried again.
+             */
+            canRetry: number;
+            names: string[];
         };
         /** @description The figures at the ends of the contents' lines. */
         Figures: {
@@ -1977,6 +3026,57 @@ export interface components {
             photosInNoAlbum: number;
             /** Format: int64 */
             bytes: number;
+            /** Format: int32 */
+            files: number;
+            /**
+             * Format: int32
+             * @description Entries of ZIPs still to be unpacked.
+             */
+            unpacking: number;
+            /**
+             * Format: int32
+             * @description How long what waits will take at the pace of the last minute; null while there is nothing to judge by.
+             */
+            secondsLeft: null | number;
+            /**
+             * Format: int32
+             * @description Photos that nearly repeat another and are not decided on.
+             */
+            repeats: number;
+            /** Format: int32 */
+            binned: number;
+            /**
+             * Format: int32
+             * @description Photos left out everywhere.
+             */
+            leftOut: number;
+        };
+        FileAlbum: {
+            id: components["schemas"]["AlbumId"];
+            workingName: string;
+        };
+        /**
+         * Format: uuid
+         * @description Names one file.
+         */
+        FileId: string;
+        /** @description A file as staff see it. */
+        FileLine: {
+            id: components["schemas"]["FileId"];
+            fileName: string;
+            /** @description sound, video, pdf, office or text. */
+            kind: string;
+            mediaType: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            arrived: string;
+            albums: components["schemas"]["FileAlbum"][];
+        };
+        /** @description Some files; `After` asks for the next ones, or is null at the end. */
+        FileList: {
+            files: components["schemas"]["FileLine"][];
+            after: null | components["schemas"]["FileId"];
         };
         /** @description A button of the filter bar with its state. */
         FilterButton: {
@@ -1996,28 +3096,53 @@ export interface components {
          * @enum {unknown}
          */
         FilterKind: "category" | "tag";
+        /** @description Which photos of a group are kept; the rest is left out everywhere. */
+        GroupDecision: {
+            group: string[];
+            keep: string[];
+        };
         /** Format: binary */
         IFormFile: string;
-        /** @description One intake with some of its files; `After` asks for the next ones, or is null at the end. */
+        /** @description What is said once of all that an intake brings; it may be said before, while or after the files arrive. */
+        IntakeAbout: {
+            album: null | components["schemas"]["AlbumId"];
+            categories: string[];
+            tags: string[];
+            credit: string;
+            copyright: string;
+            licence: string;
+            /** @description Where the pictures came from, in words: a stock library, an estate, an address. */
+            origin: string;
+        };
+        /** @description One intake: its figures, what is said of all it brings, what failed by cause, and the latest photos. */
         IntakeDetail: {
             intake: components["schemas"]["IntakeLine"];
-            files: components["schemas"]["IntakeFile"][];
-            /** Format: int32 */
-            after: null | number;
+            about: components["schemas"]["IntakeAbout"];
+            failures: components["schemas"]["FailureGroup"][];
+            latest: components["schemas"]["IntakeFile"][];
         };
         /** @description What became of one file. */
         IntakeFile: {
             /** Format: int32 */
             number: number;
             fileName: string;
-            /** @description `arrived`, `already_here` or `refused`. */
+            path: string;
+            /** @description `arrived`, `already_here`, `kept` (as a file), `archive` (a ZIP), `skipped`, `refused` or `dropped`. */
             outcome: string;
             photo: null | components["schemas"]["PhotoId"];
             hash: null | string;
-            /** @description The photo's state now: `waiting`, `ready` or `failed`; null for a refused file. */
+            /** @description The photo's state now: `waiting`, `ready`, `failed` or `binned`; null when it is no photo. */
             state: null | string;
-            /** @description Why it was refused or failed, a sentence. */
+            /** @description Whether the picture out of the file itself can be shown meanwhile. */
+            preview: boolean;
+            /** @description Why it was refused, skipped or failed, a sentence. */
             reason: null | string;
+        };
+        /** @description Some files of an intake; `After` asks for the next ones, or is null at the end. */
+        IntakeFiles: {
+            files: components["schemas"]["IntakeFile"][];
+            /** Format: int32 */
+            after: null | number;
         };
         /**
          * Format: uuid
@@ -2028,20 +3153,53 @@ export interface components {
         IntakeLimits: {
             /**
              * Format: int64
-             * @description Largest file, bytes.
+             * @description Largest photo, bytes.
              * @default 209715200
              */
             bytes: number;
             /**
              * Format: int32
-             * @description Most pixels, millions.
+             * @description Most pixels of a photo, millions.
              * @default 200
              */
             megapixels: number;
+            /**
+             * Format: int64
+             * @description Largest sound file, bytes.
+             * @default 209715200
+             */
+            soundBytes: number;
+            /**
+             * Format: int64
+             * @description Largest video, bytes.
+             * @default 2147483648
+             */
+            videoBytes: number;
+            /**
+             * Format: int64
+             * @description Largest document or text, bytes.
+             * @default 52428800
+             */
+            documentBytes: number;
+            /**
+             * Format: int64
+             * @description Largest ZIP, bytes; what it holds may come to ten times as much.
+             * @default 17179869184
+             */
+            archiveBytes: number;
+            /**
+             * Format: int64
+             * @description The largest of all: more than this is not even received.
+             */
+            most?: number;
         };
         /** @description One intake in figures. */
         IntakeLine: {
             id: components["schemas"]["IntakeId"];
+            /** @description `computer`, `watched` or `scanner`. */
+            cameBy: string;
+            /** @description The folder or device it came from; empty for a computer. */
+            label: string;
             album: null | components["schemas"]["AlbumId"];
             albumName: null | string;
             /** Format: date-time */
@@ -2055,12 +3213,49 @@ export interface components {
             waiting: number;
             /** Format: int32 */
             alreadyHere: number;
+            /**
+             * Format: int32
+             * @description Files that are no photos.
+             */
+            kept: number;
+            /** Format: int32 */
+            skipped: number;
             /** Format: int32 */
             failed: number;
+            /**
+             * Format: int32
+             * @description Uploads that have begun and not ended.
+             */
+            sending: number;
+            /**
+             * Format: int32
+             * @description Entries of ZIPs still to be unpacked; 1 at least while a ZIP waits.
+             */
+            unpacking: number;
+            takenBack: boolean;
         };
         IntakeList: {
             intakes: components["schemas"]["IntakeLine"][];
             limits: components["schemas"]["IntakeLimits"];
+        };
+        /** @description Which scanned pages to keep, and in which intake. */
+        KeepPages: {
+            pages: string[];
+            intake: components["schemas"]["IntakeId"];
+        };
+        KeptPages: {
+            files: components["schemas"]["IntakeFile"][];
+        };
+        /** @description A file as the browser knows it. */
+        KnownFile: {
+            fileName: string;
+            path: string;
+            /** Format: int64 */
+            bytes: number;
+        };
+        /** @description Files of an intake as the browser knows them. */
+        KnownFiles: {
+            files: components["schemas"]["KnownFile"][];
         };
         /**
          * @description The ways photos can stand in a block.
@@ -2085,8 +3280,11 @@ export interface components {
             name: string;
             parent: null | components["schemas"]["CategoryId"];
         };
+        /** @description What a new intake goes by; all of it may be left out and said later. */
         NewIntake: {
-            album: null | components["schemas"]["AlbumId"];
+            /** Format: uuid */
+            album?: string;
+            about?: null | components["schemas"]["IntakeAbout"];
         };
         NewOwner: {
             siteTitle: string;
@@ -2096,6 +3294,26 @@ export interface components {
         };
         NewPage: {
             album: components["schemas"]["AlbumId"];
+        };
+        NewWatchedFolder: {
+            /** @description A folder below the root, as IReadOnlyList&lt;string&gt; WatchedFolders.Choices names it; empty for the root itself. */
+            folder: string;
+            subfolders: boolean;
+            /** @description What folder names become: empty, album or category. */
+            becomes: string;
+        };
+        /** @description An upload that has begun and not ended. */
+        OpenUpload: {
+            id: components["schemas"]["UploadId"];
+            fileName: string;
+            path: string;
+            /** Format: int64 */
+            bytes: number;
+            /**
+             * Format: int64
+             * @description How many of its bytes are here.
+             */
+            sent: number;
         };
         /** @description What is set on a page: kept once as the draft and once, copied by publishing, as visitors have it. */
         PageContent: {
@@ -2150,12 +3368,14 @@ export interface components {
             credit: null | string;
             tags: null | string[];
             categories: null | string[];
+            /** @description Empty, keep, doubt or leave_out. */
+            decision?: null | string;
         };
-        /**
-         * Format: uuid
-         * @description Names one photo.
-         */
+        /** Format: uuid */
         PhotoId: string;
+        PhotoIds: {
+            photos: string[];
+        };
         PhotoList: {
             photos: string[];
         };
@@ -2179,9 +3399,15 @@ export interface components {
             credit: string;
             creator: string;
             copyright: string;
+            licence: string;
+            origin: string;
             place: string;
             /** Format: int32 */
             rating: number;
+            decision: string;
+            /** Format: double */
+            sharpness: null | number;
+            preview: boolean;
             /** Format: date-time */
             taken: null | string;
             /** Format: int32 */
@@ -2246,9 +3472,75 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        /** @description Photos that look nearly the same, in the order they were taken. */
+        RepeatGroup: {
+            photos: components["schemas"]["RepeatPhoto"][];
+            /** @description Taken within seconds of one another, rather than one picture saved several times. */
+            burst: boolean;
+        };
+        RepeatGroups: {
+            groups: components["schemas"]["RepeatGroup"][];
+        };
+        /** @description A photo of a group that looks nearly the same. */
+        RepeatPhoto: {
+            id: components["schemas"]["PhotoId"];
+            hash: string;
+            fileName: string;
+            title: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            taken: null | string;
+            /**
+             * Format: double
+             * @description Comparable within the group only; null until all renditions are there.
+             */
+            sharpness: null | number;
+            /** @description Empty, keep, doubt or leave_out. */
+            decision: string;
+            renditions: number[];
+        };
         Retried: {
             /** Format: int32 */
             count: number;
+        };
+        /** @description A page that was scanned and waits to be kept or thrown away. */
+        ScannedPage: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** Format: int64 */
+            bytes: number;
+        };
+        ScannedPages: {
+            pages: components["schemas"]["ScannedPage"][];
+        };
+        /** @description What a scanner can do. */
+        ScannerAbilities: {
+            model: string;
+            /** @description Pixels per inch. */
+            resolutions: number[];
+            /** @description `colour` and `grey`, as far as it has them. */
+            colours: string[];
+            /** @description `glass` and `feeder`, as far as it has them. */
+            sources: string[];
+        };
+        ScannerNames: {
+            names: string[];
+        };
+        /** @description What a scan is asked for with. */
+        ScanRequest: {
+            /** Format: int32 */
+            resolution: number;
+            colour: string;
+            source: string;
         };
         /** @description Who one is here, and what the next unsafe request must carry. */
         Session: {
@@ -2292,6 +3584,8 @@ export interface components {
             height: number;
             state: string;
             failure: null | string;
+            preview: boolean;
+            decision: string;
         };
         /** @description One window of a sheet. */
         SheetWindow: {
@@ -2366,8 +3660,61 @@ export interface components {
             tag: components["schemas"]["TagId"];
             name: string;
         };
+        /** @description How many photos taking back would throw away, and how many it would leave because they are used elsewhere. */
+        TakeBackForecast: {
+            /** Format: int32 */
+            binned: number;
+            /** Format: int32 */
+            kept: number;
+        };
+        /** @description What taking an intake back came to. */
+        TakenBack: {
+            /** @description Photos that went to the bin. */
+            binned: string[];
+            /**
+             * Format: int32
+             * @description Photos that stay, for they are used elsewhere.
+             */
+            kept: number;
+        };
         Taxonomies: {
             categories: components["schemas"]["CategoryLine"][];
+        };
+        /**
+         * Format: uuid
+         * @description Names one upload.
+         */
+        UploadId: string;
+        /** @description A folder on the server that is watched. */
+        WatchedFolder: {
+            id: components["schemas"]["WatchedFolderId"];
+            path: string;
+            subfolders: boolean;
+            /** @description What its name, or that of the folder beneath it, becomes: empty, album or category. */
+            becomes: string;
+            /** Format: int32 */
+            taken: number;
+            /** Format: date-time */
+            looked: null | string;
+            /** @description Why it could not be read the last time, a sentence; null when it could. */
+            problem: null | string;
+            madeBy: string;
+        };
+        /**
+         * Format: uuid
+         * @description Names one watched folder.
+         */
+        WatchedFolderId: string;
+        /** @description Folders that are watched, and those that could be: names below the one place on the server where watching is allowed. */
+        WatchedFolders: {
+            folders: components["schemas"]["WatchedFolder"][];
+            root: string;
+            choices: string[];
+        };
+        /** @description Which of the files asked about are here (by their place in the question), and which began and were cut off. */
+        WhatIsHere: {
+            here: number[];
+            open: components["schemas"]["OpenUpload"][];
         };
     };
     responses: never;

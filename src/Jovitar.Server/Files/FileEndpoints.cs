@@ -1,0 +1,54 @@
+using Jovitar.Core;
+using Jovitar.Core.Files;
+using Jovitar.Server.Access;
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Jovitar.Server.Files;
+
+/// <summary>Some files; <c>After</c> asks for the next ones, or is null at the end.</summary>
+internal sealed record FileList(IReadOnlyList<FileLine> Files, FileId? After);
+
+/// <summary>Files for staff: listed, attached to albums, saved.</summary>
+internal static class FileEndpoints
+{
+    const int AtOnce = 200;
+
+    public static void MapFiles(this IEndpointRouteBuilder api)
+    {
+        var files = api.MapGroup("/files").RequireAuthorization(Security.Editors).WithTags("Files");
+        files.MapGet("", List).WithSummary("Files, the latest first, or those of an album");
+        files.MapPut("/{file}/albums/{album}", Attach).WithSummary("Attaches a file to an album");
+        files.MapDelete("/{file}/albums/{album}", Detach).WithSummary("Takes a file off an album");
+        files.MapGet("/{file}/content", Content).WithSummary("The file as it came in").ExcludeFromDescription();
+    }
+
+    static async Task<Ok<FileList>> List(AlbumId? album, FileId? after, FileStore store, CancellationToken ct)
+    {
+        var files = await store.ListAsync(album, after, AtOnce, ct);
+        return TypedResults.Ok(new FileList(files, files.Count == AtOnce ? files[^1].Id : null));
+    }
+
+    static async Task<Results<NoContent, NotFound<Problem>>> Attach(FileId file, AlbumId album, FileStore store, CancellationToken ct) =>
+        await store.AttachAsync(file, album, ct) ? TypedResults.NoContent() : Problems.Gone("file or album");
+
+    static async Task<NoContent> Detach(FileId file, AlbumId album, FileStore store, CancellationToken ct)
+    {
+        await store.DetachAsync(file, album, ct);
+        return TypedResults.NoContent();
+    }
+
+    /// <summary>Sound, video and PDF may be shown in place when asked for so; everything else is only ever saved. Nothing in it may run.</summary>
+    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, Storage storage, CancellationToken ct)
+    {
+        if (await store.FindAsync(file, ct) is not { } found || !File.Exists(storage.Original(found.Hash)))
+        {
+            return Problems.Gone("file");
+        }
+
+        http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; media-src 'self'; style-src 'unsafe-inline'; sandbox";
+        http.Response.Headers.CacheControl = "private, no-cache";
+        var inline = show == true && FileKinds.MayShow(found.Kind);
+        return TypedResults.PhysicalFile(storage.Original(found.Hash), inline ? found.MediaType : "application/octet-stream", inline ? null : found.FileName, enableRangeProcessing: true);
+    }
+}

@@ -1,0 +1,127 @@
+using Jovitar.Core;
+using Jovitar.Core.Intake;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Intake;
+
+/// <summary>One intake in figures.</summary>
+/// <param name="CameBy"><c>computer</c>, <c>watched</c> or <c>scanner</c>.</param>
+/// <param name="Label">The folder or device it came from; empty for a computer.</param>
+/// <param name="Kept">Files that are no photos.</param>
+/// <param name="Sending">Uploads that have begun and not ended.</param>
+/// <param name="Unpacking">Entries of ZIPs still to be unpacked; 1 at least while a ZIP waits.</param>
+internal sealed record IntakeLine(
+    IntakeId Id, string CameBy, string Label, AlbumId? Album, string? AlbumName, DateTimeOffset Begun, string BegunBy,
+    int Files, int Ready, int Waiting, int AlreadyHere, int Kept, int Skipped, int Failed, int Sending, int Unpacking, bool TakenBack);
+
+/// <summary>Failures of one cause: what is wrong, what helps, and some of the files it struck.</summary>
+/// <param name="CanRetry">How many of them are here and can be tried again.</param>
+internal sealed record FailureGroup(string Cause, string Sentence, string Remedy, int Count, int CanRetry, IReadOnlyList<string> Names);
+
+/// <summary>An upload that has begun and not ended.</summary>
+/// <param name="Sent">How many of its bytes are here.</param>
+internal sealed record OpenUpload(UploadId Id, string FileName, string Path, long Bytes, long Sent);
+
+/// <summary>Reads intakes for people: in figures, file by file, and by what failed.</summary>
+internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
+{
+    const int NamesAtMost = 6;
+
+    public async Task<IReadOnlyList<IntakeLine>> RecentAsync(IntakeId? only, int most, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            select i.id, i.came_by, i.label, i.album, a.working_name, i.begun, i.begun_by,
+                   f.files, f.ready, f.waiting, f.already, f.kept, f.skipped, f.failed,
+                   (select count(*) from upload as u where u.intake = i.id and u.number is null),
+                   (select coalesce(sum(greatest(z.entries - z.done, 1)), 0) from unpacking as z where z.intake = i.id and z.ended is null), i.taken_back is not null
+              from (select * from intake where @only::uuid is null or id = @only::uuid order by begun desc limit @most) as i
+              left join album as a on a.id = i.album
+              cross join lateral (
+                select count(*) filter (where f.outcome <> 'dropped') as files, count(*) filter (where p.state = 'ready' and f.outcome = 'arrived') as ready, count(*) filter (where p.state = 'waiting') as waiting,
+                       count(*) filter (where f.outcome = 'already_here') as already, count(*) filter (where f.outcome = 'kept') as kept, count(*) filter (where f.outcome = 'skipped') as skipped,
+                       count(*) filter (where f.outcome = 'refused' or (p.state = 'failed' and f.outcome = 'arrived')) as failed
+                  from intake_file as f left join photo as p on p.id = f.photo
+                 where f.intake = i.id) as f
+             order by i.begun desc
+            """,
+            ("only", only?.Value), ("most", most));
+        return await command.AllAsync(
+            r => new IntakeLine(
+                new IntakeId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.IsDBNull(3) ? null : new AlbumId(r.GetGuid(3)), r.MaybeText(4), r.GetFieldValue<DateTimeOffset>(5), r.GetString(6),
+                (int)r.GetInt64(7), (int)r.GetInt64(8), (int)r.GetInt64(9), (int)r.GetInt64(10), (int)r.GetInt64(11), (int)r.GetInt64(12), (int)r.GetInt64(13), (int)r.GetInt64(14), (int)r.GetInt64(15), r.GetBoolean(16)),
+            ct);
+    }
+
+    public async Task<IntakeLine?> FindAsync(IntakeId id, CancellationToken ct) => await RecentAsync(id, 1, ct) is [var line] ? line : null;
+
+    /// <summary>The files of an intake after a number, in the order they came; or the last of them, newest first.</summary>
+    public async Task<IReadOnlyList<IntakeFile>> FilesAsync(IntakeId intake, int? after, int most, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex'), p.state, coalesce(p.preview, false), coalesce(f.reason, p.failure)
+              from intake_file as f left join photo as p on p.id = f.photo
+             where f.intake = @intake and f.outcome <> 'dropped' and {(after is null ? "f.photo is not null" : "f.number > @after")}
+             order by f.number {(after is null ? "desc" : "")} limit @most
+            """,
+            ("intake", intake.Value), ("after", after ?? 0), ("most", most));
+        return await command.AllAsync(
+            r => new IntakeFile(r.GetInt32(0), r.GetString(1), r.GetString(2), r.GetString(3), r.IsDBNull(4) ? null : new PhotoId(r.GetGuid(4)), r.MaybeText(5), r.MaybeText(6), r.GetBoolean(7), r.MaybeText(8)), ct);
+    }
+
+    /// <summary>What failed in an intake, by cause, the commonest first.</summary>
+    public async Task<IReadOnlyList<FailureGroup>> FailuresAsync(IntakeId intake, IntakeLimits limits, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            select coalesce(f.cause, p.failure_cause, 'Unreadable') as cause, min(coalesce(f.reason, p.failure)), count(*), count(*) filter (where f.outcome = 'arrived'),
+                   (array_agg(f.file_name order by f.number))[1:@names]
+              from intake_file as f left join photo as p on p.id = f.photo
+             where f.intake = @intake and (f.outcome in ('refused', 'skipped') or (f.outcome = 'arrived' and p.state = 'failed'))
+             group by 1 order by (coalesce(min(f.outcome), '') = 'skipped'), 3 desc, 1
+            """,
+            ("intake", intake.Value), ("names", NamesAtMost));
+        return await command.AllAsync(
+            r =>
+            {
+                var problem = Enum.TryParse<IntakeProblem>(r.GetString(0), out var named) ? named : IntakeProblem.Unreadable;
+                var remedy = IntakeRefusal.Remedy(problem);
+                var sentence = r.MaybeText(1) ?? IntakeRefusal.What(problem, limits);
+                return new FailureGroup(r.GetString(0), remedy.Length > 0 && sentence.EndsWith(remedy, StringComparison.Ordinal) ? sentence[..^remedy.Length].TrimEnd() : sentence, remedy,
+                    (int)r.GetInt64(2), (int)r.GetInt64(3), r.GetFieldValue<string[]>(4));
+            },
+            ct);
+    }
+
+    /// <summary>Uploads that were cut off, so that they can go on where they stopped when the same file is chosen again.</summary>
+    public async Task<IReadOnlyList<OpenUpload>> OpenAsync(IntakeId intake, CancellationToken ct)
+    {
+        await using var command = db.Command("select id, file_name, path, bytes from upload where intake = @intake and number is null order by begun, id limit 5000", ("intake", intake.Value));
+        return await command.AllAsync(
+            r =>
+            {
+                var disk = new FileInfo(storage.Arriving(r.GetGuid(0).ToString("N")));
+                return new OpenUpload(new UploadId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.GetInt64(3), disk.Exists ? disk.Length : 0);
+            },
+            ct);
+    }
+
+    /// <summary>What of these files (name, path, bytes) is here already through this intake: they need not be sent again.</summary>
+    public async Task<IReadOnlyList<int>> HereAsync(IntakeId intake, IReadOnlyList<KnownFile> files, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            select (w.n - 1)::int
+              from unnest(@names, @paths, @bytes) with ordinality as w(name, path, bytes, n)
+             where exists (select from intake_file as f where f.intake = @intake and f.file_name = w.name and f.path = w.path and f.bytes = w.bytes and f.outcome in ('arrived', 'already_here', 'kept', 'archive'))
+             order by w.n
+            """,
+            ("intake", intake.Value), ("names", files.Select(f => f.FileName).ToArray()), ("paths", files.Select(f => f.Path).ToArray()), ("bytes", files.Select(f => f.Bytes).ToArray()));
+        return await command.AllAsync(r => r.GetInt32(0), ct);
+    }
+}
+
+/// <summary>A file as the browser knows it.</summary>
+internal sealed record KnownFile(string FileName, string Path, long Bytes);

@@ -1,0 +1,110 @@
+using Jovitar.Core;
+using Jovitar.Core.Files;
+using Jovitar.Core.Intake;
+using Jovitar.Imaging;
+using Jovitar.Server.Files;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Site;
+
+namespace Jovitar.Server.Intake;
+
+/// <summary>Takes in what has arrived whole, whichever way it came: judges it by its content, keeps its bytes, and writes down what became of it.</summary>
+internal sealed class Receiver(IntakeStore store, SiteStore site, Storage storage)
+{
+    /// <summary>What photos are called. A file that calls itself so and is none is refused rather than kept as something else.</summary>
+    static readonly HashSet<string> PictureEndings = new(StringComparer.OrdinalIgnoreCase) { ".jpg", ".jpeg", ".jpe", ".png", ".webp", ".tif", ".tiff", ".avif", ".gif", ".heic", ".bmp", ".psd" };
+
+    /// <summary>The site's limits.</summary>
+    public async Task<IntakeLimits> LimitsAsync(CancellationToken ct) => (await site.SettingsAsync(ct)).Limits;
+
+    /// <summary>The most bytes a file may have, as far as its name tells what it will be.</summary>
+    public static long Most(string fileName, IntakeLimits limits) => PictureEndings.Contains(Path.GetExtension(fileName)) ? limits.Bytes : limits.Most;
+
+    /// <summary>Takes in one file that has arrived; its own name among what arrives is gone afterwards unless it is a ZIP.</summary>
+    /// <returns>Null when the intake is not there.</returns>
+    public async Task<IntakeFile?> TakeAsync(IntakeId intake, Incoming incoming, Arrived arrived, CancellationToken ct)
+    {
+        var limits = await LimitsAsync(ct);
+        if (incoming.Unpacking is null && FileJudge.IsArchive(arrived.Head))
+        {
+            return arrived.Bytes > limits.ArchiveBytes
+                ? await RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, arrived.Bytes, limits, ct, limits.ArchiveBytes)
+                : await store.UnpackAsync(intake, incoming, arrived.Bytes, Path.GetFileName(arrived.Path), ct);
+        }
+
+        var (problem, kind, size) = JudgePicture(arrived, limits);
+        if (problem is IntakeProblem.NotAPicture && !PictureEndings.Contains(Path.GetExtension(incoming.FileName)))
+        {
+            return await KeepFileAsync(intake, incoming, arrived, limits, ct);
+        }
+
+        if (problem is { } found)
+        {
+            return await RefuseAsync(intake, incoming, found, arrived.Bytes, limits, ct);
+        }
+
+        // First the bytes have their lasting name, then the row says that they are there.
+        storage.Keep(arrived);
+        var preview = EmbeddedPreview.Extract(arrived.Path, storage.Preview(arrived.HashText));
+        var file = await store.AddAsync(intake, incoming, arrived, kind, size, preview, ct);
+        storage.Settle(arrived);
+        return file;
+    }
+
+    public async Task<IntakeFile?> RefuseAsync(IntakeId intake, Incoming incoming, IntakeProblem problem, long bytes, IntakeLimits limits, CancellationToken ct, long? limit = null) =>
+        await store.RefuseAsync(intake, incoming, problem, IntakeRefusal.Sentence(problem, limits, limit), bytes, ct);
+
+    async Task<IntakeFile?> KeepFileAsync(IntakeId intake, Incoming incoming, Arrived arrived, IntakeLimits limits, CancellationToken ct)
+    {
+        if (incoming.Unpacking is not null)
+        {
+            return await RefuseAsync(intake, incoming, IntakeProblem.NotUnpacked, arrived.Bytes, limits, ct);
+        }
+
+        if (FileJudge.Judge(arrived.Head) is not { } judged)
+        {
+            return await RefuseAsync(intake, incoming, IntakeProblem.UnknownKind, arrived.Bytes, limits, ct);
+        }
+
+        var most = FileKinds.Most(judged.Kind, limits);
+        if (arrived.Bytes > most)
+        {
+            return await RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, arrived.Bytes, limits, ct, most);
+        }
+
+        storage.Keep(arrived);
+        var file = await store.KeepFileAsync(intake, incoming, arrived, judged, ct);
+        storage.Settle(arrived);
+        return file;
+    }
+
+    /// <summary>What speaks against a file as a photo that can be told from its first bytes and its header.</summary>
+    static (IntakeProblem? Problem, PictureKind Kind, PictureSize Size) JudgePicture(Arrived arrived, IntakeLimits limits)
+    {
+        if (arrived.Bytes == 0)
+        {
+            return (IntakeProblem.Empty, default, default);
+        }
+
+        var kind = PictureKinds.Judge(arrived.Head);
+        if (kind is PictureKind.None or PictureKind.Other)
+        {
+            return (kind == PictureKind.None ? IntakeProblem.NotAPicture : IntakeProblem.UnknownPicture, kind, default);
+        }
+
+        if (arrived.Bytes > limits.Bytes)
+        {
+            return (IntakeProblem.TooManyBytes, kind, default);
+        }
+
+        try
+        {
+            var size = Picture.Measure(arrived.Path);
+            return (size.Pixels > limits.Megapixels * 1_000_000L ? IntakeProblem.TooManyPixels : null, kind, size);
+        }
+        catch (PictureException e)
+        {
+            return (e.CutShort ? IntakeProblem.CutShort : IntakeProblem.Unreadable, kind, default);
+        }
+    }
+}

@@ -1,0 +1,127 @@
+using System.Globalization;
+using Jovitar.Core;
+using Jovitar.Imaging;
+using Jovitar.Server.Access;
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Jovitar.Server.Intake.Scanning;
+
+internal sealed record ScannerNames(IReadOnlyList<string> Names);
+
+/// <summary>A page that was scanned and waits to be kept or thrown away.</summary>
+internal sealed record ScannedPage(Guid Id, int Width, int Height, long Bytes);
+
+internal sealed record ScannedPages(IReadOnlyList<ScannedPage> Pages);
+
+/// <summary>Which scanned pages to keep, and in which intake.</summary>
+internal sealed record KeepPages(IReadOnlyList<Guid> Pages, IntakeId Intake);
+
+internal sealed record KeptPages(IReadOnlyList<IntakeFile> Files);
+
+/// <summary>Scanners on the network: what they can do, a scan, its pages kept or thrown away.</summary>
+internal static class ScannerEndpoints
+{
+    public static void MapScanners(this IEndpointRouteBuilder api)
+    {
+        var scanners = api.MapGroup("/scanners").RequireAuthorization(Security.Editors).WithTags("Intake");
+        scanners.MapGet("", List).WithSummary("The scanners this site knows");
+        scanners.MapGet("/{scanner}", Abilities).WithSummary("What a scanner can do");
+        scanners.MapPost("/{scanner}/scan", Scan).WithSummary("Scans; the pages wait to be kept or thrown away");
+        scanners.MapGet("/pages/{page}", Page).ExcludeFromDescription();
+        scanners.MapDelete("/pages/{page}", Throw).WithSummary("Throws a scanned page away");
+        scanners.MapPost("/pages/keep", Keep).WithSummary("Keeps scanned pages as photos");
+    }
+
+    static Ok<ScannerNames> List(ServerSettings settings) => TypedResults.Ok(new ScannerNames([.. settings.Scanners.Select(s => s.Name)]));
+
+    static async Task<Results<Ok<ScannerAbilities>, NotFound<Problem>, JsonHttpResult<Problem>>> Abilities(string scanner, ServerSettings settings, EsclClient client, CancellationToken ct)
+    {
+        if (settings.Scanners.FirstOrDefault(s => s.Name == scanner) is not { } device)
+        {
+            return Problems.Gone("scanner");
+        }
+
+        try
+        {
+            return TypedResults.Ok(await client.AbilitiesAsync(device, ct));
+        }
+        catch (ScannerException e)
+        {
+            return Problems.Json(StatusCodes.Status502BadGateway, "scanner", e.Message);
+        }
+    }
+
+    static async Task<Results<Ok<ScannedPages>, NotFound<Problem>, JsonHttpResult<Problem>>> Scan(
+        string scanner, ScanRequest body, ServerSettings settings, EsclClient client, Receiver receiver, Storage storage, CancellationToken ct)
+    {
+        if (settings.Scanners.FirstOrDefault(s => s.Name == scanner) is not { } device)
+        {
+            return Problems.Gone("scanner");
+        }
+
+        var limits = await receiver.LimitsAsync(ct);
+        var pages = new List<ScannedPage>();
+        try
+        {
+            await client.ScanAsync(
+                device, body, async bytes =>
+                {
+                    var arrived = await storage.ReceiveAsync(bytes, limits.Bytes, ct);
+                    var id = Guid.CreateVersion7();
+                    File.Move(arrived.Path, Stored(storage, id));
+                    var size = Picture.Measure(Stored(storage, id));
+                    pages.Add(new ScannedPage(id, size.Width, size.Height, arrived.Bytes));
+                },
+                ct);
+            return TypedResults.Ok(new ScannedPages(pages));
+        }
+        catch (Exception e) when (e is ScannerException or PictureException or TooManyBytesException && pages.Count > 0)
+        {
+            // What was scanned before it stopped is shown all the same.
+            return TypedResults.Ok(new ScannedPages(pages));
+        }
+        catch (Exception e) when (e is ScannerException or PictureException or TooManyBytesException)
+        {
+            return Problems.Json(StatusCodes.Status502BadGateway, "scanner", e is ScannerException ? e.Message : $"What {device.Name} sent is no picture that can be read. Scan again.");
+        }
+    }
+
+    static string Stored(Storage storage, Guid page) => storage.Arriving($"scan-{page:N}");
+
+    static Results<PhysicalFileHttpResult, NotFound<Problem>> Page(Guid page, HttpContext http, Storage storage)
+    {
+        http.Response.Headers.CacheControl = "private, max-age=3600";
+        return File.Exists(Stored(storage, page)) ? TypedResults.PhysicalFile(Stored(storage, page), "image/jpeg") : Problems.Gone("page");
+    }
+
+    static NoContent Throw(Guid page, Storage storage)
+    {
+        File.Delete(Stored(storage, page));
+        return TypedResults.NoContent();
+    }
+
+    static async Task<Results<Ok<KeptPages>, NotFound<Problem>>> Keep(KeepPages body, Receiver receiver, Storage storage, TimeProvider clock, CancellationToken ct)
+    {
+        var kept = new List<IntakeFile>();
+        foreach (var page in body.Pages.Where(p => File.Exists(Stored(storage, p))))
+        {
+            Arrived arrived;
+            await using (var file = new FileStream(Stored(storage, page), FileMode.Open, FileAccess.ReadWrite, FileShare.Read))
+            {
+                arrived = await Storage.MeasureAsync(file, ct);
+            }
+
+            var name = string.Create(CultureInfo.InvariantCulture, $"Scan {clock.GetLocalNow():yyyy-MM-dd HH.mm.ss}{(body.Pages.Count > 1 ? $" {kept.Count + 1}" : "")}.jpg");
+            if (await receiver.TakeAsync(body.Intake, new Incoming(name), arrived, ct) is not { } taken)
+            {
+                return Problems.Gone("intake");
+            }
+
+            Storage.Drop(arrived);
+            kept.Add(taken);
+        }
+
+        return TypedResults.Ok(new KeptPages(kept));
+    }
+}

@@ -1,0 +1,48 @@
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Intake;
+
+/// <summary>Sets right what killed processes leave behind: uploads complete but not taken in, originals without a row, halves nobody goes on with.</summary>
+internal sealed class TidyWorker(UploadStore uploads, Receiver receiver, Storage storage, NpgsqlDataSource db, TimeProvider clock, ILogger<TidyWorker> log) : BackgroundService
+{
+    static readonly TimeSpan Every = TimeSpan.FromMinutes(1);
+
+    /// <summary>No request that is still at work takes so long between its last byte and its row.</summary>
+    static readonly TimeSpan Quiet = TimeSpan.FromMinutes(2);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        // At the start nothing of this process is at work yet; what lies there is another's or a killed one's.
+        for (var quiet = TimeSpan.FromSeconds(5); !stoppingToken.IsCancellationRequested; quiet = Quiet)
+        {
+            try
+            {
+                await TidyAsync(quiet, stoppingToken);
+            }
+            catch (Exception e) when (e is NpgsqlException or IOException or OperationCanceledException)
+            {
+                log.LogInformation("Tidying waits: {Reason}", e.Message);
+            }
+
+            await Task.Delay(quiet == Quiet ? Every : TimeSpan.FromSeconds(8), clock, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
+    }
+
+    public async Task TidyAsync(TimeSpan quiet, CancellationToken ct)
+    {
+        foreach (var upload in await uploads.UnfinishedAsync(quiet, ct))
+        {
+            await UploadEndpoints.FinishAsync(upload, uploads, receiver, ct);
+        }
+
+        foreach (var hash in storage.Unsettled(quiet, clock.GetUtcNow()))
+        {
+            await using var known = db.Command("select exists (select from photo where hash = decode(@hash, 'hex')) or exists (select from file where hash = decode(@hash, 'hex'))", ("hash", hash));
+            storage.Resolve(hash, (bool)(await known.ExecuteScalarAsync(ct))!);
+        }
+
+        await uploads.SweepAsync(ct);
+        storage.SweepArriving(TimeSpan.FromHours(1), clock.GetUtcNow(), await uploads.AwaitedAsync(ct));
+    }
+}

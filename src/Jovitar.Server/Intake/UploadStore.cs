@@ -1,0 +1,164 @@
+using System.Buffers;
+using System.Security.Cryptography;
+using Jovitar.Core;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Intake;
+
+/// <summary>An upload that has begun.</summary>
+/// <param name="Bytes">How long the whole file is.</param>
+/// <param name="Number">Its line in the intake once it is done.</param>
+internal sealed record Upload(UploadId Id, IntakeId Intake, Incoming Incoming, long Bytes, DateTimeOffset Expires, int? Number)
+{
+    public string Stored => Id.Value.ToString("N");
+}
+
+/// <summary>How writing to an upload ended.</summary>
+internal enum UploadWrite
+{
+    Written,
+    Elsewhere,
+    Busy,
+    TooMuch,
+    WrongChecksum,
+}
+
+/// <summary>Uploads in parts. How much has come is the length of the file on disk: what was written before the line broke, or the process was killed, counts.</summary>
+internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProvider clock)
+{
+    /// <summary>An upload that nobody goes on with is forgotten after so long.</summary>
+    public static readonly TimeSpan Life = TimeSpan.FromDays(7);
+
+    public async Task<Upload?> BeginAsync(IntakeId intake, Incoming incoming, long bytes, CancellationToken ct)
+    {
+        var now = clock.GetUtcNow();
+        var id = new UploadId(Guid.CreateVersion7(now));
+        var upload = new Upload(id, intake, incoming with { Upload = id }, bytes, now + Life, null);
+        await File.WriteAllBytesAsync(storage.Arriving(upload.Stored), [], ct);
+        await using var command = db.Command(
+            "insert into upload (id, intake, file_name, path, bytes, begun, expires) select @id, i.id, @name, @path, @bytes, @now, @expires from intake as i where i.id = @intake",
+            ("id", upload.Id.Value), ("intake", intake.Value), ("name", incoming.FileName), ("path", incoming.Path), ("bytes", bytes), ("now", now), ("expires", upload.Expires));
+        if (await command.ExecuteNonQueryAsync(ct) == 1)
+        {
+            return upload;
+        }
+
+        File.Delete(storage.Arriving(upload.Stored));
+        return null;
+    }
+
+    public async Task<Upload?> FindAsync(UploadId id, CancellationToken ct)
+    {
+        await using var command = db.Command("select id, intake, file_name, path, bytes, expires, number from upload where id = @id", ("id", id.Value));
+        return await command.FirstAsync(Read, ct);
+    }
+
+    static Upload Read(NpgsqlDataReader r) =>
+        new(new UploadId(r.GetGuid(0)), new IntakeId(r.GetGuid(1)), new Incoming(r.GetString(2), r.GetString(3)) { Upload = new UploadId(r.GetGuid(0)) }, r.GetInt64(4), r.GetFieldValue<DateTimeOffset>(5), r.Maybe<int>(6));
+
+    /// <summary>How much of an upload is here, bytes.</summary>
+    public long Offset(Upload upload) => upload.Number is not null ? upload.Bytes : new FileInfo(storage.Arriving(upload.Stored)) is { Exists: true } file ? file.Length : 0;
+
+    /// <summary>Opens an upload's file for this one writer; null while another has it, in this process or another (flock(2) beneath FileShare.None).</summary>
+    public FileStream? Hold(Upload upload, FileMode mode)
+    {
+        try
+        {
+            return new FileStream(storage.Arriving(upload.Stored), mode, FileAccess.ReadWrite, FileShare.None, 1, FileOptions.Asynchronous);
+        }
+        catch (IOException e) when (e is not FileNotFoundException and not DirectoryNotFoundException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>Writes what comes in behind what is here. When the line breaks, what came stays.</summary>
+    /// <param name="offset">Where the sender believes to stand.</param>
+    /// <param name="checksum">What the part must hash to, or null.</param>
+    public async Task<(UploadWrite Outcome, long Offset)> WriteAsync(Upload upload, long offset, Stream from, (HashAlgorithmName Name, byte[] Value)? checksum, CancellationToken ct)
+    {
+        if (Hold(upload, FileMode.OpenOrCreate) is not { } file)
+        {
+            return (UploadWrite.Busy, 0);
+        }
+
+        await using (file)
+        {
+            if (file.Length != offset)
+            {
+                return (UploadWrite.Elsewhere, file.Length);
+            }
+
+            file.Position = offset;
+            using var hash = checksum is { } wanted ? IncrementalHash.CreateHash(wanted.Name) : null;
+            var buffer = ArrayPool<byte>.Shared.Rent(80 * 1024);
+            try
+            {
+                int read;
+                while ((read = await from.ReadAsync(buffer, ct)) > 0)
+                {
+                    if (file.Position + read > upload.Bytes)
+                    {
+                        file.SetLength(offset);
+                        return (UploadWrite.TooMuch, offset);
+                    }
+
+                    hash?.AppendData(buffer, 0, read);
+                    await file.WriteAsync(buffer.AsMemory(0, read), CancellationToken.None);
+                }
+            }
+            catch when (hash is not null)
+            {
+                // A part with a checksum counts whole or not at all.
+                file.SetLength(offset);
+                throw;
+            }
+            finally
+            {
+                ArrayPool<byte>.Shared.Return(buffer);
+            }
+
+            if (hash is not null && !CryptographicOperations.FixedTimeEquals(hash.GetHashAndReset(), checksum!.Value.Value))
+            {
+                file.SetLength(offset);
+                return (UploadWrite.WrongChecksum, offset);
+            }
+
+            return (UploadWrite.Written, file.Position);
+        }
+    }
+
+    public async Task<bool> EndAsync(UploadId id, CancellationToken ct)
+    {
+        await using var command = db.Command("delete from upload where id = @id", ("id", id.Value));
+        var there = await command.ExecuteNonQueryAsync(ct) == 1;
+        File.Delete(storage.Arriving(id.Value.ToString("N")));
+        return there;
+    }
+
+    /// <summary>Uploads whose last byte is here but whose end was never written down: the process ended between the two.</summary>
+    public async Task<IReadOnlyList<Upload>> UnfinishedAsync(TimeSpan olderThan, CancellationToken ct)
+    {
+        await using var command = db.Command("select id, intake, file_name, path, bytes, expires, number from upload where number is null and begun < @before order by begun limit 1000", ("before", clock.GetUtcNow() - olderThan));
+        var open = await command.AllAsync(Read, ct);
+        return [.. open.Where(u => new FileInfo(storage.Arriving(u.Stored)) is { Exists: true } f && f.Length == u.Bytes && f.LastWriteTimeUtc < clock.GetUtcNow().UtcDateTime - olderThan)];
+    }
+
+    /// <summary>Forgets uploads that have expired, and those long done.</summary>
+    public async Task SweepAsync(CancellationToken ct)
+    {
+        await using var old = db.Command("delete from upload where expires < @now or (number is not null and begun < @done) returning id", ("now", clock.GetUtcNow()), ("done", clock.GetUtcNow().AddDays(-1)));
+        foreach (var id in await old.AllAsync(r => r.GetGuid(0), ct))
+        {
+            File.Delete(storage.Arriving(id.ToString("N")));
+        }
+    }
+
+    /// <summary>Names among what arrives that are still awaited: open uploads, and ZIPs still being unpacked.</summary>
+    public async Task<IReadOnlySet<string>> AwaitedAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand("select replace(id::text, '-', '') from upload where number is null union all select stored from unpacking where ended is null");
+        return (await command.AllAsync(r => r.GetString(0), ct)).ToHashSet();
+    }
+}
