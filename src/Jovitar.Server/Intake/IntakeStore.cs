@@ -182,6 +182,13 @@ internal sealed class IntakeStore(NpgsqlDataSource db, FileStore files, TimeProv
         {
             // In the same transaction, so that an upload never becomes two lines.
             await tx.RunAsync("update upload set number = @number where id = @id", ct, ("id", upload.Value), ("number", number));
+            // Earlier tries of the same file whose end never came are not awaited any more.
+            await tx.RunAsync(
+                """
+                delete from upload as old using upload as done
+                 where done.id = @id and old.intake = done.intake and old.number is null and old.id <> done.id and old.file_name = done.file_name and old.path = done.path and old.bytes = done.bytes
+                """,
+                ct, ("id", upload.Value));
         }
 
         return number;

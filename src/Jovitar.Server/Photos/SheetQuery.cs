@@ -26,6 +26,9 @@ internal sealed record SheetQuery
     public AlbumId? Album { get; init; }
     [FromQuery(Name = "tag")]
     public TagId? Tag { get; init; }
+    [Description("Only photos that an intake brought.")]
+    [FromQuery(Name = "intake")]
+    public IntakeId? Intake { get; init; }
     [FromQuery(Name = "category")]
     public CategoryId? Category { get; init; }
 
@@ -71,6 +74,12 @@ internal sealed class SheetSql
         {
             where.Add("exists (select from photo_tag as pt where pt.photo = p.id and pt.tag = @tag)");
             parameters.Add(("tag", tag.Value));
+        }
+
+        if (query.Intake is { } intake)
+        {
+            where.Add("p.id in (select f.photo from intake_file as f where f.intake = @intake and f.photo is not null)");
+            parameters.Add(("intake", intake.Value));
         }
 
         if (query.Category is { } category)

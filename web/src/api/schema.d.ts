@@ -1304,6 +1304,8 @@ export interface paths {
                     q?: string;
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
+                    /** @description Only photos that an intake brought. */
+                    intake?: components["schemas"]["IntakeId"];
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;
@@ -1361,6 +1363,8 @@ export interface paths {
                     q?: string;
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
+                    /** @description Only photos that an intake brought. */
+                    intake?: components["schemas"]["IntakeId"];
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;
@@ -1408,6 +1412,8 @@ export interface paths {
                     q?: string;
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
+                    /** @description Only photos that an intake brought. */
+                    intake?: components["schemas"]["IntakeId"];
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;
@@ -1697,6 +1703,8 @@ export interface paths {
                     q?: string;
                     album?: components["schemas"]["AlbumId"];
                     tag?: components["schemas"]["TagId"];
+                    /** @description Only photos that an intake brought. */
+                    intake?: components["schemas"]["IntakeId"];
                     category?: components["schemas"]["CategoryId"];
                     /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
                     without?: string;

@@ -1,35 +1,40 @@
+import { Link } from '@tanstack/react-router'
 import type { Api } from '../../api/client'
 import { w } from '../../words'
 import { moment } from '../shell/format'
+import { tallyOf } from './Report'
 
-/** Intakes of before, each with what came of it. */
+/** Intakes of before, each with what came of it; a press opens it. */
 export function EarlierIntakes({ intakes }: { intakes: readonly Api['IntakeLine'][] }) {
-  if (intakes.length === 0) return null
+  const some = intakes.filter((i) => i.files + i.sending > 0)
+  if (some.length === 0) return null
   return (
     <section className="mt-12">
       <h2 className="mb-2 text-lead">{w.intake.earlier}</h2>
       <ul>
-        {intakes
-          .filter((i) => i.files > 0)
-          .map((i) => (
-            <li
-              key={i.id}
-              className="grid grid-cols-[minmax(0,16rem)_minmax(0,1fr)] gap-x-6 border-t border-line py-2 text-small"
+        {some.map((i) => (
+          <li key={i.id}>
+            <Link
+              to="/workroom/intake/$intake"
+              params={{ intake: i.id }}
+              className="grid grid-cols-[minmax(0,18rem)_minmax(0,1fr)] gap-x-6 border-t border-line py-2 text-small hover:border-strong-line"
             >
-              <span className="text-quiet">{w.intake.by(i.begunBy, moment(i.begun))}</span>
               <span>
-                {[
-                  i.ready > 0 && w.intake.tally.ready(i.ready),
-                  i.waiting > 0 && w.intake.tally.waiting(i.waiting),
-                  i.alreadyHere > 0 && w.intake.tally.already(i.alreadyHere),
-                  i.failed > 0 && w.intake.tally.failed(i.failed),
-                ]
-                  .filter(Boolean)
-                  .join(', ')}
+                <span className="underline decoration-strong-line decoration-1 underline-offset-4">
+                  {moment(i.begun)}
+                </span>
+                <span className="text-quiet">
+                  {', '}
+                  {i.label ? w.intake.from(i.label) : i.begunBy}
+                </span>
+              </span>
+              <span>
+                {i.takenBack ? w.intake.takenBack : tallyOf(i)}
                 {i.albumName && <span className="text-quiet"> {w.intake.into(i.albumName)}</span>}
               </span>
-            </li>
-          ))}
+            </Link>
+          </li>
+        ))}
       </ul>
     </section>
   )

@@ -1,48 +1,48 @@
-import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
 import { type DragEvent, useEffect, useRef, useState } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { refresh, useFigures } from '../shell/data'
+import { refresh } from '../shell/data'
 import { bytes } from '../shell/format'
 import { tellProblem } from '../shell/news'
 import { Heading } from '../shell/Station'
-import { Destination } from './Destination'
+import { About } from './About'
+import { type Brought, fromDrop, fromField } from './brought'
+import { intakeOf, intakes, nothingSaid, useSay } from './data'
 import { EarlierIntakes } from './EarlierIntakes'
-import { Progress } from './Progress'
-import { send, useUploads } from './upload'
+import { forgetInterrupted, interrupted, isSending, send, useQueue } from './queue'
+import { Work } from './Work'
 
-const intakes = queryOptions({
-  queryKey: ['intakes'],
-  queryFn: () => body(api.GET('/api/intakes'), w.errors.away),
-})
-
-/** Bringing photos in: drop, see where they go, watch what comes of each. */
+/** Bringing photos in: drop, see where they go, watch what comes of them. */
 export function IntakeStation() {
   const client = useQueryClient()
-  const [album, setAlbum] = useState<{ id: string; name: string } | null>(null)
+  const [said, setSaid] = useState(nothingSaid)
   const [over, setOver] = useState(false)
-  const chooser = useRef<HTMLInputElement>(null)
-  const { uploads, intake } = useUploads()
-  const waiting = useFigures().data?.waiting ?? 0
-  const sending = uploads.filter((u) => u.state === 'queued' || u.state === 'sending').length
-  const list = useQuery({ ...intakes, refetchInterval: sending + waiting > 0 ? 2000 : false })
+  const files = useRef<HTMLInputElement>(null)
+  const folder = useRef<HTMLInputElement>(null)
+  const queue = useQueue()
+  const stopped = interrupted()
+  const at = queue.items.length > 0 ? queue.intake : null
+  const list = useQuery({ ...intakes, refetchInterval: isSending() ? 4000 : false })
+  const before = useQuery({ ...intakeOf(stopped?.intake ?? ''), enabled: stopped !== null }).data
+  const current = useQuery({ ...intakeOf(at ?? ''), enabled: at !== null }).data
+  const say = useSay(at)
   const limits = list.data?.limits
-  const here = uploads.filter((u) => u.state === 'here').length
-  // biome-ignore lint/correctness/useExhaustiveDependencies: read again whenever another file is here.
-  useEffect(() => refresh(client), [here, client])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: read again when the last file is here.
+  useEffect(() => refresh(client), [queue.counts.queued + queue.counts.sending === 0, client])
 
-  async function bring(files: FileList | null) {
-    // Copied at once: the list empties when the field it came from is cleared.
-    const chosen = [...(files ?? [])]
-    if (chosen.length === 0) return
+  async function bring(brought: Brought[]) {
+    if (brought.length === 0) return
     try {
       const { limits: known } = await client.fetchQuery(intakes)
-      const going = sending > 0 && intake
       const into =
-        going ||
-        (await body(api.POST('/api/intakes', { body: { album: album?.id ?? null } }), w.errors.away)).id
-      send(chosen, into, known.bytes)
+        (isSending() && queue.intake) ||
+        (before && stopped?.intake) ||
+        (await body(api.POST('/api/intakes', { body: { album: null, about: said } }), w.errors.away)).id
+      await send(brought, into, known)
+      void client.invalidateQueries({ queryKey: ['intakes'] })
     } catch (problem) {
       tellProblem(problem)
     }
@@ -50,11 +50,15 @@ export function IntakeStation() {
   function drop(e: DragEvent) {
     e.preventDefault()
     setOver(false)
-    void bring(e.dataTransfer.files)
+    void fromDrop(e.dataTransfer).then(bring, tellProblem)
+  }
+  function change(next: typeof said) {
+    setSaid(next)
+    if (at) say.mutate(next)
   }
 
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the whole station takes what is dropped; the button does the same for keys.
+    // biome-ignore lint/a11y/noStaticElementInteractions: the whole station takes what is dropped; the buttons do the same for keys.
     <div
       className="min-h-full px-[30px] pt-7 pb-16"
       onDragOver={(e) => {
@@ -66,35 +70,83 @@ export function IntakeStation() {
     >
       <Heading
         title={w.intake.title}
-        lead={limits && w.intake.lead(bytes(limits.bytes), limits.megapixels)}
+        lead={
+          limits &&
+          w.intake.lead(
+            bytes(limits.bytes),
+            limits.megapixels,
+            bytes(limits.soundBytes),
+            bytes(limits.videoBytes),
+            bytes(limits.documentBytes),
+          )
+        }
       />
-      <div className={`mt-6 border-y py-7 ${over ? 'border-plum bg-plum-wash' : 'border-strong-line'}`}>
+      <div className={`mt-6 border-y py-6 ${over ? 'border-plum bg-plum-wash' : 'border-strong-line'}`}>
         <div className="flex flex-wrap items-center gap-x-4 gap-y-3">
           <p className="font-display text-head font-semibold">{w.intake.drop}</p>
           <span className="text-quiet">{w.intake.or}</span>
-          <Button look="next" onClick={() => chooser.current?.click()}>
+          <Button look="next" onClick={() => files.current?.click()}>
             {w.intake.choose}
           </Button>
-          <input
-            ref={chooser}
-            type="file"
-            multiple
-            accept="image/jpeg,image/png,image/webp,image/tiff,image/avif,image/gif"
-            aria-label={w.intake.choose}
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(e) => {
-              void bring(e.target.files)
-              e.target.value = ''
-            }}
-          />
+          <Button onClick={() => folder.current?.click()}>{w.intake.chooseFolder}</Button>
+          <span className="text-small text-quiet">
+            {w.intake.otherWays}{' '}
+            <Link to="/workroom/intake/scanner" className="underline underline-offset-4 hover:text-ink">
+              {w.intake.scanner}
+            </Link>
+            ,{' '}
+            <Link to="/workroom/intake/folders" className="underline underline-offset-4 hover:text-ink">
+              {w.intake.folders}
+            </Link>
+          </span>
+          <FileField field={files} label={w.intake.choose} onBring={bring} />
+          <FileField field={folder} label={w.intake.chooseFolder} onBring={bring} folder />
         </div>
-        <Destination album={album} intake={uploads.length > 0 ? intake : null} onChoose={setAlbum} />
+        <div className="mt-4">
+          <About said={current?.about ?? said} onSay={change} />
+        </div>
       </div>
-      {uploads.length > 0 && intake && <Progress uploads={uploads} intake={intake} />}
-      <EarlierIntakes
-        intakes={(list.data?.intakes ?? []).filter((i) => i.id !== (uploads.length > 0 ? intake : null))}
-      />
+      {stopped && before && (
+        <p className="mt-6 max-w-[44rem] border-l-[3px] border-plum pl-4">
+          {w.intake.interrupted(before.intake.files, stopped.files)}{' '}
+          <Button look="word" onClick={forgetInterrupted}>
+            {w.intake.leaveIt}
+          </Button>
+        </p>
+      )}
+      {at && <Work intake={at} />}
+      <EarlierIntakes intakes={(list.data?.intakes ?? []).filter((i) => i.id !== at)} />
     </div>
+  )
+}
+
+/** The field behind a button: browsers choose files in no other way. */
+function FileField({
+  field,
+  label,
+  onBring,
+  folder = false,
+}: {
+  field: React.RefObject<HTMLInputElement | null>
+  label: string
+  onBring: (brought: Brought[]) => void
+  folder?: boolean
+}) {
+  return (
+    <input
+      ref={field}
+      type="file"
+      multiple
+      {...(folder && { webkitdirectory: '' })}
+      aria-label={label}
+      className="sr-only"
+      tabIndex={-1}
+      onChange={(e) => {
+        // Copied at once: the list empties when the field is cleared.
+        const brought = fromField(e.target.files)
+        e.target.value = ''
+        void onBring(brought)
+      }}
+    />
   )
 }
