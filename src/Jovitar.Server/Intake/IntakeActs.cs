@@ -36,7 +36,7 @@ internal sealed class IntakeActs(NpgsqlDataSource db, PhotoQueue queue, Storage 
             """
             update intake_file as f set outcome = 'dropped'
              where f.intake = @id
-               and (f.outcome in ('refused', 'skipped') or (f.outcome = 'arrived' and exists (select from photo as p where p.id = f.photo and p.state = 'failed')))
+               and (f.outcome in ('refused', 'skipped') or (f.outcome in ('arrived', 'already_here') and exists (select from photo as p where p.id = f.photo and p.state = 'failed')))
                and (@cause::text is null or coalesce(f.cause, (select p.failure_cause from photo as p where p.id = f.photo)) = @cause::text)
             returning f.photo
             """,

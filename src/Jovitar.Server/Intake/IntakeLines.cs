@@ -40,8 +40,8 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
               left join album as a on a.id = i.album
               cross join lateral (
                 select count(*) filter (where f.outcome <> 'dropped') as files, count(*) filter (where p.state = 'ready' and f.outcome = 'arrived') as ready, count(*) filter (where p.state = 'waiting') as waiting,
-                       count(*) filter (where f.outcome = 'already_here') as already, count(*) filter (where f.outcome = 'kept') as kept, count(*) filter (where f.outcome = 'skipped') as skipped,
-                       count(*) filter (where f.outcome = 'refused' or (p.state = 'failed' and f.outcome = 'arrived')) as failed
+                       count(*) filter (where f.outcome = 'already_here' and coalesce(p.state, '') <> 'failed') as already, count(*) filter (where f.outcome = 'kept') as kept, count(*) filter (where f.outcome = 'skipped') as skipped,
+                       count(*) filter (where f.outcome = 'refused' or (p.state = 'failed' and f.outcome in ('arrived', 'already_here'))) as failed
                   from intake_file as f left join photo as p on p.id = f.photo
                  where f.intake = i.id) as f
              order by i.begun desc
@@ -76,10 +76,10 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     {
         await using var command = db.Command(
             """
-            select coalesce(f.cause, p.failure_cause, 'Unreadable') as cause, min(coalesce(f.reason, p.failure)), count(*), count(*) filter (where f.outcome = 'arrived'),
+            select coalesce(f.cause, p.failure_cause, 'Unreadable') as cause, min(coalesce(f.reason, p.failure)), count(*), count(*) filter (where p.state = 'failed'),
                    (array_agg(f.file_name order by f.number))[1:@names]
               from intake_file as f left join photo as p on p.id = f.photo
-             where f.intake = @intake and (f.outcome in ('refused', 'skipped') or (f.outcome = 'arrived' and p.state = 'failed'))
+             where f.intake = @intake and (f.outcome in ('refused', 'skipped') or (f.outcome in ('arrived', 'already_here') and p.state = 'failed'))
              group by 1 order by (coalesce(min(f.outcome), '') = 'skipped'), 3 desc, 1
             """,
             ("intake", intake.Value), ("names", NamesAtMost));

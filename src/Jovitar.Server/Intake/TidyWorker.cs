@@ -33,7 +33,7 @@ internal sealed class TidyWorker(UploadStore uploads, Receiver receiver, Storage
     {
         foreach (var upload in await uploads.UnfinishedAsync(quiet, ct))
         {
-            await UploadEndpoints.FinishAsync(upload, uploads, receiver, ct);
+            await UploadEndpoints.FinishAsync(upload, uploads, receiver, storage, ct);
         }
 
         foreach (var hash in storage.Unsettled(quiet, clock.GetUtcNow()))

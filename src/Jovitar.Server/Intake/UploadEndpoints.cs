@@ -53,7 +53,7 @@ internal static class UploadEndpoints
         http.Response.StatusCode = StatusCodes.Status204NoContent;
     }
 
-    static async Task<IResult> Create(HttpContext http, UploadStore store, Receiver receiver, CancellationToken ct)
+    static async Task<IResult> Create(HttpContext http, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
         var request = http.Request.Headers;
         if (!long.TryParse(request["Upload-Length"], NumberStyles.None, CultureInfo.InvariantCulture, out var bytes))
@@ -82,14 +82,14 @@ internal static class UploadEndpoints
         http.Response.Headers.Location = $"/api/uploads/{upload.Id}";
         var carriesBytes = http.Request.ContentType == PartType;
         return carriesBytes || bytes == 0
-            ? await WriteAsync(http, upload, 0, carriesBytes, StatusCodes.Status201Created, store, receiver, ct)
+            ? await WriteAsync(http, upload, 0, carriesBytes, StatusCodes.Status201Created, store, receiver, storage, ct)
             : Answer(http, upload, 0, StatusCodes.Status201Created);
     }
 
-    static async Task<IResult> Head(UploadId upload, HttpContext http, UploadStore store, Receiver receiver, CancellationToken ct)
+    static async Task<IResult> Head(UploadId upload, HttpContext http, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await store.FindAsync(upload, ct) is not { } found)
+        if (await store.FindAsync(upload, ct) is not { } found || (found.Number is null && !File.Exists(storage.Arriving(found.Stored))))
         {
             return TypedResults.NotFound();
         }
@@ -97,14 +97,14 @@ internal static class UploadEndpoints
         var offset = store.Offset(found);
         if (found.Number is null && offset == found.Bytes)
         {
-            found = await FinishAsync(http, found, store, receiver, ct);
+            found = await FinishAsync(http, found, store, receiver, storage, ct);
         }
 
         http.Response.Headers["Upload-Length"] = Text(found.Bytes);
         return Answer(http, found, offset, StatusCodes.Status200OK);
     }
 
-    static async Task<IResult> Patch(UploadId upload, HttpContext http, UploadStore store, Receiver receiver, CancellationToken ct)
+    static async Task<IResult> Patch(UploadId upload, HttpContext http, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
         if (http.Request.ContentType != PartType)
         {
@@ -123,12 +123,12 @@ internal static class UploadEndpoints
 
         return found.Number is not null
             ? (offset == found.Bytes ? Answer(http, found, offset, StatusCodes.Status204NoContent) : Problems.Json(StatusCodes.Status409Conflict, "elsewhere", "This upload is complete."))
-            : await WriteAsync(http, found, offset, carriesBytes: true, StatusCodes.Status204NoContent, store, receiver, ct);
+            : await WriteAsync(http, found, offset, carriesBytes: true, StatusCodes.Status204NoContent, store, receiver, storage, ct);
     }
 
     static async Task<IResult> End(UploadId upload, UploadStore store, CancellationToken ct) => await store.EndAsync(upload, ct) ? TypedResults.NoContent() : Problems.Gone("upload");
 
-    static async Task<IResult> WriteAsync(HttpContext http, Upload upload, long offset, bool carriesBytes, int status, UploadStore store, Receiver receiver, CancellationToken ct)
+    static async Task<IResult> WriteAsync(HttpContext http, Upload upload, long offset, bool carriesBytes, int status, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
         if (!TryReadChecksum(http.Request.Headers["Upload-Checksum"].ToString(), out var checksum))
         {
@@ -141,6 +141,8 @@ internal static class UploadEndpoints
             case UploadWrite.Elsewhere:
                 http.Response.Headers["Upload-Offset"] = Text(stands);
                 return Problems.Json(StatusCodes.Status409Conflict, "elsewhere", "This upload stands somewhere else; ask where before going on.");
+            case UploadWrite.Gone:
+                return Problems.Gone("upload");
             case UploadWrite.Busy:
                 return Problems.Json(StatusCodes.Status423Locked, "busy", "Another connection is still writing to this upload.");
             case UploadWrite.TooMuch:
@@ -151,16 +153,16 @@ internal static class UploadEndpoints
 
         if (stands == upload.Bytes)
         {
-            upload = await FinishAsync(http, upload, store, receiver, CancellationToken.None);
+            upload = await FinishAsync(http, upload, store, receiver, storage, CancellationToken.None);
         }
 
         return Answer(http, upload, stands, status);
     }
 
     /// <summary>Takes in an upload whose last byte is here. Says in the answer which line of the intake it became.</summary>
-    static async Task<Upload> FinishAsync(HttpContext http, Upload upload, UploadStore store, Receiver receiver, CancellationToken ct)
+    static async Task<Upload> FinishAsync(HttpContext http, Upload upload, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
-        var finished = await FinishAsync(upload, store, receiver, ct);
+        var finished = await FinishAsync(upload, store, receiver, storage, ct);
         if (finished is { } file)
         {
             http.Response.Headers["Jovitar-Number"] = Text(file.Number);
@@ -171,21 +173,18 @@ internal static class UploadEndpoints
     }
 
     /// <summary>The same without anybody waiting for the answer; null when somebody else is at it, or the intake is gone.</summary>
-    public static async Task<IntakeFile?> FinishAsync(Upload upload, UploadStore store, Receiver receiver, CancellationToken ct)
+    public static async Task<IntakeFile?> FinishAsync(Upload upload, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
-        await using var held = store.Hold(upload, FileMode.Open);
-        if (held is null || await store.FindAsync(upload.Id, ct) is not { Number: null })
+        using var held = store.Hold(upload);
+        if (held is null || await store.FindAsync(upload.Id, ct) is not { Number: null } || !File.Exists(storage.Arriving(upload.Stored)))
         {
             return null;
         }
 
-        var arrived = await Storage.MeasureAsync(held, ct);
+        var arrived = await storage.MeasureAsync(upload.Stored, ct);
         var file = await receiver.TakeAsync(upload.Intake, upload.Incoming, arrived, ct);
-        if (file is not { Outcome: "archive" })
-        {
-            Storage.Drop(arrived);
-        }
-
+        // A ZIP stays where it arrived until it is unpacked.
+        store.Forget(upload.Stored, butForBytes: file is { Outcome: "archive" });
         return file;
     }
 

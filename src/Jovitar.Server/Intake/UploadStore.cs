@@ -20,6 +20,7 @@ internal enum UploadWrite
     Written,
     Elsewhere,
     Busy,
+    Gone,
     TooMuch,
     WrongChecksum,
 }
@@ -29,6 +30,8 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
 {
     /// <summary>An upload that nobody goes on with is forgotten after so long.</summary>
     public static readonly TimeSpan Life = TimeSpan.FromDays(7);
+
+    const string HoldEnding = ".hold";
 
     public async Task<Upload?> BeginAsync(IntakeId intake, Incoming incoming, long bytes, CancellationToken ct)
     {
@@ -44,7 +47,7 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
             return upload;
         }
 
-        File.Delete(storage.Arriving(upload.Stored));
+        Forget(upload.Stored);
         return null;
     }
 
@@ -60,14 +63,14 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
     /// <summary>How much of an upload is here, bytes.</summary>
     public long Offset(Upload upload) => upload.Number is not null ? upload.Bytes : new FileInfo(storage.Arriving(upload.Stored)) is { Exists: true } file ? file.Length : 0;
 
-    /// <summary>Opens an upload's file for this one writer; null while another has it, in this process or another (flock(2) beneath FileShare.None).</summary>
-    public FileStream? Hold(Upload upload, FileMode mode)
+    /// <summary>Takes an upload for this one writer until disposed; null while another has it, in this process or another (flock(2) beneath FileShare.None).</summary>
+    public IDisposable? Hold(Upload upload)
     {
         try
         {
-            return new FileStream(storage.Arriving(upload.Stored), mode, FileAccess.ReadWrite, FileShare.None, 1, FileOptions.Asynchronous);
+            return new FileStream(storage.Arriving($"{upload.Stored}{HoldEnding}"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None, 1);
         }
-        catch (IOException e) when (e is not FileNotFoundException and not DirectoryNotFoundException)
+        catch (IOException)
         {
             return null;
         }
@@ -78,12 +81,18 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
     /// <param name="checksum">What the part must hash to, or null.</param>
     public async Task<(UploadWrite Outcome, long Offset)> WriteAsync(Upload upload, long offset, Stream from, (HashAlgorithmName Name, byte[] Value)? checksum, CancellationToken ct)
     {
-        if (Hold(upload, FileMode.OpenOrCreate) is not { } file)
+        using var held = Hold(upload);
+        if (held is null)
         {
             return (UploadWrite.Busy, 0);
         }
 
-        await using (file)
+        if (!File.Exists(storage.Arriving(upload.Stored)))
+        {
+            return (UploadWrite.Gone, 0);
+        }
+
+        await using (var file = new FileStream(storage.Arriving(upload.Stored), FileMode.Open, FileAccess.ReadWrite, FileShare.ReadWrite, 1, FileOptions.Asynchronous))
         {
             if (file.Length != offset)
             {
@@ -133,7 +142,7 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
     {
         await using var command = db.Command("delete from upload where id = @id", ("id", id.Value));
         var there = await command.ExecuteNonQueryAsync(ct) == 1;
-        File.Delete(storage.Arriving(id.Value.ToString("N")));
+        Forget(id.Value.ToString("N"));
         return there;
     }
 
@@ -151,11 +160,22 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
         await using var old = db.Command("delete from upload where expires < @now or (number is not null and begun < @done) returning id", ("now", clock.GetUtcNow()), ("done", clock.GetUtcNow().AddDays(-1)));
         foreach (var id in await old.AllAsync(r => r.GetGuid(0), ct))
         {
-            File.Delete(storage.Arriving(id.ToString("N")));
+            Forget(id.ToString("N"));
         }
     }
 
-    /// <summary>Names among what arrives that are still awaited: open uploads, and ZIPs still being unpacked.</summary>
+    /// <summary>Removes what an upload left among what arrives.</summary>
+    public void Forget(string stored, bool butForBytes = false)
+    {
+        if (!butForBytes)
+        {
+            File.Delete(storage.Arriving(stored));
+        }
+
+        File.Delete(storage.Arriving($"{stored}{HoldEnding}"));
+    }
+
+    /// <summary>Names (without endings) among what arrives that are still awaited: open uploads, and ZIPs still being unpacked.</summary>
     public async Task<IReadOnlySet<string>> AwaitedAsync(CancellationToken ct)
     {
         await using var command = db.CreateCommand("select replace(id::text, '-', '') from upload where number is null union all select stored from unpacking where ended is null");

@@ -50,7 +50,7 @@ internal sealed partial class Storage
     /// <exception cref="TooManyBytesException">More than <paramref name="most"/> bytes came.</exception>
     public async Task<Arrived> ReceiveAsync(Stream from, long most, CancellationToken ct)
     {
-        var path = Arriving(Path.GetRandomFileName());
+        var path = Arriving(Guid.NewGuid().ToString("N"));
         try
         {
             await using (var file = new FileStream(path, FileMode.CreateNew, FileAccess.Write, FileShare.None, 1, FileOptions.Asynchronous))
@@ -66,10 +66,11 @@ internal sealed partial class Storage
     }
 
     /// <summary>Hashes a file that arrived in parts.</summary>
-    public static Task<Arrived> MeasureAsync(FileStream file, CancellationToken ct)
+    /// <param name="name">Its name among what arrives.</param>
+    public async Task<Arrived> MeasureAsync(string name, CancellationToken ct)
     {
-        file.Position = 0;
-        return HashAsync(file.Name, file, long.MaxValue, (_, _) => ValueTask.CompletedTask, () => file.Flush(flushToDisk: true), ct);
+        await using var file = new FileStream(Arriving(name), FileMode.Open, FileAccess.ReadWrite, FileShare.ReadWrite, 1, FileOptions.Asynchronous | FileOptions.SequentialScan);
+        return await HashAsync(file.Name, file, long.MaxValue, (_, _) => ValueTask.CompletedTask, () => file.Flush(flushToDisk: true), ct);
     }
 
     static async Task<Arrived> HashAsync(string path, Stream from, long most, Func<ReadOnlyMemory<byte>, CancellationToken, ValueTask> write, Action end, CancellationToken ct)
@@ -179,7 +180,7 @@ internal sealed partial class Storage
     {
         foreach (var file in new DirectoryInfo(Path.Combine(root, "arriving")).EnumerateFiles())
         {
-            if (file.LastWriteTimeUtc < now.UtcDateTime - olderThan && !awaited.Contains(file.Name))
+            if (file.LastWriteTimeUtc < now.UtcDateTime - olderThan && !awaited.Contains(Path.GetFileNameWithoutExtension(file.Name)))
             {
                 file.Delete();
             }

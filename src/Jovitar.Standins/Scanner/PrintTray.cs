@@ -25,7 +25,7 @@ internal sealed class PrintTray(string folder)
         using var photo = Image.Thumbnail(print, width - (2 * Pixels(Margin)), height: height - (2 * Pixels(Margin)));
         using var askew = photo.Similarity(angle: 0.6, background: [244, 242, 238]);
         using var paper = askew.Embed((width - askew.Width) / 2, Pixels(Margin), width, height, extend: Enums.Extend.Background, background: [244, 242, 238]);
-        using var noise = Image.Gaussnoise(width, height, sigma: 1.6, seed: next);
+        using var noise = Image.Gaussnoise(width, height, mean: 0, sigma: 1.6, seed: next);
         using var seen = (paper + noise).Cast(Enums.BandFormat.Uchar);
         using var toned = grey ? seen.Copy(interpretation: Enums.Interpretation.Srgb).Colourspace(Enums.Interpretation.Bw) : seen.Copy(interpretation: Enums.Interpretation.Srgb);
         using var sized = toned.Copy(xres: resolution / PerInch, yres: resolution / PerInch);

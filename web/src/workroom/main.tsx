@@ -9,11 +9,17 @@ import { w } from '../words'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
 import { DeskStation } from './desk/DeskStation'
+import { FoldersStation } from './intake/FoldersStation'
 import { IntakeStation } from './intake/IntakeStation'
+import { OneIntake } from './intake/OneIntake'
+import { ScannerStation } from './intake/ScannerStation'
 import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
+import { BinStation } from './photos/BinStation'
 import { CategoriesStation } from './photos/CategoriesStation'
+import { FilesStation } from './photos/FilesStation'
 import { PhotosStation } from './photos/PhotosStation'
+import { RepeatsStation } from './photos/RepeatsStation'
 import { Frame } from './shell/Frame'
 
 /** What the address of a sheet says; anything it cannot mean is passed over. */
@@ -22,7 +28,8 @@ const sheetSearch = z.object({
   album: z.string().optional().catch(undefined),
   tag: z.string().optional().catch(undefined),
   category: z.string().optional().catch(undefined),
-  without: z.enum(['title', 'alt', 'album', 'tag']).optional().catch(undefined),
+  intake: z.string().optional().catch(undefined),
+  without: z.enum(['title', 'alt', 'album', 'tag', 'use']).optional().catch(undefined),
   sort: z.enum(['taken', 'arrived', 'name', 'place']).optional().catch(undefined),
   reversed: z.boolean().optional().catch(undefined),
   photo: z.string().optional().catch(undefined),
@@ -49,7 +56,13 @@ const routes = [
     component: PhotosStation,
     validateSearch: sheetSearch,
   }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/intake/scanner', component: ScannerStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/intake/folders', component: FoldersStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/intake/$intake', component: OneIntake }),
   createRoute({ getParentRoute: () => root, path: '/workroom/categories', component: CategoriesStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/repeats', component: RepeatsStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/files', component: FilesStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/bin', component: BinStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/albums', component: AlbumsStation }),
   createRoute({
     getParentRoute: () => root,

@@ -106,12 +106,7 @@ internal static class ScannerEndpoints
         var kept = new List<IntakeFile>();
         foreach (var page in body.Pages.Where(p => File.Exists(Stored(storage, p))))
         {
-            Arrived arrived;
-            await using (var file = new FileStream(Stored(storage, page), FileMode.Open, FileAccess.ReadWrite, FileShare.Read))
-            {
-                arrived = await Storage.MeasureAsync(file, ct);
-            }
-
+            var arrived = await storage.MeasureAsync($"scan-{page:N}", ct);
             var name = string.Create(CultureInfo.InvariantCulture, $"Scan {clock.GetLocalNow():yyyy-MM-dd HH.mm.ss}{(body.Pages.Count > 1 ? $" {kept.Count + 1}" : "")}.jpg");
             if (await receiver.TakeAsync(body.Intake, new Incoming(name), arrived, ct) is not { } taken)
             {

@@ -10,6 +10,7 @@ import { useAct } from '../shell/data'
 import { useHand } from '../shell/hand'
 import { tell } from '../shell/news'
 import { Empty } from '../shell/Station'
+import { AlbumFiles } from './AlbumFiles'
 import { AlbumHead } from './AlbumHead'
 import { AlbumVerbs } from './AlbumVerbs'
 
@@ -118,6 +119,7 @@ function Opened({
   return (
     <div className="flex h-full flex-col px-[30px] pt-7">
       <AlbumHead album={album} />
+      <AlbumFiles album={album.id} />
       <HandLine rest={album.photos > 0 ? w.albums.howToOrder : ''}>
         <AlbumVerbs
           last={album.photos}

@@ -55,9 +55,14 @@ export function DeskStation() {
         <div className="mt-7 grid grid-cols-2 gap-x-12 max-xl:grid-cols-1">
           <div>
             <Part title={w.desk.running}>
-              {f.waiting > 0 && <p>{w.desk.waiting(f.waiting)}</p>}
+              {f.unpacking > 0 && <p>{w.desk.unpacking(f.unpacking)}</p>}
+              {f.waiting > 0 && (
+                <p>
+                  {w.desk.waiting(f.waiting)} {f.secondsLeft !== null && w.desk.left(w.time(f.secondsLeft))}
+                </p>
+              )}
               {f.larger > 0 && <p>{w.desk.larger(f.larger)}</p>}
-              {f.waiting + f.larger === 0 && <p className="text-quiet">{w.desk.nothingRuns}</p>}
+              {f.waiting + f.larger + f.unpacking === 0 && <p className="text-quiet">{w.desk.nothingRuns}</p>}
             </Part>
             <Part title={w.desk.failed}>
               {failed.length === 0 ? (
@@ -65,27 +70,43 @@ export function DeskStation() {
               ) : (
                 <>
                   <ul className="grid gap-2.5">
-                    {failed.map((p) => (
-                      <li key={p.id} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4">
-                        <span>
-                          <strong>{p.fileName}</strong>
+                    {failed.map((g) => (
+                      <li key={g.sentence} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-4">
+                        <span className="min-w-0">
+                          <strong>{w.photos(g.count)}</strong> {g.sentence} {g.remedy}
                           <br />
-                          <span className="text-small text-quiet">{p.reason}</span>
+                          <span className="block truncate text-small text-quiet">
+                            {g.names.join(', ')}
+                            {g.count > g.names.length && ` ${w.intake.andMore(g.count - g.names.length)}`}
+                          </span>
                         </span>
-                        <Button look="word" onClick={() => retry.mutate([p.id])}>
+                        <Button look="word" onClick={() => retry.mutate(g.photos)}>
                           {w.desk.retry}
                         </Button>
                       </li>
                     ))}
                   </ul>
                   {failed.length > 1 && (
-                    <Button className="mt-4" onClick={() => retry.mutate(failed.map((p) => p.id))}>
+                    <Button className="mt-4" onClick={() => retry.mutate(failed.flatMap((g) => g.photos))}>
                       {w.desk.retryAll}
                     </Button>
                   )}
                 </>
               )}
             </Part>
+            {f.repeats > 0 && (
+              <Part title={w.desk.repeats}>
+                <p>
+                  {w.desk.repeatsLead(f.repeats)}{' '}
+                  <Link
+                    to="/workroom/repeats"
+                    className="underline decoration-strong-line decoration-1 underline-offset-4"
+                  >
+                    {w.desk.compare}
+                  </Link>
+                </p>
+              </Part>
+            )}
             <Part title={w.desk.describe}>
               {f.photosWithoutTitle + f.photosWithoutAlt === 0 ? (
                 <p className="text-quiet">{w.desk.described}</p>

@@ -15,9 +15,14 @@ export function About({ said, onSay }: { said: Said; onSay: (said: Said) => void
     <section aria-label={w.intake.about.label} className="max-w-[54rem]">
       <p className="leading-[1.9]">
         <span className="text-quiet">{w.intake.about.goTo}</span> <InAlbum said={said} onSay={onSay} />
-        <span className="text-quiet">, {w.intake.about.categories}</span>{' '}
+        <span className="mx-2.5 text-quiet" aria-hidden>
+          ·
+        </span>
         <Categories said={said} onSay={onSay} />
-        <span className="text-quiet">, {w.intake.about.tags}</span> <Tags said={said} onSay={onSay} />
+        <span className="mx-2.5 text-quiet" aria-hidden>
+          ·
+        </span>
+        <Tags said={said} onSay={onSay} />
       </p>
       <div className="mt-1.5 grid grid-cols-2 gap-x-10 text-small max-xl:grid-cols-1">
         {(['credit', 'copyright', 'licence', 'origin'] as const).map((name) => (
@@ -166,11 +171,7 @@ function Tags({ said, onSay }: PartProps) {
   )
 }
 
-function Line({
-  name,
-  said,
-  onSay,
-}: PartProps & { name: 'credit' | 'copyright' | 'licence' | 'origin' }) {
+function Line({ name, said, onSay }: PartProps & { name: 'credit' | 'copyright' | 'licence' | 'origin' }) {
   const [typed, setTyped] = useState<string | null>(null)
   const label = w.intake.about[name]
   return (

@@ -40,7 +40,7 @@ export function IntakeStation() {
       const into =
         (isSending() && queue.intake) ||
         (before && stopped?.intake) ||
-        (await body(api.POST('/api/intakes', { body: { album: null, about: said } }), w.errors.away)).id
+        (await body(api.POST('/api/intakes', { body: { about: said } }), w.errors.away)).id
       await send(brought, into, known)
       void client.invalidateQueries({ queryKey: ['intakes'] })
     } catch (problem) {

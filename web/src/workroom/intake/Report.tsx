@@ -30,8 +30,7 @@ export function tallyOf(line: Api['IntakeLine'], toSend = 0): string {
 /** What can be done with what an intake has brought so far. */
 export function TakeThem({ intake }: { intake: string }) {
   const take = useAct(
-    () =>
-      body(api.GET('/api/intakes/{intake}/photos', { params: { path: { intake } } }), w.errors.away),
+    () => body(api.GET('/api/intakes/{intake}/photos', { params: { path: { intake } } }), w.errors.away),
     (out) => void hand.take(out.photos),
   )
   return (
@@ -76,8 +75,7 @@ export function Latest({ files }: { files: readonly Api['IntakeFile'][] }) {
 /** What was not taken, by cause: what is wrong, what helps, and what can be done about it here. */
 export function Failures({ intake, groups }: { intake: string; groups: readonly Api['FailureGroup'][] }) {
   const retry = useAct(
-    () =>
-      body(api.POST('/api/intakes/{intake}/retry', { params: { path: { intake } } }), w.errors.away),
+    () => body(api.POST('/api/intakes/{intake}/retry', { params: { path: { intake } } }), w.errors.away),
     (out) => tell({ text: w.intake.retried(out.count) }),
   )
   const drop = useAct(
@@ -117,7 +115,7 @@ export function Failures({ intake, groups }: { intake: string; groups: readonly 
                 </Button>
               )}
               <Button look="word" onClick={() => drop.mutate(g.cause)}>
-                {w.intake.dropThem}
+                {w.intake.dropThem(g.count)}
               </Button>
             </span>
           </li>

@@ -45,7 +45,9 @@ async function walk(entry: FileSystemEntry, path: string, found: Brought[]): Pro
   }
 }
 
-const endings: Record<string, keyof Api['IntakeLimits']> = {
+type Limit = 'bytes' | 'soundBytes' | 'videoBytes' | 'documentBytes' | 'archiveBytes'
+
+const endings: Record<string, Limit> = {
   jpg: 'bytes',
   jpeg: 'bytes',
   png: 'bytes',
@@ -66,5 +68,5 @@ const endings: Record<string, keyof Api['IntakeLimits']> = {
 /** The most bytes a file of this name may have; the server judges by content, this only spares sending in vain. */
 export function mostFor(name: string, limits: Api['IntakeLimits']): number {
   const kind = endings[name.toLowerCase().split('.').at(-1) ?? '']
-  return kind ? limits[kind] : limits.most
+  return kind ? limits[kind] : Math.max(limits.archiveBytes, limits.videoBytes)
 }

@@ -237,7 +237,7 @@ function begin(item: Sending, into: string): Tus {
 /** What the server says for good, or null when it may be worth trying again. */
 function refusal(problem: unknown): string | null {
   const answer = problem instanceof DetailedError ? problem.originalResponse : undefined
-  if (!answer || answer.getStatus() !== 413) return null
+  if (answer?.getStatus() !== 413) return null
   try {
     const said: unknown = JSON.parse(answer.getBody())
     return typeof said === 'object' && said !== null && 'title' in said ? String(said.title) : null

@@ -16,7 +16,7 @@ export function PagesStation() {
             <Link
               to="/workroom/pages/$page"
               params={{ page: p.id }}
-              className="grid grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_auto] items-baseline gap-x-6 py-3 hover:bg-well"
+              className="grid grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_14rem] items-baseline gap-x-6 py-3 hover:bg-well"
             >
               <span className="truncate font-display text-lead font-semibold">{p.draft.heading}</span>
               <span className="truncate text-small text-quiet">

@@ -24,7 +24,7 @@ export function PhotosStation() {
     queryKey: ['sheet', 'map', query],
     queryFn: () => body(api.GET('/api/photos/map', { params: { query } }), w.errors.away),
   }).data?.total
-  const narrowed = !!(search.q || search.tag || search.category || search.without)
+  const narrowed = !!(search.q || search.tag || search.category || search.intake || search.without)
   if (search.photo)
     return (
       <Plate
@@ -42,9 +42,9 @@ export function PhotosStation() {
     <div className="flex h-full flex-col px-[30px] pt-7">
       <Heading
         title={
-          search.without ? (
+          search.without || search.intake ? (
             <span>
-              {w.sheet.title}, {w.sheet.without[search.without]}
+              {w.sheet.title}, {search.without ? w.sheet.without[search.without] : w.sheet.ofIntake}
             </span>
           ) : (
             w.sheet.title

@@ -37,6 +37,7 @@ export const Frame = memo(function Frame({
     )
   const shape = photo.width / photo.height
   const wide = Math.min(size.cell, size.picture * shape)
+  const seen = photo.state === 'ready' || photo.preview
   const small = wide <= 240 && photo.width > 240 && devicePixelRatio <= 1
   return (
     <div
@@ -53,15 +54,19 @@ export const Frame = memo(function Frame({
       onFocus={() => onFocus(index)}
     >
       <div style={box} className="frame-picture flex items-end">
-        {photo.state === 'ready' ? (
+        {seen && photo.state !== 'failed' ? (
           <img
-            src={rendition(photo.hash, small ? 240 : 480)}
+            src={
+              photo.state === 'ready'
+                ? rendition(photo.hash, small ? 240 : 480)
+                : `/api/photos/${photo.id}/preview`
+            }
             width={Math.round(wide)}
             height={Math.round(wide / shape)}
             alt=""
             decoding="async"
             draggable={false}
-            className={marked ? 'opacity-70' : ''}
+            className={marked ? 'opacity-70' : photo.decision === 'leave_out' ? 'opacity-35' : ''}
           />
         ) : (
           <div
@@ -85,6 +90,9 @@ export const Frame = memo(function Frame({
         >
           {photo.fileName}
         </span>
+        {photo.decision === 'leave_out' && (
+          <span className="ml-auto whitespace-nowrap text-quiet">{w.sheet.leftOut}</span>
+        )}
       </div>
     </div>
   )

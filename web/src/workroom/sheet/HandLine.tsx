@@ -7,7 +7,7 @@ import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
-import { CategoriseThem, PutInAlbum, TagThem } from './verbs'
+import { CategoriseThem, PutInAlbum, TagThem, useThrow } from './verbs'
 
 /** The line above the work: how many photos are in hand, and the verbs that fit where one stands. */
 export function HandLine({ children, rest }: { children?: ReactNode; rest: ReactNode }) {
@@ -20,7 +20,16 @@ export function HandLine({ children, rest }: { children?: ReactNode; rest: React
     open: open === name,
     onOpenChange: (now: boolean) => setOpen(now ? name : null),
   })
-  useKeys({ a: () => setOpen('album'), t: () => setOpen('tag'), g: () => setOpen('category') }, some)
+  const throwThem = useThrow()
+  useKeys(
+    {
+      a: () => setOpen('album'),
+      t: () => setOpen('tag'),
+      g: () => setOpen('category'),
+      x: () => throwThem.mutate(ids),
+    },
+    some,
+  )
   return (
     <div className="flex min-h-[38px] flex-wrap items-center gap-x-4 gap-y-1 border-y border-line py-1">
       {some ? (
@@ -32,6 +41,9 @@ export function HandLine({ children, rest }: { children?: ReactNode; rest: React
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />
           {children}
+          <Button look="word" hint="X" onClick={() => throwThem.mutate(ids)}>
+            {w.bin.throwIn}
+          </Button>
           <span className="ml-auto flex gap-4">
             <Button look="word" onClick={() => setSeeing(true)}>
               {w.hand.see}

@@ -100,6 +100,16 @@ export function Plate({
 }
 
 function PlatePicture({ plate }: { plate: Api['Plate'] }) {
+  if (plate.state === 'waiting' && plate.preview)
+    return (
+      <img
+        src={`/api/photos/${plate.id}/preview`}
+        width={plate.width}
+        height={plate.height}
+        alt={plate.fileName}
+        className="h-auto max-h-[calc(100dvh-96px)] w-full object-contain object-left-top"
+      />
+    )
   if (plate.state !== 'ready')
     return (
       <div className="grid min-h-[18rem] place-items-center self-start bg-well p-8 text-center text-quiet">

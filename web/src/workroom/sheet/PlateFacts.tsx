@@ -1,7 +1,36 @@
 import { Link } from '@tanstack/react-router'
-import type { Api } from '../../api/client'
+import { type Api, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
 import { w } from '../../words'
+import { useAct } from '../shell/data'
 import { bytes, exposure, printSize, takenAt } from '../shell/format'
+
+/** Leaves the photo out everywhere, or uses it again. */
+function LeaveOut({ plate }: { plate: Api['Plate'] }) {
+  const out = plate.decision === 'leave_out'
+  const decide = useAct((decision: string) =>
+    body(
+      api.PATCH('/api/photos/{photo}', {
+        params: { path: { photo: plate.id }, header: { 'If-Match': plate.version } },
+        body: {
+          title: null,
+          caption: null,
+          alt: null,
+          credit: null,
+          tags: null,
+          categories: null,
+          decision,
+        },
+      }),
+      w.errors.away,
+    ),
+  )
+  return (
+    <Button look="word" onClick={() => decide.mutate(out ? '' : 'leave_out')}>
+      {out ? w.plate.useAgain : w.plate.leaveOut}
+    </Button>
+  )
+}
 
 /** What is known of a photo without anybody typing it: when, where it stands, who sees it, how it was taken. */
 export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
@@ -22,6 +51,14 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
           </p>
         )}
         {plate.copyright && <p>{plate.copyright}</p>}
+        {(['licence', 'origin'] as const).map(
+          (name) =>
+            plate[name] && (
+              <p key={name}>
+                <span className="text-quiet">{w.plate[name]}</span> {plate[name]}
+              </p>
+            ),
+        )}
       </div>
       <div className="mt-3.5 border-t border-line pt-3.5">
         {plate.albums.length > 0 ? (
@@ -44,7 +81,9 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
         ) : (
           <p>{w.plate.nowhere}</p>
         )}
-        <p>{plate.audience.sentence}</p>
+        <p>
+          {plate.audience.sentence} <LeaveOut plate={plate} />
+        </p>
       </div>
       <div className="mt-3.5 border-t border-line pt-3.5">
         <p>

@@ -42,6 +42,7 @@ export function usePlateWords(plate: Api['Plate']) {
             credit: change.credit ?? null,
             tags: change.tags ?? null,
             categories: change.categories ?? null,
+            decision: null,
           },
         }),
         w.errors.away,

@@ -9,15 +9,16 @@ export type SheetQuery = {
   album?: string | undefined
   tag?: string | undefined
   category?: string | undefined
-  without?: 'title' | 'alt' | 'album' | 'tag' | undefined
+  intake?: string | undefined
+  without?: 'title' | 'alt' | 'album' | 'tag' | 'use' | undefined
   sort?: 'taken' | 'arrived' | 'name' | 'place' | undefined
   reversed?: boolean | undefined
 }
 
 /** Only what narrows or sorts, so that other parts of an address do not count as another sheet. */
 export function sheetQuery(search: SheetQuery): SheetQuery {
-  const { q, album, tag, category, without, sort, reversed } = search
-  return { q, album, tag, category, without, sort, reversed }
+  const { q, album, tag, category, intake, without, sort, reversed } = search
+  return { q, album, tag, category, intake, without, sort, reversed }
 }
 
 /** Photos of a sheet, window by window: the first at once, others when they come into view. */

@@ -5,6 +5,7 @@ import { Chooser } from '../../kit/Chooser'
 import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
 import { useAct, useAlbums, useCategories, useMakeAlbum, useTags } from '../shell/data'
+import { hand } from '../shell/hand'
 import { tell } from '../shell/news'
 
 const away = w.errors.away
@@ -66,6 +67,22 @@ export function PutInAlbum({ ids, open, onOpenChange }: VerbProps) {
         newLabel={(name) => `${w.hand.newAlbum} “${name}”`}
       />
     </Popover>
+  )
+}
+
+/** Throws what is in hand in the bin. It can be undone, so nothing is asked first. */
+export function useThrow() {
+  return useAct(
+    (ids: readonly string[]) => body(api.POST('/api/bin', { body: { photos: [...ids] } }), away),
+    (out) => {
+      hand.letGo(out.photos)
+      tell({
+        text: w.bin.threw(out.count),
+        ...(out.count > 0 && {
+          undo: () => body(api.POST('/api/bin/restore', { body: { photos: out.photos } }), away),
+        }),
+      })
+    },
   )
 }
 

@@ -1,10 +1,11 @@
 import { Link, useRouterState } from '@tanstack/react-router'
 import type { ReactNode } from 'react'
+import type { Api } from '../../api/client'
 import { w } from '../../words'
 import { useAlbums, useFigures, usePages, useSession } from './data'
 import { Foot } from './Foot'
 
-/** One line of the contents: the station's name, leader dots, a live figure. */
+/** One line of the contents: the station's name, leader dots, a live figure. Folded, the figure beneath the name in small. */
 function Line({
   to,
   name,
@@ -22,16 +23,22 @@ function Line({
     <Link
       to={to}
       aria-current={here ? 'page' : undefined}
-      className={`group flex items-baseline py-[3px] max-lg:py-0 ${here ? 'font-bold' : ''}`}
+      className={`group contents-line flex items-baseline py-[3px] max-lg:py-0 ${here ? 'font-bold' : ''}`}
     >
       <span>{name}</span>
-      <span
-        className="mx-1.5 flex-1 translate-y-[-3px] border-b border-dotted border-strong-line max-lg:hidden"
-        aria-hidden
-      />
-      <span className={`max-lg:ml-1.5 tabular-nums ${busy ? 'font-semibold text-plum' : 'font-semibold'}`}>
-        {figure}
-      </span>
+      {figure !== '' && (
+        <>
+          <span
+            className="leader mx-1.5 flex-1 translate-y-[-3px] border-b border-dotted border-strong-line max-lg:hidden"
+            aria-hidden
+          />
+          <span
+            className={`max-lg:ml-1.5 tabular-nums ${busy ? 'font-semibold text-plum' : 'font-semibold'}`}
+          >
+            {figure}
+          </span>
+        </>
+      )}
     </Link>
   )
 }
@@ -58,25 +65,52 @@ function Entry({
       className={`flex items-baseline gap-1.5 py-[3px] pl-3.5 text-small ${here ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
     >
       <span className="truncate">{name}</span>
-      <span className="min-w-3 flex-1 translate-y-[-3px] border-b border-dotted border-line" aria-hidden />
-      <span className="tabular-nums">{figure}</span>
+      {figure !== undefined && figure !== '' && (
+        <>
+          <span
+            className="min-w-3 flex-1 translate-y-[-3px] border-b border-dotted border-line"
+            aria-hidden
+          />
+          <span className="tabular-nums">{figure}</span>
+        </>
+      )}
     </Link>
   )
 }
 
+/** What the intake's line ends in: what arrives, what is unpacked, what failed. */
+function arriving(f: Api['Figures']) {
+  if (f.waiting > 0) return w.contents.arriving(f.waiting)
+  if (f.unpacking > 0) return w.contents.unpacking(f.unpacking)
+  return f.failed > 0 ? w.contents.failed(f.failed) : ''
+}
+
+const stationOf: Record<string, string> = {
+  categories: 'photos',
+  repeats: 'photos',
+  files: 'photos',
+  bin: 'photos',
+}
+
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
-export function Contents({ onKeys }: { onKeys: () => void }) {
-  const { pathname, search } = useRouterState({
-    select: (s) => ({ pathname: s.location.pathname, search: s.location.search as Record<string, string> }),
-  })
+export function Contents({
+  folded,
+  onFold,
+  onKeys,
+}: {
+  folded: boolean
+  onFold: () => void
+  onKeys: () => void
+}) {
+  const pathname = useRouterState({ select: (s) => s.location.pathname })
   const session = useSession().data
   const f = useFigures().data
   const at = pathname.split('/')[2] ?? ''
-  const stands = (station: string) => at === station || (station === 'photos' && at === 'categories')
+  const stands = (station: string) => (stationOf[at] ?? at) === station
   const waits = f ? f.failed + f.albumsNowhere : 0
   return (
     <aside className="contents-column flex flex-col border-r border-line max-lg:border-r-0 max-lg:border-b">
-      <div className="px-[22px] pt-6 max-lg:flex max-lg:items-baseline max-lg:gap-3 max-lg:pt-3">
+      <div className="contents-head px-[22px] pt-6 max-lg:flex max-lg:items-baseline max-lg:gap-3 max-lg:pt-3">
         <p className="font-display text-[1.3125rem] leading-[1.1] font-bold text-balance">
           {session?.siteTitle}
         </p>
@@ -86,7 +120,7 @@ export function Contents({ onKeys }: { onKeys: () => void }) {
       </div>
       <nav
         aria-label={w.contents.label}
-        className="mt-8 flex min-h-0 flex-col gap-[3px] overflow-y-auto px-[22px] max-lg:mt-1 max-lg:flex-row max-lg:gap-6 max-lg:pb-3"
+        className="contents-list mt-8 flex min-h-0 flex-col gap-[3px] overflow-y-auto px-[22px] max-lg:mt-1 max-lg:flex-row max-lg:gap-6 max-lg:pb-3"
       >
         <Line
           to="/workroom"
@@ -98,66 +132,95 @@ export function Contents({ onKeys }: { onKeys: () => void }) {
           to="/workroom/intake"
           name={w.stations.intake}
           here={stands('intake')}
-          busy={!!f && f.waiting > 0}
-          figure={
-            f
-              ? f.waiting > 0
-                ? w.contents.arriving(f.waiting)
-                : f.failed > 0
-                  ? w.contents.failed(f.failed)
-                  : ''
-              : ''
-          }
+          busy={!!f && f.waiting + f.unpacking > 0}
+          figure={f ? arriving(f) : ''}
         />
+        {stands('intake') && !folded && <IntakeEntries pathname={pathname} />}
         <Line
           to="/workroom/photos"
           name={w.stations.photos}
           here={stands('photos')}
           figure={f ? w.count(f.photos) : ''}
         />
-        {stands('photos') && f && (
-          <div className="mb-1.5 max-lg:hidden">
-            <Entry
-              to="/workroom/photos"
-              search={{ without: 'title' }}
-              name={w.contents.withoutTitle}
-              figure={w.count(f.photosWithoutTitle)}
-              here={search.without === 'title'}
-            />
-            <Entry
-              to="/workroom/photos"
-              search={{ without: 'alt' }}
-              name={w.contents.withoutAlt}
-              figure={w.count(f.photosWithoutAlt)}
-              here={search.without === 'alt'}
-            />
-            <Entry
-              to="/workroom/photos"
-              search={{ without: 'album' }}
-              name={w.contents.inNoAlbum}
-              figure={w.count(f.photosInNoAlbum)}
-              here={search.without === 'album'}
-            />
-            <Entry to="/workroom/categories" name={w.contents.categories} here={at === 'categories'} />
-          </div>
-        )}
+        {stands('photos') && f && !folded && <PhotoEntries figures={f} />}
         <Line
           to="/workroom/albums"
           name={w.stations.albums}
           here={stands('albums')}
           figure={f ? w.count(f.albums) : ''}
         />
-        {stands('albums') && <AlbumEntries pathname={pathname} />}
+        {stands('albums') && !folded && <AlbumEntries pathname={pathname} />}
         <Line
           to="/workroom/pages"
           name={w.stations.pages}
           here={stands('pages')}
           figure={f ? w.count(f.pages) : ''}
         />
-        {stands('pages') && <PageEntries pathname={pathname} />}
+        {stands('pages') && !folded && <PageEntries pathname={pathname} />}
       </nav>
-      <Foot onKeys={onKeys} />
+      <Foot folded={folded} onFold={onFold} onKeys={onKeys} />
     </aside>
+  )
+}
+
+function IntakeEntries({ pathname }: { pathname: string }) {
+  return (
+    <div className="mb-1.5 max-lg:hidden">
+      <Entry to="/workroom/intake/scanner" name={w.contents.scanner} here={pathname.endsWith('/scanner')} />
+      <Entry to="/workroom/intake/folders" name={w.contents.folders} here={pathname.endsWith('/folders')} />
+    </div>
+  )
+}
+
+/** What the photos' sheet is often narrowed to, and what lies beside it. Lines that would end in nothing are left out. */
+function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
+  const { at, without } = useRouterState({
+    select: (s) => ({
+      at: s.location.pathname.split('/')[2] ?? '',
+      without: (s.location.search as Record<string, string>).without,
+    }),
+  })
+  const narrowed = [
+    ['title', w.contents.withoutTitle, f.photosWithoutTitle],
+    ['alt', w.contents.withoutAlt, f.photosWithoutAlt],
+    ['album', w.contents.inNoAlbum, f.photosInNoAlbum],
+    ['use', w.contents.leftOut, f.leftOut],
+  ] as const
+  return (
+    <div className="mb-1.5 max-lg:hidden">
+      {narrowed.map(
+        ([key, name, count]) =>
+          (count > 0 || key !== 'use') && (
+            <Entry
+              key={key}
+              to="/workroom/photos"
+              search={{ without: key }}
+              name={name}
+              figure={w.count(count)}
+              here={at === 'photos' && without === key}
+            />
+          ),
+      )}
+      <Entry
+        to="/workroom/repeats"
+        name={w.contents.repeats}
+        figure={f.repeats > 0 ? w.count(f.repeats) : w.contents.nothing}
+        here={at === 'repeats'}
+      />
+      <Entry to="/workroom/categories" name={w.contents.categories} here={at === 'categories'} />
+      <Entry
+        to="/workroom/files"
+        name={w.contents.files}
+        figure={f.files > 0 ? w.count(f.files) : ''}
+        here={at === 'files'}
+      />
+      <Entry
+        to="/workroom/bin"
+        name={w.contents.bin}
+        figure={f.binned > 0 ? w.count(f.binned) : ''}
+        here={at === 'bin'}
+      />
+    </div>
   )
 }
 

@@ -6,7 +6,15 @@ import { useLight } from './light'
 import { tell, tellProblem, useNews } from './news'
 
 /** The foot of the contents: the latest news with its undo, and the few settings of one's own. */
-export function Foot({ onKeys }: { onKeys: () => void }) {
+export function Foot({
+  folded,
+  onFold,
+  onKeys,
+}: {
+  folded: boolean
+  onFold: () => void
+  onKeys: () => void
+}) {
   const news = useNews()
   const client = useQueryClient()
   const [light, toggle] = useLight()
@@ -30,7 +38,7 @@ export function Foot({ onKeys }: { onKeys: () => void }) {
   }
 
   return (
-    <div className="mt-auto px-[22px] pt-4 pb-5 text-small max-lg:flex max-lg:items-center max-lg:gap-6 max-lg:py-2">
+    <div className="contents-foot mt-auto px-[22px] pt-4 pb-5 text-small max-lg:flex max-lg:items-center max-lg:gap-6 max-lg:py-2">
       <div role="status" aria-live="polite" className="min-h-[3.4rem] max-lg:min-h-0">
         {news && (
           <p className="border-t border-strong-line pt-3 max-lg:border-0 max-lg:pt-0">
@@ -49,6 +57,9 @@ export function Foot({ onKeys }: { onKeys: () => void }) {
         </a>
         <button type="button" className="hover:text-ink" onClick={toggle}>
           {light === 'dim' ? w.contents.light : w.contents.dim}
+        </button>
+        <button type="button" className="hover:text-ink max-lg:hidden" onClick={onFold}>
+          {folded ? w.contents.unfold : w.contents.fold}
         </button>
         <button type="button" className="hover:text-ink" onClick={onKeys}>
           {w.contents.keys}

@@ -5,15 +5,19 @@ import { Dialog } from '../../kit/Dialog'
 import { w } from '../../words'
 import { Contents } from './Contents'
 import { useSession } from './data'
+import { useFolded } from './folded'
 import { useKeys } from './keys'
 import { toggleLight } from './light'
+import { useNewsLine } from './live'
 import { SignIn } from './SignIn'
 
 /** The workroom: the contents at the left, the open station beside it; signed out, the way in. */
 export function Frame() {
   const session = useSession()
   const [keys, setKeys] = useState(false)
-  useKeys({ '?': () => setKeys(true), d: toggleLight }, !!session.data?.name)
+  const [folded, fold] = useFolded()
+  useKeys({ '?': () => setKeys(true), d: toggleLight, f: fold }, !!session.data?.name)
+  useNewsLine(!!session.data?.name)
   if (session.isPending) return null
   if (session.isError)
     return (
@@ -26,8 +30,8 @@ export function Frame() {
     )
   if (!session.data.name) return <SignIn />
   return (
-    <div className="workroom-frame">
-      <Contents onKeys={() => setKeys(true)} />
+    <div className="workroom-frame" data-folded={folded || undefined}>
+      <Contents folded={folded} onFold={fold} onKeys={() => setKeys(true)} />
       <main className="station min-w-0">
         <Outlet />
       </main>

@@ -7,6 +7,7 @@ import {
 } from '@tanstack/react-query'
 import { type Api, api, body, setForgery } from '../../api/client'
 import { w } from '../../words'
+import { useLive } from './live'
 import { tellProblem } from './news'
 
 const away = w.errors.away
@@ -24,13 +25,15 @@ export function useSession() {
   })
 }
 
-/** The figures at the ends of the contents' lines; asked for often while something runs. */
+/** The figures at the ends of the contents' lines; told by the server, or asked for often while something runs. */
 export function useFigures() {
+  const live = useLive()
   return useQuery({
     queryKey: ['figures'],
     queryFn: () => body(api.GET('/api/desk/figures'), away),
     refetchInterval: (query) => {
       const now = query.state.data
+      if (live) return 60_000
       return now && (now.waiting > 0 || now.larger > 0) ? 1500 : 20_000
     },
   })
@@ -77,6 +80,9 @@ export function refresh(client: QueryClient) {
     'tags',
     'categories',
     'neighbours',
+    'files',
+    'repeats',
+    'bin',
   ])
     void client.invalidateQueries({ queryKey: [key] })
 }

@@ -1,0 +1,140 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { type Api, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { w } from '../../words'
+import { useAct } from '../shell/data'
+import { useKeys } from '../shell/keys'
+import { tell } from '../shell/news'
+import { Empty, Heading } from '../shell/Station'
+import { SideBySide } from './SideBySide'
+
+const key = ['repeats']
+
+/** Groups of photos that look nearly the same, one group at a time, to keep some and leave out the rest. */
+export function RepeatsStation() {
+  const [at, setAt] = useState(0)
+  const groups = useQuery({
+    queryKey: key,
+    queryFn: async () => (await body(api.GET('/api/repeats'), w.errors.away)).groups,
+  }).data
+  if (!groups) return null
+  const here = Math.min(at, groups.length - 1)
+  const group = groups[here]
+  return (
+    <div className="flex min-h-full flex-col px-[30px] pt-7 pb-8">
+      <Heading
+        title={w.repeats.title}
+        lead={w.repeats.lead}
+        right={
+          groups.length > 1 && (
+            <span className="flex gap-5 text-small">
+              <Button look="word" disabled={here === 0} onClick={() => setAt(here - 1)}>
+                ↑ {w.repeats.previous}
+              </Button>
+              <Button look="word" disabled={here === groups.length - 1} onClick={() => setAt(here + 1)}>
+                ↓ {w.repeats.next}
+              </Button>
+            </span>
+          )
+        }
+      />
+      {group ? (
+        <Group
+          key={group.photos.map((p) => p.id).join()}
+          group={group}
+          says={w.repeats.group(here + 1, groups.length)}
+          onStep={(by) => setAt(Math.max(0, Math.min(groups.length - 1, here + by)))}
+        />
+      ) : (
+        <Empty title={w.repeats.none} lead={w.repeats.noneLead} />
+      )}
+    </div>
+  )
+}
+
+/** The photo that is proposed to be kept: the sharpest, or the largest when figures do not differ. Only a place to begin. */
+function best(photos: readonly Api['RepeatPhoto'][]) {
+  const pixels = (p: Api['RepeatPhoto']) => p.width * p.height
+  const largest = photos.reduce((a, b) => (pixels(b) > pixels(a) ? b : a))
+  const sharpest = photos.reduce((a, b) => ((b.sharpness ?? 0) > (a.sharpness ?? 0) ? b : a))
+  return { largest, sharpest, differ: photos.some((p) => pixels(p) !== pixels(largest)) }
+}
+
+function Group({
+  group,
+  says,
+  onStep,
+}: {
+  group: Api['RepeatGroup']
+  says: string
+  onStep: (by: number) => void
+}) {
+  const client = useQueryClient()
+  const { photos } = group
+  const { largest, sharpest, differ } = best(photos)
+  const [keep, setKeep] = useState<readonly string[]>([(differ ? largest : sharpest).id])
+  const [focus, setFocus] = useState(0)
+  const read = () => client.invalidateQueries({ queryKey: key })
+  const decide = useAct(
+    (kept: readonly string[]) =>
+      body(
+        api.POST('/api/repeats/decision', { body: { group: photos.map((p) => p.id), keep: [...kept] } }),
+        w.errors.away,
+      ),
+    (out, kept) => {
+      void read()
+      tell({
+        text: w.repeats.decided(kept.length, photos.length - kept.length),
+        undo: async () => {
+          await body(api.POST('/api/repeats/decision/undo', { body: out }), w.errors.away)
+          await read()
+        },
+      })
+    },
+  )
+  const all = photos.map((p) => p.id)
+  function toggle(id: string) {
+    setKeep(keep.includes(id) ? keep.filter((k) => k !== id) : [...keep, id])
+  }
+  useKeys({
+    ArrowRight: () => setFocus(Math.min(photos.length - 1, focus + 1)),
+    ArrowLeft: () => setFocus(Math.max(0, focus - 1)),
+    ArrowDown: () => onStep(1),
+    ArrowUp: () => onStep(-1),
+    ' ': () => photos[focus] && toggle(photos[focus].id),
+    Enter: () => keep.length > 0 && decide.mutate(keep),
+    k: () => decide.mutate(all),
+  })
+  return (
+    <>
+      <div className="mt-6 flex flex-wrap items-center gap-x-5 gap-y-2 border-y border-line py-2">
+        <span className="font-display text-[1.0625rem] font-semibold">{says}</span>
+        <span className="text-small text-quiet">
+          {group.burst ? w.repeats.burst(photos.length) : w.repeats.same(photos.length)}
+        </span>
+        <span className="ml-auto flex items-center gap-5">
+          <Button look="word" hint="K" onClick={() => decide.mutate(all)}>
+            {w.repeats.keepAll}
+          </Button>
+          <Button
+            look="next"
+            disabled={keep.length === 0 || decide.isPending}
+            onClick={() => decide.mutate(keep)}
+          >
+            {w.repeats.decide(keep.length, photos.length - keep.length)}
+          </Button>
+        </span>
+      </div>
+      <SideBySide
+        photos={photos}
+        keep={keep}
+        focus={focus}
+        sharpest={sharpest.id}
+        largest={differ ? largest.id : null}
+        onToggle={toggle}
+        onFocus={setFocus}
+      />
+    </>
+  )
+}

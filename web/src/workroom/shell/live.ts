@@ -1,0 +1,47 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { useEffect, useSyncExternalStore } from 'react'
+import type { Api } from '../../api/client'
+
+const listeners = new Set<() => void>()
+let live = false
+
+function set(now: boolean) {
+  if (live === now) return
+  live = now
+  for (const listener of listeners) listener()
+}
+
+/** Whether the server tells by itself what changes; while it does not, the figures are asked for. */
+export function useLive() {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener)
+      return () => listeners.delete(listener)
+    },
+    () => live,
+  )
+}
+
+/** Listens to the server's news (server-sent events) for as long as the workroom is open. */
+export function useNewsLine(on: boolean) {
+  const client = useQueryClient()
+  useEffect(() => {
+    if (!on || typeof EventSource === 'undefined') return
+    const line = new EventSource('/api/desk/news')
+    line.addEventListener('open', () => set(true))
+    line.addEventListener('error', () => set(false))
+    line.addEventListener('figures', (e: MessageEvent<string>) => {
+      const figures = JSON.parse(e.data) as Api['Figures']
+      const before = client.getQueryData<Api['Figures']>(['figures'])
+      client.setQueryData(['figures'], figures)
+      if (before && before.photos !== figures.photos)
+        for (const key of ['sheet', 'intakes']) void client.invalidateQueries({ queryKey: [key] })
+      void client.invalidateQueries({ queryKey: ['intake'] })
+      void client.invalidateQueries({ queryKey: ['desk'] })
+    })
+    return () => {
+      line.close()
+      set(false)
+    }
+  }, [client, on])
+}
