@@ -51,6 +51,7 @@ public static class Picture
     /// <summary>Makes renditions, the widest first and each smaller one from the one before it.</summary>
     /// <remarks>A file appears under its name only when it is complete.</remarks>
     /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
+    /// <exception cref="IOException">A rendition cannot be written: the disk is full, say.</exception>
     public static void Render(string original, IReadOnlyList<RenditionTarget> targets)
     {
         try
@@ -114,7 +115,8 @@ public static class Picture
         var unfinished = $"{path}.{Environment.ProcessId}-{Environment.CurrentManagedThreadId}.part";
         try
         {
-            image.Webpsave(unfinished, q: WebPQuality, effort: 2, smartSubsample: false, keep: Enums.ForeignKeep.None);
+            // Encoded first and written afterwards: what is wrong with the picture and what is wrong with the disk must not be mistaken for each other.
+            File.WriteAllBytes(unfinished, image.WebpsaveBuffer(q: WebPQuality, effort: 2, smartSubsample: false, keep: Enums.ForeignKeep.None));
             File.Move(unfinished, path, overwrite: true);
         }
         finally

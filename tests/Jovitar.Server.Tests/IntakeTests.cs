@@ -110,7 +110,7 @@ public sealed class IntakeTests
         var file = await owner.BringAsync(await owner.IntakeAsync(), "cut.jpg", bytes[..(bytes.Length / 2)]);
         await site.UntilAsync("select count(*) from photo where state = 'failed'", 1);
         var desk = await (await owner.GetAsync("/api/desk")).ReadAsync();
-        Assert.Contains("cut short", desk.GetProperty("failed")[0].GetProperty("reason").GetString(), StringComparison.Ordinal);
+        Assert.Contains("cut short", desk.GetProperty("failed")[0].GetProperty("sentence").GetString(), StringComparison.Ordinal);
         Assert.Equal(bytes.Length / 2, (await owner.GetByteArrayAsync($"/api/photos/{file.GetProperty("photo").GetString()}/original")).Length);
         var again = await (await owner.PostAsJsonAsync("/api/intakes/retry", new { photos = new[] { file.GetProperty("photo").GetString() } })).ReadAsync();
         Assert.Equal(1, again.GetProperty("count").GetInt32());

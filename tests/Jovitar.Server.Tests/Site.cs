@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Mvc.Testing;
 using NetVips;
 using Npgsql;
@@ -14,44 +15,71 @@ namespace Jovitar.Server.Tests;
 /// </summary>
 internal sealed class Site : IAsyncDisposable
 {
-    static readonly string Server = Environment.GetEnvironmentVariable("JOVITAR_TEST_DATABASE") ?? throw new InvalidOperationException("Run these tests with ./test server, which starts PostgreSQL and says where it is.");
+    static readonly string SharedServer = Environment.GetEnvironmentVariable("JOVITAR_TEST_DATABASE") ?? throw new InvalidOperationException("Run these tests with ./test server, which starts PostgreSQL and says where it is.");
 
     readonly string database = $"t{Guid.NewGuid():N}";
     readonly List<WebApplicationFactory<Program>> processes = [];
 
-    public string Data { get; } = Directory.CreateTempSubdirectory("jovitar-server").FullName;
+    public string Data { get; private init; } = Directory.CreateTempSubdirectory("jovitar-server").FullName;
+
+    /// <summary>The PostgreSQL it lives in, without a database.</summary>
+    public string Server { get; private init; } = SharedServer;
 
     public string Connection => $"{Server};Database={database};Maximum Pool Size=20";
 
     public NpgsqlDataSource Db { get; private set; } = null!;
 
     /// <summary>Starts a site with this many workers; 0 leaves everything waiting.</summary>
-    public static async Task<Site> StartAsync(int workers = 2)
+    /// <param name="server">A PostgreSQL of its own, or null for the shared one.</param>
+    /// <param name="data">A data folder of its own, or null for a new one.</param>
+    /// <param name="process">False when the test starts processes of its own.</param>
+    public static async Task<Site> StartAsync(int workers = 2, string? server = null, string? data = null, bool process = true, string scanners = "")
     {
-        var site = new Site();
-        await using (var admin = NpgsqlDataSource.Create($"{Server};Database=postgres;Pooling=false"))
+        var site = new Site { Server = server ?? SharedServer };
+        if (data is not null)
+        {
+            Directory.Delete(site.Data);
+            Directory.CreateDirectory(data);
+            site = new Site { Server = site.Server, Data = data };
+        }
+
+        await using (var admin = NpgsqlDataSource.Create($"{site.Server};Database=postgres;Pooling=false"))
         await using (var make = admin.CreateCommand($"create database {site.database}"))
         {
             await make.ExecuteNonQueryAsync();
         }
 
         site.Db = NpgsqlDataSource.Create(site.Connection);
-        site.Process(workers);
+        if (process)
+        {
+            site.Process(workers, scanners: scanners);
+        }
+
         return site;
     }
 
     /// <summary>Another server process on the same database and storage.</summary>
-    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null)
+    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "")
     {
         var process = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
             .UseSetting("Jovitar:Data", Data).UseSetting("Jovitar:Database", Connection)
-            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal"));
+            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:Scanners", scanners));
         processes.Add(process);
         _ = process.Server;
         return process;
     }
 
-    public HttpClient Visitor() => processes[0].CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
+    /// <summary>What the server is made of, for what no request can reach.</summary>
+    public T Part<T>() where T : notnull => (T)processes[^1].Services.GetService(typeof(T))!;
+
+    /// <summary>Checks the data folder as ./verify does; fails with what it says.</summary>
+    public async Task VerifyAsync()
+    {
+        await using var said = new StringWriter();
+        Assert.True(await DataCheck.RunAsync(Data, Connection, said, CancellationToken.None), said.ToString());
+    }
+
+    public HttpClient Visitor() => processes[^1].CreateClient(new WebApplicationFactoryClientOptions { AllowAutoRedirect = false });
 
     /// <summary>A browser of the owner's, signed in, with the token its unsafe requests carry.</summary>
     public async Task<HttpClient> OwnerAsync()
@@ -82,10 +110,10 @@ internal sealed class Site : IAsyncDisposable
         return (T)(await command.ExecuteScalarAsync())!;
     }
 
-    /// <summary>Waits until a count of the database is what it should become; fails after half a minute.</summary>
-    public async Task UntilAsync(string sql, long expected)
+    /// <summary>Waits until a count of the database is what it should become; fails when it takes too long.</summary>
+    public async Task UntilAsync(string sql, long expected, int seconds = 60)
     {
-        for (var end = DateTime.UtcNow.AddSeconds(30); ;)
+        for (var end = DateTime.UtcNow.AddSeconds(seconds); ;)
         {
             var found = await ScalarAsync<long>(sql);
             if (found == expected)

@@ -21,6 +21,8 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
 {
     const int SharpnessWidth = 960;
 
+    static readonly TimeSpan Pause = TimeSpan.FromSeconds(2);
+
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await using var bell = new Bell(db, PhotoQueue.Channel, stoppingToken);
@@ -45,7 +47,7 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
                 {
                     if (!WorkOnce(stop))
                     {
-                        bell.Wait(TimeSpan.FromSeconds(2));
+                        bell.Wait(Pause);
                     }
                 }
             }
@@ -92,10 +94,21 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
             log.LogInformation("{File} cannot be decoded: {Reason}", claim.FileName, e.Message);
             return Survive(() => Fail(claim, e.CutShort ? IntakeProblem.CutShort : IntakeProblem.Unreadable));
         }
+        catch (Exception e) when (e is IOException or NpgsqlException or UnauthorizedAccessException or TimeoutException)
+        {
+            // Disk full, database gone, file unreadable for now: the claim is given back, or runs out, and the photo is tried again.
+            log.LogInformation("Work on {File} was interrupted: {Reason}", claim?.FileName ?? "a photo", e.Message);
+            if (claim is not null)
+            {
+                Survive(() => queue.ReleaseAsync(claim.Photo, Pause, CancellationToken.None).GetAwaiter().GetResult());
+            }
+
+            return false;
+        }
         catch (Exception e)
         {
-            // Disk full, database gone, file unreadable for now: the claim is given back or runs out, and the photo is tried again.
-            log.LogWarning(e, "Work on {File} was interrupted", claim?.FileName ?? "a photo");
+            // Not foreseen: the claim runs out, and after three tries the photo is given up with a sentence.
+            log.LogError(e, "Work on {File} went wrong", claim?.FileName ?? "a photo");
             return false;
         }
     }

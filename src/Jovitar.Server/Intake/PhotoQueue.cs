@@ -84,6 +84,14 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
         await command.ExecuteNonQueryAsync(ct);
     }
 
+    /// <summary>Gives a claim back until a moment from now, without counting it as a try: what failed was not the photo.</summary>
+    public async Task ReleaseAsync(PhotoId id, TimeSpan wait, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "update photo set claimed_until = @until, attempts = greatest(attempts - 1, 0) where id = @id and state <> 'binned'", ("id", id.Value), ("until", clock.GetUtcNow() + wait));
+        await command.ExecuteNonQueryAsync(ct);
+    }
+
     /// <summary>Puts failed photos back into the queue.</summary>
     public async Task<int> RetryAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {

@@ -43,6 +43,6 @@ internal sealed class TidyWorker(UploadStore uploads, Receiver receiver, Storage
         }
 
         await uploads.SweepAsync(ct);
-        storage.SweepArriving(TimeSpan.FromHours(1), clock.GetUtcNow(), await uploads.AwaitedAsync(ct));
+        storage.SweepArriving(Quiet, clock.GetUtcNow(), await uploads.AwaitedAsync(ct));
     }
 }

@@ -27,28 +27,28 @@ internal sealed class RepeatStore(NpgsqlDataSource db)
     /// <summary>So many neighbours of one photo are noted; a longer burst hangs together through its links.</summary>
     const int MostNear = 12;
 
-    /// <summary>Looks up what a new photo nearly repeats.</summary>
+    /// <summary>Looks up what a new photo nearly repeats: by the bands of its hash, and by the seconds around it.</summary>
+    /// <returns>The nearest first.</returns>
     public static async Task<IReadOnlyList<(PhotoId Photo, int Distance)>> CandidatesAsync(Func<string, (string, object?)[], NpgsqlCommand> command, PhotoId id, ulong look, DateTime? taken, CancellationToken ct)
     {
         var bands = Enumerable.Range(0, 4).Select(b => ($"b{b}", (object?)Array.ConvertAll(PerceptualHash.Probes(look, b), v => (long)v))).ToArray();
         await using var find = command(
             """
-            select c.id, min(c.distance)
-              from (select p.id, bit_count((p.look # @look)::bit(64)) as distance, null::interval as apart
+            select c.id, c.distance, c.taken
+              from (select p.id, p.taken, bit_count((p.look # @look)::bit(64)) as distance
                       from photo as p
                      where p.look is not null
                        and ((p.look & 65535) = any(@b0) or ((p.look >> 16) & 65535) = any(@b1) or ((p.look >> 32) & 65535) = any(@b2) or ((p.look >> 48) & 65535) = any(@b3))
-                       and bit_count((p.look # @look)::bit(64)) <= @same
-                    union all
-                    select p.id, bit_count((p.look # @look)::bit(64)), null
+                    union
+                    select p.id, p.taken, bit_count((p.look # @look)::bit(64))
                       from photo as p
-                     where p.look is not null and p.taken between @taken::timestamp - @burst and @taken::timestamp + @burst
-                       and bit_count((p.look # @look)::bit(64)) <= @scene) as c
-             where c.id <> @id
-             group by c.id order by 2, 1 limit @most
+                     where p.look is not null and p.taken between @taken::timestamp - @burst and @taken::timestamp + @burst) as c
+             where c.id <> @id and c.distance <= @scene
+             order by c.distance, c.id limit @most
             """,
-            [("id", id.Value), ("look", (long)look), ("taken", taken), ("burst", Repeats.Burst), ("same", Repeats.SamePicture), ("scene", Repeats.SameScene), ("most", MostNear), .. bands]);
-        return await find.AllAsync(r => (new PhotoId(r.GetGuid(0)), (int)r.GetInt64(1)), ct);
+            [("id", id.Value), ("look", (long)look), ("taken", taken), ("burst", Repeats.Burst), ("scene", Repeats.SameScene), ("most", MostNear * 4), .. bands]);
+        var found = await find.AllAsync(r => (Photo: new PhotoId(r.GetGuid(0)), Distance: (int)r.GetInt64(1), Taken: r.Maybe<DateTime>(2)), ct);
+        return [.. found.Where(f => Repeats.AreNear(f.Distance, (f.Taken - taken)?.Duration())).Take(MostNear).Select(f => (f.Photo, f.Distance))];
     }
 
     /// <summary>Notes what a photo nearly repeats, within the transaction that makes it ready.</summary>

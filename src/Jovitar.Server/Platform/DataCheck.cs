@@ -130,7 +130,7 @@ internal static class DataCheck
     {
         var awaited = await new Intake.UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
         troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "arriving")).Select(Path.GetFileName).OfType<string>()
-            .Where(name => !awaited.Contains(Path.GetFileNameWithoutExtension(name)) && !name.StartsWith("scan-", StringComparison.Ordinal)).Select(name => ("files among what arrives that nobody awaits", name)));
+            .Where(name => !awaited.Contains(Path.GetFileNameWithoutExtension(name)) && !name.StartsWith(Storage.ScannedPage, StringComparison.Ordinal)).Select(name => ("files among what arrives that nobody awaits", name)));
         troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "keeping")).Select(f => ("originals whose row was never settled", Path.GetFileName(f)[..12])));
     }
 

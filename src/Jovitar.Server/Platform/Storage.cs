@@ -19,6 +19,9 @@ internal sealed record Arrived(string Path, byte[] Hash, long Bytes, byte[] Head
 internal sealed partial class Storage
 {
     const int BufferBytes = 80 * 1024;
+    /// <summary>How the names of scanned pages begin.</summary>
+    public const string ScannedPage = "scan-";
+
     const int AlreadyThere = 17;
     const int DiskFull = 28;
 
@@ -175,12 +178,13 @@ internal sealed partial class Storage
         }
     }
 
-    /// <summary>Removes what interrupted uploads left behind, but for the names that are still awaited.</summary>
+    /// <summary>Removes what interrupted uploads left behind, but for the names that are still awaited. Scanned pages wait a day for somebody to decide.</summary>
     public void SweepArriving(TimeSpan olderThan, DateTimeOffset now, IReadOnlySet<string> awaited)
     {
         foreach (var file in new DirectoryInfo(Path.Combine(root, "arriving")).EnumerateFiles())
         {
-            if (file.LastWriteTimeUtc < now.UtcDateTime - olderThan && !awaited.Contains(Path.GetFileNameWithoutExtension(file.Name)))
+            var life = file.Name.StartsWith(ScannedPage, StringComparison.Ordinal) ? TimeSpan.FromDays(1) : olderThan;
+            if (file.LastWriteTimeUtc < now.UtcDateTime - life && !awaited.Contains(Path.GetFileNameWithoutExtension(file.Name)))
             {
                 file.Delete();
             }

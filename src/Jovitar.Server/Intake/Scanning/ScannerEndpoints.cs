@@ -87,7 +87,9 @@ internal static class ScannerEndpoints
         }
     }
 
-    static string Stored(Storage storage, Guid page) => storage.Arriving($"scan-{page:N}");
+    static string Named(Guid page) => $"{Storage.ScannedPage}{page:N}";
+
+    static string Stored(Storage storage, Guid page) => storage.Arriving(Named(page));
 
     static Results<PhysicalFileHttpResult, NotFound<Problem>> Page(Guid page, HttpContext http, Storage storage)
     {
@@ -106,7 +108,7 @@ internal static class ScannerEndpoints
         var kept = new List<IntakeFile>();
         foreach (var page in body.Pages.Where(p => File.Exists(Stored(storage, p))))
         {
-            var arrived = await storage.MeasureAsync($"scan-{page:N}", ct);
+            var arrived = await storage.MeasureAsync(Named(page), ct);
             var name = string.Create(CultureInfo.InvariantCulture, $"Scan {clock.GetLocalNow():yyyy-MM-dd HH.mm.ss}{(body.Pages.Count > 1 ? $" {kept.Count + 1}" : "")}.jpg");
             if (await receiver.TakeAsync(body.Intake, new Incoming(name), arrived, ct) is not { } taken)
             {

@@ -1,0 +1,236 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+using System.Security.Cryptography;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>What must stand: after each fault nothing is lost, nothing doubled, nothing half ready.</summary>
+public sealed class FaultTests
+{
+    static string Root()
+    {
+        for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
+        {
+            if (File.Exists(Path.Combine(at.FullName, "Jovitar.slnx")))
+            {
+                return at.FullName;
+            }
+        }
+
+        throw new InvalidOperationException("The repository is not around these tests.");
+    }
+
+    static string Run(string program, params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
+        var errors = process.StandardError.ReadToEndAsync();
+        var said = process.StandardOutput.ReadToEnd();
+        process.WaitForExit();
+        Assert.True(process.ExitCode == 0, $"{program} {string.Join(' ', arguments)}: {said}{errors.Result}");
+        return said.Trim();
+    }
+
+    /// <summary>Sends a file until it is taken, as a browser does over a shaky line.</summary>
+    static async Task PersistAsync(Func<HttpClient> client, string intake, string name, byte[] bytes)
+    {
+        for (var end = DateTime.UtcNow.AddSeconds(60); ;)
+        {
+            try
+            {
+                await client().BringAsync(intake, name, bytes);
+                return;
+            }
+            catch (Exception e) when (e is HttpRequestException or Xunit.Sdk.XunitException or TaskCanceledException or IOException or OperationCanceledException)
+            {
+                Assert.True(DateTime.UtcNow < end, $"{name} was not taken within a minute: {e.Message}");
+                await Task.Delay(200);
+            }
+        }
+    }
+
+    /// <summary>A server of its own process.</summary>
+    static async Task<(Process Process, HttpClient Owner)> ServerAsync(Site site)
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        var address = $"http://127.0.0.1:{((IPEndPoint)listener.LocalEndpoint).Port}";
+        listener.Stop();
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Jovitar.Server.dll"), "--contentRoot", Path.Combine(Root(), "src", "Jovitar.Server"), "--urls", address]) { RedirectStandardOutput = true };
+        start.Environment["Jovitar__Data"] = site.Data;
+        start.Environment["Jovitar__Database"] = site.Connection;
+        start.Environment["Jovitar__Lease"] = "00:00:02";
+        start.Environment["Jovitar__Log"] = "Fatal";
+        var process = Process.Start(start)!;
+        var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address) };
+        for (var tries = 0; ; tries++)
+        {
+            try
+            {
+                (await client.GetAsync("/health/ready")).EnsureSuccessStatusCode();
+                break;
+            }
+            catch (HttpRequestException) when (tries < 150)
+            {
+                await Task.Delay(100);
+            }
+        }
+
+        await Site.TokenAsync(client);
+        var owner = new { siteTitle = "Trial", name = "Odile", email = "odile@example.test", password = "ten characters and more" };
+        if ((await client.PostAsJsonAsync("/api/owner", owner)).StatusCode == HttpStatusCode.Conflict)
+        {
+            (await client.PostAsJsonAsync("/api/session", owner)).EnsureSuccessStatusCode();
+        }
+
+        await Site.TokenAsync(client);
+        return (process, client);
+    }
+
+    [Fact]
+    public async Task Killed_twice_during_an_intake_of_two_hundred_nothing_is_lost_doubled_or_half_ready()
+    {
+        await using var site = await Site.StartAsync(process: false);
+        var photos = Enumerable.Range(0, 200).Select(i => Acts.Photo(1000 + i, 640, 427)).ToArray();
+        var (process, owner) = await ServerAsync(site);
+        var intake = await owner.IntakeAsync();
+        var sent = 0;
+        var sending = Parallel.ForEachAsync(Enumerable.Range(0, photos.Length), new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (i, _) =>
+        {
+            await PersistAsync(() => owner, intake, $"p{i}.jpg", photos[i]);
+            Interlocked.Increment(ref sent);
+        });
+        foreach (var until in (int[])[50, 120])
+        {
+            while (sent < until)
+            {
+                await Task.Delay(5);
+            }
+
+            // SIGKILL: no handler runs, nothing is flushed.
+            process.Kill();
+            await process.WaitForExitAsync();
+            (process, owner) = await ServerAsync(site);
+        }
+
+        await sending;
+        await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 200);
+        Assert.Equal(200, await site.ScalarAsync<long>("select count(*) from photo"));
+        Assert.Equal(200, await site.ScalarAsync<long>("select count(distinct photo) from intake_file"));
+        var expected = photos.Select(p => Convert.ToHexStringLower(SHA256.HashData(p))).Order();
+        Assert.Equal(expected, (await site.ScalarAsync<string[]>("select array_agg(encode(hash, 'hex') order by encode(hash, 'hex')) from photo")).AsEnumerable());
+        for (var end = DateTime.UtcNow.AddSeconds(40); Directory.GetFiles(Path.Combine(site.Data, "keeping")).Length > 0 && DateTime.UtcNow < end;)
+        {
+            await Task.Delay(500);
+        }
+
+        await site.VerifyAsync();
+        process.Kill();
+        process.Dispose();
+    }
+
+    [Fact]
+    public async Task The_database_stops_and_starts_during_an_intake_and_work_goes_on_by_itself()
+    {
+        var cluster = Path.Combine(Root(), "scripts", "cluster");
+        var folder = Directory.CreateTempSubdirectory("jovitar-cluster").FullName;
+        var server = Run("bash", cluster, "start", folder).Split('\n')[^1];
+        try
+        {
+            await using var site = await Site.StartAsync(server: server);
+            var owner = await site.OwnerAsync();
+            var intake = await owner.IntakeAsync();
+            var sent = 0;
+            var sending = Parallel.ForEachAsync(Enumerable.Range(0, 60), new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (i, _) =>
+            {
+                await PersistAsync(() => owner, intake, $"p{i}.jpg", Acts.Photo(2000 + i, 640, 427));
+                Interlocked.Increment(ref sent);
+            });
+            while (sent < 15)
+            {
+                await Task.Delay(5);
+            }
+
+            Run("bash", cluster, "stop", folder);
+            var away = await owner.GetAsync("/api/photos");
+            Assert.Equal(HttpStatusCode.ServiceUnavailable, away.StatusCode);
+            Assert.NotNull(away.Headers.RetryAfter);
+            await Task.Delay(1500);
+            Run("bash", cluster, "start", folder);
+            await sending;
+            await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 60);
+            Assert.Equal(60, await site.ScalarAsync<long>("select count(*) from photo"));
+            await site.VerifyAsync();
+        }
+        finally
+        {
+            Run("bash", cluster, "stop", folder);
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    [Fact]
+    public async Task A_full_disk_refuses_in_words_keeps_what_was_there_and_goes_on_when_there_is_room()
+    {
+        var disk = Directory.CreateTempSubdirectory("jovitar-disk").FullName;
+        string[] sudo = Environment.UserName == "root" ? [] : ["sudo", "-n"];
+        void Mount(string options) => Run("env", [.. sudo, "mount", "-t", "tmpfs", "-o", options, "tmpfs", disk]);
+        Mount("size=3m,mode=777");
+        try
+        {
+            await using var site = await Site.StartAsync(workers: 2, data: Path.Combine(disk, "data"));
+            var owner = await site.OwnerAsync();
+            var intake = await owner.IntakeAsync();
+            var photos = Enumerable.Range(0, 40).Select(i => Acts.Photo(3000 + i, 1000, 667)).ToArray();
+            var refused = 0;
+            for (var i = 0; i < photos.Length && refused < 3; i++)
+            {
+                using var content = new ByteArrayContent(photos[i]);
+                var answer = await owner.PostAsync($"/api/intakes/{intake}/files?name=p{i}.jpg", content);
+                if (!answer.IsSuccessStatusCode)
+                {
+                    refused++;
+                    Assert.Equal(HttpStatusCode.InsufficientStorage, answer.StatusCode);
+                    Assert.Contains("The disk is full.", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+                }
+            }
+
+            Assert.Equal(3, refused);
+            await Task.Delay(1500);
+            Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo where state = 'failed'"));
+            Run("env", [.. sudo, "mount", "-o", "remount,size=60m", disk]);
+            for (var i = 0; i < photos.Length; i++)
+            {
+                await owner.BringAsync(intake, $"p{i}.jpg", photos[i]);
+            }
+
+            await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", photos.Length);
+            Assert.Equal(photos.Length, await site.ScalarAsync<long>("select count(*) from photo"));
+            await site.VerifyAsync();
+        }
+        finally
+        {
+            Run("env", [.. sudo, "umount", "-l", disk]);
+            Directory.Delete(disk, recursive: true);
+        }
+    }
+
+    [Fact]
+    public async Task The_same_folder_sent_by_two_people_at_once_is_there_once()
+    {
+        await using var site = await Site.StartAsync();
+        var (one, two) = (await site.OwnerAsync(), await site.OwnerAsync());
+        var album = (await (await one.PostAsJsonAsync("/api/albums", new { workingName = "Both" })).ReadAsync()).GetProperty("id").GetString();
+        var (first, second) = (await one.IntakeAsync(album), await two.IntakeAsync(album));
+        var photos = Enumerable.Range(0, 60).Select(i => Acts.Photo(4000 + i, 500, 333)).ToArray();
+        await Parallel.ForEachAsync(Enumerable.Range(0, 120), new ParallelOptions { MaxDegreeOfParallelism = 8 }, async (i, _) =>
+            await (i % 2 == 0 ? one : two).BringAsync(i % 2 == 0 ? first : second, $"p{i / 2}.jpg", photos[i / 2]));
+        await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 60);
+        Assert.Equal(60, await site.ScalarAsync<long>("select count(*) from album_photo"));
+        Assert.Equal(60, await site.ScalarAsync<long>("select count(distinct place) from album_photo"));
+        Assert.Equal(60, await site.ScalarAsync<long>("select count(*) from intake_file where outcome = 'arrived'"));
+        Assert.Equal(60, await site.ScalarAsync<long>("select count(*) from intake_file where outcome = 'already_here'"));
+        await site.VerifyAsync();
+    }
+}

@@ -1,0 +1,151 @@
+using System.Net;
+using System.Security.Cryptography;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>Uploads against the protocol's own text: tus resumable upload protocol 1.0.0.</summary>
+public sealed class UploadTests
+{
+    [Fact]
+    public async Task An_upload_in_three_parts_is_one_photo()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var bytes = Acts.Photo(1);
+        var address = await owner.CreateAsync(await owner.IntakeAsync(), "one.jpg", bytes.Length, "day 2/pier");
+        foreach (var (from, to) in ((int, int)[])[(0, 1000), (1000, 5000), (5000, bytes.Length)])
+        {
+            var answer = await owner.PatchAsync(address, from, new ByteArrayContent(bytes[from..to]));
+            Assert.Equal(HttpStatusCode.NoContent, answer.StatusCode);
+            Assert.Equal(to, int.Parse(answer.Headers.GetValues("Upload-Offset").Single(), System.Globalization.CultureInfo.InvariantCulture));
+            Assert.Equal("1.0.0", answer.Headers.GetValues("Tus-Resumable").Single());
+            Assert.True(answer.Headers.Contains("Upload-Expires"));
+        }
+
+        await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 1);
+        Assert.Equal(Convert.ToHexStringLower(SHA256.HashData(bytes)), await site.ScalarAsync<string>("select encode(hash, 'hex') from photo"));
+        Assert.Equal("day 2/pier/one.jpg", await site.ScalarAsync<string>("select path || '/' || file_name from intake_file"));
+        Assert.Equal(bytes.Length, await owner.OffsetAsync(address));
+        await site.VerifyAsync();
+        Assert.Empty(Directory.GetFiles(Path.Combine(site.Data, "arriving")));
+    }
+
+    [Fact]
+    public async Task Uploads_cut_at_random_bytes_go_on_where_they_stopped()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var random = new Random(77);
+        for (var n = 0; n < 12; n++)
+        {
+            var bytes = Acts.Photo(100 + n, 1200, 800);
+            var address = await owner.CreateAsync(intake, $"cut{n}.jpg", bytes.Length);
+            var offset = 0L;
+            for (var breaks = 0; breaks < 4; breaks++)
+            {
+                var rest = bytes[(int)offset..];
+                await Assert.ThrowsAnyAsync<Exception>(() => owner.PatchAsync(address, offset, new Tus.Broken(rest, random.Next(rest.Length))));
+                var stands = await owner.OffsetAsync(address);
+                Assert.InRange(stands, offset, bytes.Length);
+                offset = stands;
+            }
+
+            Assert.Equal(HttpStatusCode.NoContent, (await owner.PatchAsync(address, offset, new ByteArrayContent(bytes[(int)offset..]))).StatusCode);
+            Assert.Equal(1, await site.ScalarAsync<long>($"select count(*) from photo where hash = decode('{Convert.ToHexStringLower(SHA256.HashData(bytes))}', 'hex')"));
+        }
+
+        await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 12);
+        Assert.Equal(12, await site.ScalarAsync<long>("select count(*) from intake_file"));
+        await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task A_part_that_does_not_fit_its_checksum_is_not_kept()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var bytes = Acts.Photo(2);
+        var address = await owner.CreateAsync(await owner.IntakeAsync(), "sum.jpg", bytes.Length);
+        string Sum(byte[] of) => $"sha256 {Convert.ToBase64String(SHA256.HashData(of))}";
+        Assert.Equal(460, (int)(await owner.PatchAsync(address, 0, new ByteArrayContent(bytes[..4000]), ("Upload-Checksum", Sum(bytes[..3999])))).StatusCode);
+        Assert.Equal(0, await owner.OffsetAsync(address));
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PatchAsync(address, 0, new ByteArrayContent(bytes[..4000]), ("Upload-Checksum", "crc7 abc"))).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await owner.PatchAsync(address, 0, new ByteArrayContent(bytes[..4000]), ("Upload-Checksum", Sum(bytes[..4000])))).StatusCode);
+        Assert.Equal(4000, await owner.OffsetAsync(address));
+    }
+
+    [Fact]
+    public async Task What_the_protocol_forbids_is_answered_as_it_says()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var options = await owner.SendAsync(new HttpRequestMessage(HttpMethod.Options, "/api/uploads"));
+        Assert.Equal(HttpStatusCode.NoContent, options.StatusCode);
+        Assert.Equal("1.0.0", options.Headers.GetValues("Tus-Version").Single());
+        Assert.Contains("creation-with-upload", options.Headers.GetValues("Tus-Extension").Single(), StringComparison.Ordinal);
+        var noVersion = await owner.PostAsync("/api/uploads", null);
+        Assert.Equal(HttpStatusCode.PreconditionFailed, noVersion.StatusCode);
+        Assert.Equal("1.0.0", noVersion.Headers.GetValues("Tus-Version").Single());
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.TusAsync(HttpMethod.Post, "/api/uploads", null, ("Upload-Metadata", Tus.Metadata(intake, "a.jpg")))).StatusCode);
+        var address = await owner.CreateAsync(intake, "a.jpg", 100);
+        Assert.Equal(HttpStatusCode.Conflict, (await owner.PatchAsync(address, 5, new ByteArrayContent(new byte[5]))).StatusCode);
+        Assert.Equal(HttpStatusCode.UnsupportedMediaType, (await owner.TusAsync(HttpMethod.Patch, address, new StringContent("x"), ("Upload-Offset", "0"))).StatusCode);
+        Assert.Equal(HttpStatusCode.RequestEntityTooLarge, (await owner.PatchAsync(address, 0, new ByteArrayContent(new byte[101]))).StatusCode);
+        Assert.Equal(0, await owner.OffsetAsync(address));
+        Assert.Equal(HttpStatusCode.NoContent, (await owner.TusAsync(HttpMethod.Delete, address)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.TusAsync(HttpMethod.Head, address)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.PatchAsync(address, 0, new ByteArrayContent(new byte[5]))).StatusCode);
+        Assert.Empty(Directory.GetFiles(Path.Combine(site.Data, "arriving")));
+        var visitor = site.Visitor();
+        Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.TusAsync(HttpMethod.Head, address)).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_file_over_the_limit_is_refused_before_a_byte_is_sent_and_stands_in_the_intake_with_its_reason()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var answer = await owner.TusAsync(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", $"{300L << 20}"), ("Upload-Metadata", Tus.Metadata(intake, "large.jpg")));
+        Assert.Equal(HttpStatusCode.RequestEntityTooLarge, answer.StatusCode);
+        Assert.Contains("200 MB", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        var detail = await (await owner.GetAsync($"/api/intakes/{intake}")).ReadAsync();
+        Assert.Equal(1, detail.GetProperty("intake").GetProperty("failed").GetInt32());
+        Assert.Equal("TooManyBytes", detail.GetProperty("failures")[0].GetProperty("cause").GetString());
+    }
+
+    [Fact]
+    public async Task An_upload_whose_end_was_never_written_down_is_taken_in_when_it_is_asked_after()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var bytes = Acts.Photo(3);
+        var address = await owner.CreateAsync(await owner.IntakeAsync(), "left.jpg", bytes.Length);
+        // What a process leaves that is killed between the last byte and its row.
+        await File.WriteAllBytesAsync(Directory.GetFiles(Path.Combine(site.Data, "arriving")).Single(), bytes);
+        Assert.Equal(bytes.Length, await owner.OffsetAsync(address));
+        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from photo"));
+        Assert.Equal(bytes.Length, await owner.OffsetAsync(address));
+        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from intake_file"));
+        await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task After_a_reload_the_server_knows_what_is_here_and_what_stopped_where()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var (one, two) = (Acts.Photo(4), Acts.Photo(5));
+        await owner.BringAsync(intake, "one.jpg", one);
+        var address = await owner.CreateAsync(intake, "two.jpg", two.Length, "pier");
+        await owner.PatchAsync(address, 0, new ByteArrayContent(two[..700]));
+        var here = await (await owner.SendAsync(HttpMethod.Post, $"/api/intakes/{intake}/here", new { files = new[] { new { fileName = "two.jpg", path = "pier", bytes = two.Length }, new { fileName = "one.jpg", path = "", bytes = one.Length } } })).ReadAsync();
+        Assert.Equal(1, here.GetProperty("here")[0].GetInt32());
+        Assert.Equal(1, here.GetProperty("here").GetArrayLength());
+        Assert.Equal(700, here.GetProperty("open")[0].GetProperty("sent").GetInt64());
+        Assert.EndsWith(here.GetProperty("open")[0].GetProperty("id").GetString()!, address, StringComparison.Ordinal);
+    }
+}
