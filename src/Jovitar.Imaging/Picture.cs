@@ -30,6 +30,8 @@ public static class Picture
         Cache.Max = 0;
         Cache.MaxMem = 0;
         Cache.MaxFiles = 0;
+        // What libvips warns of it also throws where it matters; on the console it would only be noise.
+        Log.SetLogHandler("VIPS", Enums.LogLevelFlags.Warning, (_, _, _) => { });
     }
 
     /// <summary>Reads the size from the header without decoding.</summary>

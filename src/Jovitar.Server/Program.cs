@@ -26,6 +26,7 @@ if (args is ["verify", var checkedData, var checkedDatabase])
     return await DataCheck.RunAsync(checkedData, checkedDatabase, Console.Out, CancellationToken.None) ? 0 : 1;
 }
 
+NativeMemory.KeepFlat();
 var builder = WebApplication.CreateBuilder(args);
 var settings = ServerSettings.From(builder.Configuration);
 builder.Services.AddSerilog(log => log

@@ -33,8 +33,8 @@ public sealed class UploadTests
     [Fact]
     public async Task Uploads_cut_at_random_bytes_go_on_where_they_stopped()
     {
-        await using var site = await Site.StartAsync();
-        var owner = await site.OwnerAsync();
+        await using var site = await Site.StartAsync(process: false);
+        var (process, owner) = await ServerProcess.StartAsync(site);
         var intake = await owner.IntakeAsync();
         var random = new Random(77);
         for (var n = 0; n < 12; n++)
@@ -58,6 +58,8 @@ public sealed class UploadTests
         await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 12);
         Assert.Equal(12, await site.ScalarAsync<long>("select count(*) from intake_file"));
         await site.VerifyAsync();
+        process.Kill();
+        process.Dispose();
     }
 
     [Fact]

@@ -13,7 +13,9 @@ internal static class IntakeTrial
     /// <summary>Photos per second until all are on the sheet and until all renditions are there; resident memory before and at its highest, MiB.</summary>
     internal sealed record Outcome(double Sheet, double Complete, double Idle, double Most);
 
-    public static async Task<Outcome> RunAsync(string address, string connection, int process, string folder, int times)
+    /// <param name="times">How often the folder is brought; each copy is a photo of its own.</param>
+    /// <param name="onlySheet">Ends when all are on the sheet.</param>
+    public static async Task<Outcome> RunAsync(string address, string connection, int process, string folder, int times, bool onlySheet)
     {
         using var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address), Timeout = Timeout.InfiniteTimeSpan };
         await TokenAsync(client);
@@ -47,7 +49,7 @@ internal static class IntakeTrial
         }
 
         var sheet = await UntilAsync("select count(*) from photo where stage = 0 and state = 'waiting'");
-        return new Outcome(sheet, await UntilAsync("select count(*) from photo where stage < 2"), idle, most);
+        return onlySheet ? new Outcome(sheet, 0, idle, most) : new Outcome(sheet, await UntilAsync("select count(*) from photo where stage < 2"), idle, most);
     }
 
     /// <summary>A copy differs by a JPEG comment only (ITU-T T.81 B.2.4.5), so that every file is a photo of its own with the same work in it.</summary>

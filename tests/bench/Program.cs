@@ -1,9 +1,11 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Text.Json;
-using Jovitar.Core.Layout;
 using Jovitar.Bench;
+using Jovitar.Core;
+using Jovitar.Core.Layout;
 using Jovitar.Server.Photos;
+using Jovitar.Server.Platform;
 using Npgsql;
 
 // Figures that are taken inside a process: `layout`, or `sheet CONNECTION` on a database with many photos.
@@ -15,12 +17,15 @@ switch (args)
     case ["sheet", var connection]:
         await MeasureSheetAsync(connection);
         return 0;
+    case ["repeats", var connection]:
+        await MeasureRepeatsAsync(connection);
+        return 0;
     case ["intake", var address, var connection, var process, var folder, var times]:
-        var intake = await IntakeTrial.RunAsync(address, connection, int.Parse(process, CultureInfo.InvariantCulture), folder, int.Parse(times, CultureInfo.InvariantCulture));
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{intake.Sheet} {intake.Complete} {intake.Idle} {intake.Most}"));
+        var outcome = await IntakeTrial.RunAsync(address, connection, int.Parse(process, CultureInfo.InvariantCulture), folder, int.Parse(times, CultureInfo.InvariantCulture), onlySheet: times != "1");
+        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{outcome.Sheet} {outcome.Complete} {outcome.Idle} {outcome.Most}"));
         return 0;
     default:
-        Console.Error.WriteLine("Say what to measure: layout, sheet CONNECTION, or intake ADDRESS CONNECTION PROCESS FOLDER TIMES.");
+        Console.Error.WriteLine("Say what to measure: layout, sheet CONNECTION, repeats CONNECTION, or intake ADDRESS CONNECTION PROCESS FOLDER TIMES.");
         return 1;
 }
 
@@ -54,6 +59,34 @@ static void MeasureLayout()
     Say("rows layout of 1,000 photos", small, "ms", null, null);
     Say("rows layout of 10,000 photos, against one frame of 16 ms", large, "ms", 16, large / 16);
     Say("rows layout of 10,000 photos, against 1,000", large, "ms", 12, large / small);
+}
+
+static async Task MeasureRepeatsAsync(string connection)
+{
+    await using var db = NpgsqlDataSource.Create(connection);
+    await using var pick = db.CreateCommand("select id, look, taken from photo where look is not null order by md5(id::text) limit 200");
+    var photos = await pick.AllAsync(r => (Id: new PhotoId(r.GetGuid(0)), Look: (ulong)r.GetInt64(1), Taken: r.Maybe<DateTime>(2)), CancellationToken.None);
+    async Task<double> P50Async(Func<(PhotoId Id, ulong Look, DateTime? Taken), Task> act)
+    {
+        var times = new List<double>();
+        foreach (var photo in photos.Concat(photos))
+        {
+            var start = Stopwatch.GetTimestamp();
+            await act(photo);
+            times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+        }
+
+        return times.Skip(photos.Count).Order().ElementAt(photos.Count / 2);
+    }
+
+    var bare = await P50Async(async photo =>
+    {
+        await using var read = db.Command("select id, look, taken from photo where id = @id", ("id", photo.Id.Value));
+        await read.AllAsync(r => r.GetGuid(0), CancellationToken.None);
+    });
+    var near = await P50Async(photo => RepeatStore.CandidatesAsync((sql, parameters) => db.Command(sql, parameters), photo.Id, photo.Look, photo.Taken, CancellationToken.None));
+    await using var count = db.CreateCommand("select count(*) from photo where look is not null");
+    Say(string.Create(CultureInfo.InvariantCulture, $"near repeats of one photo among {(long)(await count.ExecuteScalarAsync())!:#,0}, against a primary-key read"), near, "ms", 20, near / bare);
 }
 
 static async Task MeasureSheetAsync(string connection)

@@ -9,6 +9,11 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 15_000 },
   reporter: [['list']],
+  // The first visitor makes the site; what follows needs it.
+  projects: [
+    { name: 'main job', testMatch: 'main-job.spec.ts' },
+    { name: 'intake', testMatch: 'intake.spec.ts', dependencies: ['main job'] },
+  ],
   use: {
     baseURL: process.env.JOVITAR_URL,
     viewport: { width: 1280, height: 800 },

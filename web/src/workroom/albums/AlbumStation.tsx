@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
@@ -65,6 +65,10 @@ function Opened({
   onOpen: (id: string, index: number) => void
 }) {
   const { ids } = useHand()
+  const client = useQueryClient()
+  /** What one does next goes by the version this act made, without waiting until the album is read again. */
+  const stand = (moved: Api['AlbumMoved']) =>
+    client.setQueryData<Api['AlbumLine']>(['albums', album.id], (a) => a && { ...a, version: moved.version })
   const query = { album: album.id, sort: 'place' as const }
   const undo = (moved: Api['AlbumMoved']) => () =>
     body(
@@ -83,15 +87,17 @@ function Opened({
         }),
         away,
       ),
-    (moved, to) =>
-      moved.changed > 0 &&
-      tell({
-        text:
-          to.position === undefined
-            ? w.albums.movedBefore(to.photos.length)
-            : w.albums.moved(to.photos.length, to.position + 1),
-        undo: undo(moved),
-      }),
+    (moved, to) => {
+      stand(moved)
+      if (moved.changed > 0)
+        tell({
+          text:
+            to.position === undefined
+              ? w.albums.movedBefore(to.photos.length)
+              : w.albums.moved(to.photos.length, to.position + 1),
+          undo: undo(moved),
+        })
+    },
   )
   const takeOut = useAct(
     () =>
@@ -102,8 +108,10 @@ function Opened({
         }),
         away,
       ),
-    (moved) =>
-      tell({ text: w.albums.takenOut(moved.changed), ...(moved.changed > 0 && { undo: undo(moved) }) }),
+    (moved) => {
+      stand(moved)
+      tell({ text: w.albums.takenOut(moved.changed), ...(moved.changed > 0 && { undo: undo(moved) }) })
+    },
   )
   const cover = useAct(
     (photo: string) =>

@@ -16,7 +16,13 @@ export function EveryFile({ items }: { items: readonly Sending[] }) {
     overscan: 12,
   })
   return (
-    <div ref={box} className="mt-3 h-[22rem] overflow-y-auto border-y border-line" tabIndex={-1}>
+    <section
+      ref={box}
+      aria-label={w.intake.everyFile}
+      className="mt-3 h-[22rem] overflow-y-auto border-y border-line"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a list that scrolls must be reached by keys to be scrolled.
+      tabIndex={0}
+    >
       <ul className="relative" style={{ height: rows.getTotalSize() }}>
         {rows.getVirtualItems().map((v) => {
           const item = items[v.index]
@@ -41,6 +47,6 @@ export function EveryFile({ items }: { items: readonly Sending[] }) {
           )
         })}
       </ul>
-    </div>
+    </section>
   )
 }

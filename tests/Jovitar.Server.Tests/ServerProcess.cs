@@ -1,0 +1,62 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Http.Json;
+using System.Net.Sockets;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>The server as a process of its own, reached over a real socket: what can be killed, and whose lines can break.</summary>
+internal static class ServerProcess
+{
+    /// <summary>The repository around these tests.</summary>
+    public static string Root()
+    {
+        for (var at = new DirectoryInfo(AppContext.BaseDirectory); at is not null; at = at.Parent)
+        {
+            if (File.Exists(Path.Combine(at.FullName, "Jovitar.slnx")))
+            {
+                return at.FullName;
+            }
+        }
+
+        throw new InvalidOperationException("The repository is not around these tests.");
+    }
+
+    /// <summary>Starts a process on a site's database and data, and signs its owner in.</summary>
+    public static async Task<(Process Process, HttpClient Owner)> StartAsync(Site site)
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        var address = $"http://127.0.0.1:{((IPEndPoint)listener.LocalEndpoint).Port}";
+        listener.Stop();
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Jovitar.Server.dll"), "--contentRoot", Path.Combine(Root(), "src", "Jovitar.Server"), "--urls", address]) { RedirectStandardOutput = true };
+        start.Environment["Jovitar__Data"] = site.Data;
+        start.Environment["Jovitar__Database"] = site.Connection;
+        start.Environment["Jovitar__Lease"] = "00:00:02";
+        start.Environment["Jovitar__Log"] = "Fatal";
+        var process = Process.Start(start)!;
+        var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address) };
+        for (var tries = 0; ; tries++)
+        {
+            try
+            {
+                (await client.GetAsync("/health/ready")).EnsureSuccessStatusCode();
+                break;
+            }
+            catch (HttpRequestException) when (tries < 150)
+            {
+                await Task.Delay(100);
+            }
+        }
+
+        await Site.TokenAsync(client);
+        var owner = new { siteTitle = "Trial", name = "Odile", email = "odile@example.test", password = "ten characters and more" };
+        if ((await client.PostAsJsonAsync("/api/owner", owner)).StatusCode == HttpStatusCode.Conflict)
+        {
+            (await client.PostAsJsonAsync("/api/session", owner)).EnsureSuccessStatusCode();
+        }
+
+        await Site.TokenAsync(client);
+        return (process, client);
+    }
+}
