@@ -6,20 +6,12 @@ namespace Jovitar.Imaging;
 public static class Look
 {
     /// <summary>A grey picture of so many pixels a side, row after row, whatever shape the photo has.</summary>
-    /// <exception cref="PictureException">The rendition cannot be read.</exception>
-    public static byte[] Grey(string rendition, int side)
+    internal static byte[] Grey(Image picture, int side)
     {
-        try
-        {
-            using var small = Image.Thumbnail(rendition, side, height: side, size: Enums.Size.Force);
-            using var flat = small.HasAlpha() ? small.Flatten() : small.Copy();
-            using var grey = flat.Colourspace(Enums.Interpretation.Bw);
-            return grey.WriteToMemory<byte>();
-        }
-        catch (VipsException e)
-        {
-            throw new PictureException(e.Message, cutShort: false, e);
-        }
+        using var small = picture.ThumbnailImage(side, height: side, size: Enums.Size.Force);
+        using var flat = small.HasAlpha() ? small.Flatten() : small.Copy();
+        using var grey = flat.Colourspace(Enums.Interpretation.Bw);
+        return grey.WriteToMemory<byte>();
     }
 
     /// <summary>

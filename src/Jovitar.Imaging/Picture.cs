@@ -87,6 +87,25 @@ public static class Picture
         }
     }
 
+    /// <summary>Makes the sheet's rendition and says how it looks, from one decoding.</summary>
+    /// <param name="side">Pixels a side of the grey picture.</param>
+    /// <returns>Grey values, row after row, whatever shape the photo has.</returns>
+    /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
+    /// <exception cref="IOException">The rendition cannot be written: the disk is full, say.</exception>
+    public static byte[] RenderSheet(string original, RenditionTarget target, int side)
+    {
+        try
+        {
+            using var made = Decode(original, target.Width, keep: true);
+            Write(made, target.Path);
+            return Look.Grey(made, side);
+        }
+        catch (VipsException e)
+        {
+            throw Explain(e, original);
+        }
+    }
+
     /// <summary>Decodes to a width, upright and in sRGB; kept in memory when more renditions are made from it.</summary>
     static Image Decode(string original, int width, bool keep)
     {

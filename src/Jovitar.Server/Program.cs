@@ -16,7 +16,6 @@ using Jovitar.Server.Site;
 using Jovitar.Server.Taxonomy;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.AspNetCore.StaticFiles;
-using Npgsql;
 using OpenTelemetry.Metrics;
 using OpenTelemetry.Trace;
 using Serilog;
@@ -42,7 +41,7 @@ if (!string.IsNullOrEmpty(builder.Configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
 }
 
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddSingleton(_ => NpgsqlDataSource.Create(settings.Connection));
+builder.Services.AddSingleton(_ => Database.Open(settings.Connection));
 builder.Services.AddSingleton(_ => new Storage(settings.Data));
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(settings.Worker);

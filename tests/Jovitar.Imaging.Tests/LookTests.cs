@@ -13,11 +13,7 @@ public sealed class LookTests
         return path;
     }
 
-    static ulong Hash(string path)
-    {
-        var sheet = Tools.Render(path, 480);
-        return PerceptualHash.Of(Look.Grey(sheet, PerceptualHash.Side));
-    }
+    static ulong Hash(string path) => PerceptualHash.Of(Picture.RenderSheet(path, new RenditionTarget(480, Tools.NewPath(".webp")), PerceptualHash.Side));
 
     [Fact]
     public void Another_size_and_another_quality_are_near_and_another_scene_is_not()

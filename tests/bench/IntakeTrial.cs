@@ -23,32 +23,46 @@ internal static class IntakeTrial
         await TokenAsync(client);
         var intake = (await (await client.PostAsJsonAsync("/api/intakes", new { })).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString();
         var files = Directory.GetFiles(folder, "*.jpg").Order(StringComparer.Ordinal).ToArray();
-        var all = Enumerable.Range(0, times).SelectMany(n => files.Select(f => (Path: f, Copy: n))).ToArray();
         await using var db = NpgsqlDataSource.Create(connection);
         var idle = Memory(process);
         var most = idle;
-        var clock = Stopwatch.StartNew();
-        var sending = Parallel.ForEachAsync(all, new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (file, ct) =>
+        Task SendAsync((string Path, int Copy)[] all) => Parallel.ForEachAsync(all, new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (file, ct) =>
         {
             using var content = new ByteArrayContent(await BytesAsync(file.Path, file.Copy, ct));
             content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
             (await client.PostAsync(new Uri($"/api/intakes/{intake}/files?name={Path.GetFileName(file.Path)}", UriKind.Relative), content, ct)).EnsureSuccessStatusCode();
         });
-        async Task<double> UntilAsync(string rest)
+        async Task WaitAsync(Task sending, string rest)
         {
-            for (; ; await Task.Delay(200))
+            for (; ; await Task.Delay(100))
             {
                 most = Math.Max(most, Memory(process));
                 await using var count = db.CreateCommand(rest);
                 if (sending.IsCompleted && (long)(await count.ExecuteScalarAsync())! == 0)
                 {
                     await sending;
-                    return all.Length / clock.Elapsed.TotalSeconds;
+                    return;
                 }
             }
         }
 
-        var sheet = await UntilAsync("select count(*) from photo where stage = 0 and state = 'waiting'");
+        const string NotOnSheet = "select count(*) from photo where stage = 0 and state = 'waiting'";
+        // A server that has just started still compiles its own code; what counts is one that has been running.
+        if (!onlySheet)
+        {
+            await WaitAsync(SendAsync([.. files.Select(f => (f, 99))]), "select count(*) from photo where stage < 2");
+        }
+
+        var all = Enumerable.Range(0, onlySheet ? times : 2 * times).SelectMany(n => files.Select(f => (Path: f, Copy: n))).ToArray();
+        var clock = Stopwatch.StartNew();
+        var sending = SendAsync(all);
+        async Task<double> UntilAsync(string rest)
+        {
+            await WaitAsync(sending, rest);
+            return all.Length / clock.Elapsed.TotalSeconds;
+        }
+
+        var sheet = await UntilAsync(NotOnSheet);
         return onlySheet ? new Outcome(sheet, 0, idle, most) : new Outcome(sheet, await UntilAsync("select count(*) from photo where stage < 2"), idle, most);
     }
 

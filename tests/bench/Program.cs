@@ -86,7 +86,8 @@ static async Task MeasureRepeatsAsync(string connection)
     });
     var near = await P50Async(photo => RepeatStore.CandidatesAsync((sql, parameters) => db.Command(sql, parameters), photo.Id, photo.Look, photo.Taken, CancellationToken.None));
     await using var count = db.CreateCommand("select count(*) from photo where look is not null");
-    Say(string.Create(CultureInfo.InvariantCulture, $"near repeats of one photo among {(long)(await count.ExecuteScalarAsync())!:#,0}, against a primary-key read"), near, "ms", 20, near / bare);
+    var many = (long)(await count.ExecuteScalarAsync())!;
+    Say(string.Create(CultureInfo.InvariantCulture, $"near repeats of one photo among {many:#,0}, against a primary-key read"), near, "ms", 20, near / bare);
 }
 
 static async Task MeasureSheetAsync(string connection)

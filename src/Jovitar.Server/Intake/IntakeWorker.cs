@@ -133,9 +133,8 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
         if (claim.Stage == 0)
         {
             var metadata = MetadataReader.Read(original);
-            var sheet = storage.Rendition(claim.Hash, Renditions.Sheet);
-            Picture.Render(original, [new RenditionTarget(Renditions.Sheet, sheet)]);
-            var look = PerceptualHash.Of(Look.Grey(sheet, PerceptualHash.Side));
+            var grey = Picture.RenderSheet(original, new RenditionTarget(Renditions.Sheet, storage.Rendition(claim.Hash, Renditions.Sheet)), PerceptualHash.Side);
+            var look = PerceptualHash.Of(grey);
             queue.ReadyAsync(claim.Photo, metadata, look, CancellationToken.None).GetAwaiter().GetResult();
             return;
         }

@@ -18,6 +18,11 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
 {
     public const string Channel = "photo_waiting";
 
+    /// <summary>While so many photos come within a moment, larger renditions wait: a processor that is busy with one for a second would keep ten photos from the sheet.</summary>
+    const int Flood = 5;
+
+    static readonly TimeSpan FloodSpan = TimeSpan.FromSeconds(2);
+
     /// <summary>Takes on the next photo that waits: the sheet's rendition before larger ones, published photos before others, then in order of arrival.</summary>
     public async Task<Claim?> ClaimAsync(TimeSpan lease, CancellationToken ct)
     {
@@ -28,12 +33,13 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
                set claimed_until = @until, attempts = attempts + 1
               from (select id from photo
                      where stage < 2 and state <> 'failed' and state <> 'binned' and (claimed_until is null or claimed_until < @now)
+                       and (stage = 0 or wanted or (select count(*) from (select from photo where arrived > @recent order by arrived limit @flood) as latest) < @flood)
                      order by stage, wanted desc, arrived
                      limit 1 for update skip locked) as next
              where p.id = next.id
             returning p.id, encode(p.hash, 'hex'), p.width, p.stage, p.attempts, p.file_name
             """,
-            ("now", now), ("until", now + lease));
+            ("now", now), ("until", now + lease), ("recent", now - FloodSpan), ("flood", Flood));
         return await command.FirstAsync(r => new Claim(new PhotoId(r.GetGuid(0)), r.GetString(1), r.GetInt32(2), r.GetInt16(3), r.GetInt16(4), r.GetString(5)), ct);
     }
 

@@ -8,6 +8,9 @@ namespace Jovitar.Server.Platform;
 /// <summary>Opens transactions, makes commands, and brings the schema up to date.</summary>
 internal static class Database
 {
+    /// <summary>A pool of connections on which every statement that comes again is prepared.</summary>
+    public static NpgsqlDataSource Open(string connection) => NpgsqlDataSource.Create(new NpgsqlConnectionStringBuilder(connection) { MaxAutoPrepare = 120, AutoPrepareMinUsages = 3 });
+
     /// <summary>A transaction on a connection of its own; both end with it.</summary>
     public static async Task<Transaction> BeginAsync(this NpgsqlDataSource db, CancellationToken ct)
     {
