@@ -8,6 +8,7 @@ using Jovitar.Server.Desk;
 using Jovitar.Server.Files;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Intake.Scanning;
+using Jovitar.Server.Intake.Uploads;
 using Jovitar.Server.Intake.Watching;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Photos;

@@ -77,7 +77,7 @@ internal static class IntakeEndpoints
 
     static async Task<Results<Ok<IntakeDetail>, NotFound<Problem>>> Show(IntakeId intake, IntakeLines lines, IntakeAbouts abouts, Receiver receiver, CancellationToken ct) =>
         await lines.FindAsync(intake, ct) is { } line && await abouts.ReadAsync(intake, ct) is { } about
-            ? TypedResults.Ok(new IntakeDetail(line, about, await lines.FailuresAsync(intake, await receiver.LimitsAsync(ct), ct), await lines.FilesAsync(intake, null, Latest, ct)))
+            ? TypedResults.Ok(new IntakeDetail(line, about, await lines.FailuresAsync(intake, await receiver.LimitsAsync(ct), ct), await lines.LatestAsync(intake, Latest, ct)))
             : Problems.Gone("intake");
 
     static async Task<Ok<IntakeFiles>> Files(IntakeId intake, int? after, IntakeLines lines, CancellationToken ct)

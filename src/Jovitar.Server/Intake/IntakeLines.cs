@@ -56,17 +56,34 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
 
     public async Task<IntakeLine?> FindAsync(IntakeId id, CancellationToken ct) => await RecentAsync(id, 1, ct) is [var line] ? line : null;
 
-    /// <summary>The files of an intake after a number, in the order they came; or the last of them, newest first.</summary>
-    public async Task<IReadOnlyList<IntakeFile>> FilesAsync(IntakeId intake, int? after, int most, CancellationToken ct)
+    const string FileColumns = "f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex'), p.state, coalesce(p.preview, false), coalesce(f.reason, p.failure)";
+
+    /// <summary>The files of an intake after a number, in the order they came.</summary>
+    public async Task<IReadOnlyList<IntakeFile>> FilesAsync(IntakeId intake, int after, int most, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
-            select f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex'), p.state, coalesce(p.preview, false), coalesce(f.reason, p.failure)
-              from intake_file as f left join photo as p on p.id = f.photo
-             where f.intake = @intake and f.outcome <> 'dropped' and {(after is null ? "f.photo is not null" : "f.number > @after")}
-             order by f.number {(after is null ? "desc" : "")} limit @most
+            select {FileColumns} from intake_file as f left join photo as p on p.id = f.photo
+             where f.intake = @intake and f.outcome <> 'dropped' and f.number > @after order by f.number limit @most
             """,
-            ("intake", intake.Value), ("after", after ?? 0), ("most", most));
+            ("intake", intake.Value), ("after", after), ("most", most));
+        return await ReadAsync(command, ct);
+    }
+
+    /// <summary>The photos of an intake that can be seen, those made ready last first.</summary>
+    public async Task<IReadOnlyList<IntakeFile>> LatestAsync(IntakeId intake, int most, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {FileColumns} from intake_file as f join photo as p on p.id = f.photo
+             where f.intake = @intake and f.outcome <> 'dropped' and (p.state = 'ready' or (p.state = 'waiting' and p.preview)) order by p.ready_at desc nulls last, f.number desc limit @most
+            """,
+            ("intake", intake.Value), ("most", most));
+        return await ReadAsync(command, ct);
+    }
+
+    static async Task<IReadOnlyList<IntakeFile>> ReadAsync(NpgsqlCommand command, CancellationToken ct)
+    {
         return await command.AllAsync(
             r => new IntakeFile(r.GetInt32(0), r.GetString(1), r.GetString(2), r.GetString(3), r.IsDBNull(4) ? null : new PhotoId(r.GetGuid(4)), r.MaybeText(5), r.MaybeText(6), r.GetBoolean(7), r.MaybeText(8)), ct);
     }

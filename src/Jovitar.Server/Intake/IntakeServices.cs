@@ -1,4 +1,6 @@
+using Jovitar.Server.Intake.Archives;
 using Jovitar.Server.Intake.Scanning;
+using Jovitar.Server.Intake.Uploads;
 using Jovitar.Server.Intake.Watching;
 using Jovitar.Server.Platform;
 

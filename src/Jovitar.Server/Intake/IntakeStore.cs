@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Intake;
 using Jovitar.Imaging;
 using Jovitar.Server.Files;
+using Jovitar.Server.Intake.Archives;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Npgsql;

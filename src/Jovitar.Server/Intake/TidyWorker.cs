@@ -1,3 +1,4 @@
+using Jovitar.Server.Intake.Uploads;
 using Jovitar.Server.Platform;
 using Npgsql;
 

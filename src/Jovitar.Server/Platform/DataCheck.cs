@@ -130,7 +130,7 @@ internal static class DataCheck
     {
         // What is fresh may still be at work, or is tidied up within minutes.
         bool IsOld(string path) => File.GetLastWriteTimeUtc(path) < DateTime.UtcNow.AddMinutes(-10);
-        var awaited = await new Intake.UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
+        var awaited = await new Intake.Uploads.UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
         troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "arriving")).Where(IsOld).Select(Path.GetFileName).OfType<string>()
             .Where(name => !awaited.Contains(Path.GetFileNameWithoutExtension(name)) && !name.StartsWith(Storage.ScannedPage, StringComparison.Ordinal)).Select(name => ("files among what arrives that nobody awaits", name)));
         troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "keeping")).Where(IsOld).Select(f => ("originals whose row was never settled", Path.GetFileName(f)[..12])));

@@ -103,9 +103,15 @@ export function SideBySide({
                   {largest === p.id && <strong className="text-ink">, {w.repeats.largest}</strong>}
                 </span>
                 <span className="col-span-2 text-quiet tabular-nums">
-                  {p.taken && `${takenAt(p.taken)}, `}
-                  {p.sharpness !== null && w.repeats.sharpness(p.sharpness.toFixed(1))}
-                  {sharpest === p.id && <strong className="text-ink">, {w.repeats.sharpest}</strong>}
+                  {[
+                    p.taken && takenAt(p.taken),
+                    p.sharpness !== null && w.repeats.sharpness(p.sharpness.toFixed(1)),
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
+                  {sharpest === p.id && p.sharpness !== null && (
+                    <strong className="text-ink">, {w.repeats.sharpest}</strong>
+                  )}
                 </span>
               </div>
             </li>

@@ -1,7 +1,7 @@
 using Jovitar.Server.Platform;
 using Npgsql;
 
-namespace Jovitar.Server.Intake;
+namespace Jovitar.Server.Intake.Archives;
 
 /// <summary>Unpacks ZIPs, one at a time in each process, and goes on with those a killed process left.</summary>
 internal sealed class UnpackWorker(UnpackingStore store, Unpacker unpacker, NpgsqlDataSource db, WorkerSettings settings, ILogger<UnpackWorker> log) : BackgroundService

@@ -3,7 +3,7 @@ using System.Text;
 using Jovitar.Core.Intake;
 using Jovitar.Server.Platform;
 
-namespace Jovitar.Server.Intake;
+namespace Jovitar.Server.Intake.Archives;
 
 /// <summary>Unpacks a ZIP (APPNOTE.TXT 6.3) into its intake, one entry after another, each streamed to storage; nothing is ever written under a name out of the ZIP.</summary>
 internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage storage)

@@ -4,7 +4,7 @@ using Jovitar.Core;
 using Jovitar.Server.Platform;
 using Npgsql;
 
-namespace Jovitar.Server.Intake;
+namespace Jovitar.Server.Intake.Uploads;
 
 /// <summary>An upload that has begun.</summary>
 /// <param name="Bytes">How long the whole file is.</param>

@@ -6,9 +6,8 @@ using Jovitar.Core.Intake;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
-using Microsoft.AspNetCore.Http.Metadata;
 
-namespace Jovitar.Server.Intake;
+namespace Jovitar.Server.Intake.Uploads;
 
 /// <summary>Uploads that go on where they stopped: tus resumable upload protocol 1.0.0 with its extensions creation, creation-with-upload, expiration, termination and checksum.</summary>
 internal static class UploadEndpoints
@@ -234,10 +233,4 @@ internal static class UploadEndpoints
         checksum = (name, value[..length]);
         return true;
     }
-}
-
-/// <summary>The body's size is checked against the site's own limit while it streams, not by the server beforehand.</summary>
-internal sealed class UnboundedBody : IRequestSizeLimitMetadata
-{
-    public long? MaxRequestBodySize => null;
 }

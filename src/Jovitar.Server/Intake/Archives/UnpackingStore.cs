@@ -2,7 +2,7 @@ using Jovitar.Core;
 using Jovitar.Server.Platform;
 using Npgsql;
 
-namespace Jovitar.Server.Intake;
+namespace Jovitar.Server.Intake.Archives;
 
 /// <summary>A ZIP to be unpacked.</summary>
 /// <param name="Stored">Its name among what arrives.</param>
