@@ -62,7 +62,7 @@ function Entry({
       to={to}
       search={search ?? {}}
       aria-current={here ? 'page' : undefined}
-      className={`flex items-baseline gap-1.5 py-[3px] pl-3.5 text-small ${here ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
+      className={`flex items-baseline gap-1.5 py-[3px] pl-3.5 text-small max-lg:pl-0 ${here ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
     >
       <span className="truncate">{name}</span>
       {figure !== undefined && figure !== '' && (
@@ -120,7 +120,7 @@ export function Contents({
       </div>
       <nav
         aria-label={w.contents.label}
-        className="contents-list mt-8 flex min-h-0 flex-col gap-[3px] overflow-y-auto px-[22px] max-lg:mt-1 max-lg:flex-row max-lg:gap-6 max-lg:pb-3"
+        className="contents-list mt-8 flex min-h-0 flex-col gap-[3px] overflow-y-auto px-[22px] max-lg:mt-1 max-lg:flex-row max-lg:flex-wrap max-lg:gap-x-6 max-lg:gap-y-0 max-lg:pb-3"
       >
         <Line
           to="/workroom"
@@ -165,7 +165,7 @@ export function Contents({
 
 function IntakeEntries({ pathname }: { pathname: string }) {
   return (
-    <div className="mb-1.5 max-lg:hidden">
+    <div className="contents-entries mb-1.5">
       <Entry to="/workroom/intake/scanner" name={w.contents.scanner} here={pathname.endsWith('/scanner')} />
       <Entry to="/workroom/intake/folders" name={w.contents.folders} here={pathname.endsWith('/folders')} />
     </div>
@@ -187,7 +187,7 @@ function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
     ['use', w.contents.leftOut, f.leftOut],
   ] as const
   return (
-    <div className="mb-1.5 max-lg:hidden">
+    <div className="contents-entries mb-1.5">
       {narrowed.map(
         ([key, name, count]) =>
           (count > 0 || key !== 'use') && (
@@ -226,7 +226,7 @@ function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
 
 function AlbumEntries({ pathname }: { pathname: string }) {
   return (
-    <div className="mb-1.5 max-lg:hidden">
+    <div className="contents-entries mb-1.5">
       {useAlbums()
         .data?.slice(0, 60)
         .map((a) => (
@@ -244,7 +244,7 @@ function AlbumEntries({ pathname }: { pathname: string }) {
 
 function PageEntries({ pathname }: { pathname: string }) {
   return (
-    <div className="mb-1.5 max-lg:hidden">
+    <div className="contents-entries mb-1.5">
       {usePages()
         .data?.slice(0, 60)
         .map((p) => (
