@@ -46,9 +46,10 @@ internal static class FileEndpoints
             return Problems.Gone("file");
         }
 
-        http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; media-src 'self'; style-src 'unsafe-inline'; sandbox";
-        http.Response.Headers.CacheControl = "private, no-cache";
         var inline = show == true && FileKinds.MayShow(found.Kind);
+        // Browsers' own viewers of PDF do not open in a sandbox; they run no script of a page's.
+        http.Response.Headers.ContentSecurityPolicy = inline && found.Kind == FileKind.Pdf ? "script-src 'none'; frame-ancestors 'none'" : "default-src 'none'; media-src 'self'; style-src 'unsafe-inline'; sandbox";
+        http.Response.Headers.CacheControl = "private, no-cache";
         return TypedResults.PhysicalFile(storage.Original(found.Hash), inline ? found.MediaType : "application/octet-stream", inline ? null : found.FileName, enableRangeProcessing: true);
     }
 }

@@ -9,35 +9,37 @@ internal sealed class TidyWorker(UploadStore uploads, Receiver receiver, Storage
 {
     static readonly TimeSpan Every = TimeSpan.FromMinutes(1);
 
+    static readonly TimeSpan Untouched = TimeSpan.FromSeconds(5);
+
     /// <summary>No request that is still at work takes so long between its last byte and its row.</summary>
     static readonly TimeSpan Quiet = TimeSpan.FromMinutes(2);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        // At the start nothing of this process is at work yet; what lies there is another's or a killed one's.
-        for (var quiet = TimeSpan.FromSeconds(5); !stoppingToken.IsCancellationRequested; quiet = Quiet)
+        while (!stoppingToken.IsCancellationRequested)
         {
             try
             {
-                await TidyAsync(quiet, stoppingToken);
+                await TidyAsync(stoppingToken);
             }
             catch (Exception e) when (e is NpgsqlException or IOException or OperationCanceledException)
             {
                 log.LogInformation("Tidying waits: {Reason}", e.Message);
             }
 
-            await Task.Delay(quiet == Quiet ? Every : TimeSpan.FromSeconds(8), clock, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            await Task.Delay(Every, clock, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
         }
     }
 
-    public async Task TidyAsync(TimeSpan quiet, CancellationToken ct)
+    async Task TidyAsync(CancellationToken ct)
     {
-        foreach (var upload in await uploads.UnfinishedAsync(quiet, ct))
+        // An upload is held while somebody is at it, so one that nobody has touched for seconds may be ended here.
+        foreach (var upload in await uploads.UnfinishedAsync(Untouched, ct))
         {
             await UploadEndpoints.FinishAsync(upload, uploads, receiver, storage, ct);
         }
 
-        foreach (var hash in storage.Unsettled(quiet, clock.GetUtcNow()))
+        foreach (var hash in storage.Unsettled(Quiet, clock.GetUtcNow()))
         {
             await using var known = db.Command("select exists (select from photo where hash = decode(@hash, 'hex')) or exists (select from file where hash = decode(@hash, 'hex'))", ("hash", hash));
             storage.Resolve(hash, (bool)(await known.ExecuteScalarAsync(ct))!);

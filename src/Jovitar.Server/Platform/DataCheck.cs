@@ -118,7 +118,7 @@ internal static class DataCheck
                 {
                     troubles.Add(("half-written renditions", name));
                 }
-                else if (!known.Contains(name.Split('-')[0]))
+                else if (!known.Contains(name.Split('-')[0]) && !storage.IsInDoubt(name.Split('-')[0]))
                 {
                     troubles.Add((kind, name));
                 }

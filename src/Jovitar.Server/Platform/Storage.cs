@@ -133,6 +133,9 @@ internal sealed partial class Storage
     /// <summary>Marks an original whose row is about to be written or removed.</summary>
     public void Doubt(string hash) => File.WriteAllBytes(Mark(hash), []);
 
+    /// <summary>Whether an original's row is being written or removed just now, or was when a process ended.</summary>
+    public bool IsInDoubt(string hash) => File.Exists(Mark(hash));
+
     /// <summary>The row that speaks of an original is written; its mark goes.</summary>
     public void Settle(Arrived arrived) => File.Delete(Mark(arrived.HashText));
 
