@@ -37,7 +37,7 @@ export function Work({ intake }: { intake: string }) {
         <span className="ml-auto flex gap-5">
           {toSend > 0 && (
             <>
-              <Button look="word" onClick={queue.paused ? goOn : pause}>
+              <Button look="word" onClick={() => (queue.paused ? void goOn() : pause())}>
                 {queue.paused ? w.intake.goOn : w.intake.pause}
               </Button>
               <Button look="word" onClick={cancel}>

@@ -14,6 +14,8 @@ export type Sending = Brought & {
   reason?: string
   /** Where its upload stands on the server, once it has begun. */
   url?: string
+  /** Its sending was stopped before the server could say what came of it. */
+  unsure?: boolean
 }
 
 /** What is shown of the queue; a new one for each frame of the screen in which something changed. */
@@ -120,14 +122,7 @@ export async function send(files: readonly Brought[], into: string, limits: Api[
   const here = new Set<number>()
   const open = new Map<string, string>()
   for (let from = 0; from < files.length; from += 2000) {
-    const part = files.slice(from, from + 2000)
-    const known = await body(
-      api.POST('/api/intakes/{intake}/here', {
-        params: { path: { intake: into } },
-        body: { files: part.map((f) => ({ fileName: f.file.name, path: f.path, bytes: f.file.size })) },
-      }),
-      w.errors.away,
-    )
+    const known = await whatIsHere(into, files.slice(from, from + 2000))
     for (const n of known.here) here.add(from + n)
     for (const o of known.open) open.set(`${o.path}/${o.fileName}/${o.bytes}`, `/api/uploads/${o.id}`)
   }
@@ -151,19 +146,37 @@ export function pause() {
   paused = true
   for (const [key, tus] of running) {
     void tus.abort()
-    change(key, { state: 'queued' })
+    change(key, { state: 'queued', unsure: true })
   }
   running.clear()
   pace.reset()
   publish()
 }
 
-export function goOn() {
+export async function goOn() {
+  // What was stopped on its last bytes may be there all the same.
+  const unsure = items.filter((i) => i.unsure && i.state === 'queued')
+  if (intake && unsure.length > 0) {
+    const known = await whatIsHere(intake, unsure).catch(() => null)
+    for (const n of known?.here ?? []) Object.assign(unsure[n] ?? {}, { state: 'here' })
+    for (const item of unsure) item.unsure = false
+  }
   paused = false
   pace.reset()
   for (const item of items) if (item.state === 'broke') item.state = 'queued'
   publish()
   pump()
+}
+
+/** Asks which of these files are there already, and which stopped where. */
+function whatIsHere(into: string, files: readonly Brought[]) {
+  return body(
+    api.POST('/api/intakes/{intake}/here', {
+      params: { path: { intake: into } },
+      body: { files: files.map((f) => ({ fileName: f.file.name, path: f.path, bytes: f.file.size })) },
+    }),
+    w.errors.away,
+  )
 }
 
 /** Gives up what has not arrived yet; what has arrived stays. */
@@ -256,7 +269,7 @@ function again() {
   }, 15_000)
 }
 
-window.addEventListener('online', () => !paused && goOn())
+window.addEventListener('online', () => !paused && void goOn())
 window.addEventListener('beforeunload', (e) => {
   if (isSending()) e.preventDefault()
 })
