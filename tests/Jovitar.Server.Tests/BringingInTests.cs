@@ -68,10 +68,27 @@ public sealed class BringingInTests
         Assert.Equal(2, (await (await owner.GetAsync("/api/photos")).ReadAsync()).GetProperty("photos").GetArrayLength());
         Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync($"/api/photos/{photos[3]}")).StatusCode);
         Assert.Equal(2, (await (await owner.GetAsync("/api/bin")).ReadAsync()).GetProperty("photos").GetArrayLength());
+        // What still arrives is stopped: a new upload finds the intake gone until it is brought back.
+        var late = await owner.TusAsync(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Tus.Metadata(intake, "late.jpg")));
+        Assert.Equal(HttpStatusCode.NotFound, late.StatusCode);
         await site.VerifyAsync();
         await (await owner.PostAsJsonAsync($"/api/intakes/{intake}/bringing-back", new { photos = taken.GetProperty("binned") })).ReadAsync();
         Assert.Equal(2, await site.ScalarAsync<long>($"select count(*) from album_photo where album = '{album}'"));
         Assert.Equal(4, await site.ScalarAsync<long>("select count(*) from photo where state = 'ready' and tag_words = 'pier'"));
+    }
+
+    [Fact]
+    public async Task A_photo_thrown_away_while_it_is_worked_on_stays_in_the_bin_and_stands_nowhere()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var photo = (await owner.BringAsync(await owner.IntakeAsync(), "one.jpg", Acts.Photo(1))).GetProperty("photo").GetString()!;
+        await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync();
+        // The worker that had taken it on before comes to its end now.
+        var words = new Core.Photos.PhotoMetadata { Words = new Core.Photos.MetadataBlock { Title = "Late", Keywords = ["late"] } };
+        await site.Part<Intake.PhotoQueue>().ReadyAsync(new(Guid.Parse(photo)), words, 1, CancellationToken.None);
+        Assert.Equal("binned", await site.ScalarAsync<string>("select state from photo"));
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo_tag"));
     }
 
     [Fact]

@@ -49,7 +49,7 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
     {
         await using var tx = await db.BeginAsync(ct);
         var w = metadata.Words;
-        await tx.RunAsync(
+        var there = await tx.RunAsync(
             """
             update photo
                set state = 'ready', stage = 1, attempts = 0, claimed_until = null, version = version + 1, failure = null, failure_cause = null, ready_at = @now, look = @look,
@@ -63,6 +63,12 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
             ("copyright", Cut(w.Copyright, 1000)), ("place", Cut(w.Place, 300)), ("rating", (short?)w.Rating), ("taken", w.Taken?.Local), ("offset", (short?)w.Taken?.Offset?.TotalMinutes),
             ("camera", Cut(metadata.Camera, 200)), ("lens", Cut(metadata.Lens, 200)), ("seconds", metadata.Exposure.Seconds), ("f", metadata.Exposure.FNumber), ("iso", metadata.Exposure.Iso),
             ("focal", metadata.Exposure.FocalLength), ("latitude", metadata.Position?.Latitude), ("longitude", metadata.Position?.Longitude));
+        if (there == 0)
+        {
+            // Thrown in the bin while it was worked on: what lies there stands nowhere.
+            return;
+        }
+
         if (w.Keywords.Count > 0)
         {
             await TaxonomyStore.AddTagsAsync(tx, [id], TagName.All(w.Keywords.Take(200)), ct);

@@ -91,12 +91,6 @@ internal sealed class RepeatStore(NpgsqlDataSource db)
             .Select(g => new RepeatGroup(g, g[0].Taken is { } first && g[^1].Taken is { } last && last > first))];
     }
 
-    public async Task<int> CountAsync(CancellationToken ct)
-    {
-        await using var command = db.CreateCommand("select count(distinct photo) from photo_near where not settled");
-        return (int)(long)(await command.ExecuteScalarAsync(ct))!;
-    }
-
     /// <summary>Decides on a group: these are kept, the others left out everywhere; it is not pointed out again.</summary>
     /// <returns>How each was decided on before.</returns>
     public async Task<IReadOnlyList<DecisionMark>> DecideAsync(IReadOnlyList<PhotoId> group, IReadOnlyList<PhotoId> keep, CancellationToken ct)

@@ -40,7 +40,7 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
         var upload = new Upload(id, intake, incoming with { Upload = id }, bytes, now + Life, null);
         await File.WriteAllBytesAsync(storage.Arriving(upload.Stored), [], ct);
         await using var command = db.Command(
-            "insert into upload (id, intake, file_name, path, bytes, begun, expires) select @id, i.id, @name, @path, @bytes, @now, @expires from intake as i where i.id = @intake",
+            "insert into upload (id, intake, file_name, path, bytes, begun, expires) select @id, i.id, @name, @path, @bytes, @now, @expires from intake as i where i.id = @intake and i.taken_back is null",
             ("id", upload.Id.Value), ("intake", intake.Value), ("name", incoming.FileName), ("path", incoming.Path), ("bytes", bytes), ("now", now), ("expires", upload.Expires));
         if (await command.ExecuteNonQueryAsync(ct) == 1)
         {

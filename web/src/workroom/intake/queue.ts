@@ -250,7 +250,9 @@ function begin(item: Sending, into: string): Tus {
 /** What the server says for good, or null when it may be worth trying again. */
 function refusal(problem: unknown): string | null {
   const answer = problem instanceof DetailedError ? problem.originalResponse : undefined
-  if (answer?.getStatus() !== 413) return null
+  const status = answer?.getStatus()
+  // Too large; or the intake is gone, or was taken back meanwhile.
+  if (!answer || (status !== 413 && status !== 404)) return null
   try {
     const said: unknown = JSON.parse(answer.getBody())
     return typeof said === 'object' && said !== null && 'title' in said ? String(said.title) : null
