@@ -114,6 +114,16 @@ public readonly record struct WatchedFolderId(Guid Value) : ITypedId<WatchedFold
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one act.</summary>
+public readonly record struct ActId(Guid Value) : ITypedId<ActId>
+{
+    public static ActId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out ActId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>What all identities share.</summary>
 public static class TypedId
 {
@@ -125,4 +135,8 @@ public static class TypedId
         result = T.From(value);
         return good;
     }
+
+    /// <summary>Bare values, as the database takes them.</summary>
+    public static Guid[] Values<T>(this IEnumerable<T> ids)
+        where T : struct, ITypedId<T> => [.. ids.Select(i => i.Value)];
 }

@@ -2,7 +2,9 @@ using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
+using Jovitar.Server.Bins;
 using Jovitar.Server.Demo;
 using Jovitar.Server.Desk;
 using Jovitar.Server.Files;
@@ -47,21 +49,35 @@ builder.Services.AddSingleton(_ => new Storage(settings.Data));
 builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(settings.Worker);
 builder.Services.AddSingleton(settings.Watch);
+builder.Services.AddSingleton<SettingsStore>();
+builder.Services.AddSingleton<Originals>();
+builder.Services.AddSingleton<ActRunner>();
+builder.Services.AddSingleton<ActUndo>();
+builder.Services.AddSingleton<AccessStore>();
 builder.Services.AddSingleton<AccountStore>();
+builder.Services.AddSingleton<SessionStore>();
+builder.Services.AddSingleton<SignInLimit>();
+builder.Services.AddSingleton<TagStore>();
+builder.Services.AddSingleton<CategoryStore>();
+builder.Services.AddSingleton<PhotoStore>();
+builder.Services.AddSingleton<SheetStore>();
+builder.Services.AddSingleton<RepeatStore>();
+builder.Services.AddSingleton<FileStore>();
+builder.Services.AddSingleton<AlbumStore>();
+builder.Services.AddSingleton<PageStore>();
+builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SiteStore>();
 builder.Services.AddSingleton<SiteAssets>();
 builder.Services.AddSingleton<SiteRenderer>();
 builder.Services.AddSingleton<RenditionService>();
-builder.Services.AddSingleton<TaxonomyStore>();
-builder.Services.AddSingleton<PhotoStore>();
-builder.Services.AddSingleton<SheetStore>();
-builder.Services.AddSingleton<AlbumStore>();
-builder.Services.AddSingleton<PageStore>();
 builder.Services.AddSingleton<DeskStore>();
 builder.Services.AddSingleton<DeskNews>();
-builder.Services.AddSingleton<BinStore>();
-builder.Services.AddSingleton<RepeatStore>();
-builder.Services.AddSingleton<FileStore>();
+builder.Services.AddSingleton<HistoryStore>();
+// What follows from acts, in the order in which it follows: what goes and comes back with what, then words, then pages.
+builder.Services.AddSingleton<IActListener, IntakeListener>();
+builder.Services.AddSingleton<IActListener, BinListener>();
+builder.Services.AddSingleton<IActListener, TagWords>();
+builder.Services.AddSingleton<IActListener, PageFreshness>();
 builder.Services.AddIntake();
 builder.Services.AddSingleton<DemoLoader>();
 builder.Services.AddSingleton<TrialPhotos>();
@@ -70,14 +86,20 @@ if (!settings.DescribeOnly)
     builder.Services.AddIntakeWorkers(settings);
 }
 
-builder.Services.AddSecurity();
+builder.Services.AddSecurity(settings);
 builder.Services.AddExceptionHandler<ProblemHandler>();
+builder.Services.AddSingleton<IProblemDetailsWriter, ProblemWriter>();
 builder.Services.AddProblemDetails();
+builder.Services.AddValidation();
+builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 builder.Services.ConfigureHttpJsonOptions(options =>
 {
     options.SerializerOptions.Converters.Add(new TypedIdConverters());
     options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+    // What a type says must be there must be there: a missing or null value never gets past the edge.
+    options.SerializerOptions.RespectNullableAnnotations = true;
+    options.SerializerOptions.RespectRequiredConstructorParameters = true;
 });
 builder.Services.AddOpenApi("v1", options =>
 {
@@ -106,9 +128,12 @@ catch (NewerDataException e)
     return 1;
 }
 
+app.UseForwardedHeaders();
 app.UseExceptionHandler();
 app.UseSecurityHeaders();
 app.UsePublicRenditions();
+app.UseHeads();
+app.UseSoundAddresses();
 app.UseResponseCompression();
 app.UseStaticFiles(new StaticFileOptions
 {
@@ -120,6 +145,7 @@ app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseForgeryCheck();
+app.UsePreconditions();
 
 app.MapHealthChecks("/health/live", new() { Predicate = _ => false }).AllowAnonymous();
 app.MapHealthChecks("/health/ready").AllowAnonymous();
@@ -127,6 +153,7 @@ app.MapOpenApi().AllowAnonymous();
 var api = app.MapGroup("/api");
 api.MapSession();
 api.MapDesk();
+api.MapHistory();
 api.MapIntake();
 api.MapUploads();
 api.MapWatchedFolders();
@@ -134,6 +161,7 @@ api.MapScanners();
 api.MapFiles();
 api.MapPhotos();
 api.MapRepeats();
+api.MapBin();
 api.MapTaxonomy();
 api.MapAlbums();
 api.MapPages();
@@ -144,7 +172,7 @@ foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
         http.Response.Headers.CacheControl = "no-cache";
         // Radix places what floats by setting styles through the CSSOM, which the policy allows; no inline style is written.
         return TypedResults.Content(assets.WorkroomHtml, "text/html; charset=utf-8");
-    }).ExcludeFromDescription();
+    }).AllowAnonymous().ExcludeFromDescription();
 }
 
 app.MapSite();

@@ -80,7 +80,7 @@ public sealed class PhotoTests
     [InlineData(1, 0, true)]
     [InlineData(3, 1, true)]
     public void Everyone_can_see_what_stands_on_a_published_page(int published, int drafts, bool everyone) =>
-        Assert.Equal(everyone, AudienceLine.For(published, drafts).Everyone);
+        XX
 
     [Fact]
     public void Identities_are_read_from_text()

@@ -63,17 +63,17 @@ public sealed class BringingInTests
         var forecast = await (await owner.GetAsync($"/api/intakes/{intake}/taking-back")).ReadAsync();
         Assert.Equal((2, 2), (forecast.GetProperty("binned").GetInt32(), forecast.GetProperty("kept").GetInt32()));
         var taken = await (await owner.PostAsync($"/api/intakes/{intake}/taking-back", null)).ReadAsync();
-        Assert.Equal(2, taken.GetProperty("binned").GetArrayLength());
+        Assert.Equal(2, taken.GetProperty("taken").GetProperty("binned").GetInt32());
         Assert.Equal(0, await site.ScalarAsync<long>($"select count(*) from album_photo where album = '{album}'"));
         Assert.Equal(2, (await (await owner.GetAsync("/api/photos")).ReadAsync()).GetProperty("photos").GetArrayLength());
         Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync($"/api/photos/{photos[3]}")).StatusCode);
-        Assert.Equal(2, (await (await owner.GetAsync("/api/bin")).ReadAsync()).GetProperty("photos").GetArrayLength());
+        Assert.Equal(2, (await (await owner.GetAsync("/api/bin")).ReadAsync()).GetProperty("things").GetArrayLength());
         // What still arrives is stopped: a new upload finds the intake gone until it is brought back.
         var late = await owner.TusAsync(HttpMethod.Post, "/api/uploads", null, ("Upload-Length", "100"), ("Upload-Metadata", Tus.Metadata(intake, "late.jpg")));
         Assert.Equal(HttpStatusCode.NotFound, late.StatusCode);
         await site.VerifyAsync();
-        await (await owner.PostAsJsonAsync($"/api/intakes/{intake}/bringing-back", new { photos = taken.GetProperty("binned") })).ReadAsync();
-        Assert.Equal(2, await site.ScalarAsync<long>($"select count(*) from album_photo where album = '{album}'"));
+        await owner.UndoAsync(taken);
+        Assert.Equal(4, await site.ScalarAsync<long>($"select count(*) from album_photo where album = '{album}'"));
         Assert.Equal(4, await site.ScalarAsync<long>("select count(*) from photo where state = 'ready' and tag_words = 'pier'"));
     }
 
@@ -83,11 +83,12 @@ public sealed class BringingInTests
         await using var site = await Site.StartAsync(workers: 0);
         var owner = await site.OwnerAsync();
         var photo = (await owner.BringAsync(await owner.IntakeAsync(), "one.jpg", Acts.Photo(1))).GetProperty("photo").GetString()!;
+        var claim = (await site.Part<Intake.PhotoQueue>().ClaimAsync(TimeSpan.FromMinutes(1), CancellationToken.None))!;
         await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync();
         // The worker that had taken it on before comes to its end now.
         var words = new Core.Photos.PhotoMetadata { Words = new Core.Photos.MetadataBlock { Title = "Late", Keywords = ["late"] } };
-        await site.Part<Intake.PhotoQueue>().ReadyAsync(new(Guid.Parse(photo)), words, 1, CancellationToken.None);
-        Assert.Equal("binned", await site.ScalarAsync<string>("select state from photo"));
+        await site.Part<Intake.PhotoQueue>().ReadyAsync(claim, words, 1, CancellationToken.None);
+        Assert.Equal("waiting", await site.ScalarAsync<string>("select state from photo where binned is not null"));
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo_tag"));
     }
 
@@ -107,7 +108,7 @@ public sealed class BringingInTests
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from bin"));
         await site.UntilAsync("select count(*) from photo where state = 'ready'", 2);
         await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { two.GetProperty("photo").GetString() } })).ReadAsync();
-        await (await owner.DeleteAsync("/api/bin")).ReadAsync();
+        await owner.EmptyBinAsync();
         Assert.Equal(1, Originals());
         await site.VerifyAsync();
     }

@@ -20,7 +20,7 @@ public sealed class IntakeTests
         await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 1);
         var id = file.GetProperty("photo").GetString();
         Assert.Equal(bytes, await owner.GetByteArrayAsync($"/api/photos/{id}/original"));
-        Assert.Equal("image/webp", (await owner.GetAsync($"/i/{file.GetProperty("hash").GetString()}/1-480.webp")).Content.Headers.ContentType!.MediaType);
+        Assert.Equal("image/webp", (await owner.GetAsync($"/api/renditions/{file.GetProperty("hash").GetString()}/480")).Content.Headers.ContentType!.MediaType);
         Assert.Empty(Directory.GetFiles(Path.Combine(site.Data, "arriving")));
     }
 

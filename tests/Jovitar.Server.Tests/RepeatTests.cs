@@ -47,7 +47,7 @@ public sealed class RepeatTests
         var hash = await site.ScalarAsync<string>($"select encode(hash, 'hex') from photo where id = '{photos[1]}'");
         Assert.Equal(HttpStatusCode.NotFound, (await site.Visitor().GetAsync($"/i/{hash}/1-480.webp")).StatusCode);
         Assert.Equal("Only staff can see this; it is left out everywhere.", (await (await owner.GetAsync($"/api/photos/{photos[1]}")).ReadAsync()).GetProperty("audience").GetProperty("sentence").GetString());
-        (await owner.PostAsJsonAsync("/api/repeats/decision/undo", decided)).EnsureSuccessStatusCode();
+        await owner.UndoAsync(decided);
         Assert.Equal(1, (await GroupsAsync(owner)).GetArrayLength());
         Assert.Contains("5 photographs", await (await site.Visitor().GetAsync($"/{address}")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/repeats/decision", new { group = photos[..3], keep = Array.Empty<string>() })).StatusCode);
@@ -58,7 +58,7 @@ public sealed class RepeatTests
     public async Task Candidates_come_from_the_indexes_and_are_those_a_comparison_of_all_pairs_finds()
     {
         await using var site = await Site.StartAsync(workers: 0);
-        await using (var many = site.Db.CreateCommand("""
+        await site.WriteAsync("""
             insert into photo (id, hash, file_name, media_type, bytes, width, height, state, stage, arrived, look, taken)
             select gen_random_uuid(), sha256(int4send(g)), g || '.jpg', 'image/jpeg', 1, 100, 100, 'ready', 2, now(),
                    (('x' || substr(md5(g::text), 1, 16))::bit(64))::bigint, timestamp '2026-01-01' + make_interval(secs => g * 20)
@@ -69,10 +69,7 @@ public sealed class RepeatTests
                    (('x' || substr(md5((g * 20)::text), 1, 16))::bit(64))::bigint # (1::bigint << (g % 63)) # (1::bigint << (g * 7 % 61)) # (1::bigint << (g * 3 % 59)), null
               from generate_series(1, 1000) as g;
             analyze photo
-            """))
-        {
-            await many.ExecuteNonQueryAsync();
-        }
+            """);
 
         await using var some = site.Db.CreateCommand("select id, look, taken from photo where file_name like '%b.jpg' limit 25");
         foreach (var (id, look, taken) in await Platform.Database.AllAsync(some, r => (r.GetGuid(0), r.GetInt64(1), r.IsDBNull(2) ? (DateTime?)null : r.GetDateTime(2)), CancellationToken.None))

@@ -110,6 +110,13 @@ internal sealed class Site : IAsyncDisposable
         return (T)(await command.ExecuteScalarAsync())!;
     }
 
+    /// <summary>Writes to the database past every door, as if in an act.</summary>
+    public async Task WriteAsync(string sql)
+    {
+        await using var command = Db.CreateCommand($"select set_config('jovitar.act', gen_random_uuid()::text, true); {sql}");
+        await command.ExecuteNonQueryAsync();
+    }
+
     /// <summary>Waits until a count of the database is what it should become; fails when it takes too long.</summary>
     public async Task UntilAsync(string sql, long expected, int seconds = 60)
     {
@@ -181,6 +188,27 @@ internal static class Acts
         return await client.SendAsync(request);
     }
 
+    /// <summary>Publishes a page as it is now.</summary>
+    public static async Task<HttpResponseMessage> PublishAsync(this HttpClient client, string page)
+    {
+        var edited = (await (await client.GetAsync($"/api/pages/{page}")).ReadAsync()).GetProperty("edited").GetInt64();
+        return await client.SendAsync(HttpMethod.Post, $"/api/pages/{page}/publish", null, edited);
+    }
+
+    /// <summary>Empties the bin as it is now.</summary>
+    public static async Task<JsonElement> EmptyBinAsync(this HttpClient client)
+    {
+        var seen = await (await client.GetAsync("/api/bin")).ReadAsync();
+        return await (await client.PostAsJsonAsync("/api/bin/empty", new { until = seen.GetProperty("until").GetString() })).ReadAsync();
+    }
+
+    /// <summary>Takes back what an answer says was done.</summary>
+    public static async Task<JsonElement> UndoAsync(this HttpClient client, JsonElement answer)
+    {
+        var done = answer.TryGetProperty("done", out var within) ? within : answer;
+        return await (await client.PostAsync($"/api/acts/{done.GetProperty("act").GetString()}/undo", null)).ReadAsync();
+    }
+
     /// <summary>An album with photos that are ready, and its published page's address.</summary>
     public static async Task<(string Album, string[] Photos, string Page, string Address)> PublishedAsync(this Site site, HttpClient owner, int count = 3)
     {
@@ -194,7 +222,7 @@ internal static class Acts
 
         await site.UntilAsync("select count(*) from photo where state = 'ready'", count);
         var page = await (await owner.PostAsJsonAsync("/api/pages", new { album })).ReadAsync();
-        await (await owner.PostAsync($"/api/pages/{page.GetProperty("id").GetString()}/publish", null)).ReadAsync();
+        await (await owner.PublishAsync(page.GetProperty("id").GetString()!)).ReadAsync();
         return (album, photos, page.GetProperty("id").GetString()!, page.GetProperty("address").GetString()!);
     }
 }

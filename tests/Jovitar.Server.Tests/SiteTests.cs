@@ -25,7 +25,7 @@ public sealed class SiteTests
         await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
         Assert.DoesNotContain("New heading", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
         Assert.Contains("New heading", await owner.GetStringAsync($"/preview/{page}"), StringComparison.Ordinal);
-        await owner.PostAsync($"/api/pages/{page}/publish", null);
+        await owner.PublishAsync(page);
         Assert.Contains("New heading", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
         Assert.Contains("New heading", await visitor.GetStringAsync("/"), StringComparison.Ordinal);
         await owner.PostAsync($"/api/pages/{page}/withdraw", null);
@@ -84,11 +84,11 @@ public sealed class SiteTests
         var (album, photos, page, address) = await site.PublishedAsync(owner, 1);
         const string evil = "\"><script>alert(1)</script><img src=x onerror=alert(2)>";
         var version = (await (await owner.GetAsync($"/api/photos/{photos[0]}")).ReadAsync()).GetProperty("version").GetInt64();
-        await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{photos[0]}", new { title = evil, caption = evil, alt = evil, credit = evil, tags = new[] { evil } }, version)).ReadAsync();
+        await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{photos[0]}", new { title = evil, caption = evil, alt = evil, credit = evil, addTags = new[] { evil } }, version)).ReadAsync();
         var tag = (await (await owner.GetAsync("/api/tags")).ReadAsync()).GetProperty("tags")[0].GetProperty("id").GetString()!;
         var (line, draft) = await DraftAsync(owner, page, evil, $"{evil}\n\n[a](javascript:alert(3)) **strong** <b onclick=x>b</b>", [], [tag]);
         await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
-        await owner.PostAsync($"/api/pages/{page}/publish", null);
+        await owner.PublishAsync(page);
         foreach (var path in (string[])[$"/{address}", $"/{address}/photo/{photos[0]}", "/"])
         {
             var html = await site.Visitor().GetStringAsync(path);
@@ -117,7 +117,7 @@ public sealed class SiteTests
         var tag = (await (await owner.GetAsync("/api/tags")).ReadAsync()).GetProperty("tags")[0].GetProperty("id").GetString()!;
         var (line, draft) = await DraftAsync(owner, page, "Filtered", "", [festival], [tag]);
         await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
-        await owner.PostAsync($"/api/pages/{page}/publish", null);
+        await owner.PublishAsync(page);
         var visitor = site.Visitor();
         var view = await (await visitor.GetAsync($"/site/view/{address}?show=festival,delta&width=1000")).ReadAsync();
         Assert.Equal([1, 2], view.GetProperty("photos").EnumerateArray().Select(e => e.GetInt32()));
@@ -141,7 +141,11 @@ public sealed class SiteTests
         Assert.Equal("/somewhere-else?show=x", old.Headers.Location!.OriginalString);
         Assert.Equal(HttpStatusCode.OK, (await site.Visitor().GetAsync($"/somewhere-else/photo/{photos[0]}")).StatusCode);
         var other = await (await owner.PostAsJsonAsync("/api/pages", new { album = line.GetProperty("album").GetString() })).ReadAsync();
-        var taken = await owner.SendAsync(HttpMethod.Put, $"/api/pages/{other.GetProperty("id").GetString()}", new { address, draft }, 1);
-        Assert.Equal(HttpStatusCode.Conflict, taken.StatusCode);
+        var id = other.GetProperty("id").GetString()!;
+        Assert.Equal(HttpStatusCode.Conflict, (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{id}", new { address = "somewhere-else", draft }, 1)).StatusCode);
+        // A former address gives way to a page that is to stand there.
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{id}", new { address, draft }, 1)).ReadAsync();
+        await (await owner.PublishAsync(id)).ReadAsync();
+        Assert.Equal(HttpStatusCode.OK, (await site.Visitor().GetAsync($"/{address}")).StatusCode);
     }
 }

@@ -1,30 +1,44 @@
 namespace Jovitar.Core.Access;
 
-/// <summary>Who can see a thing, and the sentence that says so, the same wherever it stands.</summary>
+/// <summary>Who can see a thing, and the sentence that says so, the same wherever it stands: made from the decision itself.</summary>
 /// <param name="Everyone">Whether visitors who did nothing to prove who they are can see it.</param>
 /// <param name="Sentence">One plain sentence.</param>
 public sealed record AudienceLine(bool Everyone, string Sentence)
 {
-    /// <summary>The line of an album or photo that stands on published pages and on drafts.</summary>
-    /// <param name="published">On how many published pages it stands.</param>
-    /// <param name="drafts">On how many pages that were never published, or were withdrawn.</param>
-    public static AudienceLine For(int published, int drafts) => (published, drafts) switch
+    /// <summary>The line of a thing.</summary>
+    public static AudienceLine Of(Thing thing, DateTimeOffset at)
     {
-        (0, 0) => new(false, "Only staff can see this; it stands on no page."),
-        (0, 1) => new(false, "Only staff can see this; its page is a draft."),
-        (0, _) => new(false, $"Only staff can see this; its {drafts} pages are drafts."),
-        (1, _) => new(true, "Everyone can see this, on one page."),
-        _ => new(true, $"Everyone can see this, on {published} pages."),
+        var decision = Access.Decide(Viewer.Nobody, Right.See, thing, at);
+        return decision.Allowed ? new AudienceLine(true, Allowed(thing)) : new AudienceLine(false, $"Only staff can see this{(thing is PageThing ? " page" : "")}; {Why(decision.Reasons[0], thing)}.");
+    }
+
+    static string Allowed(Thing thing) => thing switch
+    {
+        PageThing { Changed: true } => "Everyone can see this page, as it was before your latest changes.",
+        PageThing => "Everyone can see this page.",
+        PhotoThing { PublishedPages: var n } => On(n),
+        AlbumThing { PublishedPages: var n } => On(n),
+        _ => "Everyone can see this.",
     };
 
-    /// <summary>The line of a photo, which may be left out everywhere whatever its albums are.</summary>
-    public static AudienceLine ForPhoto(int published, int drafts, bool leftOut) => leftOut ? new(false, "Only staff can see this; it is left out everywhere.") : For(published, drafts);
+    static string On(int pages) => pages == 1 ? "Everyone can see this, on one page." : $"Everyone can see this, on {pages} pages.";
 
-    /// <summary>The line of a page.</summary>
-    public static AudienceLine ForPage(bool published, bool changed) => (published, changed) switch
+    static string Why(Reason reason, Thing thing) => reason switch
     {
-        (false, _) => new(false, "Only staff can see this page; it is a draft."),
-        (true, true) => new(true, "Everyone can see this page, as it was before your latest changes."),
-        _ => new(true, "Everyone can see this page."),
+        Reason.InTheBin => "it is in the bin",
+        Reason.NotReadyYet => "it is still being made ready",
+        Reason.CouldNotBeMadeReady => "it could not be made ready",
+        Reason.LeftOutEverywhere => "it is left out everywhere",
+        Reason.OnNoPage => "it stands on no page",
+        Reason.OnlyOnDrafts => Drafts(thing) == 1 ? "its page is a draft" : $"its {Drafts(thing)} pages are drafts",
+        Reason.IsADraft => "it is a draft",
+        _ => "it is not shown on the site",
+    };
+
+    static int Drafts(Thing thing) => thing switch
+    {
+        PhotoThing photo => photo.Drafts,
+        AlbumThing album => album.Drafts,
+        _ => 1,
     };
 }

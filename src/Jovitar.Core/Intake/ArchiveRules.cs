@@ -25,7 +25,14 @@ public static class ArchiveRules
     public static bool IsTooDense(long packed, long unpacked) => unpacked > RatioFrom && unpacked / MostRatio > packed;
 
     /// <summary>Whether all that a ZIP declares to hold is too much.</summary>
-    public static bool IsTooLarge(long archive, long unpacked) => unpacked > Math.Max(archive, RatioFrom) * MostTimes;
+    /// <param name="archive">Bytes of the ZIP.</param>
+    /// <param name="unpacked">What each of its files says it comes to, bytes; as much as a 64-bit number holds, each.</param>
+    public static bool IsTooLarge(long archive, IEnumerable<long> unpacked)
+    {
+        var most = (Int128)Math.Max(archive, RatioFrom) * MostTimes;
+        Int128 sum = 0;
+        return unpacked.Any(bytes => bytes < 0 || (sum += bytes) > most);
+    }
 
     /// <summary>Whether a name stays inside the folder it is unpacked to: no way up, no root, no drive, no control characters.</summary>
     /// <param name="isLink">The entry is a symbolic link (its Unix mode says so).</param>

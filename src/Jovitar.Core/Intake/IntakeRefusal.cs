@@ -19,6 +19,9 @@ public enum IntakeProblem
     ArchiveTooDense,
     ArchivePath,
     NotUnpacked,
+    OriginalMissing,
+    Unforeseen,
+    ExpandsTooFar,
 }
 
 /// <summary>The site's limits for what comes in.</summary>
@@ -64,6 +67,9 @@ public static class IntakeRefusal
         IntakeProblem.ArchiveTooDense => "This file in the ZIP grows far beyond what photographs do when it is unpacked; it was left alone.",
         IntakeProblem.ArchivePath => "This file in the ZIP has a name that leads out of its folder; it was left alone.",
         IntakeProblem.NotUnpacked => "Not a photo, so it was not unpacked.",
+        IntakeProblem.OriginalMissing => "Its original is not where it was kept.",
+        IntakeProblem.Unforeseen => "Something went wrong here that was not foreseen; it has been noted.",
+        IntakeProblem.ExpandsTooFar => "Something in this file grows far beyond what photographs hold when it is read; it was left alone.",
         _ => "Work on this photo stopped three times without an end. The original is kept.",
     };
 
@@ -80,6 +86,9 @@ public static class IntakeRefusal
         IntakeProblem.ArchiveTooMany or IntakeProblem.ArchiveTooLarge => "Make several smaller ones, or bring the folder as it is.",
         IntakeProblem.ArchiveTooDense or IntakeProblem.ArchivePath => "If you trust it, unpack it yourself and bring it by itself.",
         IntakeProblem.NotUnpacked => "Bring it by itself to keep it as a file.",
+        IntakeProblem.OriginalMissing => "Bring it again.",
+        IntakeProblem.Unforeseen => "Bring it again; if that does not help, tell whoever looks after the server.",
+        IntakeProblem.ExpandsTooFar => "Save it again with another program and bring that.",
         IntakeProblem.TriedTooOften => "Try it again, or bring it in another format.",
         _ => "",
     };

@@ -17,6 +17,9 @@ public sealed record PageContent(
     public const int LongestHeading = 200;
     public const int LongestText = 20_000;
 
+    /// <summary>Most entries of one kind in a filter bar.</summary>
+    public const int MostFilters = 100;
+
     /// <summary>What is wrong, a sentence a field; empty when it may be kept.</summary>
     public IReadOnlyDictionary<string, string> Faults()
     {
@@ -33,6 +36,16 @@ public sealed record PageContent(
         if (Text.Length > LongestText)
         {
             faults["text"] = $"The text may have {LongestText:#,0} characters.";
+        }
+
+        if (FilterCategories.Count > MostFilters)
+        {
+            faults["filterCategories"] = $"A filter bar may have {MostFilters} categories.";
+        }
+
+        if (FilterTags.Count > MostFilters)
+        {
+            faults["filterTags"] = $"A filter bar may have {MostFilters} tags.";
         }
 
         return faults;

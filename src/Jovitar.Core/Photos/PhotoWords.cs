@@ -1,5 +1,18 @@
 namespace Jovitar.Core.Photos;
 
+/// <summary>How long the words of a photo may be, UTF-16 code units.</summary>
+public static class PhotoWords
+{
+    public const int LongestTitle = 300;
+
+    /// <summary>Captions and descriptions.</summary>
+    public const int LongestText = 20_000;
+    public const int LongestCopyright = 1000;
+
+    /// <summary>Most tags of one photo.</summary>
+    public const int MostTags = 500;
+}
+
 /// <summary>What one standard's block in a file says. Missing and blank values are null.</summary>
 public sealed record MetadataBlock
 {

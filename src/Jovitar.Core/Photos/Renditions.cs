@@ -15,6 +15,14 @@ public static class Renditions
     /// <summary>The widths a photo of this width gets: those it is at least as large as, and always the sheet's.</summary>
     public static IReadOnlyList<int> For(int originalWidth) => [.. Widths.Where(w => w <= originalWidth || w == Sheet)];
 
+    /// <summary>The widths that are made once a photo has come to a stage: 0 none, 1 the sheet's, 2 all.</summary>
+    public static IReadOnlyList<int> There(int stage, int originalWidth) => stage switch
+    {
+        0 => [],
+        1 => [Sheet],
+        _ => For(originalWidth),
+    };
+
     /// <summary>The pixels across that a rendition named by a width really has: no photo is blown up.</summary>
     public static int PixelsAcross(int rendition, int originalWidth) => Math.Min(rendition, originalWidth);
 

@@ -1,7 +1,7 @@
 namespace Jovitar.Core.Taxonomy;
 
 /// <summary>A node of the tree as it is kept: its parent, its name, its place among its siblings.</summary>
-public sealed record CategoryNode(CategoryId Id, CategoryId? Parent, string Name, int Place);
+public sealed record CategoryNode(CategoryId Id, CategoryId? Parent, string Name, long Place);
 
 /// <summary>The tree of categories.</summary>
 public sealed class CategoryTree

@@ -1,14 +1,15 @@
+using Jovitar.Core.Access;
 using Jovitar.Server.Platform;
 using Npgsql;
 
 namespace Jovitar.Server.Access;
 
-internal sealed record Account(Guid Id, string Email, string Name, string PasswordHash);
+internal sealed record Account(Guid Id, string Email, string Name, Role Role, string PasswordHash);
 
-/// <summary>People of the workroom, and the wrong tries at signing in as them.</summary>
+/// <summary>People of the workroom.</summary>
 internal sealed class AccountStore(NpgsqlDataSource db, TimeProvider clock)
 {
-    public const int TriesAMinute = 5;
+    const string Columns = "id, email, name, role, password_hash";
 
     public async Task<bool> AnyAsync(CancellationToken ct)
     {
@@ -16,10 +17,15 @@ internal sealed class AccountStore(NpgsqlDataSource db, TimeProvider clock)
         return (bool)(await command.ExecuteScalarAsync(ct))!;
     }
 
-    public async Task<Account?> FindAsync(string email, CancellationToken ct)
+    public Task<Account?> FindAsync(string email, CancellationToken ct) => FindAsync($"select {Columns} from account where email_key = @key", ("key", Key(email)), ct);
+
+    public Task<Account?> FindAsync(Guid id, CancellationToken ct) => FindAsync($"select {Columns} from account where id = @id", ("id", id), ct);
+
+    async Task<Account?> FindAsync(string sql, (string, object?) parameter, CancellationToken ct)
     {
-        await using var command = db.Command("select id, email, name, password_hash from account where email_key = @key", ("key", Key(email)));
-        return await command.FirstAsync(r => new Account(r.GetGuid(0), r.GetString(1), r.GetString(2), r.GetString(3)), ct);
+        await using var command = db.Command(sql, parameter);
+        return await command.FirstAsync(
+            r => new Account(r.Get<Guid>("id"), r.Get<string>("email"), r.Get<string>("name"), Enum.Parse<Role>(r.Get<string>("role")), r.Get<string>("password_hash")), ct);
     }
 
     /// <summary>Makes the owner's account and names the site; null when there is an account already.</summary>
@@ -28,14 +34,14 @@ internal sealed class AccountStore(NpgsqlDataSource db, TimeProvider clock)
         await using var tx = await db.BeginAsync(ct);
         // Two first visitors at once: the lock lets only one of them see an empty table.
         await tx.RunAsync("lock table account in exclusive mode", ct);
-        var account = new Account(Guid.CreateVersion7(clock.GetUtcNow()), email.Trim(), name.Trim(), passwordHash);
+        var account = new Account(Guid.CreateVersion7(clock.GetUtcNow()), email.Trim(), name.Trim(), Role.Owner, passwordHash);
         var made = await tx.RunAsync(
             """
-            insert into account (id, email, email_key, name, password_hash, made)
-            select @id, @email, @key, @name, @hash, @now
+            insert into account (id, email, email_key, name, role, password_hash, made)
+            select @id, @email, @key, @name, @role, @hash, @now
              where not exists (select from account)
             """,
-            ct, ("id", account.Id), ("email", account.Email), ("key", Key(email)), ("name", account.Name), ("hash", passwordHash), ("now", clock.GetUtcNow()));
+            ct, ("id", account.Id), ("email", account.Email), ("key", Key(email)), ("name", account.Name), ("role", account.Role.ToString()), ("hash", passwordHash), ("now", clock.GetUtcNow()));
         if (made == 0)
         {
             return null;
@@ -46,24 +52,14 @@ internal sealed class AccountStore(NpgsqlDataSource db, TimeProvider clock)
         return account;
     }
 
-    /// <summary>How long this account must wait after too many wrong tries; null when it may try.</summary>
-    public async Task<TimeSpan?> WaitAsync(string email, CancellationToken ct)
-    {
-        var now = clock.GetUtcNow();
-        await using var command = db.Command(
-            "select tried from sign_in_try where email_key = @key and tried > @since order by tried desc limit @most",
-            ("key", Key(email)), ("since", now.AddMinutes(-1)), ("most", TriesAMinute));
-        var tries = await command.AllAsync(r => r.GetFieldValue<DateTimeOffset>(0), ct);
-        return tries.Count < TriesAMinute ? null : tries[^1].AddMinutes(1) - now;
-    }
-
-    public async Task NoteWrongTryAsync(string email, CancellationToken ct)
+    /// <summary>Gives an account a new password; every other browser that is signed in to it is signed out.</summary>
+    public async Task ChangePasswordAsync(Guid account, string passwordHash, Guid? thisSession, CancellationToken ct)
     {
         await using var tx = await db.BeginAsync(ct);
-        await tx.RunAsync("insert into sign_in_try (email_key, tried) values (@key, @now)", ct, ("key", Key(email)), ("now", clock.GetUtcNow()));
-        await tx.RunAsync("delete from sign_in_try where tried < @old", ct, ("old", clock.GetUtcNow().AddHours(-1)));
+        await tx.RunAsync("update account set password_hash = @hash where id = @id", ct, ("id", account), ("hash", passwordHash));
+        await tx.RunAsync("delete from session where account = @id and id is distinct from @this::uuid", ct, ("id", account), ("this", thisSession));
         await tx.CommitAsync(ct);
     }
 
-    static string Key(string email) => email.Trim().ToLowerInvariant();
+    public static string Key(string email) => email.Trim().ToLowerInvariant();
 }

@@ -1,7 +1,8 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Site;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -12,18 +13,26 @@ namespace Jovitar.Server.Access;
 
 /// <summary>Who one is here, and what the next unsafe request must carry.</summary>
 /// <param name="Name">The person signed in, or null.</param>
+/// <param name="Role">What they are: None, Editor or Owner.</param>
 /// <param name="NeedsOwner">No account exists yet; the first visitor makes the owner's.</param>
 /// <param name="Forgery">The anti-forgery token for the header <c>X-Jovitar-Forgery</c>.</param>
-internal sealed record Session(string? Name, string SiteTitle, bool NeedsOwner, string Forgery);
+internal sealed record Session(string? Name, string Role, string SiteTitle, bool NeedsOwner, string Forgery);
 
-internal sealed record SignIn(string Email, string Password);
+public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);
 
-internal sealed record NewOwner(string SiteTitle, string Name, string Email, string Password);
+public sealed record NewOwner([Required, Words(120)] string SiteTitle, [Required, Words(120)] string Name, [Required, Words(250), EmailAddress] string Email, [Required, Words(500)] string Password);
 
-/// <summary>Signing in and out, and the owner's first account.</summary>
+/// <summary>One's account, and the browsers signed in to it.</summary>
+internal sealed record AccountDetail(string Name, string Email, string Role, IReadOnlyList<SessionLine> Sessions);
+
+public sealed record NewPassword([Required, Words(500)] string Current, [Required, Words(500)] string Password);
+
+/// <summary>Signing in and out, the owner's first account, and one's own account.</summary>
 internal static class SessionEndpoints
 {
     const int ShortestPassword = 10;
+
+    static readonly string TooShort = $"Take at least {ShortestPassword} characters; a few words are easy to remember.";
 
     /// <summary>A hash to check against when the account does not exist, so that an answer takes as long either way.</summary>
     static readonly string NobodysHash = new PasswordHasher<Account>().HashPassword(null!, Guid.NewGuid().ToString());
@@ -33,63 +42,67 @@ internal static class SessionEndpoints
         var session = api.MapGroup("/session").WithTags("Access").AllowAnonymous();
         session.MapGet("", Show).WithSummary("Who one is here");
         session.MapPost("", Enter).WithSummary("Signs in");
-        session.MapDelete("", (Delegate)Leave).WithSummary("Signs out");
+        session.MapDelete("", Leave).WithSummary("Signs out");
         api.MapPost("/owner", MakeOwner).WithTags("Access").AllowAnonymous().WithSummary("Makes the owner's account on a new site");
+        var account = api.MapGroup("/account").RequireAuthorization(Security.SignedIn).WithTags("Access");
+        account.MapGet("", Detail).WithSummary("One's account, and the browsers signed in to it");
+        account.MapPut("/password", ChangePassword).WithSummary("Changes one's password; all other browsers are signed out");
+        account.MapDelete("/sessions/{session}", EndSession).WithSummary("Signs a browser out");
     }
 
-    static async Task<Ok<Session>> Show(HttpContext http, AccountStore accounts, SiteStore site, IAntiforgery forgery, CancellationToken ct)
+    static async Task<Ok<Session>> Show(HttpContext http, AccountStore accounts, SettingsStore settings, IAntiforgery forgery, CancellationToken ct)
     {
-        http.Response.Headers.CacheControl = "no-store";
+        var token = forgery.GetAndStoreTokens(http).RequestToken!;
         return TypedResults.Ok(new Session(
-            http.User.Identity is { IsAuthenticated: true } ? http.User.FindFirstValue(ClaimTypes.Name) : null,
-            (await site.SettingsAsync(ct)).Title, !await accounts.AnyAsync(ct), forgery.GetAndStoreTokens(http).RequestToken!));
+            http.User.Identity is { IsAuthenticated: true } ? http.User.FindFirstValue(ClaimTypes.Name) : null, http.User.Viewer().Role.ToString(),
+            (await settings.ReadAsync(ct)).Title, !await accounts.AnyAsync(ct), token));
     }
 
-    static async Task<Results<NoContent, JsonHttpResult<Problem>>> Enter(SignIn body, HttpContext http, AccountStore accounts, IPasswordHasher<Account> hasher, CancellationToken ct)
+    static async Task<Results<NoContent, JsonHttpResult<Problem>>> Enter(
+        SignIn body, HttpContext http, AccountStore accounts, SessionStore sessions, SignInLimit limit, IPasswordHasher<Account> hasher, CancellationToken ct)
     {
-        if (await accounts.WaitAsync(body.Email, ct) is { } wait)
+        var address = http.Connection.RemoteIpAddress;
+        if (await limit.CountAsync(body.Email, address, ct) is { } wait)
         {
-            var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
-            http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-            return Problems.Json(StatusCodes.Status429TooManyRequests, "wait", $"Too many wrong tries. Wait {seconds} seconds, then try again.");
+            return MustWait(http, wait);
         }
 
         var account = await accounts.FindAsync(body.Email, ct);
         var verdict = hasher.VerifyHashedPassword(account!, account?.PasswordHash ?? NobodysHash, body.Password);
         if (account is null || verdict == PasswordVerificationResult.Failed)
         {
-            await accounts.NoteWrongTryAsync(body.Email, ct);
             return Problems.Json(StatusCodes.Status401Unauthorized, "wrong", "This e-mail address and password do not belong together.");
         }
 
-        await SignInAsync(http, account);
+        await limit.ClearAsync(body.Email, address, ct);
+        await Security.SignInAsync(http, account, sessions, ct);
         return TypedResults.NoContent();
     }
 
-    static async Task<NoContent> Leave(HttpContext http)
+    static JsonHttpResult<Problem> MustWait(HttpContext http, TimeSpan wait)
     {
+        var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
+        http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
+        return Problems.Json(StatusCodes.Status429TooManyRequests, "wait", $"Too many wrong tries. Wait {seconds} seconds, then try again.");
+    }
+
+    static async Task<NoContent> Leave(HttpContext http, SessionStore sessions, CancellationToken ct)
+    {
+        if (Actor.Of(http.User).Account is { } account)
+        {
+            await sessions.EndAsync(account, http.User.Session(), ct);
+        }
+
         await http.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
         return TypedResults.NoContent();
     }
 
-    static async Task<Results<NoContent, BadRequest<Problem>, JsonHttpResult<Problem>>> MakeOwner(NewOwner body, HttpContext http, AccountStore accounts, IPasswordHasher<Account> hasher, CancellationToken ct)
+    static async Task<Results<NoContent, BadRequest<Problem>, JsonHttpResult<Problem>>> MakeOwner(
+        NewOwner body, HttpContext http, AccountStore accounts, SessionStore sessions, IPasswordHasher<Account> hasher, CancellationToken ct)
     {
-        var faults = new Dictionary<string, string>();
-        void Check(bool good, string field, string sentence)
+        if (body.Password.Length < ShortestPassword)
         {
-            if (!good)
-            {
-                faults[field] = sentence;
-            }
-        }
-
-        Check(!string.IsNullOrWhiteSpace(body.SiteTitle) && body.SiteTitle.Length <= 120, "siteTitle", "Give the site a title of up to 120 characters.");
-        Check(!string.IsNullOrWhiteSpace(body.Name) && body.Name.Length <= 120, "name", "Say what you are called.");
-        Check(System.Net.Mail.MailAddress.TryCreate(body.Email, out _) && body.Email.Length <= 250, "email", "This is not an e-mail address.");
-        Check(body.Password.Length is >= ShortestPassword and <= 500, "password", $"Take at least {ShortestPassword} characters; a few words are easy to remember.");
-        if (faults.Count > 0)
-        {
-            return Problems.Invalid("Something is missing.", faults);
+            return Problems.Invalid(TooShort, new Dictionary<string, string> { ["password"] = TooShort });
         }
 
         var account = await accounts.MakeOwnerAsync(body.Email, body.Name, hasher.HashPassword(null!, body.Password), body.SiteTitle, ct);
@@ -98,11 +111,43 @@ internal static class SessionEndpoints
             return Problems.Json(StatusCodes.Status409Conflict, "taken", "This site has an owner already. Sign in instead.");
         }
 
-        await SignInAsync(http, account);
+        await Security.SignInAsync(http, account, sessions, ct);
         return TypedResults.NoContent();
     }
 
-    static Task SignInAsync(HttpContext http, Account account) =>
-        http.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, new ClaimsPrincipal(new ClaimsIdentity(
-            [new Claim(ClaimTypes.NameIdentifier, account.Id.ToString()), new Claim(ClaimTypes.Name, account.Name)], CookieAuthenticationDefaults.AuthenticationScheme)));
+    static async Task<Results<Ok<AccountDetail>, NotFound<Problem>>> Detail(HttpContext http, AccountStore accounts, SessionStore sessions, CancellationToken ct) =>
+        Actor.Of(http.User).Account is { } id && await accounts.FindAsync(id, ct) is { } account
+            ? TypedResults.Ok(new AccountDetail(account.Name, account.Email, account.Role.ToString(), await sessions.ListAsync(id, http.User.Session(), ct)))
+            : Problems.Gone("account");
+
+    static async Task<Results<NoContent, BadRequest<Problem>, NotFound<Problem>, JsonHttpResult<Problem>>> ChangePassword(
+        NewPassword body, HttpContext http, AccountStore accounts, SignInLimit limit, IPasswordHasher<Account> hasher, CancellationToken ct)
+    {
+        if (Actor.Of(http.User).Account is not { } id || await accounts.FindAsync(id, ct) is not { } account)
+        {
+            return Problems.Gone("account");
+        }
+
+        if (body.Password.Length < ShortestPassword)
+        {
+            return Problems.Invalid(TooShort, new Dictionary<string, string> { ["password"] = TooShort });
+        }
+
+        if (await limit.CountAsync(account.Email, http.Connection.RemoteIpAddress, ct) is { } wait)
+        {
+            return MustWait(http, wait);
+        }
+
+        if (hasher.VerifyHashedPassword(account, account.PasswordHash, body.Current) == PasswordVerificationResult.Failed)
+        {
+            return Problems.Invalid("This is not your present password.", new Dictionary<string, string> { ["current"] = "This is not your present password." });
+        }
+
+        await limit.ClearAsync(account.Email, http.Connection.RemoteIpAddress, ct);
+        await accounts.ChangePasswordAsync(id, hasher.HashPassword(account, body.Password), http.User.Session(), ct);
+        return TypedResults.NoContent();
+    }
+
+    static async Task<Results<NoContent, NotFound<Problem>>> EndSession(Guid session, HttpContext http, SessionStore sessions, CancellationToken ct) =>
+        Actor.Of(http.User).Account is { } account && await sessions.EndAsync(account, session, ct) ? TypedResults.NoContent() : Problems.Gone("session");
 }

@@ -1,5 +1,7 @@
+using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -9,10 +11,13 @@ namespace Jovitar.Server.Albums;
 
 internal sealed record AlbumList(IReadOnlyList<AlbumLine> Albums);
 
-internal sealed record NewAlbum(string WorkingName);
+public sealed record NewAlbum([Required, Words(AlbumWords.LongestName)] string WorkingName);
 
 /// <summary>Photos to move: to stand before another photo, or so that the first of them takes a position, 0 = first. With neither they go to the end.</summary>
-internal sealed record AlbumMove(IReadOnlyList<PhotoId> Photos, int? Position, PhotoId? Before);
+public sealed record AlbumMove([Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos, int? Position = null, PhotoId? Before = null);
+
+/// <summary>An album as it is after a write, and what the write came to.</summary>
+internal sealed record AlbumWritten(AlbumLine Album, Done Done);
 
 /// <summary>Albums, and putting, ordering and taking out their photos.</summary>
 internal static class AlbumEndpoints
@@ -23,12 +28,11 @@ internal static class AlbumEndpoints
         albums.MapGet("", List).WithSummary("All albums by working name");
         albums.MapPost("", Make).WithSummary("Makes an album");
         albums.MapGet("/{album}", Show).WithSummary("One album");
-        albums.MapPatch("/{album}", Change).WithSummary("Changes an album's words or cover");
-        albums.MapDelete("/{album}", Remove).WithSummary("Removes an album and its page; its photos stay");
+        albums.MapPatch("/{album}", Change).NeedsVersion().WithSummary("Changes an album's words or cover");
+        albums.MapDelete("/{album}", Remove).WithSummary("Throws an album in the bin with its pages; its photos stay");
         albums.MapPost("/{album}/photos", Put).WithSummary("Puts photos into an album");
         albums.MapPost("/{album}/photos/removal", TakeOut).WithSummary("Takes photos out of an album");
-        albums.MapPut("/{album}/order", Move).WithSummary("Moves photos to a position in an album");
-        albums.MapPut("/{album}/photos", Set).WithSummary("Makes an album hold exactly these photos in this order");
+        albums.MapPut("/{album}/order", Move).NeedsVersion().WithSummary("Moves photos to a position in an album");
     }
 
     static async Task<Ok<AlbumList>> List(AlbumStore store, CancellationToken ct) => TypedResults.Ok(new AlbumList(await store.ListAsync(null, ct)));
@@ -36,69 +40,41 @@ internal static class AlbumEndpoints
     static async Task<Results<Ok<AlbumLine>, NotFound<Problem>>> Show(AlbumId album, AlbumStore store, CancellationToken ct) =>
         await store.FindAsync(album, ct) is { } line ? TypedResults.Ok(line) : Problems.Gone("album");
 
-    static Dictionary<string, string> Faults(string? workingName, string? title, string? description)
+    static async Task<Ok<AlbumLine>> Make(NewAlbum body, Actor who, AlbumStore store, CancellationToken ct) =>
+        TypedResults.Ok((await store.FindAsync(await store.MakeAsync(who, body.WorkingName, "", "", ct), ct))!);
+
+    static async Task<Results<Ok<AlbumWritten>, NotFound<Problem>, Stale, BadRequest<Problem>>> Change(
+        AlbumId album, AlbumChange body, [FromHeader(Name = "If-Match")] long version, Actor who, AlbumStore store, CancellationToken ct)
     {
-        var faults = new Dictionary<string, string>();
-        if (workingName is not null && workingName.Trim().Length is 0 or > 160)
+        if (body.WorkingName is { } name && string.IsNullOrWhiteSpace(name))
         {
-            faults["workingName"] = "An album needs a working name of up to 160 characters.";
+            return Problems.Invalid("An album needs a working name.", new Dictionary<string, string> { ["workingName"] = "An album needs a working name." });
         }
 
-        if (title?.Length > 300)
+        var (outcome, done) = await store.ChangeAsync(who, album, body, version, ct);
+        return outcome switch
         {
-            faults["title"] = "A title may have 300 characters.";
-        }
-
-        if (description?.Length > 10_000)
-        {
-            faults["description"] = "A description may have 10,000 characters.";
-        }
-
-        return faults;
+            AlbumOutcome.Stale => Problems.Stale("album"),
+            AlbumOutcome.Written when await store.FindAsync(album, ct) is { } line => TypedResults.Ok(new AlbumWritten(line, done)),
+            _ => Problems.Gone("album"),
+        };
     }
 
-    static async Task<Results<Ok<AlbumLine>, BadRequest<Problem>>> Make(NewAlbum body, AlbumStore store, CancellationToken ct)
-    {
-        if (Faults(body.WorkingName, null, null) is { Count: > 0 } faults)
+    static async Task<Results<Ok<Done>, NotFound<Problem>>> Remove(AlbumId album, Actor who, AlbumStore store, CancellationToken ct) =>
+        await store.RemoveAsync(who, album, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("album");
+
+    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> Put(AlbumId album, PhotoList body, Actor who, AlbumStore store, CancellationToken ct) =>
+        (await store.PutAsync(who, album, body.Photos, ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
+
+    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> TakeOut(AlbumId album, PhotoList body, Actor who, AlbumStore store, CancellationToken ct) =>
+        (await store.TakeOutAsync(who, album, body.Photos, ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
+
+    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Stale>> Move(
+        AlbumId album, AlbumMove body, [FromHeader(Name = "If-Match")] long version, Actor who, AlbumStore store, CancellationToken ct) =>
+        await store.MoveAsync(who, album, body.Photos, body.Position, body.Before, version, ct) switch
         {
-            return Problems.Invalid(faults.First().Value, faults);
-        }
-
-        return TypedResults.Ok((await store.FindAsync(await store.MakeAsync(body.WorkingName, "", "", ct), ct))!);
-    }
-
-    static async Task<Results<Ok<AlbumLine>, NotFound<Problem>, Conflict<Problem>, BadRequest<Problem>>> Change(
-        AlbumId album, AlbumChange body, [FromHeader(Name = "If-Match")] long version, AlbumStore store, CancellationToken ct)
-    {
-        if (Faults(body.WorkingName, body.Title, body.Description) is { Count: > 0 } faults)
-        {
-            return Problems.Invalid(faults.First().Value, faults);
-        }
-
-        var written = await store.ChangeAsync(album, body, version, ct);
-        return await store.FindAsync(album, ct) is not { } line ? Problems.Gone("album") : written ? TypedResults.Ok(line) : Problems.Stale("album");
-    }
-
-    static async Task<NoContent> Remove(AlbumId album, AlbumStore store, CancellationToken ct)
-    {
-        await store.RemoveAsync(album, ct);
-        return TypedResults.NoContent();
-    }
-
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> Put(AlbumId album, PhotoList body, AlbumStore store, CancellationToken ct) =>
-        await store.PutAsync(album, body.Photos, ct) is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
-
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> TakeOut(AlbumId album, PhotoList body, AlbumStore store, CancellationToken ct) =>
-        await store.TakeOutAsync(album, body.Photos, ct) is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
-
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Conflict<Problem>>> Move(
-        AlbumId album, AlbumMove body, [FromHeader(Name = "If-Match")] long version, AlbumStore store, CancellationToken ct) =>
-        await store.MoveAsync(album, body, version, ct) is { } moved ? TypedResults.Ok(moved) : await LostAsync(album, store, ct);
-
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Conflict<Problem>>> Set(
-        AlbumId album, PhotoList body, [FromHeader(Name = "If-Match")] long version, AlbumStore store, CancellationToken ct) =>
-        await store.SetAsync(album, body.Photos, version, ct) is { } moved ? TypedResults.Ok(moved) : await LostAsync(album, store, ct);
-
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Conflict<Problem>>> LostAsync(AlbumId album, AlbumStore store, CancellationToken ct) =>
-        await store.FindAsync(album, ct) is null ? Problems.Gone("album") : Problems.Stale("album");
+            (AlbumOutcome.Written, { } moved) => TypedResults.Ok(moved),
+            (AlbumOutcome.Stale, _) => Problems.Stale("album"),
+            _ => Problems.Gone("album"),
+        };
 }

@@ -1,192 +1,283 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
-using Jovitar.Server.Pages;
+using Jovitar.Core.Photos;
+using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
 
 namespace Jovitar.Server.Albums;
 
 /// <summary>The picture an album is known by: the chosen one, else its first.</summary>
-internal sealed record Cover(string Hash, int Width, int Height, string State);
+/// <param name="Shown">It can be shown already.</param>
+internal sealed record Cover(string Hash, int Width, int Height, bool Shown);
 
 /// <summary>An album as it is listed.</summary>
 internal sealed record AlbumLine(AlbumId Id, string WorkingName, string Title, string Description, int Photos, Cover? Cover, PageId? Page, AudienceLine Audience, PhotoId? ChosenCover, long Version);
 
 /// <summary>New words or a new cover for an album; what is null stays. An empty <c>Cover</c> id returns to the first photo.</summary>
-internal sealed record AlbumChange(string? WorkingName, string? Title, string? Description, PhotoId? Cover);
+public sealed record AlbumChange(
+    [Words(AlbumWords.LongestName)] string? WorkingName = null, [Words(AlbumWords.LongestTitle)] string? Title = null, [Words(AlbumWords.LongestText)] string? Description = null, PhotoId? Cover = null);
 
-/// <summary>An album's version after a change, and its order before it, for taking the change back.</summary>
-internal sealed record AlbumMoved(long Version, IReadOnlyList<PhotoId> Before, int Changed);
+/// <summary>How long the words of an album may be, UTF-16 code units.</summary>
+internal static class AlbumWords
+{
+    public const int LongestName = 160;
+    public const int LongestTitle = 300;
+    public const int LongestText = 10_000;
+}
+
+/// <summary>What a change of an album's photos came to.</summary>
+/// <param name="Version">The album's version afterwards.</param>
+internal sealed record AlbumMoved(long Version, Done Done);
+
+/// <summary>How a write to an album ended.</summary>
+internal enum AlbumOutcome
+{
+    Written,
+    Gone,
+    Stale,
+}
 
 /// <summary>Albums and the order of their photos.</summary>
-internal sealed class AlbumStore(NpgsqlDataSource db, TimeProvider clock)
+internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStore access)
 {
     public async Task<IReadOnlyList<AlbumLine>> ListAsync(AlbumId? only, CancellationToken ct)
     {
         await using var command = db.Command(
-            """
+            $"""
             select a.id, a.working_name, a.title, a.description, a.cover, a.version,
-                   (select count(*) from album_photo as ap where ap.album = a.id),
-                   encode(c.hash, 'hex'), c.width, c.height, c.state,
-                   (select pg.id from page as pg where pg.album = a.id order by pg.made limit 1),
-                   (select count(*) from page as pg where pg.album = a.id and pg.published is not null),
-                   (select count(*) from page as pg where pg.album = a.id and pg.published is null)
+                   (select count(*) from album_photo as ap where ap.album = a.id) as photos,
+                   encode(c.hash, 'hex') as hash, c.width, c.height, c.stage,
+                   (select pg.id from page as pg where pg.album = a.id and pg.binned is null order by pg.made limit 1) as page,
+                   pages.published_pages, pages.drafts
               from album as a
+             cross join lateral (
+               {AccessStore.PagesOfAlbums} and pg.album = a.id) as pages
               left join lateral (
-                select p.hash, p.width, p.height, p.state
+                select p.hash, p.width, p.height, p.stage
                   from photo as p
                  where p.id = coalesce(a.cover, (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place limit 1))) as c on true
-             where @only::uuid is null or a.id = @only::uuid
+             where a.binned is null and (@only::uuid is null or a.id = @only::uuid)
              order by lower(a.working_name), a.id
             """,
             ("only", only?.Value));
         return await command.AllAsync(
             r => new AlbumLine(
-                new AlbumId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.GetString(3), (int)r.GetInt64(6),
-                r.IsDBNull(7) ? null : new Cover(r.GetString(7), r.GetInt32(8), r.GetInt32(9), r.GetString(10)),
-                r.IsDBNull(11) ? null : new PageId(r.GetGuid(11)), AudienceLine.For((int)r.GetInt64(12), (int)r.GetInt64(13)),
-                r.IsDBNull(4) ? null : new PhotoId(r.GetGuid(4)), r.GetInt64(5)),
+                new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), r.Get<string>("title"), r.Get<string>("description"), (int)r.Get<long>("photos"),
+                r.MaybeText("hash") is { } hash ? new Cover(hash, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
+                r.MaybeId("page") is { } page ? new PageId(page) : null,
+                AudienceLine.Of(new AlbumThing(Binned: false, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), access.Now),
+                r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null, r.Get<long>("version")),
             ct);
     }
 
     public async Task<AlbumLine?> FindAsync(AlbumId id, CancellationToken ct) => await ListAsync(id, ct) is [var line] ? line : null;
 
-    public async Task<AlbumId> MakeAsync(string workingName, string title, string description, CancellationToken ct)
+    public async Task<AlbumId> MakeAsync(Actor who, string workingName, string title, string description, CancellationToken ct)
     {
-        var id = new AlbumId(Guid.CreateVersion7(clock.GetUtcNow()));
-        await using var command = db.Command(
-            "insert into album (id, working_name, title, description, made) values (@id, @name, @title, @description, @now)",
-            ("id", id.Value), ("name", workingName.Trim()), ("title", title.Trim()), ("description", description.Trim()), ("now", clock.GetUtcNow()));
-        await command.ExecuteNonQueryAsync(ct);
+        var (id, _) = await acts.RunAsync(
+            who, ActKind.MadeAlbum,
+            act =>
+            {
+                act.Says = _ => $"Made album “{workingName.Trim()}”.";
+                return MakeAsync(act, workingName, title, description, ct);
+            },
+            ct);
         return id;
     }
 
-    /// <summary>The album of this working name, whatever its case; made when there is none.</summary>
-    public async Task<AlbumId> NamedAsync(string workingName, CancellationToken ct)
+    static async Task<AlbumId> MakeAsync(Act act, string workingName, string title, string description, CancellationToken ct)
     {
-        await using var find = db.Command("select id from album where lower(working_name) = lower(@name) order by made limit 1", ("name", workingName.Trim()));
-        return await find.ExecuteScalarAsync(ct) is Guid id ? new AlbumId(id) : await MakeAsync(workingName, "", "", ct);
+        var id = new AlbumId(Guid.CreateVersion7(act.Now));
+        await act.RunAsync(
+            "insert into album (id, working_name, title, description, made) values (@id, @name, @title, @description, @now)", ct,
+            ("id", id.Value), ("name", workingName.Trim()), ("title", title.Trim()), ("description", description.Trim()), ("now", act.Now));
+        return id;
     }
 
-    public async Task<bool> ChangeAsync(AlbumId id, AlbumChange change, long expected, CancellationToken ct)
+    /// <summary>The album of this working name, whatever its case; made when there is none. Two who ask at once get the same.</summary>
+    public async Task<AlbumId> NamedAsync(Actor who, string workingName, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        var changed = await tx.RunAsync(
-            """
-            update album
-               set working_name = coalesce(@name::text, working_name), title = coalesce(@title::text, title), description = coalesce(@description::text, description),
-                   cover = case when @cover::uuid is null then cover when @cover::uuid = @none then null else @cover::uuid end,
-                   version = version + 1
-             where id = @id and version = @expected
-            """,
-            ct, ("id", id.Value), ("expected", expected), ("name", change.WorkingName?.Trim()), ("title", change.Title?.Trim()), ("description", change.Description?.Trim()),
-            ("cover", change.Cover?.Value), ("none", Guid.Empty));
-        if (changed == 0)
-        {
-            return false;
-        }
-
-        await PageStore.TouchAlbumAsync(tx, id, ct);
-        await tx.CommitAsync(ct);
-        return true;
+        var (id, _) = await acts.RunAsync(
+            who, ActKind.MadeAlbum,
+            async act =>
+            {
+                act.Says = _ => $"Made album “{workingName.Trim()}”.";
+                await act.RunAsync("lock table album in share row exclusive mode", ct);
+                await using var find = act.Command(
+                    "select id from album where lower(working_name) = lower(@name) and binned is null order by made limit 1", ("name", workingName.Trim()));
+                return await find.ExecuteScalarAsync(ct) is Guid found ? new AlbumId(found) : await MakeAsync(act, workingName, "", "", ct);
+            },
+            ct);
+        return id;
     }
 
-    public async Task RemoveAsync(AlbumId id, CancellationToken ct)
+    public async Task<(AlbumOutcome Outcome, Done Done)> ChangeAsync(Actor who, AlbumId id, AlbumChange change, long expected, CancellationToken ct) =>
+        await acts.RunAsync(
+            who, ActKind.AlbumWords,
+            async act =>
+            {
+                if (await TakeAsync(act, id, expected, ct) is not (AlbumOutcome.Written, var name))
+                {
+                    return act.Drop(await ThereAsync(act, id, ct) ? AlbumOutcome.Stale : AlbumOutcome.Gone);
+                }
+
+                act.GoesOn = id.Value;
+                act.Says = tally => Core.Acts.ActWords.AlbumWords(name, tally);
+                await act.RunAsync(
+                    """
+                    update album
+                       set working_name = coalesce(@name::text, working_name),
+                           title = coalesce(@title::text, title),
+                           description = coalesce(@description::text, description),
+                           cover = case
+                             when @cover::uuid is null then cover
+                             when @cover::uuid = @none then null
+                             else coalesce((select p.id from photo as p where p.id = @cover::uuid and p.binned is null), cover) end,
+                           version = version + 1
+                     where id = @id
+                    """,
+                    ct, ("id", id.Value), ("name", change.WorkingName?.Trim()), ("title", change.Title?.Trim()), ("description", change.Description?.Trim()), ("cover", change.Cover?.Value), ("none", Guid.Empty));
+                return AlbumOutcome.Written;
+            },
+            ct);
+
+    /// <summary>Throws an album in the bin with its pages; its photos stay.</summary>
+    public async Task<Done?> RemoveAsync(Actor who, AlbumId id, CancellationToken ct)
     {
-        await using var command = db.Command("delete from album where id = @id", ("id", id.Value));
-        await command.ExecuteNonQueryAsync(ct);
+        var (there, done) = await acts.RunAsync(
+            who, ActKind.Binned,
+            async act =>
+            {
+                await using var mark = act.Command("update album set binned = @now, version = version + 1 where id = @id and binned is null returning working_name", ("id", id.Value), ("now", act.Now));
+                if (await mark.ExecuteScalarAsync(ct) is not string name)
+                {
+                    return act.Drop(false);
+                }
+
+                act.Says = _ => Core.Acts.ActWords.Binned(back: false, 0, [name]);
+                return true;
+            },
+            ct);
+        return there ? done : null;
     }
 
     /// <summary>Puts photos into an album, at its end. Those in it already stay where they are.</summary>
-    public Task<AlbumMoved?> PutAsync(AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct) =>
-        ArrangeAsync(id, null, order => [.. order, .. photos.Except(order)], ct);
+    public Task<(AlbumOutcome Outcome, AlbumMoved? Moved)> PutAsync(Actor who, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct) =>
+        ArrangeAsync(who, ActKind.PutIn, id, null, order => [.. order, .. photos.Except(order)], (tally, name) => Core.Acts.ActWords.PutIn(tally, name), ct);
 
-    public Task<AlbumMoved?> TakeOutAsync(AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    public Task<(AlbumOutcome Outcome, AlbumMoved? Moved)> TakeOutAsync(Actor who, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         var gone = photos.ToHashSet();
-        return ArrangeAsync(id, null, order => [.. order.Where(p => !gone.Contains(p))], ct);
+        return ArrangeAsync(who, ActKind.TakenOut, id, null, order => [.. order.Where(p => !gone.Contains(p))], (tally, name) => Core.Acts.ActWords.TakenOut(tally, name), ct);
     }
 
     /// <summary>Moves photos, in their present order, to a position or before another photo.</summary>
-    /// <returns>Null when <paramref name="expected"/> is no longer the album's version.</returns>
-    public Task<AlbumMoved?> MoveAsync(AlbumId id, AlbumMove move, long expected, CancellationToken ct)
+    public Task<(AlbumOutcome Outcome, AlbumMoved? Moved)> MoveAsync(Actor who, AlbumId id, IReadOnlyList<PhotoId> photos, int? position, PhotoId? before, long expected, CancellationToken ct)
     {
-        var moved = move.Photos.ToHashSet();
-        return ArrangeAsync(id, expected, order => move.Before is { } before ? Ordering.MoveBefore(order, moved, before) : Ordering.Move(order, moved, move.Position ?? int.MaxValue), ct);
+        var moved = photos.ToHashSet();
+        return ArrangeAsync(
+            who, ActKind.Ordered, id, expected, order => before is { } at ? Ordering.MoveBefore(order, moved, at) : Ordering.Move(order, moved, position ?? int.MaxValue),
+            (_, name) => Core.Acts.ActWords.Ordered(moved.Count, name), ct);
     }
 
-    /// <summary>Makes the album hold exactly these photos in this order: how a change is taken back.</summary>
-    public Task<AlbumMoved?> SetAsync(AlbumId id, IReadOnlyList<PhotoId> photos, long expected, CancellationToken ct) =>
-        ArrangeAsync(id, expected, _ => [.. photos.Distinct()], ct);
-
-    async Task<AlbumMoved?> ArrangeAsync(AlbumId id, long? expected, Func<IReadOnlyList<PhotoId>, IReadOnlyList<PhotoId>> arrange, CancellationToken ct)
+    async Task<(AlbumOutcome, AlbumMoved?)> ArrangeAsync(
+        Actor who, ActKind kind, AlbumId id, long? expected, Func<IReadOnlyList<PhotoId>, IReadOnlyList<PhotoId>> arrange, Func<ActTally, string, string> says, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        await using var take = tx.Command("update album set version = version + 1 where id = @id and (@expected::bigint is null or version = @expected::bigint) returning version", ("id", id.Value), ("expected", expected));
-        if (await take.ExecuteScalarAsync(ct) is not long version)
+        var ((outcome, version), done) = await acts.RunAsync(
+            who, kind,
+            async act =>
+            {
+                var (taken, name) = await TakeAsync(act, id, expected, ct);
+                if (taken != AlbumOutcome.Written)
+                {
+                    return act.Drop((taken, 0L));
+                }
+
+                act.Says = tally => says(tally, name);
+                var before = await OrderAsync(act, id, ct);
+                await WriteOrderAsync(act, id, before, arrange([.. before.Select(s => s.Thing)]), ct);
+                await using var raised = act.Command("update album set version = version + 1 where id = @id returning version", ("id", id.Value));
+                return (AlbumOutcome.Written, (long)(await raised.ExecuteScalarAsync(ct))!);
+            },
+            ct);
+        return (outcome, outcome == AlbumOutcome.Written ? new AlbumMoved(version, done) : null);
+    }
+
+    /// <summary>Locks an album for a change, if it still is the version expected.</summary>
+    static async Task<(AlbumOutcome Outcome, string Name)> TakeAsync(Act act, AlbumId id, long? expected, CancellationToken ct)
+    {
+        await using var take = act.Command("select version, working_name from album where id = @id and binned is null for no key update", ("id", id.Value));
+        return await take.FirstAsync(r => Tuple.Create(r.Get<long>("version"), r.Get<string>("working_name")), ct) is var (version, name)
+            ? (expected is null || version == expected ? AlbumOutcome.Written : AlbumOutcome.Stale, name)
+            : (AlbumOutcome.Gone, "");
+    }
+
+    static async Task<bool> ThereAsync(Act act, AlbumId id, CancellationToken ct)
+    {
+        await using var find = act.Command("select exists (select from album where id = @id and binned is null)", ("id", id.Value));
+        return (bool)(await find.ExecuteScalarAsync(ct))!;
+    }
+
+    static async Task<IReadOnlyList<Standing<PhotoId>>> OrderAsync(Act act, AlbumId id, CancellationToken ct)
+    {
+        await using var command = act.Command("select photo, place from album_photo where album = @id order by place, photo", ("id", id.Value));
+        return await command.AllAsync(r => new Standing<PhotoId>(new PhotoId(r.Get<Guid>("photo")), r.Get<long>("place")), ct);
+    }
+
+    /// <summary>Writes the places that differ; photos that are not here any more are passed over.</summary>
+    static async Task WriteOrderAsync(Act act, AlbumId id, IReadOnlyList<Standing<PhotoId>> before, IReadOnlyList<PhotoId> after, CancellationToken ct)
+    {
+        var stood = before.ToDictionary(s => s.Thing, s => s.Place);
+        var wanted = after.ToHashSet();
+        var gone = stood.Keys.Where(p => !wanted.Contains(p)).ToArray();
+        if (gone.Length > 0)
         {
-            return null;
+            await act.RunAsync("delete from album_photo where album = @id and photo = any(@gone)", ct, ("id", id.Value), ("gone", gone.Values()));
         }
 
-        var before = await OrderAsync(tx, id, ct);
-        var after = arrange(before);
-        // Pages that showed a photo before, and those that show it after, both change.
-        await PageStore.TouchAlbumAsync(tx, id, ct);
-        var changed = await WriteOrderAsync(tx, id, before, after, ct);
-        await tx.CommitAsync(ct);
-        return new AlbumMoved(version, before, changed);
-    }
-
-    static async Task<IReadOnlyList<PhotoId>> OrderAsync(Transaction tx, AlbumId id, CancellationToken ct)
-    {
-        await using var command = tx.Command("select photo from album_photo where album = @id order by place", ("id", id.Value));
-        return await command.AllAsync(r => new PhotoId(r.GetGuid(0)), ct);
-    }
-
-    /// <summary>Writes the places that differ; photos that no longer exist are passed over.</summary>
-    static async Task<int> WriteOrderAsync(Transaction tx, AlbumId id, IReadOnlyList<PhotoId> before, IReadOnlyList<PhotoId> after, CancellationToken ct)
-    {
-        var stood = before.Select((p, i) => (p, i)).ToDictionary(t => t.p, t => t.i);
-        var moved = after.Select((p, i) => (Photo: p, Place: i)).Where(t => !stood.TryGetValue(t.Photo, out var at) || at != t.Place).ToArray();
-        var gone = before.Except(after).ToArray();
-        await tx.RunAsync("delete from album_photo where album = @id and photo = any(@gone)", ct, ("id", id.Value), ("gone", gone.Select(p => p.Value).ToArray()));
-        await tx.RunAsync(
+        var places = Places.Assign([.. after.Select(p => new Standing<PhotoId>(p, stood.GetValueOrDefault(p)))]);
+        await act.RunAsync(
             """
-            insert into album_photo (album, photo, place)
-            select @id, p.id, m.place from unnest(@photos, @places) as m(photo, place) join photo as p on p.id = m.photo
+            insert into album_photo (album, photo, place, said_by)
+            select @id, p.id, m.place, @said
+              from unnest(@photos, @places) as m(photo, place)
+              join photo as p on p.id = m.photo and p.binned is null
             on conflict (album, photo) do update set place = excluded.place
             """,
-            ct, ("id", id.Value), ("photos", moved.Select(m => m.Photo.Value).ToArray()), ("places", moved.Select(m => m.Place).ToArray()));
-        return after.Except(before).Count() + gone.Length + (gone.Length == 0 && after.Count == before.Count ? moved.Length : 0);
+            ct, ("id", id.Value), ("photos", places.Select(m => m.Thing).Values()), ("places", places.Select(m => m.Place).ToArray()), ("said", Said.Person));
     }
 
-    /// <summary>Puts newly arrived photos at the end of an album, within the transaction that made them.</summary>
-    public static async Task PutArrivedAsync(Transaction tx, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    /// <summary>Puts newly arrived photos at the end of an album, within the act that made them. The album is locked first, so that two uploads never take the same place.</summary>
+    public static async Task PutArrivedAsync(Act act, AlbumId id, IReadOnlyList<PhotoId> photos, string saidBy, CancellationToken ct)
     {
-        // The album's row is locked first, so that two uploads never take the same place.
-        var here = await tx.RunAsync("update album set version = version + 1 where id = @album", ct, ("album", id.Value));
-        if (here == 0)
+        await using var take = act.Command("update album set version = version + 1 where id = @album and binned is null returning (select max(ap.place) from album_photo as ap where ap.album = @album)", ("album", id.Value));
+        if (await take.FirstAsync(r => Tuple.Create(r.Maybe<long>(0)), ct) is not { } last)
         {
             return;
         }
 
-        await tx.RunAsync(
+        await act.RunAsync(
             """
-            insert into album_photo (album, photo, place)
-            select @album, p.id, (select coalesce(max(place), -1) from album_photo where album = @album) + row_number() over (order by w.n)
-              from unnest(@photos) with ordinality as w(id, n) join photo as p on p.id = w.id
+            insert into album_photo (album, photo, place, said_by)
+            select @album, p.id, @first + (row_number() over (order by w.n) - 1) * @step, @said
+              from unnest(@photos) with ordinality as w(id, n)
+              join photo as p on p.id = w.id and p.binned is null
             on conflict do nothing
             """,
-            ct, ("album", id.Value), ("photos", photos.Select(p => p.Value).ToArray()));
-        await PageStore.TouchAlbumAsync(tx, id, ct);
+            ct, ("album", id.Value), ("photos", photos.Values()), ("first", Places.After(last.Item1)), ("step", Places.Step), ("said", saidBy));
     }
 
-    /// <summary>Takes photos out of an album within a transaction.</summary>
-    public static async Task TakeOutAsync(Transaction tx, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    /// <summary>Takes photos out of an album within another act.</summary>
+    /// <param name="saidBy">Only where they stand there because of that; null for all.</param>
+    public static async Task TakeOutAsync(Act act, AlbumId id, IReadOnlyList<PhotoId> photos, string? saidBy, CancellationToken ct)
     {
-        await tx.RunAsync("update album set version = version + 1, cover = case when cover = any(@photos) then null else cover end where id = @album", ct, ("album", id.Value), ("photos", photos.Select(p => p.Value).ToArray()));
-        await PageStore.TouchAlbumAsync(tx, id, ct);
-        await tx.RunAsync("delete from album_photo where album = @album and photo = any(@photos)", ct, ("album", id.Value), ("photos", photos.Select(p => p.Value).ToArray()));
+        await act.RunAsync("update album set version = version + 1 where id = @album", ct, ("album", id.Value));
+        await act.RunAsync(
+            "delete from album_photo where album = @album and photo = any(@photos) and (@said::text is null or said_by = @said::text)", ct,
+            ("album", id.Value), ("photos", photos.Values()), ("said", saidBy));
     }
 }

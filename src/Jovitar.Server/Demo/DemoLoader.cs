@@ -3,10 +3,10 @@ using Jovitar.Core;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Pages;
-using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
 using Microsoft.AspNetCore.Identity;
@@ -33,14 +33,17 @@ internal sealed record DemoPage(string Album, string Heading, string Address, st
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, TaxonomyStore taxonomy, IntakeStore intake, Receiver receiver, AlbumStore albums, PageStore pages, Storage storage, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, PageStore pages, Storage storage, NpgsqlDataSource db)
 {
+    Actor owner = Actor.Worker("demo");
     readonly Dictionary<string, PhotoId> photos = [];
     readonly Dictionary<string, CategoryId> categories = [];
 
     /// <summary>Loads the scenario when the database holds nothing yet; otherwise does nothing.</summary>
     public async Task LoadOnceAsync(string folder, CancellationToken ct)
     {
+        // One process loads it; another that starts at once waits and finds it there.
+        await using var alone = await Alone.WaitAsync(db, Alone.LoadingDemo, ct);
         if (await accounts.AnyAsync(ct))
         {
             return;
@@ -48,17 +51,18 @@ internal sealed class DemoLoader(
 
         await using var file = File.OpenRead(Path.Combine(folder, "scenario.json"));
         var scenario = (await JsonSerializer.DeserializeAsync<DemoScenario>(file, JsonSerializerOptions.Web, ct))!;
+        owner = Actor.Worker(scenario.Site.Owner.Name);
         foreach (var top in scenario.Categories)
         {
-            var parent = categories[top.Name] = await taxonomy.MakeCategoryAsync(top.Name, null, ct);
+            categories[top.Name] = await taxonomy.AtAsync(owner, [top.Name], ct);
             foreach (var child in top.Children)
             {
-                categories[child] = await taxonomy.MakeCategoryAsync(child, parent, ct);
+                categories[child] = await taxonomy.AtAsync(owner, [top.Name, child], ct);
             }
         }
 
         var all = scenario.Albums.SelectMany(a => a.Photos).ToArray();
-        var batch = await intake.BeginAsync(IntakeAbout.Nothing, scenario.Site.Owner.Name, ct);
+        var batch = await intake.BeginAsync(IntakeAbout.Nothing, owner, ct);
         foreach (var photo in all)
         {
             await TakeInAsync(batch, Path.Combine(folder, "photos", photo.File), ct);
@@ -69,7 +73,7 @@ internal sealed class DemoLoader(
             await MakeAlbumAsync(album.Name, album.Title, album.Description, album.Photos.Select(p => p.File), ct);
             foreach (var group in album.Photos.SelectMany(p => p.Categories.Select(c => (c, p.File))).GroupBy(t => t.c, t => t.File))
             {
-                await taxonomy.ChangeCategoriesAsync(new CategoryChange([.. group.Select(f => photos[f])], [categories[group.Key]], []), ct);
+                await taxonomy.ChangePhotosAsync(owner, new CategoryChange([.. group.Select(f => photos[f])], [categories[group.Key]], []), ct);
             }
         }
 
@@ -87,8 +91,8 @@ internal sealed class DemoLoader(
         await using var words = db.Command("update site set tagline = @tagline", ("tagline", scenario.Site.Tagline));
         await words.ExecuteNonQueryAsync(ct);
         // Last of all, so that an interrupted load is not taken for a finished one.
-        var owner = scenario.Site.Owner;
-        await accounts.MakeOwnerAsync(owner.Email, owner.Name, hasher.HashPassword(null!, owner.Password), scenario.Site.Title, ct);
+        var person = scenario.Site.Owner;
+        await accounts.MakeOwnerAsync(person.Email, person.Name, hasher.HashPassword(null!, person.Password), scenario.Site.Title, ct);
     }
 
     async Task TakeInAsync(IntakeId batch, string path, CancellationToken ct)
@@ -107,8 +111,8 @@ internal sealed class DemoLoader(
             return;
         }
 
-        var album = await albums.MakeAsync(name, title, description, ct);
-        await albums.PutAsync(album, [.. files.Select(f => photos[f])], ct);
+        var album = await albums.MakeAsync(owner, name, title, description, ct);
+        await albums.PutAsync(owner, album, [.. files.Select(f => photos[f])], ct);
     }
 
     async Task MakePageAsync(DemoPage page, CancellationToken ct)
@@ -119,19 +123,19 @@ internal sealed class DemoLoader(
             return;
         }
 
-        var tags = (await taxonomy.TagsAsync(null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id);
+        var tags = (await tagStore.TagsAsync(null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id);
         var content = new PageContent(
             page.Heading, page.Text, new LayoutSettings(Enum.Parse<LayoutKind>(page.Layout, ignoreCase: true), page.Size, page.Gap),
             [.. page.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. page.Filter.Where(tags.ContainsKey).Select(f => tags[f])]);
-        var id = (await pages.MakeAsync(album.Id, page.Heading, ct))!.Value;
+        var id = (await pages.MakeAsync(owner, album.Id, page.Heading, ct))!.Value;
         if (PageAddress.TryParse(page.Address, out var address, out _))
         {
-            await pages.EditAsync(id, address, content, 1, ct);
+            await pages.EditAsync(owner, id, address, content, 1, ct);
         }
 
         if (page.Published)
         {
-            await pages.PublishAsync(id, ct);
+            await pages.PublishAsync(owner, id, (await pages.FindAsync(id, ct))!.Edited, ct);
         }
     }
 

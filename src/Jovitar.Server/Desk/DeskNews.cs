@@ -1,12 +1,17 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Platform;
 using Npgsql;
 
 namespace Jovitar.Server.Desk;
 
-/// <summary>Tells all who listen when the figures change. One look at the database serves every listener; with none there is no look.</summary>
+/// <summary>What is told to those who listen.</summary>
+/// <param name="Acts">Counts acts that were done; another number means that something may be read again.</param>
+internal sealed record Told(Figures? Figures, long Acts);
+
+/// <summary>Tells all who listen when the figures change and when acts are done. One look at the database serves every listener; with none there is no look.</summary>
 internal sealed class DeskNews(DeskStore store, NpgsqlDataSource db, IHostApplicationLifetime life)
 {
     static readonly TimeSpan Busy = TimeSpan.FromSeconds(1);
@@ -16,38 +21,47 @@ internal sealed class DeskNews(DeskStore store, NpgsqlDataSource db, IHostApplic
     static readonly TimeSpan Silence = TimeSpan.FromSeconds(20);
 
     readonly Lock gate = new();
-    TaskCompletionSource<Figures?> next = new(TaskCreationOptions.RunContinuationsAsynchronously);
-    Figures? latest;
+    TaskCompletionSource next = new(TaskCreationOptions.RunContinuationsAsynchronously);
+    Told latest = new(null, 0);
     int listeners;
     CancellationTokenSource? looking;
 
-    /// <summary>The figures now, and again whenever they change; null where nothing changed for a while.</summary>
+    /// <summary>The figures now, and again whenever they change (<c>figures</c>); that acts were done (<c>acts</c>); nothing, where nothing changed for a while (<c>still</c>).</summary>
     public async IAsyncEnumerable<SseItem<Figures?>> ListenAsync([EnumeratorCancellation] CancellationToken ct)
     {
         using var both = CancellationTokenSource.CreateLinkedTokenSource(ct, life.ApplicationStopping);
         Enter();
         try
         {
-            Figures? told = null;
+            Told? told = null;
             while (!both.IsCancellationRequested)
             {
-                Task<Figures?> change;
-                Figures? now;
+                Task change;
+                Told now;
                 lock (gate)
                 {
                     (now, change) = (latest, next.Task);
                 }
 
-                if (now is not null && now != told)
+                if (now.Figures is not null && now != told)
                 {
+                    var before = told;
                     told = now;
-                    yield return new SseItem<Figures?>(now, "figures");
+                    if (now.Figures != before?.Figures)
+                    {
+                        yield return new SseItem<Figures?>(now.Figures, "figures");
+                    }
+
+                    if (before is not null && now.Acts != before.Acts)
+                    {
+                        yield return new SseItem<Figures?>(null, "acts");
+                    }
+
                     continue;
                 }
 
-                var before = change;
                 await Task.WhenAny(change, Task.Delay(Silence, both.Token)).ConfigureAwait(false);
-                if (!before.IsCompleted && !both.IsCancellationRequested)
+                if (!change.IsCompleted && !both.IsCancellationRequested)
                 {
                     yield return new SseItem<Figures?>(null, "still");
                 }
@@ -67,6 +81,7 @@ internal sealed class DeskNews(DeskStore store, NpgsqlDataSource db, IHostApplic
             {
                 looking = CancellationTokenSource.CreateLinkedTokenSource(life.ApplicationStopping);
                 _ = LookAsync(looking.Token);
+                _ = HearActsAsync(looking.Token);
             }
         }
     }
@@ -80,7 +95,7 @@ internal sealed class DeskNews(DeskStore store, NpgsqlDataSource db, IHostApplic
                 looking?.Cancel();
                 looking?.Dispose();
                 looking = null;
-                latest = null;
+                latest = new Told(null, latest.Acts);
             }
         }
     }
@@ -95,7 +110,7 @@ internal sealed class DeskNews(DeskStore store, NpgsqlDataSource db, IHostApplic
             {
                 var now = await store.FiguresAsync(ct);
                 wait = now.Waiting + now.Larger + now.Unpacking > 0 ? Busy : Quiet;
-                Tell(now);
+                Tell(told => told with { Figures = now });
             }
             catch (Exception e) when (e is NpgsqlException or OperationCanceledException)
             {
@@ -114,11 +129,26 @@ internal sealed class DeskNews(DeskStore store, NpgsqlDataSource db, IHostApplic
         }
     }
 
-    void Tell(Figures now)
+    /// <summary>Many acts within a second are one piece of news.</summary>
+    async Task HearActsAsync(CancellationToken ct)
     {
-        TaskCompletionSource<Figures?> told;
+        await using var bell = new Bell(db, ActRunner.Channel, ct);
+        while (!ct.IsCancellationRequested)
+        {
+            if (await bell.WaitAsync(Silence))
+            {
+                Tell(told => told with { Acts = told.Acts + 1 });
+                await Task.Delay(Busy, ct).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            }
+        }
+    }
+
+    void Tell(Func<Told, Told> change)
+    {
+        TaskCompletionSource told;
         lock (gate)
         {
+            var now = change(latest);
             if (now == latest)
             {
                 return;
@@ -129,6 +159,6 @@ internal sealed class DeskNews(DeskStore store, NpgsqlDataSource db, IHostApplic
             next = new(TaskCreationOptions.RunContinuationsAsynchronously);
         }
 
-        told.SetResult(now);
+        told.SetResult();
     }
 }

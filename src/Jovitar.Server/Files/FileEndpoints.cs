@@ -1,6 +1,8 @@
 using Jovitar.Core;
+using Jovitar.Core.Access;
 using Jovitar.Core.Files;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -29,19 +31,17 @@ internal static class FileEndpoints
         return TypedResults.Ok(new FileList(files, files.Count == AtOnce ? files[^1].Id : null));
     }
 
-    static async Task<Results<NoContent, NotFound<Problem>>> Attach(FileId file, AlbumId album, FileStore store, CancellationToken ct) =>
-        await store.AttachAsync(file, album, ct) ? TypedResults.NoContent() : Problems.Gone("file or album");
+    static async Task<Results<Ok<Done>, NotFound<Problem>>> Attach(FileId file, AlbumId album, Actor who, FileStore store, CancellationToken ct) =>
+        await store.AttachAsync(who, file, album, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("file or album");
 
-    static async Task<NoContent> Detach(FileId file, AlbumId album, FileStore store, CancellationToken ct)
-    {
-        await store.DetachAsync(file, album, ct);
-        return TypedResults.NoContent();
-    }
+    static async Task<Results<Ok<Done>, NotFound<Problem>>> Detach(FileId file, AlbumId album, Actor who, FileStore store, CancellationToken ct) =>
+        await store.DetachAsync(who, file, album, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("file or album");
 
     /// <summary>Sound, video and PDF may be shown in place when asked for so; everything else is only ever saved. Nothing in it may run.</summary>
-    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, Storage storage, CancellationToken ct)
+    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
-        if (await store.FindAsync(file, ct) is not { } found || !File.Exists(storage.Original(found.Hash)))
+        if (await access.FileAsync(file, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing)
+            || await store.FindAsync(file, ct) is not { } found || !File.Exists(storage.Original(found.Hash)))
         {
             return Problems.Gone("file");
         }

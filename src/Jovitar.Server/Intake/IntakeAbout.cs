@@ -1,5 +1,10 @@
+using System.ComponentModel.DataAnnotations;
+using System.Text.Json;
 using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -9,114 +14,153 @@ namespace Jovitar.Server.Intake;
 
 /// <summary>What is said once of all that an intake brings; it may be said before, while or after the files arrive.</summary>
 /// <param name="Origin">Where the pictures came from, in words: a stock library, an estate, an address.</param>
-internal sealed record IntakeAbout(
-    AlbumId? Album, IReadOnlyList<CategoryId> Categories, IReadOnlyList<string> Tags, string Credit, string Copyright, string Licence, string Origin)
+public sealed record IntakeAbout(
+    AlbumId? Album, [Required, AtMost(IntakeAbout.MostTags)] IReadOnlyList<CategoryId> Categories, [Required, AtMost(IntakeAbout.MostTags)] IReadOnlyList<string> Tags,
+    [Words(IntakeAbout.LongestWords)] string Credit, [Words(IntakeAbout.LongestWords)] string Copyright, [Words(IntakeAbout.LongestWords)] string Licence, [Words(IntakeAbout.LongestWords)] string Origin)
 {
     public static readonly IntakeAbout Nothing = new(null, [], [], "", "", "", "");
 
-    const int LongestWords = 300;
-    const int MostTags = 50;
+    public const int LongestWords = 300;
+    public const int MostTags = 50;
 
-    public (string, object?)[] Words() => [("credit", Credit.Trim()), ("copyright", Copyright.Trim()), ("licence", Licence.Trim()), ("origin", Origin.Trim())];
+    public (string, object?)[] Words() => [.. Named().Select(w => (w.Name, (object?)w.Text))];
+
+    (string Name, string Text)[] Named() => [("credit", Credit.Trim()), ("copyright", Copyright.Trim()), ("licence", Licence.Trim()), ("origin", Origin.Trim())];
 
     public (string, object?)[] Parameters() =>
-        [("album", Album?.Value), ("tags", TagName.All(Tags).Select(t => t.Text).ToArray()), ("categories", Categories.Select(c => c.Value).Distinct().ToArray()), .. Words()];
+        [("album", Album?.Value), ("tags", TagName.All(Tags).Select(t => t.Text).ToArray()), ("categories", Categories.Values().Distinct().ToArray()), .. Words()];
 
-    public Dictionary<string, string> Faults()
-    {
-        var faults = new Dictionary<string, string>();
-        foreach (var (name, value) in ((string, string)[])[("credit", Credit), ("copyright", Copyright), ("licence", Licence), ("origin", Origin)])
-        {
-            if (value.Length > LongestWords)
-            {
-                faults[name] = $"This may have {LongestWords} characters.";
-            }
-        }
+    /// <summary>Where the words come from that it says, for a photo's row.</summary>
+    public string SaidBy(string said) => JsonSerializer.Serialize(Named().Where(w => w.Text.Length > 0).ToDictionary(w => w.Name, _ => said));
 
-        if (Tags.Count > MostTags)
-        {
-            faults["tags"] = $"At most {MostTags} tags can be put on a whole intake.";
-        }
-
-        return faults;
-    }
+    /// <summary>Words that another says otherwise: their columns, and what they are to be.</summary>
+    public IEnumerable<(string Column, string Text)> Differing(IntakeAbout before) => Named().Zip(before.Named()).Where(w => w.First.Text != w.Second.Text).Select(w => w.First);
 }
 
+/// <summary>What is to be put on photos, found and locked.</summary>
+internal sealed record AboutToPut(AlbumId? Album, IReadOnlyList<CategoryId> Categories, IReadOnlyList<TagId> Tags);
+
 /// <summary>Puts what is said of an intake on its photos, and changes it afterwards for all of them.</summary>
-internal sealed class IntakeAbouts(NpgsqlDataSource db)
+internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
 {
-    /// <summary>Puts album, categories and tags on photos that arrive; their words are set when their rows are made.</summary>
-    public static async Task PutOnAsync(Transaction tx, IntakeAbout about, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    public const string Sql = "select album, categories, tags, credit, copyright, licence, origin, begun_by, account, act from intake";
+
+    public static IntakeAbout Read(NpgsqlDataReader r) => new(
+        r.MaybeId("album") is { } album ? new AlbumId(album) : null, [.. r.Get<Guid[]>("categories").Select(CategoryId.From)], r.Get<string[]>("tags"),
+        r.Get<string>("credit"), r.Get<string>("copyright"), r.Get<string>("licence"), r.Get<string>("origin"));
+
+    /// <summary>Finds or makes the tags and locks the album, in the order in which everybody locks.</summary>
+    public static async Task<AboutToPut> PrepareAsync(Act act, IntakeAbout about, CancellationToken ct)
+    {
+        var tags = await TagStore.MakeSureAsync(act, TagName.All(about.Tags), ct);
+        if (about.Album is { } album)
+        {
+            await act.LockAsync("album", [album.Value], ct);
+        }
+
+        return new AboutToPut(about.Album, about.Categories, tags);
+    }
+
+    /// <summary>Puts album, categories and tags on photos; their words are set when their rows are made.</summary>
+    public static async Task PutOnAsync(Act act, AboutToPut about, IReadOnlyList<PhotoId> photos, string said, CancellationToken ct)
     {
         if (about.Album is { } album)
         {
-            await AlbumStore.PutArrivedAsync(tx, album, photos, ct);
+            await AlbumStore.PutArrivedAsync(act, album, photos, said, ct);
         }
 
-        if (about.Categories.Count > 0)
-        {
-            await TaxonomyStore.AddCategoriesAsync(tx, photos, about.Categories, ct);
-        }
-
-        if (about.Tags.Count > 0)
-        {
-            await TaxonomyStore.AddTagsAsync(tx, photos, TagName.All(about.Tags), ct);
-        }
+        await CategoryStore.AddPhotosAsync(act, photos, about.Categories, said, ct);
+        await TagStore.AddAsync(act, photos, about.Tags, said, ct);
     }
 
     /// <summary>What is said of all that an intake brings; null when the intake is not there.</summary>
     public async Task<IntakeAbout?> ReadAsync(IntakeId id, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        return await IntakeStore.AboutAsync(tx, id, forChange: false, ct);
+        await using var command = db.Command($"{Sql} where id = @id", ("id", id.Value));
+        return await command.FirstAsync(Read, ct);
     }
 
-    /// <summary>Says something else of an intake: what it said before is taken off the photos it brought, and the new is put on all of them. Words somebody typed on a photo stay.</summary>
-    /// <returns>False when the intake is not there.</returns>
-    public async Task<bool> ChangeAsync(IntakeId id, IntakeAbout to, CancellationToken ct)
+    /// <summary>
+    /// Says something else of an intake: what it said before is taken off, and the new is put on all of its photos. What somebody
+    /// said of a photo, or its file, or another intake, stays.
+    /// </summary>
+    /// <returns>Null when the intake is not there.</returns>
+    public async Task<Done?> ChangeAsync(Actor who, IntakeId id, IntakeAbout to, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        if (await IntakeStore.AboutAsync(tx, id, forChange: true, ct) is not { } from)
+        var (there, done) = await acts.RunAsync(who, ActKind.About, act => ChangeAsync(act, id, to, ct), ct);
+        return there ? done : null;
+    }
+
+    static async Task<bool> ChangeAsync(Act act, IntakeId id, IntakeAbout to, CancellationToken ct)
+    {
+        // Whatever is arriving has arrived when this has been taken; whatever arrives later finds what is said here.
+        await using var take = act.Command($"{Sql} where id = @id for no key update", ("id", id.Value));
+        if (await take.FirstAsync(Read, ct) is not { } from)
         {
-            return false;
+            return act.Drop(false);
         }
 
-        await tx.RunAsync(
+        act.Says = tally => tally.Photos == 0 ? "Said anew what holds for an intake." : $"Said anew what holds for an intake, on {ActWords.Photos(tally.Photos)}.";
+        await act.RunAsync(
             """
             update intake
-               set album = (select a.id from album as a where a.id = @album::uuid), credit = @credit, copyright = @copyright, licence = @licence, origin = @origin, tags = @tags, categories = @categories
+               set album = (select a.id from album as a where a.id = @album::uuid and a.binned is null),
+                   credit = @credit, copyright = @copyright, licence = @licence, origin = @origin, tags = @tags, categories = @categories
              where id = @id
             """,
             ct, [("id", id.Value), .. to.Parameters()]);
-        var (brought, all) = await PhotosAsync(tx, id, ct);
+        var said = Said.Intake(id);
+        var photos = await PhotosAsync(act, id, ct);
+        var gone = await TagStore.FindAsync(act, TagName.All(from.Tags), ct);
+        var put = await PrepareAsync(act, to with { Album = to.Album == from.Album ? null : to.Album }, ct);
         if (from.Album is { } old && old != to.Album)
         {
-            await AlbumStore.TakeOutAsync(tx, old, brought, ct);
+            await act.LockAsync("album", to.Album is { } next ? [old.Value, next.Value] : [old.Value], ct);
+            await act.LockAsync("photo", photos.Values(), ct);
+            await AlbumStore.TakeOutAsync(act, old, photos, said, ct);
         }
-
-        await TaxonomyStore.RemoveCategoriesAsync(tx, brought, [.. from.Categories.Except(to.Categories)], ct);
-        var kept = TagName.All(to.Tags).Select(t => t.Key).ToHashSet();
-        await TaxonomyStore.RemoveTagsAsync(tx, brought, [.. TagName.All(from.Tags).Where(t => !kept.Contains(t.Key))], ct);
-        await PutOnAsync(tx, to with { Album = to.Album == from.Album ? null : to.Album }, all, ct);
-        foreach (var (column, before, after) in ((string, string, string)[])[("credit", from.Credit, to.Credit), ("copyright", from.Copyright, to.Copyright), ("licence", from.Licence, to.Licence), ("origin", from.Origin, to.Origin)])
+        else
         {
-            if (before.Trim() != after.Trim())
-            {
-                await tx.RunAsync(
-                    $"update photo set {column} = @after, version = version + 1 where id = any(@ids) and {column} in ('', @before)", ct,
-                    ("after", after.Trim()), ("before", before.Trim()), ("ids", brought.Select(p => p.Value).ToArray()));
-            }
+            await act.LockAsync("photo", photos.Values(), ct);
         }
 
-        await Pages.PageStore.TouchAsync(tx, all, ct);
-        await tx.CommitAsync(ct);
+        await CategoryStore.RemovePhotosAsync(act, photos, [.. from.Categories.Except(to.Categories)], said, ct);
+        await TagStore.RemoveAsync(act, photos, [.. gone.Except(put.Tags)], said, ct);
+        await PutOnAsync(act, put, photos, said, ct);
+        foreach (var (column, text) in to.Differing(from))
+        {
+            await WordAsync(act, photos, column, text, said, ct);
+        }
+
         return true;
     }
 
-    static async Task<(IReadOnlyList<PhotoId> Brought, IReadOnlyList<PhotoId> All)> PhotosAsync(Transaction tx, IntakeId id, CancellationToken ct)
+    /// <summary>Writes one word where nothing is said or this intake had said it; said no more, what the file says comes back.</summary>
+    static Task<int> WordAsync(Act act, IReadOnlyList<PhotoId> photos, string column, string text, string said, CancellationToken ct) => act.RunAsync(
+        $"""
+        update photo
+           set {column} = case when @text <> '' then @text else coalesce(file_words ->> '{column}', '') end,
+               said = case
+                 when @text <> '' then said || jsonb_build_object('{column}', @said)
+                 when file_words ? '{column}' then said || jsonb_build_object('{column}', '{Said.File}')
+                 else said - '{column}' end,
+               version = version + 1
+         where id = any(@ids) and (said ->> '{column}' = @said or (@text <> '' and {column} = ''))
+        """,
+        ct, ("text", text), ("said", said), ("ids", photos.Values()));
+
+    static async Task<IReadOnlyList<PhotoId>> PhotosAsync(Act act, IntakeId id, CancellationToken ct)
     {
-        await using var command = tx.Command("select f.photo, f.outcome from intake_file as f join photo as p on p.id = f.photo and p.state <> 'binned' where f.intake = @id order by f.number", ("id", id.Value));
-        var rows = await command.AllAsync(r => (Photo: new PhotoId(r.GetGuid(0)), Outcome: r.GetString(1)), ct);
-        return ([.. rows.Where(r => r.Outcome == "arrived").Select(r => r.Photo).Distinct()], [.. rows.Select(r => r.Photo).Distinct()]);
+        await using var command = act.Command(
+            """
+            select f.photo
+              from intake_file as f
+              join photo as p on p.id = f.photo and p.binned is null
+             where f.intake = @id
+             group by f.photo
+             order by min(f.number)
+            """,
+            ("id", id.Value));
+        return await command.AllAsync(r => new PhotoId(r.GetGuid(0)), ct);
     }
 }

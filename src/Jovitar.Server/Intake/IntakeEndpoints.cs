@@ -1,7 +1,8 @@
-using System.Security.Claims;
+using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Core.Intake;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -10,7 +11,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Jovitar.Server.Intake;
 
 /// <summary>What a new intake goes by; all of it may be left out and said later.</summary>
-internal sealed record NewIntake(AlbumId? Album = null, IntakeAbout? About = null);
+public sealed record NewIntake(AlbumId? Album = null, IntakeAbout? About = null);
 
 internal sealed record IntakeList(IReadOnlyList<IntakeLine> Intakes, IntakeLimits Limits);
 
@@ -22,16 +23,22 @@ internal sealed record IntakeFiles(IReadOnlyList<IntakeFile> Files, int? After);
 
 internal sealed record Retried(int Count);
 
-internal sealed record Dropped(int Count);
+internal sealed record Dropped(int Count, Done Done);
 
 /// <summary>Which failures to drop: those of one cause, or all.</summary>
-internal sealed record DropRequest(string? Cause);
+public sealed record DropRequest([Words(60)] string? Cause = null);
 
-/// <summary>How many photos taking back would throw away, and how many it would leave because they are used elsewhere.</summary>
-internal sealed record TakeBackForecast(int Binned, int Kept);
+/// <summary>An intake that was taken back.</summary>
+internal sealed record IntakeTaken(TakenBack Taken, Done Done);
+
+/// <summary>An intake of which something else is said now.</summary>
+internal sealed record IntakeSaid(IntakeLine Intake, Done Done);
 
 /// <summary>Files of an intake as the browser knows them.</summary>
-internal sealed record KnownFiles(IReadOnlyList<KnownFile> Files);
+public sealed record KnownFiles([Required, AtMost(KnownFiles.Most)] IReadOnlyList<KnownFile> Files)
+{
+    public const int Most = 20_000;
+}
 
 /// <summary>Which of the files asked about are here (by their place in the question), and which began and were cut off.</summary>
 internal sealed record WhatIsHere(IReadOnlyList<int> Here, IReadOnlyList<OpenUpload> Open);
@@ -60,20 +67,14 @@ internal static class IntakeEndpoints
         intakes.MapPost("/{intake}/drop", Drop).WithSummary("Drops what failed in an intake");
         intakes.MapGet("/{intake}/taking-back", Forecast).WithSummary("What taking an intake back would do");
         intakes.MapPost("/{intake}/taking-back", TakeBack).WithSummary("Takes an intake back whole");
-        intakes.MapPost("/{intake}/bringing-back", BringBack).WithSummary("Undoes taking an intake back");
         intakes.MapPost("/retry", Retry).WithSummary("Tries failed photos again");
     }
 
     static async Task<Ok<IntakeList>> List(IntakeLines lines, Receiver receiver, CancellationToken ct) =>
         TypedResults.Ok(new IntakeList(await lines.RecentAsync(null, Recent, ct), await receiver.LimitsAsync(ct)));
 
-    static async Task<Results<Ok<IntakeLine>, BadRequest<Problem>>> Begin(NewIntake body, ClaimsPrincipal user, IntakeStore store, IntakeLines lines, CancellationToken ct)
-    {
-        var about = body.About ?? IntakeAbout.Nothing with { Album = body.Album };
-        return about.Faults() is { Count: > 0 } faults
-            ? Problems.Invalid(faults.First().Value, faults)
-            : TypedResults.Ok((await lines.FindAsync(await store.BeginAsync(about, user.Identity?.Name ?? "", ct), ct))!);
-    }
+    static async Task<Ok<IntakeLine>> Begin(NewIntake body, Actor who, IntakeStore store, IntakeLines lines, CancellationToken ct) =>
+        TypedResults.Ok((await lines.FindAsync(await store.BeginAsync(body.About ?? IntakeAbout.Nothing with { Album = body.Album }, who, ct), ct))!);
 
     static async Task<Results<Ok<IntakeDetail>, NotFound<Problem>>> Show(IntakeId intake, IntakeLines lines, IntakeAbouts abouts, Receiver receiver, CancellationToken ct) =>
         await lines.FindAsync(intake, ct) is { } line && await abouts.ReadAsync(intake, ct) is { } about
@@ -91,38 +92,33 @@ internal static class IntakeEndpoints
     static async Task<Ok<WhatIsHere>> Here(IntakeId intake, KnownFiles body, IntakeLines lines, CancellationToken ct) =>
         TypedResults.Ok(new WhatIsHere(await lines.HereAsync(intake, body.Files, ct), await lines.OpenAsync(intake, ct)));
 
-    static async Task<Results<Ok<IntakeLine>, NotFound<Problem>, BadRequest<Problem>>> Say(IntakeId intake, IntakeAbout body, IntakeAbouts abouts, IntakeLines lines, CancellationToken ct)
-    {
-        if (body.Faults() is { Count: > 0 } faults)
-        {
-            return Problems.Invalid(faults.First().Value, faults);
-        }
+    static async Task<Results<Ok<IntakeSaid>, NotFound<Problem>>> Say(IntakeId intake, IntakeAbout body, Actor who, IntakeAbouts abouts, IntakeLines lines, CancellationToken ct) =>
+        await abouts.ChangeAsync(who, intake, body, ct) is { } done && await lines.FindAsync(intake, ct) is { } line ? TypedResults.Ok(new IntakeSaid(line, done)) : Problems.Gone("intake");
 
-        return await abouts.ChangeAsync(intake, body, ct) ? TypedResults.Ok((await lines.FindAsync(intake, ct))!) : Problems.Gone("intake");
+    static async Task<Ok<Retried>> Retry(PhotoList body, Actor who, PhotoQueue queue, CancellationToken ct) => TypedResults.Ok(new Retried(await queue.RetryAsync(who, body.Photos, ct)));
+
+    static async Task<Ok<Retried>> RetryAll(IntakeId intake, Actor who, IntakeActs acts, CancellationToken ct) => TypedResults.Ok(new Retried(await acts.RetryAsync(who, intake, ct)));
+
+    static async Task<Ok<Dropped>> Drop(IntakeId intake, DropRequest body, Actor who, IntakeActs acts, CancellationToken ct)
+    {
+        var (count, done) = await acts.DropAsync(who, intake, body.Cause, ct);
+        return TypedResults.Ok(new Dropped(count, done));
     }
 
-    static async Task<Ok<Retried>> Retry(PhotoList body, PhotoQueue queue, CancellationToken ct) => TypedResults.Ok(new Retried(await queue.RetryAsync(body.Photos, ct)));
+    static async Task<Ok<TakenBack>> Forecast(IntakeId intake, IntakeActs acts, CancellationToken ct) => TypedResults.Ok(await acts.WouldTakeBackAsync(intake, ct));
 
-    static async Task<Ok<Retried>> RetryAll(IntakeId intake, IntakeActs acts, CancellationToken ct) => TypedResults.Ok(new Retried(await acts.RetryAsync(intake, ct)));
-
-    static async Task<Ok<Dropped>> Drop(IntakeId intake, DropRequest body, ClaimsPrincipal user, IntakeActs acts, CancellationToken ct) =>
-        TypedResults.Ok(new Dropped(await acts.DropAsync(intake, body.Cause, user.Identity?.Name ?? "", ct)));
-
-    static async Task<Ok<TakeBackForecast>> Forecast(IntakeId intake, IntakeActs acts, CancellationToken ct)
-    {
-        var (binned, kept) = await acts.WouldTakeBackAsync(intake, ct);
-        return TypedResults.Ok(new TakeBackForecast(binned, kept));
-    }
-
-    static async Task<Results<Ok<TakenBack>, NotFound<Problem>>> TakeBack(IntakeId intake, ClaimsPrincipal user, IntakeActs acts, CancellationToken ct) =>
-        await acts.TakeBackAsync(intake, user.Identity?.Name ?? "", ct) is { } taken ? TypedResults.Ok(taken) : Problems.Gone("intake");
-
-    static async Task<Ok<BinChange>> BringBack(IntakeId intake, PhotoList body, IntakeActs acts, CancellationToken ct) =>
-        TypedResults.Ok(new BinChange(await acts.BringBackAsync(intake, body.Photos, ct), body.Photos));
+    static async Task<Results<Ok<IntakeTaken>, NotFound<Problem>>> TakeBack(IntakeId intake, Actor who, IntakeActs acts, CancellationToken ct) =>
+        await acts.TakeBackAsync(who, intake, ct) is var (taken, done) ? TypedResults.Ok(new IntakeTaken(taken, done)) : Problems.Gone("intake");
 
     static async Task<Results<Ok<IntakeFile>, NotFound<Problem>>> Receive(
-        IntakeId intake, [FromQuery] string name, [FromQuery] string? path, HttpContext http, Receiver receiver, Storage storage, CancellationToken ct)
+        IntakeId intake, [FromQuery] string name, [FromQuery] string? path, HttpContext http, IntakeStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
+        // Looked at before a byte is read: what nobody takes is not received.
+        if (!await store.IsOpenAsync(intake, ct))
+        {
+            return Problems.Gone("intake");
+        }
+
         var limits = await receiver.LimitsAsync(ct);
         var incoming = Incoming.Named(name, path);
         var most = Receiver.Most(incoming.FileName, limits);

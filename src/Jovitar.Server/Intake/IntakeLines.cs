@@ -32,39 +32,61 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     {
         await using var command = db.Command(
             """
-            select i.id, i.came_by, i.label, i.album, a.working_name, i.begun, i.begun_by,
-                   f.files, f.ready, f.waiting, f.already, f.kept, f.skipped, f.failed,
-                   (select count(*) from upload as u where u.intake = i.id and u.number is null),
-                   (select coalesce(sum(greatest(z.entries - z.done, 1)), 0) from unpacking as z where z.intake = i.id and z.ended is null), i.taken_back is not null
-              from (select * from intake where @only::uuid is null or id = @only::uuid order by begun desc limit @most) as i
-              left join album as a on a.id = i.album
-              cross join lateral (
-                select count(*) filter (where f.outcome <> 'dropped') as files, count(*) filter (where p.state = 'ready' and f.outcome = 'arrived') as ready, count(*) filter (where p.state = 'waiting') as waiting,
-                       count(*) filter (where f.outcome = 'already_here' and coalesce(p.state, '') <> 'failed') as already, count(*) filter (where f.outcome = 'kept') as kept, count(*) filter (where f.outcome = 'skipped') as skipped,
+            select i.id, i.came_by, i.label, i.album, a.working_name, i.begun, i.begun_by, i.taken_back is not null as taken_back, f.*,
+                   (select count(*) from upload as u where u.intake = i.id and u.number is null) as sending,
+                   (select coalesce(sum(greatest(z.entries - z.done, 1)), 0) from unpacking as z where z.intake = i.id and z.ended is null) as unpacking
+              from (
+                select *
+                  from intake
+                 where @only::uuid is null or id = @only::uuid
+                 order by begun desc
+                 limit @most) as i
+              left join album as a on a.id = i.album and a.binned is null
+             cross join lateral (
+                select count(*) filter (where f.outcome <> 'dropped') as files,
+                       count(*) filter (where p.state = 'ready' and f.outcome = 'arrived') as ready,
+                       count(*) filter (where p.state = 'waiting') as waiting,
+                       count(*) filter (where f.outcome = 'already_here' and coalesce(p.state, '') <> 'failed') as already_here,
+                       count(*) filter (where f.outcome = 'kept') as kept,
+                       count(*) filter (where f.outcome = 'skipped') as skipped,
                        count(*) filter (where f.outcome = 'refused' or (p.state = 'failed' and f.outcome in ('arrived', 'already_here'))) as failed
-                  from intake_file as f left join photo as p on p.id = f.photo
+                  from intake_file as f
+                  left join photo as p on p.id = f.photo and p.binned is null
                  where f.intake = i.id) as f
              order by i.begun desc
             """,
             ("only", only?.Value), ("most", most));
         return await command.AllAsync(
-            r => new IntakeLine(
-                new IntakeId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.IsDBNull(3) ? null : new AlbumId(r.GetGuid(3)), r.MaybeText(4), r.GetFieldValue<DateTimeOffset>(5), r.GetString(6),
-                (int)r.GetInt64(7), (int)r.GetInt64(8), (int)r.GetInt64(9), (int)r.GetInt64(10), (int)r.GetInt64(11), (int)r.GetInt64(12), (int)r.GetInt64(13), (int)r.GetInt64(14), (int)r.GetInt64(15), r.GetBoolean(16)),
+            r =>
+            {
+                int Count(string column) => (int)r.Get<long>(column);
+                return new IntakeLine(
+                    new IntakeId(r.Get<Guid>("id")), r.Get<string>("came_by"), r.Get<string>("label"), r.MaybeId("album") is { } album ? new AlbumId(album) : null, r.MaybeText("working_name"),
+                    r.Get<DateTimeOffset>("begun"), r.Get<string>("begun_by"), Count("files"), Count("ready"), Count("waiting"), Count("already_here"), Count("kept"), Count("skipped"), Count("failed"),
+                    Count("sending"), Count("unpacking"), r.Get<bool>("taken_back"));
+            },
             ct);
     }
 
     public async Task<IntakeLine?> FindAsync(IntakeId id, CancellationToken ct) => await RecentAsync(id, 1, ct) is [var line] ? line : null;
 
-    const string FileColumns = "f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex'), p.state, coalesce(p.preview, false), coalesce(f.reason, p.failure)";
+    const string FileColumns =
+        """
+        f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex') as hash, case when p.binned is null then p.state else 'binned' end as state,
+        coalesce(p.preview, false) as preview, coalesce(p.failure, f.reason) as reason
+        """;
 
     /// <summary>The files of an intake after a number, in the order they came.</summary>
     public async Task<IReadOnlyList<IntakeFile>> FilesAsync(IntakeId intake, int after, int most, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
-            select {FileColumns} from intake_file as f left join photo as p on p.id = f.photo
-             where f.intake = @intake and f.outcome <> 'dropped' and f.number > @after order by f.number limit @most
+            select {FileColumns}
+              from intake_file as f
+              left join photo as p on p.id = f.photo
+             where f.intake = @intake and f.outcome <> 'dropped' and f.number > @after
+             order by f.number
+             limit @most
             """,
             ("intake", intake.Value), ("after", after), ("most", most));
         return await ReadAsync(command, ct);
@@ -75,8 +97,12 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     {
         await using var command = db.Command(
             $"""
-            select {FileColumns} from intake_file as f join photo as p on p.id = f.photo
-             where f.intake = @intake and f.outcome <> 'dropped' and (p.state = 'ready' or (p.state = 'waiting' and p.preview)) order by p.ready_at desc nulls last, f.number desc limit @most
+            select {FileColumns}
+              from intake_file as f
+              join photo as p on p.id = f.photo and p.binned is null
+             where f.intake = @intake and f.outcome <> 'dropped' and (p.state = 'ready' or (p.state = 'waiting' and p.preview))
+             order by p.ready_at desc nulls last, f.number desc
+             limit @most
             """,
             ("intake", intake.Value), ("most", most));
         return await ReadAsync(command, ct);
@@ -85,7 +111,10 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     static async Task<IReadOnlyList<IntakeFile>> ReadAsync(NpgsqlCommand command, CancellationToken ct)
     {
         return await command.AllAsync(
-            r => new IntakeFile(r.GetInt32(0), r.GetString(1), r.GetString(2), r.GetString(3), r.IsDBNull(4) ? null : new PhotoId(r.GetGuid(4)), r.MaybeText(5), r.MaybeText(6), r.GetBoolean(7), r.MaybeText(8)), ct);
+            r => new IntakeFile(
+                r.Get<int>("number"), r.Get<string>("file_name"), r.Get<string>("path"), r.Get<string>("outcome"), r.MaybeId("photo") is { } photo ? new PhotoId(photo) : null,
+                r.MaybeText("hash"), r.MaybeText("state"), r.Get<bool>("preview"), r.MaybeText("reason")),
+            ct);
     }
 
     /// <summary>What failed in an intake, by cause, the commonest first.</summary>
@@ -93,21 +122,24 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     {
         await using var command = db.Command(
             """
-            select coalesce(f.cause, p.failure_cause, 'Unreadable') as cause, min(coalesce(f.reason, p.failure)), count(*), count(*) filter (where p.state = 'failed'),
-                   (array_agg(f.file_name order by f.number))[1:@names]
-              from intake_file as f left join photo as p on p.id = f.photo
-             where f.intake = @intake and (f.outcome in ('refused', 'skipped') or (f.outcome in ('arrived', 'already_here') and p.state = 'failed'))
-             group by 1 order by (coalesce(min(f.outcome), '') = 'skipped'), 3 desc, 1
+            select coalesce(f.cause, p.failure_cause, 'Unreadable') as cause, min(coalesce(p.failure, f.reason)) as sentence, count(*) as count,
+                   count(*) filter (where p.state = 'failed') as can_retry, (array_agg(f.file_name order by f.number))[1:@names] as names
+              from intake_file as f
+              left join photo as p on p.id = f.photo and p.binned is null
+             where f.intake = @intake
+               and (f.outcome in ('refused', 'skipped') or (f.outcome in ('arrived', 'already_here') and p.state = 'failed'))
+             group by 1
+             order by (coalesce(min(f.outcome), '') = 'skipped'), 3 desc, 1
             """,
             ("intake", intake.Value), ("names", NamesAtMost));
         return await command.AllAsync(
             r =>
             {
-                var problem = Enum.TryParse<IntakeProblem>(r.GetString(0), out var named) ? named : IntakeProblem.Unreadable;
+                var problem = Enum.TryParse<IntakeProblem>(r.Get<string>("cause"), out var named) ? named : IntakeProblem.Unreadable;
                 var remedy = IntakeRefusal.Remedy(problem);
-                var sentence = r.MaybeText(1) ?? IntakeRefusal.What(problem, limits);
-                return new FailureGroup(r.GetString(0), remedy.Length > 0 && sentence.EndsWith(remedy, StringComparison.Ordinal) ? sentence[..^remedy.Length].TrimEnd() : sentence, remedy,
-                    (int)r.GetInt64(2), (int)r.GetInt64(3), r.GetFieldValue<string[]>(4));
+                var sentence = r.MaybeText("sentence") ?? IntakeRefusal.What(problem, limits);
+                return new FailureGroup(r.Get<string>("cause"), remedy.Length > 0 && sentence.EndsWith(remedy, StringComparison.Ordinal) ? sentence[..^remedy.Length].TrimEnd() : sentence, remedy,
+                    (int)r.Get<long>("count"), (int)r.Get<long>("can_retry"), r.Get<string[]>("names"));
             },
             ct);
     }
@@ -141,4 +173,4 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
 }
 
 /// <summary>A file as the browser knows it.</summary>
-internal sealed record KnownFile(string FileName, string Path, long Bytes);
+public sealed record KnownFile(string FileName, string Path, long Bytes);

@@ -3,7 +3,6 @@ using Jovitar.Core.Intake;
 using Jovitar.Core.Photos;
 using Jovitar.Imaging;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Site;
 using Npgsql;
 
 namespace Jovitar.Server.Intake;
@@ -17,7 +16,7 @@ internal sealed record WorkerSettings(int Workers, TimeSpan Lease)
 }
 
 /// <summary>Makes renditions and reads words of the photos that wait, on every core, yet behind requests.</summary>
-internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Storage storage, NpgsqlDataSource db, WorkerSettings settings, ILogger<IntakeWorker> log) : BackgroundService
+internal sealed partial class IntakeWorker(PhotoQueue queue, SettingsStore site, Storage storage, NpgsqlDataSource db, WorkerSettings settings, ILogger<IntakeWorker> log) : BackgroundService
 {
     const int SharpnessWidth = 960;
 
@@ -25,7 +24,7 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        await using var bell = new Bell(db, PhotoQueue.Channel, stoppingToken);
+        await using var bell = new Bell(db, PhotoQueue.Channel, stoppingToken, settings.Workers);
         await Task.WhenAll(Enumerable.Range(0, settings.Workers).Select(_ => RunOnThread(bell, stoppingToken)));
     }
 
@@ -82,6 +81,7 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
                 return true;
             }
 
+            using var renewing = Renewing(claim);
             Work(claim);
             return true;
         }
@@ -100,17 +100,32 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
             log.LogInformation("Work on {File} was interrupted: {Reason}", claim?.FileName ?? "a photo", e.Message);
             if (claim is not null)
             {
-                Survive(() => queue.ReleaseAsync(claim.Photo, Pause, CancellationToken.None).GetAwaiter().GetResult());
+                Survive(() => queue.ReleaseAsync(claim, Pause, counts: false, CancellationToken.None).GetAwaiter().GetResult());
             }
 
             return false;
         }
         catch (Exception e)
         {
-            // Not foreseen: the claim runs out, and after three tries the photo is given up with a sentence.
+            // Not foreseen: it counts as a try, and after three the photo is given up with a sentence; the next is worked on meanwhile.
             log.LogError(e, "Work on {File} went wrong", claim?.FileName ?? "a photo");
-            return false;
+            return claim is not null && Survive(() => queue.ReleaseAsync(claim, Pause, counts: true, CancellationToken.None).GetAwaiter().GetResult());
         }
+    }
+
+    /// <summary>Holds a claim for as long as the work on it takes.</summary>
+    Timer Renewing(Claim claim)
+    {
+        var every = settings.Lease / 3;
+        return new Timer(
+            _ => Survive(() =>
+            {
+                if (!queue.RenewAsync(claim, settings.Lease, CancellationToken.None).GetAwaiter().GetResult())
+                {
+                    log.LogInformation("Another worker has taken over {File}", claim.FileName);
+                }
+            }),
+            null, every, every);
     }
 
     bool Survive(Action act)
@@ -130,12 +145,18 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
     void Work(Claim claim)
     {
         var original = storage.Original(claim.Hash);
+        if (!File.Exists(original))
+        {
+            Fail(claim, IntakeProblem.OriginalMissing);
+            return;
+        }
+
         if (claim.Stage == 0)
         {
             var metadata = MetadataReader.Read(original);
             var grey = Picture.RenderSheet(original, new RenditionTarget(Renditions.Sheet, storage.Rendition(claim.Hash, Renditions.Sheet)), PerceptualHash.Side);
             var look = PerceptualHash.Of(grey);
-            queue.ReadyAsync(claim.Photo, metadata, look, CancellationToken.None).GetAwaiter().GetResult();
+            queue.ReadyAsync(claim, metadata, look, CancellationToken.None).GetAwaiter().GetResult();
             return;
         }
 
@@ -147,12 +168,12 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SiteStore site, Sto
 
         // Figures of sharpness are compared with one another, so all are taken at one width.
         var judged = Renditions.For(claim.Width).LastOrDefault(w => w <= SharpnessWidth, Renditions.Sheet);
-        queue.DoneAsync(claim.Photo, Look.Sharpness(storage.Rendition(claim.Hash, judged)), CancellationToken.None).GetAwaiter().GetResult();
+        queue.DoneAsync(claim, Look.Sharpness(storage.Rendition(claim.Hash, judged)), CancellationToken.None).GetAwaiter().GetResult();
     }
 
     void Fail(Claim claim, IntakeProblem problem)
     {
-        var limits = site.SettingsAsync(CancellationToken.None).GetAwaiter().GetResult().Limits;
-        queue.FailAsync(claim.Photo, problem, IntakeRefusal.Sentence(problem, limits), CancellationToken.None).GetAwaiter().GetResult();
+        var limits = site.ReadAsync(CancellationToken.None).GetAwaiter().GetResult().Limits;
+        queue.FailAsync(claim, problem, IntakeRefusal.Sentence(problem, limits), CancellationToken.None).GetAwaiter().GetResult();
     }
 }

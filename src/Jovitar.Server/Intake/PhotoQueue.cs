@@ -1,8 +1,10 @@
+using System.Text.Json;
 using Jovitar.Core;
+using Jovitar.Core.Acts;
 using Jovitar.Core.Intake;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
-using Jovitar.Server.Pages;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -11,10 +13,11 @@ using Npgsql;
 namespace Jovitar.Server.Intake;
 
 /// <summary>A photo that a worker has taken on until its claim runs out.</summary>
-internal sealed record Claim(PhotoId Photo, string Hash, int Width, int Stage, int Attempts, string FileName);
+/// <param name="Token">What it must still be claimed by when the work is written down.</param>
+internal sealed record Claim(PhotoId Photo, Guid Token, string Hash, int Width, int Stage, int Attempts, string FileName);
 
 /// <summary>The queue of photos that wait to be worked on: it is their rows.</summary>
-internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
+internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvider clock)
 {
     public const string Channel = "photo_waiting";
 
@@ -23,6 +26,8 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
 
     static readonly TimeSpan FloodSpan = TimeSpan.FromSeconds(2);
 
+    static readonly Actor Reader = Actor.Worker("intake");
+
     /// <summary>Takes on the next photo that waits: the sheet's rendition before larger ones, published photos before others, then in order of arrival.</summary>
     public async Task<Claim?> ClaimAsync(TimeSpan lease, CancellationToken ct)
     {
@@ -30,92 +35,191 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, TimeProvider clock)
         await using var command = db.Command(
             """
             update photo as p
-               set claimed_until = @until, attempts = attempts + 1
-              from (select id from photo
-                     where stage < 2 and state <> 'failed' and state <> 'binned' and (claimed_until is null or claimed_until < @now)
-                       and (stage = 0 or wanted or (select count(*) from (select from photo where arrived > @recent order by arrived limit @flood) as latest) < @flood)
-                     order by stage, wanted desc, arrived
-                     limit 1 for update skip locked) as next
+               set claimed_until = @until, claim = @token, attempts = attempts + 1
+              from (
+                select id
+                  from photo
+                 where stage < 2 and state <> 'failed' and binned is null and (claimed_until is null or claimed_until < @now)
+                   and (stage = 0 or wanted or (select count(*) from (select from photo where arrived > @recent order by arrived limit @flood) as latest) < @flood)
+                 order by stage, wanted desc, arrived
+                 limit 1
+                   for no key update skip locked) as next
              where p.id = next.id
-            returning p.id, encode(p.hash, 'hex'), p.width, p.stage, p.attempts, p.file_name
+            returning p.id, encode(p.hash, 'hex') as hash, p.width, p.stage, p.attempts, p.file_name, p.claim
             """,
-            ("now", now), ("until", now + lease), ("recent", now - FloodSpan), ("flood", Flood));
-        return await command.FirstAsync(r => new Claim(new PhotoId(r.GetGuid(0)), r.GetString(1), r.GetInt32(2), r.GetInt16(3), r.GetInt16(4), r.GetString(5)), ct);
+            ("now", now), ("until", now + lease), ("token", Guid.NewGuid()), ("recent", now - FloodSpan), ("flood", Flood));
+        return await command.FirstAsync(
+            r => new Claim(new PhotoId(r.Get<Guid>("id")), r.Get<Guid>("claim"), r.Get<string>("hash"), r.Get<int>("width"), r.Get<short>("stage"), r.Get<short>("attempts"), r.Get<string>("file_name")), ct);
     }
+
+    /// <summary>Holds a claim for longer.</summary>
+    /// <returns>False when another has taken the photo over.</returns>
+    public async Task<bool> RenewAsync(Claim claim, TimeSpan lease, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "update photo set claimed_until = @until where id = @id and claim = @token", ("id", claim.Photo.Value), ("token", claim.Token), ("until", clock.GetUtcNow() + lease));
+        return await command.ExecuteNonQueryAsync(ct) == 1;
+    }
+
+    /// <summary>Work on a photo is written down: an act of the worker's within the one that brought it, if the claim still holds.</summary>
+    Task<(bool Answer, Done Done)> WriteAsync(Claim claim, string says, Func<Act, Task<int>> write, CancellationToken ct) => acts.RunAsync(
+        Reader, ActKind.Read,
+        async act =>
+        {
+            act.Says = _ => says;
+            await using var within = act.Command(
+                "select i.act from intake_file as f join intake as i on i.id = f.intake where f.photo = @photo and i.act is not null order by f.number desc limit 1", ("photo", claim.Photo.Value));
+            act.Within = await within.ExecuteScalarAsync(ct) is Guid begun ? new ActId(begun) : null;
+            return await write(act) > 0 || act.Drop(false);
+        },
+        ct);
 
     /// <summary>The sheet's rendition is there and the words are read: the photo is ready. Words typed meanwhile, or said of the whole intake, are not overwritten.</summary>
     /// <param name="look">Its perceptual hash.</param>
-    public async Task ReadyAsync(PhotoId id, PhotoMetadata metadata, ulong look, CancellationToken ct)
+    public Task ReadyAsync(Claim claim, PhotoMetadata metadata, ulong look, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        var w = metadata.Words;
-        var there = await tx.RunAsync(
-            """
-            update photo
-               set state = 'ready', stage = 1, attempts = 0, claimed_until = null, version = version + 1, failure = null, failure_cause = null, ready_at = @now, look = @look,
-                   title = coalesce(nullif(title, ''), @title::text, ''), caption = coalesce(nullif(caption, ''), @caption::text, ''), alt = coalesce(nullif(alt, ''), @alt::text, ''),
-                   credit = coalesce(nullif(credit, ''), @credit::text, ''), creator = coalesce(@creator::text, ''), copyright = coalesce(nullif(copyright, ''), @copyright::text, ''), place = coalesce(@place::text, ''),
-                   rating = coalesce(@rating::smallint, rating), taken = @taken::timestamp, taken_offset_minutes = @offset::smallint, camera = @camera::text, lens = @lens::text,
-                   exposure_seconds = @seconds::float8, f_number = @f::float8, iso = @iso::int, focal_length = @focal::float8, latitude = @latitude::float8, longitude = @longitude::float8
-             where id = @id and state <> 'binned'
-            """,
-            ct, ("id", id.Value), ("now", clock.GetUtcNow()), ("look", (long)look), ("title", Cut(w.Title, 300)), ("caption", Cut(w.Caption, 10_000)), ("alt", Cut(w.Alt, 10_000)), ("credit", Cut(w.Credit, 300)), ("creator", Cut(w.Creator, 300)),
-            ("copyright", Cut(w.Copyright, 1000)), ("place", Cut(w.Place, 300)), ("rating", (short?)w.Rating), ("taken", w.Taken?.Local), ("offset", (short?)w.Taken?.Offset?.TotalMinutes),
-            ("camera", Cut(metadata.Camera, 200)), ("lens", Cut(metadata.Lens, 200)), ("seconds", metadata.Exposure.Seconds), ("f", metadata.Exposure.FNumber), ("iso", metadata.Exposure.Iso),
-            ("focal", metadata.Exposure.FocalLength), ("latitude", metadata.Position?.Latitude), ("longitude", metadata.Position?.Longitude));
-        if (there == 0)
-        {
-            // Thrown in the bin while it was worked on: what lies there stands nowhere.
-            return;
-        }
+        var words = FileWords.Of(metadata);
+        return WriteAsync(
+            claim, $"Read what the file of “{claim.FileName}” says.",
+            async act =>
+            {
+                var tags = await TagStore.MakeSureAsync(act, words.Tags, ct);
+                var taken = metadata.Words.Taken;
+                var there = await act.RunAsync(
+                    """
+                    update photo
+                       set state = 'ready', stage = 1, attempts = 0, claimed_until = null, claim = null, failure = null, failure_cause = null, ready_at = @now, look = @look,
+                           title = coalesce(nullif(title, ''), @words::jsonb ->> 'title', ''),
+                           caption = coalesce(nullif(caption, ''), @words::jsonb ->> 'caption', ''),
+                           alt = coalesce(nullif(alt, ''), @words::jsonb ->> 'alt', ''),
+                           credit = coalesce(nullif(credit, ''), @words::jsonb ->> 'credit', ''),
+                           creator = coalesce(nullif(creator, ''), @words::jsonb ->> 'creator', ''),
+                           copyright = coalesce(nullif(copyright, ''), @words::jsonb ->> 'copyright', ''),
+                           place = coalesce(nullif(place, ''), @words::jsonb ->> 'place', ''),
+                           said = (select coalesce(jsonb_object_agg(w.key, 'file'), '{}') from jsonb_object_keys(@words::jsonb) as w(key)) || said,
+                           file_words = @words::jsonb,
+                           version = version + case when @words::jsonb = '{}' then 0 else 1 end,
+                           rating = case when rating = 0 then coalesce(@rating::smallint, 0) else rating end,
+                           taken = @taken::timestamp, taken_offset_minutes = @offset::smallint, camera = @camera::text, lens = @lens::text,
+                           exposure_seconds = @seconds::float8, f_number = @f::float8, iso = @iso::int, focal_length = @focal::float8,
+                           latitude = @latitude::float8, longitude = @longitude::float8
+                     where id = @id and claim = @token and binned is null
+                    """,
+                    ct,
+                    ("id", claim.Photo.Value), ("token", claim.Token), ("now", act.Now), ("look", (long)look), ("words", JsonSerializer.Serialize(words.Words)), ("rating", (short?)metadata.Words.Rating),
+                    ("taken", taken?.Local), ("offset", (short?)taken?.Offset?.TotalMinutes), ("camera", FileWords.Short(metadata.Camera)), ("lens", FileWords.Short(metadata.Lens)),
+                    ("seconds", metadata.Exposure.Seconds), ("f", metadata.Exposure.FNumber), ("iso", metadata.Exposure.Iso), ("focal", metadata.Exposure.FocalLength),
+                    ("latitude", metadata.Position?.Latitude), ("longitude", metadata.Position?.Longitude));
+                if (there == 0)
+                {
+                    // Thrown in the bin while it was worked on, or taken over by another: nothing of this is written.
+                    return 0;
+                }
 
-        if (w.Keywords.Count > 0)
-        {
-            await TaxonomyStore.AddTagsAsync(tx, [id], TagName.All(w.Keywords.Take(200)), ct);
-        }
+                await TagStore.AddAsync(act, [claim.Photo], tags, Said.File, ct);
+                await RepeatStore.NoteAsync(act, claim.Photo, look, taken?.Local, ct);
+                if (words.Remark is { } remark)
+                {
+                    await act.RunAsync("update intake_file set reason = @remark where photo = @id and outcome = 'arrived' and reason is null", ct, ("id", claim.Photo.Value), ("remark", remark));
+                }
 
-        await RepeatStore.NoteAsync(tx, id, look, w.Taken?.Local, ct);
-        await PageStore.TouchAsync(tx, [id], ct);
-        await tx.CommitAsync(ct);
+                return there;
+            },
+            ct);
     }
-
-    /// <summary>Longest text that is taken over from a file; NUL has no place in PostgreSQL's text.</summary>
-    static string? Cut(string? text, int most) => text is null ? null : (text.Length > most ? text[..most] : text).Replace("\0", "", StringComparison.Ordinal);
 
     /// <summary>All renditions are there.</summary>
-    public async Task DoneAsync(PhotoId id, double sharpness, CancellationToken ct)
+    public async Task DoneAsync(Claim claim, double sharpness, CancellationToken ct)
     {
-        await using var command = db.Command("update photo set stage = 2, attempts = 0, wanted = false, claimed_until = null, sharpness = @sharpness where id = @id", ("id", id.Value), ("sharpness", (float)sharpness));
+        await using var command = db.Command(
+            "update photo set stage = 2, attempts = 0, wanted = false, claimed_until = null, claim = null, sharpness = @sharpness where id = @id and claim = @token",
+            ("id", claim.Photo.Value), ("token", claim.Token), ("sharpness", (float)sharpness));
         await command.ExecuteNonQueryAsync(ct);
     }
 
-    public async Task FailAsync(PhotoId id, IntakeProblem cause, string reason, CancellationToken ct)
-    {
-        await using var command = db.Command(
-            "update photo set state = 'failed', failure = @reason, failure_cause = @cause, claimed_until = null where id = @id and state <> 'binned'", ("id", id.Value), ("reason", reason), ("cause", cause.ToString()));
-        await command.ExecuteNonQueryAsync(ct);
-    }
+    public Task FailAsync(Claim claim, IntakeProblem cause, string reason, CancellationToken ct) => WriteAsync(
+        claim, $"“{claim.FileName}” could not be made ready.",
+        act => act.RunAsync(
+            """
+            update photo
+               set state = 'failed', failure = @reason, failure_cause = @cause, claimed_until = null, claim = null
+             where id = @id and claim = @token and binned is null
+            """,
+            ct, ("id", claim.Photo.Value), ("token", claim.Token), ("reason", reason), ("cause", cause.ToString())),
+        ct);
 
-    /// <summary>Gives a claim back until a moment from now, without counting it as a try: what failed was not the photo.</summary>
-    public async Task ReleaseAsync(PhotoId id, TimeSpan wait, CancellationToken ct)
+    /// <summary>Gives a claim back until a moment from now.</summary>
+    /// <param name="counts">Whether it counts as a try: what went wrong may be the photo's fault.</param>
+    public async Task ReleaseAsync(Claim claim, TimeSpan wait, bool counts, CancellationToken ct)
     {
         await using var command = db.Command(
-            "update photo set claimed_until = @until, attempts = greatest(attempts - 1, 0) where id = @id and state <> 'binned'", ("id", id.Value), ("until", clock.GetUtcNow() + wait));
+            "update photo set claimed_until = @until, attempts = case when @counts then attempts else greatest(attempts - 1, 0) end where id = @id and claim = @token",
+            ("id", claim.Photo.Value), ("token", claim.Token), ("until", clock.GetUtcNow() + wait), ("counts", counts));
         await command.ExecuteNonQueryAsync(ct);
     }
 
     /// <summary>Puts failed photos back into the queue.</summary>
-    public async Task<int> RetryAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    public async Task<int> RetryAsync(Actor who, IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
-        await using var command = db.Command(
-            """
-            with again as (update photo set state = 'waiting', stage = 0, attempts = 0, failure = null, failure_cause = null, claimed_until = null where id = any(@ids) and state = 'failed' returning id)
-            select count(*) from again
-            """,
-            ("ids", photos.Select(p => p.Value).ToArray()));
-        var count = (int)(long)(await command.ExecuteScalarAsync(ct))!;
-        await using var wake = db.CreateCommand($"notify {Channel}");
-        await wake.ExecuteNonQueryAsync(ct);
+        var (count, _) = await acts.RunAsync(
+            who, ActKind.Retried,
+            async act =>
+            {
+                act.Says = tally => $"Put {ActWords.Photos(tally.Photos)} back to work.";
+                await act.LockAsync("photo", photos.Values(), ct);
+                var again = await act.RunAsync(
+                    """
+                    update photo
+                       set state = 'waiting', stage = 0, attempts = 0, failure = null, failure_cause = null, claimed_until = null, claim = null
+                     where id = any(@ids) and state = 'failed' and binned is null
+                    """,
+                    ct, ("ids", photos.Values()));
+                await act.RunAsync($"notify {Channel}", ct);
+                return again;
+            },
+            ct);
         return count;
     }
+}
+
+/// <summary>The words out of a photo's file, as long as they may be.</summary>
+/// <param name="Words">By the column they are kept in; blank ones are left out.</param>
+/// <param name="Remark">What was cut, a sentence; null when all of it fits.</param>
+internal sealed record FileWords(IReadOnlyDictionary<string, string> Words, IReadOnlyList<TagName> Tags, string? Remark)
+{
+    const int LongestShort = 200;
+
+    public static FileWords Of(PhotoMetadata metadata)
+    {
+        var w = metadata.Words;
+        var cut = new List<string>();
+        var words = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var (name, text, most) in new[]
+        {
+            ("title", w.Title, PhotoWords.LongestTitle), ("caption", w.Caption, PhotoWords.LongestText), ("alt", w.Alt, PhotoWords.LongestText), ("credit", w.Credit, PhotoWords.LongestTitle),
+            ("creator", w.Creator, PhotoWords.LongestTitle), ("copyright", w.Copyright, PhotoWords.LongestCopyright), ("place", w.Place, PhotoWords.LongestTitle),
+        })
+        {
+            if (text is null)
+            {
+                continue;
+            }
+
+            words[name] = Text.Cut(text, most);
+            if (text.Length > most)
+            {
+                cut.Add(ActWords.Field(name));
+            }
+        }
+
+        var tags = TagName.All(w.Keywords);
+        if (tags.Count > PhotoWords.MostTags || w.Keywords.Any(k => k.Length > TagName.Longest))
+        {
+            cut.Add("keywords");
+        }
+
+        return new FileWords(words, [.. tags.Take(PhotoWords.MostTags)], cut.Count == 0 ? null : $"Its file says more than is kept here ({string.Join(", ", cut)}); the original keeps all of it.");
+    }
+
+    public static string? Short(string? text) => text is null ? null : Text.Cut(text, LongestShort);
 }

@@ -4,18 +4,17 @@ using Jovitar.Core.Intake;
 using Jovitar.Imaging;
 using Jovitar.Server.Files;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Site;
 
 namespace Jovitar.Server.Intake;
 
 /// <summary>Takes in what has arrived whole, whichever way it came: judges it by its content, keeps its bytes, and writes down what became of it.</summary>
-internal sealed class Receiver(IntakeStore store, SiteStore site, Storage storage)
+internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals originals, Storage storage)
 {
     /// <summary>What photos are called. A file that calls itself so and is none is refused rather than kept as something else.</summary>
     static readonly HashSet<string> PictureEndings = new(StringComparer.OrdinalIgnoreCase) { ".jpg", ".jpeg", ".jpe", ".png", ".webp", ".tif", ".tiff", ".avif", ".gif", ".heic", ".bmp", ".psd" };
 
     /// <summary>The site's limits.</summary>
-    public async Task<IntakeLimits> LimitsAsync(CancellationToken ct) => (await site.SettingsAsync(ct)).Limits;
+    public async Task<IntakeLimits> LimitsAsync(CancellationToken ct) => (await site.ReadAsync(ct)).Limits;
 
     /// <summary>The most bytes a file may have, as far as its name tells what it will be.</summary>
     public static long Most(string fileName, IntakeLimits limits) => PictureEndings.Contains(Path.GetExtension(fileName)) ? limits.Bytes : limits.Most;
@@ -43,12 +42,10 @@ internal sealed class Receiver(IntakeStore store, SiteStore site, Storage storag
             return await RefuseAsync(intake, incoming, found, arrived.Bytes, limits, ct);
         }
 
-        // First the bytes have their lasting name, then the row says that they are there.
-        storage.Keep(arrived);
+        // Noted first, so that whatever a killed process leaves of it is found; the bytes get their lasting name with their row.
+        await originals.DoubtAsync(arrived.Hash, ct);
         var preview = EmbeddedPreview.Extract(arrived.Path, storage.Preview(arrived.HashText));
-        var file = await store.AddAsync(intake, incoming, arrived, kind, size, preview, ct);
-        storage.Settle(arrived);
-        return file;
+        return await store.AddAsync(intake, incoming, arrived, kind, size, preview, ct);
     }
 
     public async Task<IntakeFile?> RefuseAsync(IntakeId intake, Incoming incoming, IntakeProblem problem, long bytes, IntakeLimits limits, CancellationToken ct, long? limit = null) =>
@@ -72,10 +69,8 @@ internal sealed class Receiver(IntakeStore store, SiteStore site, Storage storag
             return await RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, arrived.Bytes, limits, ct, most);
         }
 
-        storage.Keep(arrived);
-        var file = await store.KeepFileAsync(intake, incoming, arrived, judged, ct);
-        storage.Settle(arrived);
-        return file;
+        await originals.DoubtAsync(arrived.Hash, ct);
+        return await store.KeepFileAsync(intake, incoming, arrived, judged, ct);
     }
 
     /// <summary>What speaks against a file as a photo that can be told from its first bytes and its header.</summary>

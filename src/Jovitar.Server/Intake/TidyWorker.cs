@@ -1,3 +1,4 @@
+using Jovitar.Server.Intake.Archives;
 using Jovitar.Server.Intake.Uploads;
 using Jovitar.Server.Platform;
 using Npgsql;
@@ -5,7 +6,7 @@ using Npgsql;
 namespace Jovitar.Server.Intake;
 
 /// <summary>Sets right what killed processes leave behind: uploads complete but not taken in, originals without a row, halves nobody goes on with.</summary>
-internal sealed class TidyWorker(UploadStore uploads, Receiver receiver, Storage storage, NpgsqlDataSource db, TimeProvider clock, ILogger<TidyWorker> log) : BackgroundService
+internal sealed class TidyWorker(UploadStore uploads, UnpackingStore archives, Receiver receiver, Originals originals, Storage storage, NpgsqlDataSource db, TimeProvider clock, ILogger<TidyWorker> log) : BackgroundService
 {
     static readonly TimeSpan Every = TimeSpan.FromMinutes(1);
 
@@ -26,6 +27,10 @@ internal sealed class TidyWorker(UploadStore uploads, Receiver receiver, Storage
             {
                 log.LogInformation("Tidying waits: {Reason}", e.Message);
             }
+            catch (Exception e)
+            {
+                log.LogError(e, "Tidying went wrong; it is tried again in a minute");
+            }
 
             await Task.Delay(Every, clock, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
         }
@@ -33,17 +38,34 @@ internal sealed class TidyWorker(UploadStore uploads, Receiver receiver, Storage
 
     async Task TidyAsync(CancellationToken ct)
     {
+        // One process tidies at a time.
+        await using var alone = await Alone.TryAsync(db, Alone.Tidying, ct);
+        if (alone is null)
+        {
+            return;
+        }
+
+        foreach (var hash in storage.TakeOldMarks())
+        {
+            await originals.DoubtAsync(Convert.FromHexString(hash), ct);
+        }
+
         // An upload is held while somebody is at it, so one that nobody has touched for seconds may be ended here.
         foreach (var upload in await uploads.UnfinishedAsync(Untouched, ct))
         {
-            await UploadEndpoints.FinishAsync(upload, uploads, receiver, storage, ct);
+            try
+            {
+                await UploadEndpoints.FinishAsync(upload, uploads, receiver, storage, ct);
+            }
+            catch (Exception e) when (e is not (NpgsqlException or OperationCanceledException))
+            {
+                // One that cannot be ended does not keep the others from it; it expires in its time.
+                log.LogError(e, "The upload of {File} could not be ended", upload.Incoming.FileName);
+            }
         }
 
-        foreach (var hash in storage.Unsettled(Quiet, clock.GetUtcNow()))
-        {
-            await using var known = db.Command("select exists (select from photo where hash = decode(@hash, 'hex')) or exists (select from file where hash = decode(@hash, 'hex'))", ("hash", hash));
-            storage.Resolve(hash, (bool)(await known.ExecuteScalarAsync(ct))!);
-        }
+        await originals.SettleAsync(Quiet, ct);
+        await archives.GiveUpTakenBackAsync(UploadStore.Life, ct);
 
         await uploads.SweepAsync(ct);
         storage.SweepArriving(Quiet, clock.GetUtcNow(), await uploads.AwaitedAsync(ct));

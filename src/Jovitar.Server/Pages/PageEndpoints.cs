@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -9,9 +10,12 @@ namespace Jovitar.Server.Pages;
 
 internal sealed record PageList(IReadOnlyList<PageLine> Pages);
 
-internal sealed record NewPage(AlbumId Album);
+public sealed record NewPage(AlbumId Album);
 
-internal sealed record PageEdit(string Address, PageContent Draft);
+public sealed record PageEdit([Words(PageAddress.Longest * 2)] string Address, PageContent Draft);
+
+/// <summary>A page as it is after a write, and what the write came to.</summary>
+internal sealed record PageWritten(PageLine Page, Done Done);
 
 /// <summary>Pages: drafts, publishing, withdrawing.</summary>
 internal static class PageEndpoints
@@ -22,9 +26,9 @@ internal static class PageEndpoints
         pages.MapGet("", List).WithSummary("All pages, the newest first");
         pages.MapPost("", Make).WithSummary("Makes a draft page for an album");
         pages.MapGet("/{page}", Show).WithSummary("One page");
-        pages.MapPut("/{page}", Edit).WithSummary("Writes a page's draft and address");
-        pages.MapDelete("/{page}", Remove).WithSummary("Removes a page; album and photos stay");
-        pages.MapPost("/{page}/publish", Publish).WithSummary("Makes the draft what visitors have");
+        pages.MapPut("/{page}", Edit).NeedsVersion().WithSummary("Writes a page's draft and address");
+        pages.MapDelete("/{page}", Remove).WithSummary("Throws a page in the bin; album and photos stay");
+        pages.MapPost("/{page}/publish", Publish).NeedsVersion().WithSummary("Makes the draft what visitors have");
         pages.MapPost("/{page}/withdraw", Withdraw).WithSummary("Takes a page out of visitors' reach");
     }
 
@@ -33,13 +37,18 @@ internal static class PageEndpoints
     static async Task<Results<Ok<PageLine>, NotFound<Problem>>> Show(PageId page, PageStore store, CancellationToken ct) =>
         await store.FindAsync(page, ct) is { } line ? TypedResults.Ok(line) : Problems.Gone("page");
 
-    static async Task<Results<Ok<PageLine>, NotFound<Problem>>> Make(NewPage body, PageStore store, CancellationToken ct) =>
-        await store.MakeAsync(body.Album, null, ct) is { } id ? TypedResults.Ok((await store.FindAsync(id, ct))!) : Problems.Gone("album");
+    static async Task<Results<Ok<PageLine>, NotFound<Problem>>> Make(NewPage body, Actor who, PageStore store, CancellationToken ct) =>
+        await store.MakeAsync(who, body.Album, null, ct) is { } id ? TypedResults.Ok((await store.FindAsync(id, ct))!) : Problems.Gone("album");
 
-    static async Task<Results<Ok<PageLine>, NotFound<Problem>, Conflict<Problem>, BadRequest<Problem>>> Edit(
-        PageId page, PageEdit body, [FromHeader(Name = "If-Match")] long version, PageStore store, CancellationToken ct)
+    static async Task<Results<Ok<PageWritten>, NotFound<Problem>, Stale, Conflict<Problem>, BadRequest<Problem>>> Edit(
+        PageId page, PageEdit body, [FromHeader(Name = "If-Match")] long version, Actor who, PageStore store, CancellationToken ct)
     {
         var faults = body.Draft.Faults().ToDictionary();
+        if (!faults.ContainsKey("text") && !Markdown.CanRender(body.Draft.Text))
+        {
+            faults["text"] = "The text is nested too deeply to be shown. Take some of the quotes or lists within lists out.";
+        }
+
         if (!PageAddress.TryParse(body.Address, out var address, out var fault))
         {
             faults["address"] = fault;
@@ -50,24 +59,31 @@ internal static class PageEndpoints
             return Problems.Invalid(faults.First().Value, faults);
         }
 
-        var refusal = await store.EditAsync(page, address!, body.Draft, version, ct);
-        return await store.FindAsync(page, ct) is not { } line ? Problems.Gone("page") : refusal switch
+        var (outcome, done) = await store.EditAsync(who, page, address!, body.Draft, version, ct);
+        return outcome switch
         {
-            PageRefusal.Stale => Problems.Stale("page"),
-            PageRefusal.AddressTaken => Problems.Taken($"Another page has, or had, the address “{address}”.", "address"),
-            _ => TypedResults.Ok(line),
+            PageOutcome.Stale => Problems.Stale("page"),
+            PageOutcome.AddressTaken => Problems.Taken($"Another page has the address “{address}”.", "address"),
+            PageOutcome.Written when await store.FindAsync(page, ct) is { } line => TypedResults.Ok(new PageWritten(line, done)),
+            _ => Problems.Gone("page"),
         };
     }
 
-    static async Task<Results<Ok<PageLine>, NotFound<Problem>>> Publish(PageId page, PageStore store, CancellationToken ct) =>
-        await store.PublishAsync(page, ct) ? TypedResults.Ok((await store.FindAsync(page, ct))!) : Problems.Gone("page");
-
-    static async Task<Results<Ok<PageLine>, NotFound<Problem>>> Withdraw(PageId page, PageStore store, CancellationToken ct) =>
-        await store.WithdrawAsync(page, ct) ? TypedResults.Ok((await store.FindAsync(page, ct))!) : Problems.Gone("page");
-
-    static async Task<NoContent> Remove(PageId page, PageStore store, CancellationToken ct)
+    static async Task<Results<Ok<PageWritten>, NotFound<Problem>, Stale>> Publish(
+        PageId page, [FromHeader(Name = "If-Match")] long version, Actor who, PageStore store, CancellationToken ct)
     {
-        await store.RemoveAsync(page, ct);
-        return TypedResults.NoContent();
+        var (outcome, done) = await store.PublishAsync(who, page, version, ct);
+        return outcome switch
+        {
+            PageOutcome.Stale => Problems.Stale("page"),
+            PageOutcome.Written when await store.FindAsync(page, ct) is { } line => TypedResults.Ok(new PageWritten(line, done)),
+            _ => Problems.Gone("page"),
+        };
     }
+
+    static async Task<Results<Ok<PageWritten>, NotFound<Problem>>> Withdraw(PageId page, Actor who, PageStore store, CancellationToken ct) =>
+        await store.WithdrawAsync(who, page, ct) is { } done && await store.FindAsync(page, ct) is { } line ? TypedResults.Ok(new PageWritten(line, done)) : Problems.Gone("page");
+
+    static async Task<Results<Ok<Done>, NotFound<Problem>>> Remove(PageId page, Actor who, PageStore store, CancellationToken ct) =>
+        await store.RemoveAsync(who, page, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("page");
 }

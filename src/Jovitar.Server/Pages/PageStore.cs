@@ -1,8 +1,12 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Acts;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -12,144 +16,206 @@ namespace Jovitar.Server.Pages;
 /// <param name="Draft">What is being worked on.</param>
 /// <param name="Published">Whether visitors can open it.</param>
 /// <param name="Changed">Whether the draft differs from what visitors have.</param>
-/// <param name="Edited">Counts the edits of the draft; expected by the next one.</param>
+/// <param name="Edited">Counts the edits of the draft; expected by the next write.</param>
 internal sealed record PageLine(
     PageId Id, AlbumId Album, string AlbumName, int Photos, string Address, PageContent Draft, bool Published, bool Changed, DateTimeOffset? PublishedAt, AudienceLine Audience, long Edited);
 
-/// <summary>Why an edit of a page was not written.</summary>
-internal enum PageRefusal
+/// <summary>How a write to a page ended.</summary>
+internal enum PageOutcome
 {
-    None,
+    Written,
+    Gone,
     Stale,
     AddressTaken,
 }
 
 /// <summary>Pages, their drafts and what visitors have.</summary>
-internal sealed class PageStore(NpgsqlDataSource db, TimeProvider clock)
+internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore access)
 {
-    public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new TypedIdConverters(), new System.Text.Json.Serialization.JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+    public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new TypedIdConverters(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
     public async Task<IReadOnlyList<PageLine>> ListAsync(PageId? only, CancellationToken ct)
     {
         await using var command = db.Command(
             """
-            select pg.id, pg.album, a.working_name, (select count(*) from album_photo as ap where ap.album = pg.album), pg.address, pg.draft::text,
-                   pg.published is not null, pg.published is not null and pg.edited <> pg.published_edit, pg.published_at, pg.edited
-              from page as pg join album as a on a.id = pg.album
-             where @only::uuid is null or pg.id = @only::uuid
+            select pg.id, pg.album, a.working_name, (select count(*) from album_photo as ap where ap.album = pg.album) as photos, pg.address, pg.draft::text as draft,
+                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed, pg.published_at, pg.edited
+              from page as pg
+              join album as a on a.id = pg.album
+             where pg.binned is null and (@only::uuid is null or pg.id = @only::uuid)
              order by pg.made desc, pg.id
             """,
             ("only", only?.Value));
         return await command.AllAsync(
-            r => new PageLine(
-                new PageId(r.GetGuid(0)), new AlbumId(r.GetGuid(1)), r.GetString(2), (int)r.GetInt64(3), r.GetString(4), Read(r.GetString(5)),
-                r.GetBoolean(6), r.GetBoolean(7), r.Maybe<DateTimeOffset>(8), AudienceLine.ForPage(r.GetBoolean(6), r.GetBoolean(7)), r.GetInt64(9)),
+            r =>
+            {
+                var (published, changed) = (r.Get<bool>("published"), r.Get<bool>("changed"));
+                return new PageLine(
+                    new PageId(r.Get<Guid>("id")), new AlbumId(r.Get<Guid>("album")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<string>("address"), Read(r.Get<string>("draft")),
+                    published, changed, r.Maybe<DateTimeOffset>("published_at"), AudienceLine.Of(new PageThing(Binned: false, published, changed), access.Now), r.Get<long>("edited"));
+            },
             ct);
     }
 
     public async Task<PageLine?> FindAsync(PageId id, CancellationToken ct) => await ListAsync(id, ct) is [var line] ? line : null;
 
-    public static PageContent Read(string json) => JsonSerializer.Deserialize<PageContent>(json, Json)!;
+    /// <summary>Reads what is kept of a page; what an earlier version kept without lists has empty ones.</summary>
+    public static PageContent Read(string json)
+    {
+        var content = JsonSerializer.Deserialize<PageContent>(json, Json)!;
+        return content with { Text = content.Text ?? "", FilterCategories = content.FilterCategories ?? [], FilterTags = content.FilterTags ?? [] };
+    }
 
     /// <summary>Makes a draft for an album under a free address made from its heading.</summary>
-    public async Task<PageId?> MakeAsync(AlbumId album, string? heading, CancellationToken ct)
+    /// <returns>Null when the album is not there.</returns>
+    public async Task<PageId?> MakeAsync(Actor who, AlbumId album, string? heading, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        await using var find = tx.Command("select coalesce(nullif(title, ''), working_name), description from album where id = @album", ("album", album.Value));
-        if (await find.FirstAsync(r => Tuple.Create(r.GetString(0), r.GetString(1)), ct) is not { } words)
+        var (id, _) = await acts.RunAsync(who, ActKind.MadePage, act => MakeAsync(act, album, heading, ct), ct);
+        return id;
+    }
+
+    static async Task<PageId?> MakeAsync(Act act, AlbumId album, string? heading, CancellationToken ct)
+    {
+        await using var find = act.Command("select coalesce(nullif(title, ''), working_name) as title, description from album where id = @album and binned is null for key share", ("album", album.Value));
+        if (await find.FirstAsync(r => Tuple.Create(r.Get<string>("title"), r.Get<string>("description")), ct) is not var (title, description))
         {
-            return null;
+            return act.Drop<PageId?>(null);
         }
 
-        var id = new PageId(Guid.CreateVersion7(clock.GetUtcNow()));
-        var content = new PageContent(heading ?? words.Item1, words.Item2, new LayoutSettings(LayoutKind.Rows, 240, 6), [], []);
+        var id = new PageId(Guid.CreateVersion7(act.Now));
+        var content = new PageContent(Text.Cut(heading ?? title, PageContent.LongestHeading), description, new LayoutSettings(LayoutKind.Rows, 240, 6), [], []);
+        act.Says = _ => $"Made a page, “{content.Heading}”.";
         var wish = PageAddress.From(content.Heading).Value;
         for (var n = 1; ; n++)
         {
             var address = n == 1 ? wish : $"{wish[..Math.Min(wish.Length, PageAddress.Longest - 6)]}-{n}";
-            var made = await tx.RunAsync(
+            var made = await act.RunAsync(
                 """
                 insert into page (id, album, address, draft, made)
-                select @id, @album, @address, @draft::jsonb, @now where not exists (select from page_former_address where address = @address)
-                on conflict (address) do nothing
+                select @id, @album, @address, @draft::jsonb, @now
+                 where not exists (select from page_former_address where address = @address)
+                on conflict (address) where binned is null do nothing
                 """,
-                ct, ("id", id.Value), ("album", album.Value), ("address", address), ("draft", JsonSerializer.Serialize(content, Json)), ("now", clock.GetUtcNow()));
+                ct, ("id", id.Value), ("album", album.Value), ("address", address), ("draft", JsonSerializer.Serialize(content, Json)), ("now", act.Now));
             if (made == 1)
             {
-                await tx.CommitAsync(ct);
                 return id;
             }
         }
     }
 
     /// <summary>Writes the draft and the address. A new address of a published page is live at once, and the old one leads to it.</summary>
-    public async Task<PageRefusal> EditAsync(PageId id, PageAddress address, PageContent draft, long expected, CancellationToken ct)
-    {
-        await using var tx = await db.BeginAsync(ct);
-        await using var read = tx.Command("select address from page where id = @id and edited = @expected for update", ("id", id.Value), ("expected", expected));
-        if (await read.ExecuteScalarAsync(ct) is not string old)
-        {
-            return PageRefusal.Stale;
-        }
-
-        if (old != address.Value)
-        {
-            await using var taken = tx.Command(
-                "select exists (select from page where address = @address) or exists (select from page_former_address where address = @address and page <> @id)",
-                ("address", address.Value), ("id", id.Value));
-            if ((bool)(await taken.ExecuteScalarAsync(ct))!)
+    public async Task<(PageOutcome Outcome, Done Done)> EditAsync(Actor who, PageId id, PageAddress address, PageContent draft, long expected, CancellationToken ct) =>
+        await acts.RunAsync(
+            who, ActKind.EditedPage,
+            async act =>
             {
-                return PageRefusal.AddressTaken;
-            }
+                if (await TakeAsync(act, id, expected, ct) is not PageOutcome.Written and var refused)
+                {
+                    return act.Drop(refused);
+                }
 
-            await tx.RunAsync("delete from page_former_address where address = @address", ct, ("address", address.Value));
-            await tx.RunAsync("insert into page_former_address (address, page) select @old, id from page where id = @id and published is not null on conflict (address) do update set page = excluded.page", ct, ("old", old), ("id", id.Value));
-        }
+                await using var taken = act.Command("select exists (select from page where address = @address and binned is null and id <> @id)", ("address", address.Value), ("id", id.Value));
+                if ((bool)(await taken.ExecuteScalarAsync(ct))!)
+                {
+                    return act.Drop(PageOutcome.AddressTaken);
+                }
 
-        await tx.RunAsync(
-            "update page set address = @address, draft = @draft::jsonb, edited = edited + 1, version = version + 1 where id = @id", ct,
-            ("id", id.Value), ("address", address.Value), ("draft", JsonSerializer.Serialize(draft with { Layout = draft.Layout.Bounded() }, Json)));
-        await tx.CommitAsync(ct);
-        return PageRefusal.None;
+                act.GoesOn = id.Value;
+                act.Says = _ => $"Worked on page “{draft.Heading}”.";
+                await act.RunAsync(
+                    "update page set address = @address, draft = @draft::jsonb, edited = edited + 1 where id = @id", ct,
+                    ("id", id.Value), ("address", address.Value), ("draft", JsonSerializer.Serialize(draft with { Layout = draft.Layout.Bounded() }, Json)));
+                return PageOutcome.Written;
+            },
+            ct);
+
+    static async Task<PageOutcome> TakeAsync(Act act, PageId id, long expected, CancellationToken ct)
+    {
+        await using var read = act.Command("select edited from page where id = @id and binned is null for no key update", ("id", id.Value));
+        return await read.ExecuteScalarAsync(ct) is not long edited ? PageOutcome.Gone : edited == expected ? PageOutcome.Written : PageOutcome.Stale;
     }
 
-    /// <summary>Makes the draft what visitors have, and its photos' larger renditions the next to be made.</summary>
-    public async Task<bool> PublishAsync(PageId id, CancellationToken ct)
+    /// <summary>Makes the draft that was read what visitors have, and its photos' larger renditions the next to be made.</summary>
+    public async Task<(PageOutcome Outcome, Done Done)> PublishAsync(Actor who, PageId id, long expected, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        var done = await tx.RunAsync(
-            "update page set published = draft, published_edit = edited, published_at = coalesce(published_at, @now), version = version + 1 where id = @id", ct, ("id", id.Value), ("now", clock.GetUtcNow()));
-        await tx.RunAsync(
-            """
-            update photo set wanted = true
-             where stage < 2 and not wanted and id in (select ap.photo from album_photo as ap join page as pg on pg.album = ap.album where pg.id = @id)
-            """,
-            ct, ("id", id.Value));
-        await tx.CommitAsync(ct);
-        return done == 1;
+        var answer = await acts.RunAsync(
+            who, ActKind.Published,
+            async act =>
+            {
+                if (await TakeAsync(act, id, expected, ct) is not PageOutcome.Written and var refused)
+                {
+                    return act.Drop(refused);
+                }
+
+                await using var publish = act.Command(
+                    "update page set published = draft, published_at = coalesce(published_at, @now) where id = @id returning draft ->> 'heading'", ("id", id.Value), ("now", act.Now));
+                var heading = (string)(await publish.ExecuteScalarAsync(ct))!;
+                act.Says = _ => $"Published “{heading}”.";
+                return PageOutcome.Written;
+            },
+            ct);
+        if (answer.Answer == PageOutcome.Written)
+        {
+            // Not part of the act, and in the order in which everybody locks photos.
+            await using var want = db.Command(
+                """
+                update photo
+                   set wanted = true
+                 where id in (
+                   select p.id
+                     from page as pg
+                     join album_photo as ap on ap.album = pg.album
+                     join photo as p on p.id = ap.photo
+                    where pg.id = @id and p.stage < 2 and not p.wanted
+                    order by p.id
+                      for no key update of p skip locked)
+                """,
+                ("id", id.Value));
+            await want.ExecuteNonQueryAsync(ct);
+        }
+
+        return answer;
     }
 
     /// <summary>Takes a page out of visitors' reach; its draft stays.</summary>
-    public async Task<bool> WithdrawAsync(PageId id, CancellationToken ct)
+    public async Task<Done?> WithdrawAsync(Actor who, PageId id, CancellationToken ct)
     {
-        await using var command = db.Command("update page set published = null, published_edit = null, published_at = null, version = version + 1 where id = @id", ("id", id.Value));
-        return await command.ExecuteNonQueryAsync(ct) == 1;
+        var (there, done) = await acts.RunAsync(
+            who, ActKind.Withdrawn,
+            async act =>
+            {
+                await using var withdraw = act.Command(
+                    "update page set published = null, published_at = null where id = @id and binned is null returning draft ->> 'heading'", ("id", id.Value));
+                if (await withdraw.ExecuteScalarAsync(ct) is not string heading)
+                {
+                    return act.Drop(false);
+                }
+
+                act.Says = _ => $"Withdrew “{heading}”.";
+                return true;
+            },
+            ct);
+        return there ? done : null;
     }
 
-    public async Task RemoveAsync(PageId id, CancellationToken ct)
+    /// <summary>Throws a page in the bin; album and photos stay.</summary>
+    public async Task<Done?> RemoveAsync(Actor who, PageId id, CancellationToken ct)
     {
-        await using var command = db.Command("delete from page where id = @id", ("id", id.Value));
-        await command.ExecuteNonQueryAsync(ct);
+        var (there, done) = await acts.RunAsync(
+            who, ActKind.Binned,
+            async act =>
+            {
+                await using var mark = act.Command("update page set binned = @now where id = @id and binned is null returning draft ->> 'heading'", ("id", id.Value), ("now", act.Now));
+                if (await mark.ExecuteScalarAsync(ct) is not string heading)
+                {
+                    return act.Drop(false);
+                }
+
+                act.Says = _ => ActWords.Binned(back: false, 0, [heading]);
+                return true;
+            },
+            ct);
+        return there ? done : null;
     }
-
-    /// <summary>Raises the version of every page that shows one of these photos.</summary>
-    public static Task<int> TouchAsync(Transaction tx, IReadOnlyList<PhotoId> photos, CancellationToken ct) => photos.Count == 0 ? Task.FromResult(0) : tx.RunAsync(
-        "update page set version = version + 1 where album in (select album from album_photo where photo = any(@photos))", ct, ("photos", photos.Select(p => p.Value).ToArray()));
-
-    /// <summary>Raises the version of every page of an album.</summary>
-    public static Task<int> TouchAlbumAsync(Transaction tx, AlbumId album, CancellationToken ct) =>
-        tx.RunAsync("update page set version = version + 1 where album = @album", ct, ("album", album.Value));
-
-    /// <summary>Raises the version of all pages: something that any of them may show has changed.</summary>
-    public static Task<int> TouchAllAsync(Transaction tx, CancellationToken ct) => tx.RunAsync("update page set version = version + 1", ct);
 }

@@ -1,37 +1,36 @@
+using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
+using Jovitar.Core.Access;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Npgsql;
 
 namespace Jovitar.Server.Photos;
 
-internal sealed record PhotoList(IReadOnlyList<PhotoId> Photos);
+public sealed record PhotoList([Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos);
 
-/// <summary>Tags or categories to add to, and take from, several photos.</summary>
-internal sealed record TagChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Add, IReadOnlyList<TagId> Remove);
+/// <summary>Tags to put on several photos, by name, and to take off them.</summary>
+public sealed record TagPhotos(
+    [Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<string> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<TagId> Remove);
 
-internal sealed record CategoryChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<CategoryId> Add, IReadOnlyList<CategoryId> Remove);
+/// <summary>Categories to put several photos in, and to take them out of.</summary>
+public sealed record CategorisePhotos(
+    [Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Remove);
 
-/// <summary>What a change of several photos came to, and what would take it back.</summary>
-/// <param name="Changed">How many photos were changed.</param>
-/// <param name="Added">What was newly put on, photo by photo.</param>
-/// <param name="Removed">What was taken off, photo by photo.</param>
-internal sealed record Tagged(int Changed, IReadOnlyList<TagMark> Added, IReadOnlyList<TagMark> Removed);
-
-internal sealed record TagMark(PhotoId Photo, TagId Tag, string Name);
-
-internal sealed record Categorised(int Changed, IReadOnlyList<CategoryMark> Added, IReadOnlyList<CategoryMark> Removed);
-
-internal sealed record CategoryMark(PhotoId Photo, CategoryId Category);
+/// <summary>A photo as it is after a write, and what the write came to.</summary>
+internal sealed record Written(Plate Plate, Done Done);
 
 /// <summary>The sheet, the plate, and what is done with photos in hand.</summary>
 internal static class PhotoEndpoints
 {
     /// <summary>So many can be in hand at once.</summary>
     public const int MostInHand = 5000;
+
+    /// <summary>So many tags or categories are put on at once.</summary>
+    public const int MostAtOnce = 100;
 
     public static void MapPhotos(this IEndpointRouteBuilder api)
     {
@@ -44,30 +43,20 @@ internal static class PhotoEndpoints
         photos.MapPost("/categories", ChangeCategories).WithSummary("Adds and removes categories on photos in hand");
         photos.MapGet("/{photo}", Show).WithSummary("One photo with its words");
         photos.MapGet("/{photo}/neighbours", Neighbours).WithSummary("What stands before and after a photo in a sheet");
-        photos.MapPatch("/{photo}", Change).WithSummary("Writes a photo's words");
+        photos.MapPatch("/{photo}", Change).NeedsVersion().WithSummary("Writes a photo's words");
         photos.MapGet("/{photo}/preview", Preview).WithSummary("The small picture out of the file itself").ExcludeFromDescription();
         photos.MapGet("/{photo}/original", Original).WithSummary("The original as it came in").ExcludeFromDescription();
     }
 
-    static async Task<Results<Ok<SheetWindow>, BadRequest<Problem>>> Window([AsParameters] SheetQuery query, string? from, SheetStore sheet, CancellationToken ct)
-    {
-        try
-        {
-            return TypedResults.Ok(await sheet.WindowAsync(query, SheetKey.Read(from), ct));
-        }
-        catch (PostgresException e) when (e.SqlState is PostgresErrorCodes.InvalidDatetimeFormat or PostgresErrorCodes.InvalidTextRepresentation)
-        {
-            return Problems.Invalid("This place in the sheet belongs to another order.");
-        }
-    }
+    static async Task<Results<Ok<SheetWindow>, BadRequest<Problem>>> Window([AsParameters] SheetQuery query, string? from, SheetStore sheet, CancellationToken ct) =>
+        SheetKey.Read(query, from, out var key) ? TypedResults.Ok(await sheet.WindowAsync(query, key, ct)) : Problems.Invalid("This place in the sheet belongs to another order.");
 
     static async Task<Ok<SheetMap>> Map([AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(await sheet.MapAsync(query, ct));
 
     static async Task<Ok<PhotoList>> Between([AsParameters] SheetQuery query, PhotoId one, PhotoId other, SheetStore sheet, CancellationToken ct) =>
         TypedResults.Ok(new PhotoList(await sheet.BetweenAsync(query, one, other, MostInHand, ct)));
 
-    static async Task<Ok<SheetWindow>> These(PhotoList wanted, SheetStore sheet, CancellationToken ct) =>
-        TypedResults.Ok(new SheetWindow(await sheet.TheseAsync([.. wanted.Photos.Take(MostInHand)], ct)));
+    static async Task<Ok<SheetWindow>> These(PhotoList wanted, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new SheetWindow(await sheet.TheseAsync(wanted.Photos, ct)));
 
     static async Task<Results<Ok<Plate>, NotFound<Problem>>> Show(PhotoId photo, PhotoStore store, CancellationToken ct) =>
         await store.FindAsync(photo, ct) is { } plate ? TypedResults.Ok(plate) : Problems.Gone("photo");
@@ -75,34 +64,45 @@ internal static class PhotoEndpoints
     static async Task<Results<Ok<SheetNeighbours>, NotFound<Problem>>> Neighbours(PhotoId photo, [AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) =>
         await sheet.NeighboursAsync(query, photo, ct) is { } neighbours ? TypedResults.Ok(neighbours) : Problems.Gone("photo");
 
-    static async Task<Results<Ok<Plate>, NotFound<Problem>, Conflict<Problem>, BadRequest<Problem>>> Change(
-        PhotoId photo, PhotoChange change, [FromHeader(Name = "If-Match")] long version, PhotoStore store, CancellationToken ct)
+    static async Task<Results<Ok<Written>, NotFound<Problem>, Stale>> Change(
+        PhotoId photo, PhotoChange change, [FromHeader(Name = "If-Match")] long version, Actor who, PhotoStore store, CancellationToken ct)
     {
-        if (change.Faults() is { Count: > 0 } faults)
+        var (outcome, done) = await store.ChangeAsync(who, photo, change, version, ct);
+        return outcome switch
         {
-            return Problems.Invalid(faults.First().Value, faults);
+            WordsOutcome.Stale => Problems.Stale("photo"),
+            WordsOutcome.Written when await store.FindAsync(photo, ct) is { } plate => TypedResults.Ok(new Written(plate, done)),
+            _ => Problems.Gone("photo"),
+        };
+    }
+
+    static async Task<Ok<Done>> ChangeTags(TagPhotos body, Actor who, TagStore tags, CancellationToken ct) =>
+        TypedResults.Ok(await tags.ChangeAsync(who, new TagChange(body.Photos, body.Add, body.Remove), ct));
+
+    static async Task<Ok<Done>> ChangeCategories(CategorisePhotos body, Actor who, CategoryStore categories, CancellationToken ct) =>
+        TypedResults.Ok(await categories.ChangePhotosAsync(who, new CategoryChange(body.Photos, body.Add, body.Remove), ct));
+
+    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Preview(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
+    {
+        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.See, thing)
+            || await store.OriginalAsync(photo, ct) is not { } original || !File.Exists(storage.Preview(original.Hash)))
+        {
+            return Problems.Gone("preview");
         }
 
-        var written = await store.ChangeAsync(photo, change, version, ct);
-        return await store.FindAsync(photo, ct) is not { } plate ? Problems.Gone("photo") : written ? TypedResults.Ok(plate) : Problems.Stale("photo");
+        ForStaff.Private(http);
+        return TypedResults.PhysicalFile(storage.Preview(original.Hash), "image/jpeg");
     }
 
-    static async Task<Results<Ok<Tagged>, BadRequest<Problem>>> ChangeTags(TagChange change, TaxonomyStore taxonomy, CancellationToken ct) =>
-        change.Photos.Count > MostInHand ? TooMany() : TypedResults.Ok(await taxonomy.ChangeTagsAsync(change, ct));
-
-    static async Task<Results<Ok<Categorised>, BadRequest<Problem>>> ChangeCategories(CategoryChange change, TaxonomyStore taxonomy, CancellationToken ct) =>
-        change.Photos.Count > MostInHand ? TooMany() : TypedResults.Ok(await taxonomy.ChangeCategoriesAsync(change, ct));
-
-    static BadRequest<Problem> TooMany() => Problems.Invalid($"At most {MostInHand:#,0} photos can be changed at once.");
-
-    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Preview(PhotoId photo, HttpContext http, PhotoStore store, Storage storage, CancellationToken ct)
+    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Original(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
-        http.Response.Headers.CacheControl = "private, max-age=600";
-        return await store.OriginalAsync(photo, ct) is { } original && File.Exists(storage.Preview(original.Hash)) ? TypedResults.PhysicalFile(storage.Preview(original.Hash), "image/jpeg") : Problems.Gone("preview");
-    }
+        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing)
+            || await store.OriginalAsync(photo, ct) is not { } original || !File.Exists(storage.Original(original.Hash)))
+        {
+            return Problems.Gone("original");
+        }
 
-    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Original(PhotoId photo, PhotoStore store, Storage storage, CancellationToken ct) =>
-        await store.OriginalAsync(photo, ct) is { } original && File.Exists(storage.Original(original.Hash))
-            ? TypedResults.PhysicalFile(storage.Original(original.Hash), original.MediaType, original.FileName)
-            : Problems.Gone("original");
+        ForStaff.Private(http);
+        return TypedResults.PhysicalFile(storage.Original(original.Hash), original.MediaType, original.FileName, enableRangeProcessing: true);
+    }
 }

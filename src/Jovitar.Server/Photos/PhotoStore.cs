@@ -1,15 +1,17 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Acts;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
-using Jovitar.Server.Pages;
+using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Photos;
 
-internal sealed record PlateTag(TagId Id, string Name);
+internal sealed record PlateTag(TagId Id, string Name, string SaidBy);
 
 /// <summary>A category with its way from the top, <c>Festival / Second day</c>.</summary>
 internal sealed record PlateCategory(CategoryId Id, string Path);
@@ -17,46 +19,41 @@ internal sealed record PlateCategory(CategoryId Id, string Path);
 internal sealed record PlateAlbum(AlbumId Id, string WorkingName, int Position);
 
 /// <summary>One photo with everything that is known of it.</summary>
+/// <param name="Said">Where each word comes from, by field: file, person, or intake: and its id; missing where nobody knows.</param>
+/// <param name="Version">Counts changes of its words; expected by the next write. What workers note does not raise it.</param>
 internal sealed record Plate(
     PhotoId Id, string Hash, string FileName, string MediaType, long Bytes, int Width, int Height, string State, string? Failure,
     string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, int Rating, string Decision, double? Sharpness, bool Preview,
     DateTime? Taken, int? TakenOffsetMinutes, string? Camera, string? Lens, double? ExposureSeconds, double? FNumber, int? Iso, double? FocalLength,
-    double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions,
+    double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions, IReadOnlyDictionary<string, string> Said,
     IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version);
 
-/// <summary>New words for a photo; what is null stays as it is.</summary>
+/// <summary>New words for a photo; what is null stays as it is. Of tags and categories only what is added and taken away is said.</summary>
 /// <param name="Decision">Empty, keep, doubt or leave_out.</param>
-internal sealed record PhotoChange(string? Title, string? Caption, string? Alt, string? Credit, IReadOnlyList<string>? Tags, IReadOnlyList<CategoryId>? Categories, string? Decision = null)
+public sealed record PhotoChange(
+    [Words(PhotoWords.LongestTitle)] string? Title = null, [Words(PhotoWords.LongestText)] string? Caption = null, [Words(PhotoWords.LongestText)] string? Alt = null,
+    [Words(PhotoWords.LongestTitle)] string? Credit = null,
+    [AtMost(PhotoWords.MostTags)] IReadOnlyList<string>? AddTags = null, [AtMost(PhotoWords.MostTags)] IReadOnlyList<TagId>? RemoveTags = null,
+    [AtMost(PhotoWords.MostTags)] IReadOnlyList<CategoryId>? AddCategories = null, [AtMost(PhotoWords.MostTags)] IReadOnlyList<CategoryId>? RemoveCategories = null,
+    [OneOf(Decisions.None, Decisions.Keep, Decisions.Doubt, Decisions.LeaveOut)] string? Decision = null)
 {
-    public const int LongestTitle = 300;
-    public const int LongestText = 10_000;
+    /// <summary>Whether it writes words that somebody else may have written over meanwhile.</summary>
+    public bool WritesWords => Title is not null || Caption is not null || Alt is not null || Credit is not null || Decision is not null;
+}
 
-    public Dictionary<string, string> Faults()
-    {
-        var faults = new Dictionary<string, string>();
-        void Check(string? text, int most, string field)
-        {
-            if (text?.Length > most)
-            {
-                faults[field] = $"This may have {most:#,0} characters.";
-            }
-        }
+/// <summary>Where an original lies and what it is called.</summary>
+internal sealed record OriginalFile(string Hash, string FileName, string MediaType);
 
-        Check(Title, LongestTitle, "title");
-        Check(Caption, LongestText, "caption");
-        Check(Alt, LongestText, "alt");
-        Check(Credit, LongestTitle, "credit");
-        if (Decision is not (null or "" or "keep" or "doubt" or "leave_out"))
-        {
-            faults["decision"] = "A photo is kept, in doubt, or left out.";
-        }
-
-        return faults;
-    }
+/// <summary>How a write of words ended.</summary>
+internal enum WordsOutcome
+{
+    Written,
+    Gone,
+    Stale,
 }
 
 /// <summary>The words of photos.</summary>
-internal sealed class PhotoStore(NpgsqlDataSource db)
+internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStore access)
 {
     public async Task<Plate?> FindAsync(PhotoId id, CancellationToken ct)
     {
@@ -69,25 +66,37 @@ internal sealed class PhotoStore(NpgsqlDataSource db)
         }
 
         Add("""
-            select encode(hash, 'hex'), file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit, creator, copyright, place, rating,
-                   taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso, focal_length, latitude, longitude, arrived, version, licence, origin, decision, sharpness, preview
-              from photo where id = @id and state <> 'binned'
+            select encode(hash, 'hex') as hash, file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit, creator, copyright, licence, origin, place,
+                   rating, decision, sharpness, preview, taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso, focal_length, latitude, longitude, arrived,
+                   said::text as said, version
+              from photo
+             where id = @id and binned is null
             """);
-        Add("select t.id, t.name from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = @id order by t.key");
+        Add("""
+            select t.id, t.name, pt.said_by
+              from photo_tag as pt
+              join tag as t on t.id = pt.tag
+             where pt.photo = @id
+             order by t.key
+            """);
         Add("""
             with recursive up as (
-              select c.id as leaf, c.parent, c.name as path from photo_category as pc join category as c on c.id = pc.category where pc.photo = @id
-              union all
-              select u.leaf, c.parent, c.name || ' / ' || u.path from up as u join category as c on c.id = u.parent)
+              select c.id as leaf, c.parent, c.name as path
+                from photo_category as pc
+                join category as c on c.id = pc.category
+               where pc.photo = @id
+              union
+              select u.leaf, c.parent, c.name || ' / ' || u.path
+                from up as u
+                join category as c on c.id = u.parent)
             select leaf, path from up where parent is null order by path
             """);
         Add("""
-            select a.id, a.working_name, (select count(*) from album_photo as b where b.album = ap.album and b.place <= ap.place)
-              from album_photo as ap join album as a on a.id = ap.album where ap.photo = @id order by lower(a.working_name)
-            """);
-        Add("""
-            select count(*) filter (where published is not null), count(*) filter (where published is null)
-              from page where album in (select album from album_photo where photo = @id)
+            select a.id, a.working_name, (select count(*) from album_photo as b where b.album = ap.album and b.place <= ap.place) as position
+              from album_photo as ap
+              join album as a on a.id = ap.album
+             where ap.photo = @id
+             order by lower(a.working_name)
             """);
         await using var r = await batch.ExecuteReaderAsync(ct);
         if (!await r.ReadAsync(ct))
@@ -95,19 +104,23 @@ internal sealed class PhotoStore(NpgsqlDataSource db)
             return null;
         }
 
-        var plate = new Plate(
-            id, r.GetString(0), r.GetString(1), r.GetString(2), r.GetInt64(3), r.GetInt32(4), r.GetInt32(5), r.GetString(6), r.MaybeText(7),
-            r.GetString(8), r.GetString(9), r.GetString(10), r.GetString(11), r.GetString(12), r.GetString(13), r.GetString(28), r.GetString(29), r.GetString(14), r.GetInt16(15), r.GetString(30), r.Maybe<float>(31), r.GetBoolean(32),
-            r.Maybe<DateTime>(16), r.Maybe<short>(17), r.MaybeText(18), r.MaybeText(19), r.Maybe<double>(20), r.Maybe<double>(21), r.Maybe<int>(22), r.Maybe<double>(23),
-            r.Maybe<double>(24), r.Maybe<double>(25), r.GetFieldValue<DateTimeOffset>(26), Renditions.For(r.GetInt32(4)), [], [], [], AudienceLine.For(0, 0), r.GetInt64(27));
-        return plate with
+        var plate = Read(id, r);
+        plate = plate with
         {
-            Tags = await NextAsync(r, () => new PlateTag(new TagId(r.GetGuid(0)), r.GetString(1)), ct),
-            Categories = await NextAsync(r, () => new PlateCategory(new CategoryId(r.GetGuid(0)), r.GetString(1)), ct),
-            Albums = await NextAsync(r, () => new PlateAlbum(new AlbumId(r.GetGuid(0)), r.GetString(1), (int)r.GetInt64(2)), ct),
-            Audience = (await NextAsync(r, () => AudienceLine.ForPhoto((int)r.GetInt64(0), (int)r.GetInt64(1), plate.Decision == "leave_out"), ct))[0],
+            Tags = await NextAsync(r, () => new PlateTag(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), r.Get<string>("said_by")), ct),
+            Categories = await NextAsync(r, () => new PlateCategory(new CategoryId(r.Get<Guid>("leaf")), r.Get<string>("path")), ct),
+            Albums = await NextAsync(r, () => new PlateAlbum(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("position")), ct),
         };
+        return await access.PhotoAsync(id, ct) is { } thing ? plate with { Audience = AudienceLine.Of(thing, access.Now) } : null;
     }
+
+    static Plate Read(PhotoId id, NpgsqlDataReader r) => new(
+        id, r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("media_type"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("state"), r.MaybeText("failure"),
+        r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), r.Get<string>("creator"), r.Get<string>("copyright"), r.Get<string>("licence"), r.Get<string>("origin"),
+        r.Get<string>("place"), r.Get<short>("rating"), r.Get<string>("decision"), r.Maybe<float>("sharpness"), r.Get<bool>("preview"),
+        r.Maybe<DateTime>("taken"), r.Maybe<short>("taken_offset_minutes"), r.MaybeText("camera"), r.MaybeText("lens"), r.Maybe<double>("exposure_seconds"), r.Maybe<double>("f_number"), r.Maybe<int>("iso"),
+        r.Maybe<double>("focal_length"), r.Maybe<double>("latitude"), r.Maybe<double>("longitude"), r.Get<DateTimeOffset>("arrived"), Renditions.For(r.Get<int>("width")),
+        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, [], [], [], new AudienceLine(false, ""), r.Get<long>("version"));
 
     static async Task<List<T>> NextAsync<T>(NpgsqlDataReader reader, Func<T> read, CancellationToken ct)
     {
@@ -121,43 +134,68 @@ internal sealed class PhotoStore(NpgsqlDataSource db)
         return list;
     }
 
-    /// <summary>Writes new words when the version is still the expected one.</summary>
-    /// <returns>False when somebody else wrote in between; nothing is changed then.</returns>
-    public async Task<bool> ChangeAsync(PhotoId id, PhotoChange change, long expected, CancellationToken ct)
+    /// <summary>Writes new words when the version is still the expected one. Tags and categories are added and taken away whatever the version.</summary>
+    public async Task<(WordsOutcome Outcome, Done Done)> ChangeAsync(Actor who, PhotoId id, PhotoChange change, long expected, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        var changed = await tx.RunAsync(
-            """
-            update photo
-               set title = coalesce(@title::text, title), caption = coalesce(@caption::text, caption), alt = coalesce(@alt::text, alt), credit = coalesce(@credit::text, credit), decision = coalesce(@decision::text, decision), version = version + 1
-             where id = @id and version = @expected
-            """,
-            ct, ("id", id.Value), ("expected", expected), ("title", change.Title), ("caption", change.Caption), ("alt", change.Alt), ("credit", change.Credit), ("decision", change.Decision));
-        if (changed == 0)
-        {
-            return false;
-        }
-
-        if (change.Tags is { } tags)
-        {
-            await TaxonomyStore.SetTagsAsync(tx, id, TagName.All(tags), ct);
-        }
-
-        if (change.Categories is { } categories)
-        {
-            await TaxonomyStore.SetCategoriesAsync(tx, id, categories, ct);
-        }
-
-        await PageStore.TouchAsync(tx, [id], ct);
-        await tx.CommitAsync(ct);
-        return true;
+        // A decision is an act of its own: it is not words typed on.
+        var kind = change.Decision is null ? ActKind.Words : ActKind.Decided;
+        return await acts.RunAsync(who, kind, act => ChangeAsync(act, id, change, expected, ct), ct);
     }
 
-    /// <summary>Where the original lies and what it is called, for staff.</summary>
-    public async Task<(string Hash, string FileName, string MediaType)?> OriginalAsync(PhotoId id, CancellationToken ct)
+    static async Task<WordsOutcome> ChangeAsync(Act act, PhotoId id, PhotoChange change, long expected, CancellationToken ct)
     {
-        await using var command = db.Command("select encode(hash, 'hex'), file_name, media_type from photo where id = @id", ("id", id.Value));
-        await using var reader = await command.ExecuteReaderAsync(ct);
-        return await reader.ReadAsync(ct) ? (reader.GetString(0), reader.GetString(1), reader.GetString(2)) : null;
+        var names = TagName.All(change.AddTags ?? []);
+        var tags = await TagStore.MakeSureAsync(act, names, ct);
+        await using var find = act.Command("select version, coalesce(nullif(title, ''), file_name) as name from photo where id = @id and binned is null for no key update", ("id", id.Value));
+        if (await find.FirstAsync(r => Tuple.Create(r.Get<long>("version"), r.Get<string>("name")), ct) is not var (version, name))
+        {
+            return act.Drop(WordsOutcome.Gone);
+        }
+
+        if (change.WritesWords && version != expected)
+        {
+            return act.Drop(WordsOutcome.Stale);
+        }
+
+        await using var removed = act.Command("select name from tag where id = any(@ids)", ("ids", (change.RemoveTags ?? []).Values()));
+        var off = await removed.AllAsync(r => r.GetString(0), ct);
+        act.GoesOn = id.Value;
+        act.Says = tally => change.Decision is { } decision ? ActWords.Decided(name, decision) : ActWords.Words(name, tally, [.. names.Select(n => n.Text)], off);
+        if (change.WritesWords)
+        {
+            await WriteAsync(act, id, change, ct);
+        }
+
+        await TagStore.AddAsync(act, [id], tags, Said.Person, ct);
+        await TagStore.RemoveAsync(act, [id], change.RemoveTags ?? [], saidBy: null, ct);
+        await CategoryStore.AddPhotosAsync(act, [id], change.AddCategories ?? [], Said.Person, ct);
+        await CategoryStore.RemovePhotosAsync(act, [id], change.RemoveCategories ?? [], saidBy: null, ct);
+        return WordsOutcome.Written;
+    }
+
+    static Task<int> WriteAsync(Act act, PhotoId id, PhotoChange change, CancellationToken ct)
+    {
+        var said = new[] { ("title", change.Title), ("caption", change.Caption), ("alt", change.Alt), ("credit", change.Credit) }.Where(w => w.Item2 is not null).ToDictionary(w => w.Item1, _ => Said.Person);
+        return act.RunAsync(
+            """
+            update photo
+               set title = coalesce(@title::text, title),
+                   caption = coalesce(@caption::text, caption),
+                   alt = coalesce(@alt::text, alt),
+                   credit = coalesce(@credit::text, credit),
+                   decision = coalesce(@decision::text, decision),
+                   said = said || @said::jsonb,
+                   version = version + 1
+             where id = @id
+            """,
+            ct, ("id", id.Value), ("title", change.Title), ("caption", change.Caption), ("alt", change.Alt), ("credit", change.Credit), ("decision", change.Decision),
+            ("said", System.Text.Json.JsonSerializer.Serialize(said)));
+    }
+
+    /// <summary>Where the original lies and what it is called.</summary>
+    public async Task<OriginalFile?> OriginalAsync(PhotoId id, CancellationToken ct)
+    {
+        await using var command = db.Command("select encode(hash, 'hex') as hash, file_name, media_type from photo where id = @id", ("id", id.Value));
+        return await command.FirstAsync(r => new OriginalFile(r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("media_type")), ct);
     }
 }

@@ -1,6 +1,7 @@
 using Jovitar.Core;
+using Jovitar.Core.Acts;
 using Jovitar.Core.Photos;
-using Jovitar.Server.Pages;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -15,11 +16,8 @@ internal sealed record RepeatPhoto(PhotoId Id, string Hash, string FileName, str
 /// <param name="Burst">Taken within seconds of one another, rather than one picture saved several times.</param>
 internal sealed record RepeatGroup(IReadOnlyList<RepeatPhoto> Photos, bool Burst);
 
-/// <summary>How a photo was decided on before.</summary>
-internal sealed record DecisionMark(PhotoId Photo, string Decision);
-
 /// <summary>Near repeats: found by index when a photo becomes ready, grouped, decided on.</summary>
-internal sealed class RepeatStore(NpgsqlDataSource db)
+internal sealed class RepeatStore(NpgsqlDataSource db, ActRunner acts)
 {
     /// <summary>So many pairs are grouped at once; the latest first.</summary>
     const int MostPairs = 4000;
@@ -37,12 +35,12 @@ internal sealed class RepeatStore(NpgsqlDataSource db)
             select c.id, c.distance, c.taken
               from (select p.id, p.taken, bit_count((p.look # @look)::bit(64)) as distance
                       from photo as p
-                     where p.look is not null
+                     where p.look is not null and p.binned is null
                        and ((p.look & 65535) = any(@b0) or ((p.look >> 16) & 65535) = any(@b1) or ((p.look >> 32) & 65535) = any(@b2) or ((p.look >> 48) & 65535) = any(@b3))
                     union
                     select p.id, p.taken, bit_count((p.look # @look)::bit(64))
                       from photo as p
-                     where p.look is not null and p.taken between @taken::timestamp - @burst and @taken::timestamp + @burst) as c
+                     where p.look is not null and p.binned is null and p.taken between @taken::timestamp - @burst and @taken::timestamp + @burst) as c
              where c.id <> @id and c.distance <= @scene
              order by c.distance, c.id limit @most
             """,
@@ -73,56 +71,54 @@ internal sealed class RepeatStore(NpgsqlDataSource db)
     {
         await using var open = db.Command(
             """
-            select n.photo, n.near from photo_near as n
-              join photo as p on p.id = n.photo and p.state = 'ready' and p.decision <> 'leave_out'
-              join photo as q on q.id = n.near and q.state = 'ready' and q.decision <> 'leave_out'
-             where not n.settled order by n.photo desc, n.distance limit @most
+            select n.photo, n.near
+              from photo_near as n
+              join photo as p on p.id = n.photo and p.state = 'ready' and p.binned is null and p.decision <> @out
+              join photo as q on q.id = n.near and q.state = 'ready' and q.binned is null and q.decision <> @out
+             where not n.settled
+             order by n.photo desc, n.distance
+             limit @most
             """,
-            ("most", MostPairs));
-        var pairs = await open.AllAsync(r => new NearPair(new PhotoId(r.GetGuid(0)), new PhotoId(r.GetGuid(1))), ct);
+            ("most", MostPairs), ("out", Decisions.LeaveOut));
+        var pairs = await open.AllAsync(r => new NearPair(new PhotoId(r.Get<Guid>("photo")), new PhotoId(r.Get<Guid>("near"))), ct);
         var groups = Repeats.Groups(pairs).Take(most).ToArray();
         await using var read = db.Command(
-            "select id, encode(hash, 'hex'), file_name, title, width, height, bytes, taken, sharpness, decision from photo where id = any(@ids)", ("ids", groups.SelectMany(g => g).Select(p => p.Value).ToArray()));
+            """
+            select id, encode(hash, 'hex') as hash, file_name, title, width, height, bytes, taken, sharpness, decision, stage
+              from photo
+             where id = any(@ids)
+            """,
+            ("ids", groups.SelectMany(g => g).Values()));
         var photos = (await read.AllAsync(
             r => new RepeatPhoto(
-                new PhotoId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.GetString(3), r.GetInt32(4), r.GetInt32(5), r.GetInt64(6), r.Maybe<DateTime>(7), r.Maybe<float>(8), r.GetString(9), Renditions.For(r.GetInt32(4))),
+                new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<int>("width"), r.Get<int>("height"), r.Get<long>("bytes"),
+                r.Maybe<DateTime>("taken"), r.Maybe<float>("sharpness"), r.Get<string>("decision"), Renditions.There(r.Get<short>("stage"), r.Get<int>("width"))),
             ct)).ToDictionary(p => p.Id);
         return [.. groups.Select(g => g.Where(photos.ContainsKey).Select(id => photos[id]).OrderBy(p => p.Taken).ThenBy(p => p.FileName, StringComparer.Ordinal).ToArray()).Where(g => g.Length > 1)
             .Select(g => new RepeatGroup(g, g[0].Taken is { } first && g[^1].Taken is { } last && last > first))];
     }
 
     /// <summary>Decides on a group: these are kept, the others left out everywhere; it is not pointed out again.</summary>
-    /// <returns>How each was decided on before.</returns>
-    public async Task<IReadOnlyList<DecisionMark>> DecideAsync(IReadOnlyList<PhotoId> group, IReadOnlyList<PhotoId> keep, CancellationToken ct)
+    public async Task<Done> DecideAsync(Actor who, IReadOnlyList<PhotoId> group, IReadOnlyList<PhotoId> keep, CancellationToken ct)
     {
         var kept = keep.ToHashSet();
-        await using var tx = await db.BeginAsync(ct);
-        var before = await DecideAsync(tx, [.. group.Select(p => new DecisionMark(p, kept.Contains(p) ? "keep" : "leave_out"))], ct);
-        await tx.RunAsync("update photo_near set settled = true where photo = any(@ids) and near = any(@ids)", ct, ("ids", group.Select(p => p.Value).ToArray()));
-        await tx.CommitAsync(ct);
-        return before;
-    }
-
-    /// <summary>Takes a decision on a group back: every photo is decided on as before, and the group is pointed out again.</summary>
-    public async Task ReopenAsync(IReadOnlyList<DecisionMark> marks, CancellationToken ct)
-    {
-        await using var tx = await db.BeginAsync(ct);
-        await DecideAsync(tx, marks, ct);
-        await tx.RunAsync("update photo_near set settled = false where photo = any(@ids) and near = any(@ids)", ct, ("ids", marks.Select(p => p.Photo.Value).ToArray()));
-        await tx.CommitAsync(ct);
-    }
-
-    static async Task<IReadOnlyList<DecisionMark>> DecideAsync(Transaction tx, IReadOnlyList<DecisionMark> marks, CancellationToken ct)
-    {
-        await using var write = tx.Command(
-            """
-            with old as (select id, decision from photo where id = any(@ids) for update),
-                 new as (update photo as p set decision = m.decision, version = version + 1 from unnest(@ids, @decisions) as m(id, decision) where p.id = m.id)
-            select id, decision from old
-            """,
-            ("ids", marks.Select(m => m.Photo.Value).ToArray()), ("decisions", marks.Select(m => m.Decision).ToArray()));
-        var before = await write.AllAsync(r => new DecisionMark(new PhotoId(r.GetGuid(0)), r.GetString(1)), ct);
-        await PageStore.TouchAsync(tx, [.. marks.Select(m => m.Photo)], ct);
-        return before;
+        var (_, done) = await acts.RunAsync(
+            who, ActKind.Decided,
+            async act =>
+            {
+                act.Says = _ => ActWords.DecidedRepeats(kept.Count, group.Count - kept.Count);
+                await act.LockAsync("photo", group.Values(), ct);
+                await act.RunAsync(
+                    """
+                    update photo as p
+                       set decision = m.decision, version = version + 1
+                      from unnest(@ids, @decisions) as m(id, decision)
+                     where p.id = m.id and p.binned is null
+                    """,
+                    ct, ("ids", group.Values()), ("decisions", group.Select(p => kept.Contains(p) ? Decisions.Keep : Decisions.LeaveOut).ToArray()));
+                return await act.RunAsync("update photo_near set settled = true where photo = any(@ids) and near = any(@ids) and not settled", ct, ("ids", group.Values()));
+            },
+            ct);
+        return done;
     }
 }

@@ -1,5 +1,8 @@
 using System.ComponentModel;
+using System.Globalization;
+using System.Text.RegularExpressions;
 using Jovitar.Core;
+using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Mvc;
 using Npgsql;
 
@@ -50,24 +53,20 @@ internal sealed class SheetSql
     public SheetSql(SheetQuery query)
     {
         // What lies in the bin stands on no sheet.
-        var where = new List<string> { "p.state <> 'binned'" };
+        var where = new List<string> { "p.binned is null" };
         var from = "photo as p";
-        var sort = Enum.TryParse<SheetSort>(query.Sort, ignoreCase: true, out var named) && Enum.IsDefined(named) ? named : SheetSort.Taken;
+        var sort = SortOf(query);
         if (query.Album is { } album)
         {
             from = "album_photo as ap join photo as p on p.id = ap.photo";
             where.Add("ap.album = @album");
             parameters.Add(("album", album.Value));
         }
-        else if (sort == SheetSort.Place)
-        {
-            sort = SheetSort.Taken;
-        }
 
         foreach (var word in (query.Q ?? "").ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(8))
         {
             where.Add($"p.search like @word{parameters.Count}");
-            parameters.Add(($"word{parameters.Count}", $"%{word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%"));
+            parameters.Add(($"word{parameters.Count}", $"%{Database.LikeText(word)}%"));
         }
 
         if (query.Tag is { } tag)
@@ -88,7 +87,7 @@ internal sealed class SheetSql
                 p.id in (
                   with recursive beneath as (
                     select id from category where id = @category
-                    union all
+                    union
                     select c.id from category as c join beneath as b on c.parent = b.id)
                   select pc.photo from photo_category as pc join beneath as b on b.id = pc.category)
                 """);
@@ -108,14 +107,18 @@ internal sealed class SheetSql
         {
             SheetSort.Arrived => ("p.arrived", "timestamptz"),
             SheetSort.Name => ("p.sort_name", "text"),
-            SheetSort.Place => ("ap.place", "int"),
+            SheetSort.Place => ("ap.place", "bigint"),
             _ => ("p.sort_taken", "timestamp"),
         };
         // Newest first is how an evening's work is found; names and hand-made orders run forward.
         Down = (sort is SheetSort.Taken or SheetSort.Arrived) != (query.Reversed ?? false);
         From = from;
-        Where = where.Count == 0 ? "true" : string.Join(" and ", where);
+        Where = string.Join(" and ", where);
     }
+
+    /// <summary>What a query is sorted by; the order made by hand only exists in an album.</summary>
+    public static SheetSort SortOf(SheetQuery query) =>
+        Enum.TryParse<SheetSort>(query.Sort, ignoreCase: true, out var named) && Enum.IsDefined(named) && (named != SheetSort.Place || query.Album is not null) ? named : SheetSort.Taken;
 
     public string From { get; }
 
@@ -152,13 +155,36 @@ internal sealed class SheetSql
 }
 
 /// <summary>Where a row stands in an order: the sorted value as text and the photo's id.</summary>
-internal readonly record struct SheetKey(string Value, Guid Id)
+internal readonly partial record struct SheetKey(string Value, Guid Id)
 {
-    public static SheetKey? Read(string? text)
+    /// <summary>Reads a key of a query's order; null for the beginning.</summary>
+    /// <returns>False when it cannot be one of this order.</returns>
+    public static bool Read(SheetQuery query, string? text, out SheetKey? key)
     {
-        var cut = text?.LastIndexOf('~') ?? -1;
-        return cut >= 0 && Guid.TryParse(text.AsSpan(cut + 1), out var id) ? new SheetKey(text![..cut], id) : null;
+        key = null;
+        if (text is null)
+        {
+            return true;
+        }
+
+        var cut = text.LastIndexOf('~');
+        if (cut < 0 || !Guid.TryParse(text.AsSpan(cut + 1), out var id))
+        {
+            return false;
+        }
+
+        key = new SheetKey(text[..cut], id);
+        return SheetSql.SortOf(query) switch
+        {
+            SheetSort.Name => true,
+            SheetSort.Place => long.TryParse(key.Value.Value, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out _),
+            _ => Times().IsMatch(key.Value.Value) && DateTime.TryParse(key.Value.Value, CultureInfo.InvariantCulture, DateTimeStyles.None, out _),
+        };
     }
 
     public override string ToString() => $"{Value}~{Id}";
+
+    /// <summary>A time as PostgreSQL writes it (ISO 8601 with a blank).</summary>
+    [GeneratedRegex(@"^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d(\.\d{1,6})?([+-]\d\d(:\d\d)?)?$")]
+    private static partial Regex Times();
 }

@@ -1,11 +1,14 @@
 using Jovitar.Core;
+using Jovitar.Core.Photos;
 using Jovitar.Server.Platform;
 using Npgsql;
 
 namespace Jovitar.Server.Photos;
 
 /// <summary>A photo as a frame of the sheet shows it.</summary>
-internal sealed record SheetPhoto(PhotoId Id, string Hash, string FileName, string Title, int Width, int Height, string State, string? Failure, bool Preview, string Decision);
+/// <param name="Renditions">The widths that are made already; others are not worth asking for yet.</param>
+internal sealed record SheetPhoto(
+    PhotoId Id, string Hash, string FileName, string Title, int Width, int Height, string State, string? Failure, bool Preview, string Decision, IReadOnlyList<int> Renditions);
 
 /// <summary>One window of a sheet.</summary>
 internal sealed record SheetWindow(IReadOnlyList<SheetPhoto> Photos);
@@ -23,13 +26,13 @@ internal sealed class SheetStore(NpgsqlDataSource db)
     /// <summary>Photos a window.</summary>
     public const int Step = 120;
 
-    const string Columns = "p.id, encode(p.hash, 'hex'), p.file_name, p.title, p.width, p.height, p.state, p.failure, p.preview, p.decision";
+    const string Columns = "p.id, encode(p.hash, 'hex') as hash, p.file_name, p.title, p.width, p.height, p.state, p.failure, p.preview, p.decision, p.stage";
 
-    static SheetPhoto Read(NpgsqlDataReader r) =>
-        new(new PhotoId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.GetString(3), r.GetInt32(4), r.GetInt32(5), r.GetString(6), r.MaybeText(7), r.GetBoolean(8), r.GetString(9));
+    static SheetPhoto Read(NpgsqlDataReader r) => new(
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<int>("width"), r.Get<int>("height"),
+        r.Get<string>("state"), r.MaybeText("failure"), r.Get<bool>("preview"), r.Get<string>("decision"), Renditions.There(r.Get<short>("stage"), r.Get<int>("width")));
 
     /// <summary>The window that begins at a key, or the first one.</summary>
-    /// <exception cref="PostgresException">The key does not fit the order.</exception>
     public async Task<SheetWindow> WindowAsync(SheetQuery query, SheetKey? from, CancellationToken ct)
     {
         var sql = new SheetSql(query);
@@ -110,7 +113,7 @@ internal sealed class SheetStore(NpgsqlDataSource db)
     public async Task<IReadOnlyList<SheetPhoto>> TheseAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         await using var command = db.Command(
-            $"select {Columns} from unnest(@ids) with ordinality as wanted(id, n) join photo as p on p.id = wanted.id where p.state <> 'binned' order by wanted.n",
+            $"select {Columns} from unnest(@ids) with ordinality as wanted(id, n) join photo as p on p.id = wanted.id where p.binned is null order by wanted.n",
             ("ids", photos.Select(p => p.Value).ToArray()));
         return await command.AllAsync(Read, ct);
     }

@@ -5,27 +5,41 @@ namespace Jovitar.Server.Platform;
 /// <summary>Rings when the database says that there is work (LISTEN). When the line breaks it rings after the pause all the same.</summary>
 internal sealed class Bell : IAsyncDisposable
 {
-    readonly SemaphoreSlim rung = new(0);
+    readonly SemaphoreSlim rung;
     readonly CancellationToken stop;
     readonly Task listening;
 
-    public Bell(NpgsqlDataSource db, string channel, CancellationToken stop)
+    /// <param name="sleepers">How many may wait at it; rings beyond that do not pile up.</param>
+    public Bell(NpgsqlDataSource db, string channel, CancellationToken stop, int sleepers = 1)
     {
+        rung = new SemaphoreSlim(0, sleepers);
         this.stop = stop;
         listening = ListenAsync(db, channel);
     }
 
     /// <summary>Wakes one who waits.</summary>
-    public void Ring() => rung.Release();
-
-    public async Task WaitAsync(TimeSpan most)
+    public void Ring()
     {
         try
         {
-            await rung.WaitAsync(most, stop);
+            rung.Release();
+        }
+        catch (SemaphoreFullException)
+        {
+            // Everybody who waits is awake already.
+        }
+    }
+
+    /// <returns>Whether it rang, rather than that the time was over.</returns>
+    public async Task<bool> WaitAsync(TimeSpan most)
+    {
+        try
+        {
+            return await rung.WaitAsync(most, stop);
         }
         catch (OperationCanceledException)
         {
+            return false;
         }
     }
 

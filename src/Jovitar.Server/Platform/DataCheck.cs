@@ -25,14 +25,20 @@ internal static class DataCheck
         var storage = new Storage(data);
         await using var read = db.CreateCommand(
             """
-            select encode(hash, 'hex'), file_name, bytes, width, stage::int, state, true, coalesce(failure, '') <> '' from photo
-            union all select encode(hash, 'hex'), file_name, bytes, 0, 0, 'kept', false, true from file
+            select encode(hash, 'hex') as hash, file_name, bytes, width, stage::int as stage, state, true as is_photo, coalesce(failure, '') <> '' as has_reason
+              from photo
+            union all
+            select encode(hash, 'hex'), file_name, bytes, 0, 0, 'kept', false, true
+              from file
             """);
-        var rows = await read.AllAsync(r => new Row(r.GetString(0), r.GetString(1), r.GetInt64(2), r.GetInt32(3), r.GetInt32(4), r.GetString(5), r.GetBoolean(6), r.GetBoolean(7)), ct);
+        var rows = await read.AllAsync(
+            r => new Row(
+                r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("stage"), r.Get<string>("state"), r.Get<bool>("is_photo"), r.Get<bool>("has_reason")),
+            ct);
         var troubles = new List<(string Kind, string Name)>();
         await CheckOriginalsAsync(rows, storage, troubles, ct);
         CheckStates(rows, storage, troubles);
-        CheckDisk(rows, storage, troubles);
+        CheckDisk(rows, storage, await Originals.InDoubtAsync(db, ct), troubles);
         await CheckArrivingAsync(db, storage, troubles, ct);
         await CheckLinesAsync(db, troubles, ct);
         foreach (var kind in troubles.GroupBy(t => t.Kind))
@@ -106,7 +112,7 @@ internal static class DataCheck
         }
     }
 
-    static void CheckDisk(IReadOnlyList<Row> rows, Storage storage, List<(string, string)> troubles)
+    static void CheckDisk(IReadOnlyList<Row> rows, Storage storage, IReadOnlySet<string> inDoubt, List<(string, string)> troubles)
     {
         var known = rows.Select(r => r.Hash).ToHashSet();
         foreach (var (folder, kind) in ((string, string)[])[("originals", "originals on disk that no row speaks of"), ("renditions", "renditions on disk that belong to no photo")])
@@ -118,7 +124,7 @@ internal static class DataCheck
                 {
                     troubles.Add(("half-written renditions", name));
                 }
-                else if (!known.Contains(name.Split('-')[0]) && !storage.IsInDoubt(name.Split('-')[0]))
+                else if (!known.Contains(name.Split('-')[0]) && !inDoubt.Contains(name.Split('-')[0]))
                 {
                     troubles.Add((kind, name));
                 }
@@ -133,13 +139,28 @@ internal static class DataCheck
         var awaited = await new Intake.Uploads.UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
         troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "arriving")).Where(IsOld).Select(Path.GetFileName).OfType<string>()
             .Where(name => !awaited.Contains(Path.GetFileNameWithoutExtension(name)) && !name.StartsWith(Storage.ScannedPage, StringComparison.Ordinal)).Select(name => ("files among what arrives that nobody awaits", name)));
-        troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "keeping")).Where(IsOld).Select(f => ("originals whose row was never settled", Path.GetFileName(f)[..12])));
+        await using var doubts = db.CreateCommand("select encode(hash, 'hex') from original_doubt where since < now() - interval '10 minutes' limit 1000");
+        troubles.AddRange((await doubts.AllAsync(r => r.GetString(0), ct)).Select(hash => ("originals whose row was never settled", hash[..12])));
     }
 
     static async Task CheckLinesAsync(NpgsqlDataSource db, List<(string, string)> troubles, CancellationToken ct)
     {
         await using var lines = db.CreateCommand(
-            "select file_name from intake_file where (outcome = 'arrived' and photo is null and file is null) or (outcome in ('refused', 'skipped') and coalesce(reason, '') = '') limit 1000");
+            """
+            select file_name
+              from intake_file
+             where (outcome = 'arrived' and photo is null and file is null) or (outcome in ('refused', 'skipped') and coalesce(reason, '') = '')
+             limit 1000
+            """);
         troubles.AddRange((await lines.AllAsync(r => r.GetString(0), ct)).Select(name => ("lines of an intake that say nothing", name)));
+        await using var linked = db.CreateCommand(
+            """
+            select p.file_name
+              from photo as p
+             where p.binned is not null
+               and (exists (select from album_photo as ap where ap.photo = p.id) or exists (select from photo_tag as pt where pt.photo = p.id) or not exists (select from bin as b where b.thing = p.id))
+             limit 1000
+            """);
+        troubles.AddRange((await linked.AllAsync(r => r.GetString(0), ct)).Select(name => ("photos in the bin that still stand somewhere, or are not listed in it", name)));
     }
 }

@@ -11,13 +11,19 @@ internal static class Database
     /// <summary>A pool of connections on which every statement that comes again is prepared.</summary>
     public static NpgsqlDataSource Open(string connection) => NpgsqlDataSource.Create(new NpgsqlConnectionStringBuilder(connection) { MaxAutoPrepare = 120, AutoPrepareMinUsages = 3 });
 
+    const int Tries = 6;
+
     /// <summary>A transaction on a connection of its own; both end with it.</summary>
-    public static async Task<Transaction> BeginAsync(this NpgsqlDataSource db, CancellationToken ct)
+    public static Task<Transaction> BeginAsync(this NpgsqlDataSource db, CancellationToken ct) => db.BeginAsync((connection, transaction) => new Transaction(connection, transaction), ct);
+
+    /// <summary>The same for a kind of transaction.</summary>
+    public static async Task<T> BeginAsync<T>(this NpgsqlDataSource db, Func<NpgsqlConnection, NpgsqlTransaction, T> make, CancellationToken ct)
+        where T : Transaction
     {
         var connection = await db.OpenConnectionAsync(ct);
         try
         {
-            return new Transaction(connection, await connection.BeginTransactionAsync(ct));
+            return make(connection, await connection.BeginTransactionAsync(ct));
         }
         catch
         {
@@ -26,9 +32,29 @@ internal static class Database
         }
     }
 
+    /// <summary>Does a whole transaction again when it lost against another one (a deadlock, or rows that changed meanwhile): the database is there, and nobody need hear of it.</summary>
+    public static async Task<T> AgainAsync<T>(Func<Task<T>> transaction, CancellationToken ct)
+    {
+        for (var tried = 1; ; tried++)
+        {
+            try
+            {
+                return await transaction();
+            }
+            catch (PostgresException e) when (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tried < Tries)
+            {
+                await Task.Delay(Random.Shared.Next(5, 20 * tried), ct);
+            }
+        }
+    }
+
     /// <summary>A command with its parameters by name.</summary>
     public static NpgsqlCommand Command(this NpgsqlDataSource db, string sql, params (string Name, object? Value)[] parameters) =>
         db.CreateCommand(sql).With(parameters);
+
+    /// <summary>A text as part of a LIKE pattern, meaning itself.</summary>
+    public static string LikeText(string text) =>
+        text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal);
 
     public static NpgsqlCommand With(this NpgsqlCommand command, params (string Name, object? Value)[] parameters)
     {
@@ -61,6 +87,18 @@ internal static class Database
         return await reader.ReadAsync(ct) ? read(reader) : null;
     }
 
+    /// <summary>A column by its name.</summary>
+    public static T Get<T>(this NpgsqlDataReader reader, string column) => reader.GetFieldValue<T>(reader.GetOrdinal(column));
+
+    /// <summary>A nullable column by its name.</summary>
+    public static T? Maybe<T>(this NpgsqlDataReader reader, string column)
+        where T : struct => reader.Maybe<T>(reader.GetOrdinal(column));
+
+    public static string? MaybeText(this NpgsqlDataReader reader, string column) => reader.MaybeText(reader.GetOrdinal(column));
+
+    /// <summary>An identity that may be missing.</summary>
+    public static Guid? MaybeId(this NpgsqlDataReader reader, string column) => reader.Maybe<Guid>(column);
+
     /// <summary>A nullable column.</summary>
     public static T? Maybe<T>(this NpgsqlDataReader reader, int column)
         where T : struct => reader.IsDBNull(column) ? null : reader.GetFieldValue<T>(column);
@@ -78,6 +116,8 @@ internal static class Database
         DeployChanges.To.PostgresqlDatabase(connection)
             .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly(), name => name.EndsWith(".sql", StringComparison.Ordinal))
             .JournalToPostgresqlTable("public", "schema_version")
+            // Names between dollar signs are PostgreSQL's quotes here.
+            .WithVariablesDisabled()
             .WithTransactionPerScript()
             .LogToNowhere()
             .Build();
@@ -86,6 +126,14 @@ internal static class Database
     /// <exception cref="NewerDataException">The database has migrations that this version does not know.</exception>
     public static void Migrate(string connection)
     {
+        // Two servers that start at once: one migrates, the other waits and finds it done.
+        using var alone = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connection) { Pooling = false }.ConnectionString);
+        alone.Open();
+        using (var take = new NpgsqlCommand("select pg_advisory_lock(@work)", alone) { CommandTimeout = 0 }.With(("work", Alone.Migrating)))
+        {
+            take.ExecuteNonQuery();
+        }
+
         var engine = Engine(connection);
         var known = engine.GetDiscoveredScripts().Select(s => s.Name).ToHashSet();
         if (engine.GetExecutedScripts().Any(name => !known.Contains(name)))
@@ -105,7 +153,7 @@ internal static class Database
 internal sealed class NewerDataException() : Exception("This data folder was made by a newer version of Jovitar. Use that version, or start with another --data folder.");
 
 /// <summary>A transaction with its connection; rolled back unless committed.</summary>
-internal sealed class Transaction(NpgsqlConnection connection, NpgsqlTransaction transaction) : IAsyncDisposable
+internal class Transaction(NpgsqlConnection connection, NpgsqlTransaction transaction) : IAsyncDisposable
 {
     public NpgsqlCommand Command(string sql, params (string Name, object? Value)[] parameters) =>
         new NpgsqlCommand(sql, connection, transaction).With(parameters);

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -24,8 +25,11 @@ internal static class Problems
     public static NotFound<Problem> Gone(string what) =>
         TypedResults.NotFound(new Problem("urn:jovitar:gone", $"This {what} is not here any more.", StatusCodes.Status404NotFound));
 
-    public static Conflict<Problem> Stale(string what) =>
-        TypedResults.Conflict(new Problem("urn:jovitar:stale", $"Someone else changed this {what} in the meantime. What you typed is still here.", StatusCodes.Status409Conflict));
+    /// <summary>What was read is out of date (412).</summary>
+    public static Stale Stale(string what) => new(what);
+
+    public static Conflict<Problem> Conflict(string kind, string sentence) =>
+        TypedResults.Conflict(new Problem($"urn:jovitar:{kind}", sentence, StatusCodes.Status409Conflict));
 
     public static Conflict<Problem> Taken(string sentence, string field) =>
         TypedResults.Conflict(new Problem("urn:jovitar:taken", sentence, StatusCodes.Status409Conflict, new Dictionary<string, string> { [field] = sentence }));
@@ -41,9 +45,23 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
             return true;
         }
 
+        if (exception is BadHttpRequestException or JsonException)
+        {
+            var bad = exception as BadHttpRequestException;
+            var unread = bad?.InnerException as JsonException ?? exception as JsonException;
+            // Where in the body it went wrong, as a program may need to know: $.photos[3].
+            var fields = unread?.Path is { Length: > 2 } path ? new Dictionary<string, string> { [path[2..]] = "This is missing, or not of the kind it must be." } : null;
+            await Problems.Json(bad?.StatusCode ?? StatusCodes.Status400BadRequest, "invalid", "The request could not be read.", fields).ExecuteAsync(http);
+            return true;
+        }
+
         var (status, kind, sentence) = exception switch
         {
-            BadHttpRequestException bad => (bad.StatusCode, "invalid", "The request could not be read."),
+            // A NUL: no text of PostgreSQL's holds one, and none that people write has one.
+            PostgresException { SqlState: PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter } =>
+                (StatusCodes.Status400BadRequest, "invalid", "This text has characters in it that cannot be kept."),
+            PostgresException { SqlState: PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure } =>
+                (StatusCodes.Status503ServiceUnavailable, "busy", "Too many people change the same thing just now. Nothing was lost; try again."),
             NpgsqlException { IsTransient: true } or NpgsqlException { InnerException: IOException or System.Net.Sockets.SocketException or TimeoutException } or PostgresException { SqlState: "57P01" or "57P03" } =>
                 (StatusCodes.Status503ServiceUnavailable, "database-away", "The database does not answer just now. Nothing was lost; try again in a few seconds."),
             IOException io when io.HResult == 28 || io.Message.Contains("No space left", StringComparison.Ordinal) =>
@@ -73,4 +91,26 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
 
         return true;
     }
+}
+
+/// <summary>Writes what the platform's validation finds in the shape of all other problems: a sentence, and a sentence a field.</summary>
+internal sealed class ProblemWriter : IProblemDetailsWriter
+{
+    public bool CanWrite(ProblemDetailsContext context) => true;
+
+    public ValueTask WriteAsync(ProblemDetailsContext context)
+    {
+        var details = context.ProblemDetails;
+        var status = details.Status ?? context.HttpContext.Response.StatusCode;
+        if (details is HttpValidationProblemDetails invalid)
+        {
+            var fields = invalid.Errors.ToDictionary(e => Name(e.Key), e => e.Value.FirstOrDefault() ?? "This cannot be.");
+            return new ValueTask(Problems.Json(status, "invalid", fields.Count == 1 ? fields.First().Value : "Something is missing or too long.", fields).ExecuteAsync(context.HttpContext));
+        }
+
+        return new ValueTask(Problems.Json(status, "invalid", details.Title ?? "The request could not be read.").ExecuteAsync(context.HttpContext));
+    }
+
+    /// <summary>A field as the body names it: <c>About.Tags[2]</c> is <c>about.tags[2]</c>.</summary>
+    static string Name(string key) => string.Join('.', key.Split('.').Select(JsonNamingPolicy.CamelCase.ConvertName));
 }

@@ -1,3 +1,4 @@
+using System.Net;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Intake.Scanning;
 using Jovitar.Server.Intake.Watching;
@@ -13,8 +14,9 @@ namespace Jovitar.Server.Platform;
 /// <param name="TrialPhotos">How many photos there shall be at least, for trials with many rows.</param>
 /// <param name="Announce">Whether to print a line once everything is loaded.</param>
 /// <param name="Scanners">Scanners on the network, by name; only what the operator names is ever asked.</param>
+/// <param name="Proxies">Addresses or networks (CIDR) whose forwarded headers are believed: the proxies in front, and nobody else.</param>
 /// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
-internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, IReadOnlyList<ScannerDevice> Scanners)
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, IReadOnlyList<ScannerDevice> Scanners, IReadOnlyList<IPNetwork> Proxies)
 {
     public static ServerSettings From(IConfiguration configuration)
     {
@@ -26,8 +28,15 @@ internal sealed record ServerSettings(string Data, string Connection, string? De
             section["Demo"], section.GetValue("TrialPhotos", 0), section.GetValue("Announce", false), section.GetValue("DescribeOnly", false),
             new WorkerSettings(section.GetValue("Workers", Environment.ProcessorCount), section.GetValue("Lease", TimeSpan.FromMinutes(2))),
             new WatchSettings(section["WatchBelow"] ?? Path.Combine(data, "watched"), section.GetValue("WatchEvery", TimeSpan.FromSeconds(4))),
-            [.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)]);
+            [.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)],
+            [.. (section["Proxies"] ?? "").Split([';', ','], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Proxy)]);
     }
+
+    /// <summary>Reads an address, <c>10.0.0.5</c>, or a network, <c>10.0.0.0/24</c>.</summary>
+    static IPNetwork Proxy(string text) =>
+        IPNetwork.TryParse(text, out var network) ? network
+        : IPAddress.TryParse(text, out var address) ? new IPNetwork(address, address.AddressFamily == System.Net.Sockets.AddressFamily.InterNetwork ? 32 : 128)
+        : throw new InvalidOperationException($"Proxies are named by address or network, and “{text}” is neither.");
 
     /// <summary>Reads <c>Name=http://host:port/eSCL</c>.</summary>
     static ScannerDevice Scanner(string text)

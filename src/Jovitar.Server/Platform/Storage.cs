@@ -12,10 +12,6 @@ internal sealed record Arrived(string Path, byte[] Hash, long Bytes, byte[] Head
 }
 
 /// <summary>Originals and renditions on a local disk, each under the SHA-256 of the original.</summary>
-/// <remarks>
-/// A file gets its lasting name before the row that speaks of it is written. Until that row is committed an empty mark of the same
-/// name lies in <c>keeping</c>, so that what a killed process leaves behind can be found without looking through all originals.
-/// </remarks>
 internal sealed partial class Storage
 {
     const int BufferBytes = 80 * 1024;
@@ -30,7 +26,7 @@ internal sealed partial class Storage
     public Storage(string root)
     {
         this.root = root;
-        foreach (var folder in (string[])["originals", "renditions", "arriving", "keeping"])
+        foreach (var folder in (string[])["originals", "renditions", "arriving"])
         {
             Directory.CreateDirectory(Path.Combine(root, folder));
         }
@@ -112,11 +108,9 @@ internal sealed partial class Storage
     }
 
     /// <summary>Gives a file its lasting name besides the one it arrived under. When the same bytes are already there, they stay.</summary>
-    /// <remarks>The mark stays until <see cref="Settle"/> says that the row is written.</remarks>
     /// <exception cref="IOException">The disk is full, or does not take the name.</exception>
     public void Keep(Arrived arrived)
     {
-        Doubt(arrived.HashText);
         var path = Original(arrived.HashText);
         if (File.Exists(path))
         {
@@ -130,36 +124,24 @@ internal sealed partial class Storage
         }
     }
 
-    /// <summary>Marks an original whose row is about to be written or removed.</summary>
-    public void Doubt(string hash) => File.WriteAllBytes(Mark(hash), []);
-
-    /// <summary>Whether an original's row is being written or removed just now, or was when a process ended.</summary>
-    public bool IsInDoubt(string hash) => File.Exists(Mark(hash));
-
-    /// <summary>The row that speaks of an original is written; its mark goes.</summary>
-    public void Settle(Arrived arrived) => File.Delete(Mark(arrived.HashText));
-
     public static void Drop(Arrived arrived) => File.Delete(arrived.Path);
-
-    string Mark(string hash) => Path.Combine(root, "keeping", hash);
 
     /// <summary>link(2): a second name for the same file, or an error when the name is taken; never half a file.</summary>
     [LibraryImport("libc", EntryPoint = "link", SetLastError = true, StringMarshalling = StringMarshalling.Utf8)]
     private static partial int Link(string from, string to);
 
-    /// <summary>Hashes of originals whose mark is older than a while: a process ended between the name and the row.</summary>
-    public IReadOnlyList<string> Unsettled(TimeSpan olderThan, DateTimeOffset now) =>
-        [.. new DirectoryInfo(Path.Combine(root, "keeping")).EnumerateFiles().Where(f => f.LastWriteTimeUtc < now.UtcDateTime - olderThan).Select(f => f.Name)];
-
-    /// <summary>Removes an unsettled original that no row speaks of, or only its mark when one does.</summary>
-    public void Resolve(string hash, bool known)
+    /// <summary>Originals that a version before this one marked as in doubt; their marks go.</summary>
+    public IReadOnlyList<string> TakeOldMarks()
     {
-        if (!known)
+        var folder = new DirectoryInfo(Path.Combine(root, "keeping"));
+        if (!folder.Exists)
         {
-            Remove(hash);
+            return [];
         }
 
-        File.Delete(Mark(hash));
+        var marks = folder.GetFiles().Select(f => f.Name).ToArray();
+        folder.Delete(recursive: true);
+        return marks;
     }
 
     /// <summary>Removes an original and everything made of it.</summary>

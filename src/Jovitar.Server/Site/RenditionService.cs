@@ -1,13 +1,15 @@
 using System.Collections.Concurrent;
+using Jovitar.Core.Access;
 using Jovitar.Core.Photos;
 using Jovitar.Imaging;
+using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Microsoft.Extensions.Caching.Memory;
 
 namespace Jovitar.Server.Site;
 
 /// <summary>Finds renditions for requests: whether visitors may have them, and the file, made at once when it is not there yet.</summary>
-internal sealed class RenditionService(SiteStore store, Storage storage) : IDisposable
+internal sealed class RenditionService(AccessStore access, Storage storage) : IDisposable
 {
     /// <summary>A photo that was public a moment ago still is: a decision in favour is kept this long, a refusal never.</summary>
     static readonly TimeSpan Kept = TimeSpan.FromSeconds(5);
@@ -18,8 +20,8 @@ internal sealed class RenditionService(SiteStore store, Storage storage) : IDisp
     /// <summary>Renditions made for requests keep off each other's processors.</summary>
     readonly SemaphoreSlim hands = new(Environment.ProcessorCount);
 
-    /// <summary>The file of a rendition, or null when there is none or this visitor may not have it.</summary>
-    public async Task<string?> FindAsync(string hash, int width, bool staff, CancellationToken ct)
+    /// <summary>The file of a rendition, or null when there is none or this viewer may not have it.</summary>
+    public async Task<string?> FindAsync(string hash, int width, Viewer viewer, CancellationToken ct)
     {
         if (hash.Length != 64 || !hash.All(char.IsAsciiHexDigitLower) || !Renditions.Widths.Contains(width))
         {
@@ -32,12 +34,12 @@ internal sealed class RenditionService(SiteStore store, Storage storage) : IDisp
             return path;
         }
 
-        if (await store.RenditionAsync(hash, ct) is not { } photo || (!photo.Public && !staff))
+        if (await access.PhotoAsync(Convert.FromHexString(hash), ct) is not var (photo, originalWidth) || !access.May(viewer, Right.See, photo))
         {
             return null;
         }
 
-        if (photo.Public)
+        if (access.May(Viewer.Nobody, Right.See, photo))
         {
             decisions.Set(hash, true, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
         }
@@ -47,7 +49,7 @@ internal sealed class RenditionService(SiteStore store, Storage storage) : IDisp
             return path;
         }
 
-        return Renditions.For(photo.Width).Contains(width) && await MakeAsync(hash, width, path) ? path : null;
+        return Renditions.For(originalWidth).Contains(width) && await MakeAsync(hash, width, path) ? path : null;
     }
 
     /// <summary>The file of a rendition that is known to be public and there; null when that must be looked up first.</summary>

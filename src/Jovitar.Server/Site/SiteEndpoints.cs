@@ -1,4 +1,5 @@
 using Jovitar.Core;
+using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -14,68 +15,87 @@ internal static class SiteEndpoints
 
     public static void MapSite(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/", Start).ExcludeFromDescription();
-        app.MapGet("/i/{hash}/{recipe:int}-{width:int}.webp", Rendition).ExcludeFromDescription();
-        app.MapGet("/site/view/{address}", View).WithTags("Site").WithSummary("A page's photos in their places, for a choice and a width");
-        app.MapGet("/preview/{page}/view", DraftView).RequireAuthorization(Security.Editors).ExcludeFromDescription();
-        app.MapGet("/preview/{page}", Draft).RequireAuthorization(Security.Editors).ExcludeFromDescription();
-        app.MapGet("/preview/{page}/photo/{photo}", DraftPhoto).RequireAuthorization(Security.Editors).ExcludeFromDescription();
-        app.MapGet("/{address}", Page).ExcludeFromDescription();
-        app.MapGet("/{address}/photo/{photo}", Photo).ExcludeFromDescription();
-        app.MapFallback(Missing).ExcludeFromDescription();
+        var site = app.MapGroup("").AllowAnonymous().ExcludeFromDescription();
+        site.MapGet("/", Start);
+        site.MapGet("/i/{hash}/{recipe:int}-{width:int}.webp", Rendition);
+        site.MapGet("/{address}", Page);
+        site.MapGet("/{address}/photo/{photo}", Photo);
+        app.MapGet("/site/view/{address}", View).AllowAnonymous().WithTags("Site").WithSummary("A page's photos in their places, for a choice and a width");
+        var drafts = app.MapGroup("/preview").RequireAuthorization(Security.Editors).ExcludeFromDescription();
+        drafts.MapGet("/{page}/view", DraftView);
+        drafts.MapGet("/{page}", Draft);
+        drafts.MapGet("/{page}/photo/{photo}", DraftPhoto);
+        app.MapGet("/api/renditions/{hash}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
+        app.MapFallback(Missing).AllowAnonymous().ExcludeFromDescription();
     }
 
-    static async Task Start(HttpContext http, SiteStore store, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
+    static async Task Start(HttpContext http, SiteStore store, SettingsStore site, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
     {
         var (entries, version) = await store.StartAsync(ct);
-        var settings = await store.SettingsAsync(ct);
-        if (!Fresh(http, $"s{version}-{settings.Version}-{assets.Version}"))
+        var settings = await site.ReadAsync(ct);
+        if (!IsFresh(http, $"s{version}-{settings.Version}-{assets.Version}"))
         {
             await SendAsync(http, await renderer.StartPageAsync(entries, ct), ct);
         }
     }
 
-    static async Task Page(string address, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
+    static async Task Page(string address, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, CancellationToken ct)
     {
-        var version = await store.FindAsync(address, ct);
-        if (version is not { Published: true })
+        if (await store.FindAsync(address, ct) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing))
         {
             await Missing(http, renderer, ct);
         }
         else if (version.Address != address)
         {
-            http.Response.Redirect($"/{version.Address}{http.Request.QueryString}", permanent: true);
+            Redirect(http, $"/{version.Address}");
         }
-        else if (!Fresh(http, $"{version.Id.Value:N}-{version.Version}-{version.Site}-{assets.Version}") && await renderer.AlbumPageAsync(version, show, ct) is { } page)
+        else if (!IsFresh(http, Tag(version, assets)) && await renderer.AlbumPageAsync(version, show, ct) is { } page)
         {
             await SendAsync(http, page, ct);
         }
     }
 
-    static async Task Photo(string address, PhotoId photo, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
+    static async Task Photo(string address, PhotoId photo, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, CancellationToken ct)
     {
-        var version = await store.FindAsync(address, ct);
-        if (version is not { Published: true } || await renderer.PageAsync(version, ct) is not { } page || Number(page, photo) is not { } n)
+        if (await store.FindAsync(address, ct) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing)
+            || await renderer.PageAsync(version, ct) is not { } page || Number(page, photo) is not { } n)
         {
             await Missing(http, renderer, ct);
         }
         else if (version.Address != address)
         {
-            http.Response.Redirect($"/{version.Address}/photo/{photo}{http.Request.QueryString}", permanent: true);
+            Redirect(http, $"/{version.Address}/photo/{photo}");
         }
-        else if (!Fresh(http, $"{version.Id.Value:N}-{version.Version}-{version.Site}-{assets.Version}"))
+        else if (!IsFresh(http, Tag(version, assets)))
         {
             await SendAsync(http, await renderer.PhotoPageAsync(page, new Narrowed(page, show, $"/{page.Address}"), n, $"/{page.Address}", false, ct), ct);
         }
     }
 
-    static async Task<Results<Ok<SiteView>, NotFound<Problem>>> View(string address, string? show, double width, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
+    static string Tag(PageVersion version, SiteAssets assets) => $"{version.Id.Value:N}-{version.Version}-{version.Site}-{assets.Version}";
+
+    /// <summary>A former address leads to the present one; kept for a moment only, for it may come into use again.</summary>
+    static void Redirect(HttpContext http, string to)
+    {
+        http.Response.Headers.CacheControl = "public, max-age=60";
+        http.Response.Redirect($"{to}{http.Request.QueryString}", permanent: true);
+    }
+
+    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(
+        string address, string? show, double width, HttpContext http, SiteStore store, SiteRenderer renderer, AccessStore access, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
-        return await store.FindAsync(address, ct) is { Published: true } version && await renderer.PageAsync(version, ct) is { } page
+        if (!double.IsFinite(width))
+        {
+            return NoWidth();
+        }
+
+        return await store.FindAsync(address, ct) is { } version && access.May(Viewer.Nobody, Right.See, version.Thing) && await renderer.PageAsync(version, ct) is { } page
             ? TypedResults.Ok(new Narrowed(page, show, $"/{page.Address}").At(Math.Clamp(width, NarrowestView, WidestView)))
             : Problems.Gone("page");
     }
+
+    static BadRequest<Problem> NoWidth() => Problems.Invalid("The width is a number of CSS pixels.", new Dictionary<string, string> { ["width"] = "Give a number." });
 
     static async Task Draft(PageId page, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
@@ -90,10 +110,10 @@ internal static class SiteEndpoints
         }
     }
 
-    static async Task<Results<Ok<SiteView>, NotFound<Problem>>> DraftView(PageId page, string? show, double width, SiteStore store, CancellationToken ct) =>
-        await store.ReadAsync(page, draft: true, ct) is { } model
-            ? TypedResults.Ok(new Narrowed(model, show, $"/preview/{page}").At(Math.Clamp(width, NarrowestView, WidestView)))
-            : Problems.Gone("page");
+    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> DraftView(PageId page, string? show, double width, SiteStore store, CancellationToken ct) =>
+        !double.IsFinite(width) ? NoWidth()
+        : await store.ReadAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(new Narrowed(model, show, $"/preview/{page}").At(Math.Clamp(width, NarrowestView, WidestView)))
+        : Problems.Gone("page");
 
     static async Task DraftPhoto(PageId page, PhotoId photo, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
@@ -108,17 +128,29 @@ internal static class SiteEndpoints
         }
     }
 
+    /// <summary>A rendition for visitors: only ever what everyone may see, whoever asks, so that whatever lies between may keep it.</summary>
     static async Task<IResult> Rendition(string hash, int recipe, int width, HttpContext http, RenditionService renditions, CancellationToken ct)
     {
-        var staff = http.User.Identity is { IsAuthenticated: true };
-        if (recipe != Core.Photos.Renditions.Recipe || await renditions.FindAsync(hash, width, staff, ct) is not { } path)
+        if (recipe != Core.Photos.Renditions.Recipe || await renditions.FindAsync(hash, width, Viewer.Nobody, ct) is not { } path)
         {
             http.Response.Headers.CacheControl = "no-store";
             return TypedResults.NotFound();
         }
 
-        // Staff see what visitors may not, so what they get is for their own browser only.
-        http.Response.Headers.CacheControl = staff ? "private, max-age=31536000, immutable" : PublicRenditions.ForVisitors;
+        http.Response.Headers.CacheControl = PublicRenditions.ForVisitors;
+        return TypedResults.PhysicalFile(path, "image/webp", entityTag: new EntityTagHeaderValue(PublicRenditions.Tag(hash, width)));
+    }
+
+    /// <summary>A rendition for the workroom, under an address of its own that nothing between may keep.</summary>
+    static async Task<IResult> StaffRendition(string hash, int width, HttpContext http, RenditionService renditions, CancellationToken ct)
+    {
+        if (await renditions.FindAsync(hash, width, http.User.Viewer(), ct) is not { } path)
+        {
+            http.Response.Headers.CacheControl = "no-store";
+            return TypedResults.NotFound();
+        }
+
+        ForStaff.Private(http);
         return TypedResults.PhysicalFile(path, "image/webp", entityTag: new EntityTagHeaderValue(PublicRenditions.Tag(hash, width)));
     }
 
@@ -127,7 +159,7 @@ internal static class SiteEndpoints
         http.Response.StatusCode = StatusCodes.Status404NotFound;
         if (http.Request.Path.StartsWithSegments("/api"))
         {
-            await http.Response.WriteAsJsonAsync(new Problem("urn:jovitar:gone", "There is nothing at this address.", StatusCodes.Status404NotFound), options: null, contentType: "application/problem+json", ct);
+            await Problems.Json(StatusCodes.Status404NotFound, "gone", "There is nothing at this address.").ExecuteAsync(http);
             return;
         }
 
@@ -149,7 +181,7 @@ internal static class SiteEndpoints
     }
 
     /// <summary>Sets the tag of this answer's version; when the visitor has that version already, answers 304 and is done.</summary>
-    static bool Fresh(HttpContext http, string version)
+    static bool IsFresh(HttpContext http, string version)
     {
         var tag = new EntityTagHeaderValue($"\"{version}\"", isWeak: true);
         http.Response.Headers.ETag = tag.ToString();
@@ -179,9 +211,6 @@ internal static class SiteEndpoints
 
         var bytes = brotli ? page.Brotli : page.Html;
         headers.ContentLength = bytes.Length;
-        if (!HttpMethods.IsHead(http.Request.Method))
-        {
-            await http.Response.Body.WriteAsync(bytes, ct);
-        }
+        await http.Response.Body.WriteAsync(bytes, ct);
     }
 }

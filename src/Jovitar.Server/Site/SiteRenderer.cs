@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Text;
 using Jovitar.Server.Access;
+using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Components;
 using Microsoft.AspNetCore.Components;
 using Microsoft.AspNetCore.Components.Web;
@@ -12,7 +13,7 @@ namespace Jovitar.Server.Site;
 internal sealed record Rendered(byte[] Html, byte[] Brotli, string Policy);
 
 /// <summary>Makes visitors' HTML, and keeps it for as long as its version stands.</summary>
-internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteAssets assets) : IDisposable
+internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SettingsStore settings, SiteAssets assets) : IDisposable
 {
     /// <summary>Bytes of pages and models that are kept at most.</summary>
     const long MostKept = 96L * 1024 * 1024;
@@ -78,7 +79,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
-        all["Site"] = await store.SettingsAsync(ct);
+        all["Site"] = await settings.ReadAsync(ct);
         all["Built"] = assets;
         await using var renderer = new HtmlRenderer(services, logs);
         var html = await renderer.Dispatcher.InvokeAsync(async () => (await renderer.RenderComponentAsync<TComponent>(ParameterView.FromDictionary(all))).ToHtmlString());

@@ -1,17 +1,17 @@
+using System.Security.Cryptography;
+using System.Text;
 using Jovitar.Core;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Pages;
-using Jovitar.Core.Intake;
+using Jovitar.Core.Access;
 using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Access;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Site;
-
-/// <summary>The site's own settings.</summary>
-public sealed record SiteSettings(string Title, string Tagline, IntakeLimits Limits, long Version);
 
 /// <summary>A photo as visitors have it.</summary>
 public sealed record SitePhoto(PhotoId Id, string Hash, int Width, int Height, string Title, string Caption, string Alt, string Credit)
@@ -29,51 +29,67 @@ public sealed record SitePage(PageId Id, string Address, PageContent Content, IR
 public sealed record SiteEntry(string Address, string Heading, int Photos, SitePhoto? Cover);
 
 /// <summary>Where a page is, and which of its states visitors get.</summary>
-internal sealed record PageVersion(PageId Id, long Version, long Site, bool Published, string Address);
+internal sealed record PageVersion(PageId Id, long Version, long Site, string Address, PageThing Thing);
 
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, AccessStore access)
 {
-    const string PhotoColumns = "p.id, encode(p.hash, 'hex'), p.width, p.height, p.title, p.caption, p.alt, coalesce(nullif(p.credit, ''), p.creator)";
+    const string PhotoColumns =
+        $"""
+        p.id, encode(p.hash, 'hex') as hash, p.width, p.height, p.title, p.caption, p.alt, coalesce(nullif(p.credit, ''), p.creator) as credit, {AccessStore.PhotoColumns}
+        """;
 
-    static SitePhoto ReadPhoto(NpgsqlDataReader r, int at = 0) =>
-        new(new PhotoId(r.GetGuid(at)), r.GetString(at + 1), r.GetInt32(at + 2), r.GetInt32(at + 3), r.GetString(at + 4), r.GetString(at + 5), r.GetString(at + 6), r.GetString(at + 7));
+    static SitePhoto ReadPhoto(NpgsqlDataReader r) => new(
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"));
 
-    public async Task<SiteSettings> SettingsAsync(CancellationToken ct)
-    {
-        await using var command = db.CreateCommand("select title, tagline, max_bytes, max_megapixels, version, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes from site");
-        return (await command.FirstAsync(r => new SiteSettings(r.GetString(0), r.GetString(1), new IntakeLimits(r.GetInt64(2), r.GetInt32(3), r.GetInt64(5), r.GetInt64(6), r.GetInt64(7), r.GetInt64(8)), r.GetInt64(4)), ct))!;
-    }
+    /// <summary>Whether visitors may see a photo that stands on a published page: the decision, with what this row says.</summary>
+    bool IsForVisitors(NpgsqlDataReader r) => access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, publishedPages: 1, drafts: 0));
 
     /// <summary>The page at an address, or the one that stood there before.</summary>
     public async Task<PageVersion?> FindAsync(string address, CancellationToken ct)
     {
         await using var command = db.Command(
             """
-            select pg.id, pg.version, s.version, pg.published is not null, pg.address from page as pg cross join site as s where pg.address = @address
+            select pg.id, pg.version, s.version as site, pg.published is not null as published, pg.address, pg.binned is not null as is_binned, 0 as former
+              from page as pg
+             cross join site as s
+             where pg.address = @address and pg.binned is null
             union all
-            select pg.id, pg.version, s.version, pg.published is not null, pg.address
-              from page_former_address as f join page as pg on pg.id = f.page cross join site as s where f.address = @address
+            select pg.id, pg.version, s.version, pg.published is not null, pg.address, pg.binned is not null, 1
+              from page_former_address as f
+              join page as pg on pg.id = f.page
+             cross join site as s
+             where f.address = @address
+             order by former
             """,
             ("address", address));
-        return await command.FirstAsync(r => new PageVersion(new PageId(r.GetGuid(0)), r.GetInt64(1), r.GetInt64(2), r.GetBoolean(3), r.GetString(4)), ct);
+        return await command.FirstAsync(
+            r => new PageVersion(
+                new PageId(r.Get<Guid>("id")), r.Get<long>("version"), r.Get<long>("site"), r.Get<string>("address"), new PageThing(r.Get<bool>("is_binned"), r.Get<bool>("published"), Changed: false)),
+            ct);
     }
 
     /// <summary>Reads a page as visitors have it, or its draft.</summary>
     public async Task<SitePage?> ReadAsync(PageId id, bool draft, CancellationToken ct)
     {
-        await using var command = db.Command($"select album, address, {(draft ? "draft" : "published")}::text from page where id = @id", ("id", id.Value));
-        var row = await command.FirstAsync(r => Tuple.Create(r.GetGuid(0), r.GetString(1), r.MaybeText(2)), ct);
-        if (row?.Item3 is null)
+        await using var command = db.Command($"select album, address, {(draft ? "draft" : "published")}::text as content from page where id = @id and binned is null", ("id", id.Value));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<Guid>("album"), r.Get<string>("address"), r.MaybeText("content")), ct) is not ({ } album, { } address, { } json))
         {
             return null;
         }
 
-        var content = PageStore.Read(row.Item3);
+        var content = PageStore.Read(json);
         await using var photos = db.Command(
-            $"select {PhotoColumns} from album_photo as ap join photo as p on p.id = ap.photo where ap.album = @album and p.state = 'ready' and p.decision <> 'leave_out' order by ap.place", ("album", row.Item1));
-        var shown = await photos.AllAsync(r => ReadPhoto(r), ct);
-        return new SitePage(id, row.Item2, content, shown, await BarAsync(row.Item1, content, shown, ct));
+            $"""
+            select {PhotoColumns}
+              from album_photo as ap
+              join photo as p on p.id = ap.photo
+             where ap.album = @album
+             order by ap.place
+            """,
+            ("album", album));
+        var shown = (await photos.AllAsync(r => IsForVisitors(r) ? ReadPhoto(r) : null, ct)).OfType<SitePhoto>().ToList();
+        return new SitePage(id, address, content, shown, await BarAsync(album, content, shown, ct));
     }
 
     async Task<FilterBar> BarAsync(Guid album, PageContent content, List<SitePhoto> photos, CancellationToken ct)
@@ -103,9 +119,15 @@ internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
         if (content.FilterTags.Count > 0)
         {
             await using var command = db.Command(
-                "select t.id, t.name, pt.photo from tag as t join photo_tag as pt on pt.tag = t.id join album_photo as ap on ap.photo = pt.photo and ap.album = @album where t.id = any(@tags)",
-                ("album", album), ("tags", content.FilterTags.Select(t => t.Value).ToArray()));
-            var held = (await command.AllAsync(r => (Tag: new TagId(r.GetGuid(0)), Name: r.GetString(1), Photo: new PhotoId(r.GetGuid(2))), ct)).Where(r => places.ContainsKey(r.Photo)).ToLookup(r => r.Tag);
+                """
+                select t.id, t.name, pt.photo
+                  from tag as t
+                  join photo_tag as pt on pt.tag = t.id
+                  join album_photo as ap on ap.photo = pt.photo and ap.album = @album
+                 where t.id = any(@tags)
+                """,
+                ("album", album), ("tags", content.FilterTags.Values()));
+            var held = (await command.AllAsync(r => (Tag: new TagId(r.Get<Guid>("id")), Name: r.Get<string>("name"), Photo: new PhotoId(r.Get<Guid>("photo"))), ct)).Where(r => places.ContainsKey(r.Photo)).ToLookup(r => r.Tag);
             foreach (var tag in content.FilterTags.Where(held.Contains))
             {
                 Add(held[tag].First().Name, FilterKind.Tag, -1, [.. held[tag].Select(r => places[r.Photo])]);
@@ -119,12 +141,19 @@ internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
     async Task AddCategoriesAsync(
         Guid album, PageContent content, Dictionary<PhotoId, int> places, Action<string, FilterKind, int, IReadOnlyCollection<int>> add, List<FilterEntry> entries, CancellationToken ct)
     {
-        var lines = await taxonomy.CategoriesAsync(ct);
+        var lines = await categories.ListAsync(ct);
         var names = lines.ToDictionary(l => l.Id);
         var tree = new CategoryTree(lines.Select((l, i) => new CategoryNode(l.Id, l.Parent, l.Name, i)));
         await using var command = db.Command(
-            "select pc.category, pc.photo from photo_category as pc join album_photo as ap on ap.photo = pc.photo where ap.album = @album", ("album", album));
-        var held = (await command.AllAsync(r => (Category: new CategoryId(r.GetGuid(0)), Photo: new PhotoId(r.GetGuid(1))), ct)).Where(r => places.ContainsKey(r.Photo)).ToLookup(r => r.Category, r => places[r.Photo]);
+            """
+            select pc.category, pc.photo
+              from photo_category as pc
+              join album_photo as ap on ap.photo = pc.photo
+             where ap.album = @album
+            """,
+            ("album", album));
+        var held = (await command.AllAsync(r => (Category: new CategoryId(r.Get<Guid>("category")), Photo: new PhotoId(r.Get<Guid>("photo"))), ct))
+            .Where(r => places.ContainsKey(r.Photo)).ToLookup(r => r.Category, r => places[r.Photo]);
         var stands = new Dictionary<CategoryId, int>();
         foreach (var chosen in content.FilterCategories.Where(names.ContainsKey))
         {
@@ -141,42 +170,41 @@ internal sealed class SiteStore(NpgsqlDataSource db, TaxonomyStore taxonomy)
         }
     }
 
-    /// <summary>The published pages, the newest first, and a number that changes with anything the start page shows.</summary>
-    public async Task<(IReadOnlyList<SiteEntry> Entries, long Version)> StartAsync(CancellationToken ct)
+    /// <summary>
+    /// The published pages, the newest first, and what changes with anything the start page shows. Photos are counted by what the
+    /// decision depends on; which of the counts are visitors' is decided, not asked of the database.
+    /// </summary>
+    public async Task<(IReadOnlyList<SiteEntry> Entries, string Version)> StartAsync(CancellationToken ct)
     {
-        await using var command = db.CreateCommand(
-            $"""
-            select pg.address, pg.published ->> 'heading', pg.version, (select count(*) from album_photo as n join photo as q on q.id = n.photo where n.album = pg.album and q.state = 'ready' and q.decision <> 'leave_out'), {PhotoColumns}
+        await using var pages = db.CreateCommand(
+            """
+            select pg.id, pg.address, pg.published ->> 'heading' as heading, pg.version, pg.album, a.cover
               from page as pg
               join album as a on a.id = pg.album
-              left join lateral (
-                select * from photo as c
-                 where c.id = coalesce((select k.id from photo as k where k.id = a.cover and k.state = 'ready' and k.decision <> 'leave_out'),
-                   (select ap.photo from album_photo as ap join photo as f on f.id = ap.photo where ap.album = a.id and f.state = 'ready' and f.decision <> 'leave_out' order by ap.place limit 1))) as p on true
-             where pg.published is not null
+             where pg.published is not null and pg.binned is null
              order by pg.published_at desc, pg.id desc
             """);
-        long version = 0;
-        var entries = await command.AllAsync(
-            r =>
-            {
-                version += r.GetInt64(2);
-                return new SiteEntry(r.GetString(0), r.GetString(1), (int)r.GetInt64(3), r.IsDBNull(4) ? null : ReadPhoto(r, 4));
-            },
-            ct);
-        return (entries, (version * 1000) + entries.Count);
-    }
-
-    /// <summary>Whether a photo stands on a published page, and how wide its original is; null when there is no such photo.</summary>
-    public async Task<(bool Public, int Width)?> RenditionAsync(string hash, CancellationToken ct)
-    {
-        await using var command = db.Command(
-            """
-            select exists (select from album_photo as ap join page as pg on pg.album = ap.album where ap.photo = p.id and pg.published is not null and p.decision <> 'leave_out' and p.state <> 'binned'), p.width
-              from photo as p where p.hash = decode(@hash, 'hex')
+        var rows = await pages.AllAsync(
+            r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Heading: r.Get<string>("heading"), Version: r.Get<long>("version"), Album: r.Get<Guid>("album"), Cover: r.MaybeId("cover")), ct);
+        await using var groups = db.Command(
+            $"""
+            select ap.album, {AccessStore.PhotoColumns}, count(*) as count, min(ap.place) as first, (array_agg(p.id order by ap.place))[1] as photo,
+                   coalesce(bool_or(p.id = a.cover), false) as has_cover
+              from album_photo as ap
+              join photo as p on p.id = ap.photo
+              join album as a on a.id = ap.album
+             where ap.album = any(@albums)
+             group by ap.album, p.state, p.decision, p.binned is not null
             """,
-            ("hash", hash));
-        await using var reader = await command.ExecuteReaderAsync(ct);
-        return await reader.ReadAsync(ct) ? (reader.GetBoolean(0), reader.GetInt32(1)) : null;
+            ("albums", rows.Select(r => r.Album).Distinct().ToArray()));
+        var counted = (await groups.AllAsync(
+            r => (Album: r.Get<Guid>("album"), Shown: IsForVisitors(r), Count: (int)r.Get<long>("count"), First: r.Get<long>("first"), Photo: r.Get<Guid>("photo"), HasCover: r.Get<bool>("has_cover")), ct))
+            .Where(g => g.Shown).ToLookup(g => g.Album);
+        var covers = rows.ToDictionary(r => r.Id, r => r.Cover is { } chosen && counted[r.Album].Any(g => g.HasCover) ? chosen : counted[r.Album].OrderBy(g => g.First).Select(g => (Guid?)g.Photo).FirstOrDefault());
+        await using var read = db.Command($"select {PhotoColumns} from photo as p where p.id = any(@ids)", ("ids", covers.Values.OfType<Guid>().ToArray()));
+        var photos = (await read.AllAsync(r => ReadPhoto(r), ct)).ToDictionary(p => p.Id.Value);
+        var entries = rows.Select(r => new SiteEntry(r.Address, r.Heading, counted[r.Album].Sum(g => g.Count), covers[r.Id] is { } cover ? photos.GetValueOrDefault(cover) : null)).ToArray();
+        var versions = string.Join(' ', rows.Select(r => $"{r.Id}:{r.Version}"));
+        return (entries, Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(versions)))[..24]);
     }
 }

@@ -1,6 +1,7 @@
+using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
-using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -11,57 +12,56 @@ internal sealed record Taxonomies(IReadOnlyList<CategoryLine> Categories);
 
 internal sealed record TagList(IReadOnlyList<TagLine> Tags);
 
-internal sealed record NewCategory(string Name, CategoryId? Parent);
+public sealed record NewCategory([Required, Words(120)] string Name, CategoryId? Parent = null);
 
 /// <summary>A category's name and where it stands; <c>Place</c> is its place among its siblings, 0 = first, or null to leave it.</summary>
-internal sealed record CategoryEdit(string Name, CategoryId? Parent, int? Place);
+public sealed record CategoryEdit([Required, Words(120)] string Name, CategoryId? Parent, int? Place = null);
 
 internal sealed record MadeCategory(CategoryId Id);
 
 /// <summary>The tree of categories, and tags completed while typing.</summary>
 internal static class TaxonomyEndpoints
 {
+    const int TagsAtOnce = 300;
+
     public static void MapTaxonomy(this IEndpointRouteBuilder api)
     {
         var categories = api.MapGroup("/categories").RequireAuthorization(Security.Editors).WithTags("Taxonomy");
         categories.MapGet("", List).WithSummary("The tree of categories in its order");
         categories.MapPost("", Make).WithSummary("Makes a category");
-        categories.MapPut("/{category}", Change).WithSummary("Renames or moves a category");
-        categories.MapDelete("/{category}", Remove).WithSummary("Removes a category and those beneath it; photos stay");
-        api.MapGet("/tags", Tags).RequireAuthorization(Security.Editors).WithTags("Taxonomy").WithSummary("Tags that fit the words typed");
+        categories.MapPut("/{category}", Change).NeedsVersion().WithSummary("Renames or moves a category");
+        categories.MapDelete("/{category}", Remove).WithSummary("Throws a category in the bin with those beneath it; photos stay");
+        var tags = api.MapGroup("/tags").RequireAuthorization(Security.Editors).WithTags("Taxonomy");
+        tags.MapGet("", Tags).WithSummary("Tags that fit the words typed");
+        tags.MapDelete("/{tag}", RemoveTag).WithSummary("Throws a tag in the bin; it comes off every photo");
     }
 
-    static async Task<Ok<Taxonomies>> List(TaxonomyStore taxonomy, CancellationToken ct) => TypedResults.Ok(new Taxonomies(await taxonomy.CategoriesAsync(ct)));
+    static async Task<Ok<Taxonomies>> List(CategoryStore categories, CancellationToken ct) => TypedResults.Ok(new Taxonomies(await categories.ListAsync(ct)));
 
-    static async Task<Ok<TagList>> Tags(string? typed, TaxonomyStore taxonomy, CancellationToken ct) => TypedResults.Ok(new TagList(await taxonomy.TagsAsync(typed, 300, ct)));
+    static async Task<Ok<TagList>> Tags(string? typed, TagStore tags, CancellationToken ct) => TypedResults.Ok(new TagList(await tags.TagsAsync(typed, TagsAtOnce, ct)));
 
-    static bool IsName(string name) => name.Trim().Length is > 0 and <= 120;
+    static BadRequest<Problem> NoParent() => Problems.Invalid("The category it is to stand beneath is not here any more.", new Dictionary<string, string> { ["parent"] = "Choose another category." });
 
-    static BadRequest<Problem> BadName() => Problems.Invalid("A category needs a name of up to 120 characters.", new Dictionary<string, string> { ["name"] = "Give it a name of up to 120 characters." });
+    static async Task<Results<Ok<MadeCategory>, BadRequest<Problem>>> Make(NewCategory body, Actor who, CategoryStore categories, CancellationToken ct) =>
+        await categories.MakeAsync(who, body.Name, body.Parent, ct) is { } made ? TypedResults.Ok(new MadeCategory(made)) : NoParent();
 
-    static async Task<Results<Ok<MadeCategory>, BadRequest<Problem>>> Make(NewCategory body, TaxonomyStore taxonomy, CancellationToken ct) =>
-        IsName(body.Name) ? TypedResults.Ok(new MadeCategory(await taxonomy.MakeCategoryAsync(body.Name, body.Parent, ct))) : BadName();
-
-    static async Task<Results<NoContent, BadRequest<Problem>, Conflict<Problem>>> Change(
-        CategoryId category, CategoryEdit body, [FromHeader(Name = "If-Match")] long version, TaxonomyStore taxonomy, CancellationToken ct)
+    static async Task<Results<Ok<Done>, BadRequest<Problem>, NotFound<Problem>, Stale>> Change(
+        CategoryId category, CategoryEdit body, [FromHeader(Name = "If-Match")] long version, Actor who, CategoryStore categories, CancellationToken ct)
     {
-        if (!IsName(body.Name))
+        var (outcome, done) = await categories.ChangeAsync(who, category, body.Name, body.Parent, body.Place, version, ct);
+        return outcome switch
         {
-            return BadName();
-        }
-
-        var lines = await taxonomy.CategoriesAsync(ct);
-        if (!new CategoryTree(lines.Select((l, i) => new CategoryNode(l.Id, l.Parent, l.Name, i))).MayStandBeneath(category, body.Parent))
-        {
-            return Problems.Invalid("A category cannot stand beneath itself.");
-        }
-
-        return await taxonomy.ChangeCategoryAsync(category, body.Name, body.Parent, body.Place, version, ct) ? TypedResults.NoContent() : Problems.Stale("category");
+            CategoryOutcome.Written => TypedResults.Ok(done),
+            CategoryOutcome.Gone => Problems.Gone("category"),
+            CategoryOutcome.Stale => Problems.Stale("category"),
+            CategoryOutcome.NoParent => NoParent(),
+            _ => Problems.Invalid("A category cannot stand beneath itself.", new Dictionary<string, string> { ["parent"] = "Choose one that does not stand beneath this one." }),
+        };
     }
 
-    static async Task<NoContent> Remove(CategoryId category, TaxonomyStore taxonomy, CancellationToken ct)
-    {
-        await taxonomy.RemoveCategoryAsync(category, ct);
-        return TypedResults.NoContent();
-    }
+    static async Task<Results<Ok<Done>, NotFound<Problem>>> Remove(CategoryId category, Actor who, CategoryStore categories, CancellationToken ct) =>
+        await categories.RemoveAsync(who, category, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("category");
+
+    static async Task<Results<Ok<Done>, NotFound<Problem>>> RemoveTag(TagId tag, Actor who, TagStore tags, CancellationToken ct) =>
+        await tags.RemoveAsync(who, tag, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("tag");
 }

@@ -35,6 +35,15 @@ export interface paths {
                         "application/json": components["schemas"]["SiteView"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
                 /** @description Not Found */
                 404: {
                     headers: {
@@ -177,19 +186,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tags": {
+    "/api/photos/{photo}/history": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Tags that fit the words typed */
+        /** What happened to a photo */
         get: {
             parameters: {
-                query?: {
-                    typed?: string;
+                query?: never;
+                header?: never;
+                path: {
+                    photo: string;
                 };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PhotoHistory"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's account, and the browsers signed in to it */
+        get: {
+            parameters: {
+                query?: never;
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -202,7 +247,16 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TagList"];
+                        "application/json": components["schemas"]["AccountDetail"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -210,6 +264,107 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes one's password; all other browsers are signed out */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewPassword"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Signs a browser out */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    session: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -287,6 +442,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The latest acts, with who, when and how many */
+        get: {
+            parameters: {
+                query?: {
+                    before?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["History"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/acts/{act}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes an act back */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    act: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UndoAnswer"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/intakes": {
         parameters: {
             query?: never;
@@ -337,15 +586,6 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["IntakeLine"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -591,16 +831,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["IntakeLine"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
+                        "application/json": components["schemas"]["IntakeSaid"];
                     };
                 };
                 /** @description Not Found */
@@ -726,7 +957,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TakeBackForecast"];
+                        "application/json": components["schemas"]["TakenBack"];
                     };
                 };
             };
@@ -750,7 +981,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TakenBack"];
+                        "application/json": components["schemas"]["IntakeTaken"];
                     };
                 };
                 /** @description Not Found */
@@ -760,48 +991,6 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/intakes/{intake}/bringing-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Undoes taking an intake back */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    intake: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["PhotoList"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BinChange"];
                     };
                 };
             };
@@ -1243,12 +1432,14 @@ export interface paths {
             };
             requestBody?: never;
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
                 };
                 /** @description Not Found */
                 404: {
@@ -1275,12 +1466,23 @@ export interface paths {
             };
             requestBody?: never;
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
                 };
             };
         };
@@ -1507,7 +1709,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["TagChange"];
+                    "application/json": components["schemas"]["TagPhotos"];
                 };
             };
             responses: {
@@ -1517,16 +1719,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Tagged"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
+                        "application/json": components["schemas"]["Done"];
                     };
                 };
             };
@@ -1556,7 +1749,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["CategoryChange"];
+                    "application/json": components["schemas"]["CategorisePhotos"];
                 };
             };
             responses: {
@@ -1566,16 +1759,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Categorised"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
+                        "application/json": components["schemas"]["Done"];
                     };
                 };
             };
@@ -1654,16 +1838,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Plate"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
+                        "application/json": components["schemas"]["Written"];
                     };
                 };
                 /** @description Not Found */
@@ -1675,13 +1850,13 @@ export interface paths {
                         "application/json": components["schemas"]["Problem"];
                     };
                 };
-                /** @description Conflict */
-                409: {
+                /** @description Precondition Failed */
+                412: {
                     headers: {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Problem"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -1813,7 +1988,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Decided"];
+                        "application/json": components["schemas"]["Done"];
                     };
                 };
                 /** @description Bad Request */
@@ -1833,44 +2008,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/repeats/decision/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Takes a decision on a group back */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["Decided"];
-                };
-            };
-            responses: {
-                /** @description No Content */
-                204: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/bin": {
         parameters: {
             query?: never;
@@ -1881,7 +2018,10 @@ export interface paths {
         /** What waits in the bin */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    until?: string;
+                    after?: string;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -1894,13 +2034,13 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Bin"];
+                        "application/json": components["schemas"]["BinContents"];
                     };
                 };
             };
         };
         put?: never;
-        /** Throws photos into the bin */
+        /** Throws photos and files into the bin */
         post: {
             parameters: {
                 query?: never;
@@ -1910,7 +2050,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PhotoList"];
+                    "application/json": components["schemas"]["BinThrow"];
                 };
             };
             responses: {
@@ -1920,32 +2060,12 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["BinChange"];
+                        "application/json": components["schemas"]["Done"];
                     };
                 };
             };
         };
-        /** Empties the bin for good */
-        delete: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["BinChange"];
-                    };
-                };
-            };
-        };
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1960,7 +2080,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Takes photos back out of the bin */
+        /** Takes things back out of the bin */
         post: {
             parameters: {
                 query?: never;
@@ -1970,7 +2090,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PhotoList"];
+                    "application/json": components["schemas"]["BinRestore"];
                 };
             };
             responses: {
@@ -1980,7 +2100,56 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["BinChange"];
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/empty": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Removes for good what lay in the bin when it was looked at */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BinEmpty"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BinEmptied"];
                     };
                 };
             };
@@ -2086,12 +2255,14 @@ export interface paths {
                 };
             };
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
                 };
                 /** @description Bad Request */
                 400: {
@@ -2102,8 +2273,8 @@ export interface paths {
                         "application/json": components["schemas"]["Problem"];
                     };
                 };
-                /** @description Conflict */
-                409: {
+                /** @description Not Found */
+                404: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -2111,10 +2282,19 @@ export interface paths {
                         "application/json": components["schemas"]["Problem"];
                     };
                 };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
             };
         };
         post?: never;
-        /** Removes a category and those beneath it; photos stay */
+        /** Throws a category in the bin with those beneath it; photos stay */
         delete: {
             parameters: {
                 query?: never;
@@ -2126,12 +2306,108 @@ export interface paths {
             };
             requestBody?: never;
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tags that fit the words typed */
+        get: {
+            parameters: {
+                query?: {
+                    typed?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TagList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Throws a tag in the bin; it comes off every photo */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tag: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
                 };
             };
         };
@@ -2192,15 +2468,6 @@ export interface paths {
                         "application/json": components["schemas"]["AlbumLine"];
                     };
                 };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
-                    };
-                };
             };
         };
         delete?: never;
@@ -2250,7 +2517,7 @@ export interface paths {
         };
         put?: never;
         post?: never;
-        /** Removes an album and its page; its photos stay */
+        /** Throws an album in the bin with its pages; its photos stay */
         delete: {
             parameters: {
                 query?: never;
@@ -2262,12 +2529,23 @@ export interface paths {
             };
             requestBody?: never;
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
                 };
             };
         };
@@ -2297,7 +2575,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AlbumLine"];
+                        "application/json": components["schemas"]["AlbumWritten"];
                     };
                 };
                 /** @description Bad Request */
@@ -2318,13 +2596,13 @@ export interface paths {
                         "application/json": components["schemas"]["Problem"];
                     };
                 };
-                /** @description Conflict */
-                409: {
+                /** @description Precondition Failed */
+                412: {
                     headers: {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Problem"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2339,53 +2617,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Makes an album hold exactly these photos in this order */
-        put: {
-            parameters: {
-                query?: never;
-                header: {
-                    "If-Match": number;
-                };
-                path: {
-                    album: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["PhotoList"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["AlbumMoved"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
-                    };
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
+        put?: never;
         /** Puts photos into an album */
         post: {
             parameters: {
@@ -2523,13 +2755,13 @@ export interface paths {
                         "application/json": components["schemas"]["Problem"];
                     };
                 };
-                /** @description Conflict */
-                409: {
+                /** @description Precondition Failed */
+                412: {
                     headers: {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["Problem"];
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2673,7 +2905,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PageLine"];
+                        "application/json": components["schemas"]["PageWritten"];
                     };
                 };
                 /** @description Bad Request */
@@ -2703,10 +2935,19 @@ export interface paths {
                         "application/json": components["schemas"]["Problem"];
                     };
                 };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
             };
         };
         post?: never;
-        /** Removes a page; album and photos stay */
+        /** Throws a page in the bin; album and photos stay */
         delete: {
             parameters: {
                 query?: never;
@@ -2718,12 +2959,23 @@ export interface paths {
             };
             requestBody?: never;
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
                 };
             };
         };
@@ -2745,7 +2997,9 @@ export interface paths {
         post: {
             parameters: {
                 query?: never;
-                header?: never;
+                header: {
+                    "If-Match": number;
+                };
                 path: {
                     page: string;
                 };
@@ -2759,7 +3013,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PageLine"];
+                        "application/json": components["schemas"]["PageWritten"];
                     };
                 };
                 /** @description Not Found */
@@ -2769,6 +3023,15 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -2806,7 +3069,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PageLine"];
+                        "application/json": components["schemas"]["PageWritten"];
                     };
                 };
                 /** @description Not Found */
@@ -2830,12 +3093,54 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description One's account, and the browsers signed in to it. */
+        AccountDetail: {
+            name: string;
+            email: string;
+            role: string;
+            sessions: components["schemas"]["SessionLine"][];
+        };
+        /**
+         * Format: uuid
+         * @description Names one act.
+         */
+        ActId: string;
+        /** @description An act as the history lists it. */
+        ActLine: {
+            id: components["schemas"]["ActId"];
+            /** Format: date-time */
+            made: string;
+            who: string;
+            /** @description What it did, as ActKind names it. */
+            kind: string;
+            sentence: string;
+            /**
+             * Format: int32
+             * @description How many photos it concerns; with all that arrived through it where it began an intake.
+             */
+            photos: number;
+            picture: null | components["schemas"]["ActPicture"];
+            intake: null | components["schemas"]["IntakeId"];
+            /** @description It was taken back and is not in force. */
+            takenBack: boolean;
+            /** @description It can be taken back now. */
+            canUndo: boolean;
+        };
+        /** @description A picture to know an act by: one of its photos that can be seen. */
+        ActPicture: {
+            hash: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
         /** @description New words or a new cover for an album; what is null stays. An empty `Cover` id returns to the first photo. */
         AlbumChange: {
-            workingName: null | string;
-            title: null | string;
-            description: null | string;
-            cover: null | components["schemas"]["PhotoId"];
+            workingName?: null | string;
+            title?: null | string;
+            description?: null | string;
+            /** Format: uuid */
+            cover?: string;
         };
         /**
          * Format: uuid
@@ -2864,16 +3169,18 @@ export interface components {
         AlbumMove: {
             photos: string[];
             /** Format: int32 */
-            position: null | number;
-            before: null | components["schemas"]["PhotoId"];
+            position?: null | number;
+            /** Format: uuid */
+            before?: string;
         };
-        /** @description An album's version after a change, and its order before it, for taking the change back. */
+        /** @description What a change of an album's photos came to. */
         AlbumMoved: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The album's version afterwards.
+             */
             version: number;
-            before: string[];
-            /** Format: int32 */
-            changed: number;
+            done: components["schemas"]["Done"];
         };
         AlbumNowhere: {
             id: components["schemas"]["AlbumId"];
@@ -2882,43 +3189,78 @@ export interface components {
             photos: number;
             hasDraft: boolean;
         };
-        /** @description Who can see a thing, and the sentence that says so, the same wherever it stands. */
+        /** @description An album as it is after a write, and what the write came to. */
+        AlbumWritten: {
+            album: components["schemas"]["AlbumLine"];
+            done: components["schemas"]["Done"];
+        };
+        /** @description Who can see a thing, and the sentence that says so, the same wherever it stands: made from the decision itself. */
         AudienceLine: {
             /** @description Whether visitors who did nothing to prove who they are can see it. */
             everyone: boolean;
             /** @description One plain sentence. */
             sentence: string;
         };
-        Bin: {
-            photos: components["schemas"]["BinnedPhoto"][];
+        /** @description What lies in the bin. */
+        BinContents: {
+            things: components["schemas"]["BinnedThing"][];
+            /**
+             * Format: int32
+             * @description How many things lie in it on their own account.
+             */
+            total: number;
+            /**
+             * Format: date-time
+             * @description When it was looked at; emptying it removes what lay there then, and nothing that came later.
+             */
+            until: string;
+            /**
+             * Format: uuid
+             * @description Asks for the next ones, or is null at the end.
+             */
+            after: null | string;
         };
-        BinChange: {
+        BinEmptied: {
             /** Format: int32 */
             count: number;
-            photos: string[];
         };
-        /** @description A photo in the bin. */
-        BinnedPhoto: {
-            id: components["schemas"]["PhotoId"];
-            hash: string;
-            fileName: string;
-            title: string;
+        /** @description Which state of the bin is emptied, as it was looked at. */
+        BinEmpty: {
+            /** Format: date-time */
+            until: string;
+        };
+        /** @description Something in the bin. */
+        BinnedThing: {
+            /** @description photo, file, album, category, tag or page. */
+            kind: string;
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description How many photos it takes back with it: an album's, a category's, a tag's.
+             */
+            photos: number;
+            /** @description Of a picture to know it by, where there is one. */
+            hash: null | string;
             /** Format: int32 */
             width: number;
             /** Format: int32 */
             height: number;
-            shown: boolean;
             /** Format: date-time */
             binned: string;
             binnedBy: string;
         };
-        Categorised: {
-            /** Format: int32 */
-            changed: number;
-            added: components["schemas"]["CategoryMark"][];
-            removed: components["schemas"]["CategoryMark"][];
+        BinRestore: {
+            things: components["schemas"]["ThingKey"][];
         };
-        CategoryChange: {
+        /** @description Photos and files to throw away. */
+        BinThrow: {
+            photos?: null | string[];
+            files?: null | string[];
+        };
+        /** @description Categories to put several photos in, and to take them out of. */
+        CategorisePhotos: {
             photos: string[];
             add: string[];
             remove: string[];
@@ -2928,7 +3270,7 @@ export interface components {
             name: string;
             parent: null | components["schemas"]["CategoryId"];
             /** Format: int32 */
-            place: null | number;
+            place?: null | number;
         };
         /** Format: uuid */
         CategoryId: string;
@@ -2944,10 +3286,6 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
-        CategoryMark: {
-            photo: components["schemas"]["PhotoId"];
-            category: components["schemas"]["CategoryId"];
-        };
         /** @description The picture an album is known by: the chosen one, else its first. */
         Cover: {
             hash: string;
@@ -2955,15 +3293,8 @@ export interface components {
             width: number;
             /** Format: int32 */
             height: number;
-            state: string;
-        };
-        Decided: {
-            before: components["schemas"]["DecisionMark"][];
-        };
-        /** @description How a photo was decided on before. */
-        DecisionMark: {
-            photo: components["schemas"]["PhotoId"];
-            decision: string;
+            /** @description It can be shown already. */
+            shown: boolean;
         };
         /** @description What waits, what runs, how much there is. */
         DeskState: {
@@ -2971,13 +3302,23 @@ export interface components {
             failed: components["schemas"]["FailedPhotos"][];
             nowhere: components["schemas"]["AlbumNowhere"][];
         };
+        /** @description What an act came to for the one who did it. */
+        Done: {
+            act: null | components["schemas"]["ActId"];
+            /**
+             * Format: int32
+             * @description How many photos it changed.
+             */
+            photos: number;
+        };
         Dropped: {
             /** Format: int32 */
             count: number;
+            done: components["schemas"]["Done"];
         };
         /** @description Which failures to drop: those of one cause, or all. */
         DropRequest: {
-            cause: null | string;
+            cause?: null | string;
         };
         /** @description Failed photos of one cause. */
         FailedPhotos: {
@@ -3001,6 +3342,12 @@ export interface components {
              */
             canRetry: number;
             names: string[];
+        };
+        /** @description A field before and after, in words where the thing is words. */
+        FieldChange: {
+            field: string;
+            before: string;
+            after: string;
         };
         /** @description The figures at the ends of the contents' lines. */
         Figures: {
@@ -3109,6 +3456,11 @@ export interface components {
             group: string[];
             keep: string[];
         };
+        /** @description Some acts; `Before` asks for the ones before them, or is null at the end. */
+        History: {
+            acts: components["schemas"]["ActLine"][];
+            before: null | components["schemas"]["ActId"];
+        };
         /** Format: binary */
         IFormFile: string;
         /** @description What is said once of all that an intake brings; it may be said before, while or after the files arrive. */
@@ -3143,7 +3495,7 @@ export interface components {
             state: null | string;
             /** @description Whether the picture out of the file itself can be shown meanwhile. */
             preview: boolean;
-            /** @description Why it was refused, skipped or failed, a sentence. */
+            /** @description Why it was refused, skipped or failed, a sentence; or what was cut off its name. */
             reason: null | string;
         };
         /** @description Some files of an intake; `After` asks for the next ones, or is null at the end. */
@@ -3152,10 +3504,7 @@ export interface components {
             /** Format: int32 */
             after: null | number;
         };
-        /**
-         * Format: uuid
-         * @description Names one intake.
-         */
+        /** Format: uuid */
         IntakeId: string;
         /** @description The site's limits for what comes in. */
         IntakeLimits: {
@@ -3246,6 +3595,16 @@ export interface components {
             intakes: components["schemas"]["IntakeLine"][];
             limits: components["schemas"]["IntakeLimits"];
         };
+        /** @description An intake of which something else is said now. */
+        IntakeSaid: {
+            intake: components["schemas"]["IntakeLine"];
+            done: components["schemas"]["Done"];
+        };
+        /** @description An intake that was taken back. */
+        IntakeTaken: {
+            taken: components["schemas"]["TakenBack"];
+            done: components["schemas"]["Done"];
+        };
         /** @description Which scanned pages to keep, and in which intake. */
         KeepPages: {
             pages: string[];
@@ -3278,6 +3637,13 @@ export interface components {
             /** Format: int32 */
             gap: number;
         };
+        /** @description A field that was left as it is because it was changed since. */
+        LeftAlone: {
+            /** @description What the thing is called. */
+            name: string;
+            /** @description The field, in words. */
+            field: string;
+        };
         MadeCategory: {
             id: components["schemas"]["CategoryId"];
         };
@@ -3286,7 +3652,8 @@ export interface components {
         };
         NewCategory: {
             name: string;
-            parent: null | components["schemas"]["CategoryId"];
+            /** Format: uuid */
+            parent?: string;
         };
         /** @description What a new intake goes by; all of it may be left out and said later. */
         NewIntake: {
@@ -3302,6 +3669,10 @@ export interface components {
         };
         NewPage: {
             album: components["schemas"]["AlbumId"];
+        };
+        NewPassword: {
+            current: string;
+            password: string;
         };
         NewWatchedFolder: {
             /** @description A folder below the root, as IReadOnlyList&lt;string&gt; WatchedFolders.Choices names it; empty for the root itself. */
@@ -3361,23 +3732,48 @@ export interface components {
             audience: components["schemas"]["AudienceLine"];
             /**
              * Format: int64
-             * @description Counts the edits of the draft; expected by the next one.
+             * @description Counts the edits of the draft; expected by the next write.
              */
             edited: number;
         };
         PageList: {
             pages: components["schemas"]["PageLine"][];
         };
-        /** @description New words for a photo; what is null stays as it is. */
+        /** @description A page as it is after a write, and what the write came to. */
+        PageWritten: {
+            page: components["schemas"]["PageLine"];
+            done: components["schemas"]["Done"];
+        };
+        /** @description New words for a photo; what is null stays as it is. Of tags and categories only what is added and taken away is said. */
         PhotoChange: {
-            title: null | string;
-            caption: null | string;
-            alt: null | string;
-            credit: null | string;
-            tags: null | string[];
-            categories: null | string[];
+            title?: null | string;
+            caption?: null | string;
+            alt?: null | string;
+            credit?: null | string;
+            addTags?: null | string[];
+            removeTags?: null | string[];
+            addCategories?: null | string[];
+            removeCategories?: null | string[];
             /** @description Empty, keep, doubt or leave_out. */
             decision?: null | string;
+            /** @description Whether it writes words that somebody else may have written over meanwhile. */
+            writesWords?: boolean;
+        };
+        /** @description What happened to one photo, once. */
+        PhotoEvent: {
+            id: components["schemas"]["ActId"];
+            /** Format: date-time */
+            made: string;
+            who: string;
+            kind: string;
+            sentence: string;
+            /** @description Its own words, before and after. */
+            changes: components["schemas"]["FieldChange"][];
+            takenBack: boolean;
+            canUndo: boolean;
+        };
+        PhotoHistory: {
+            events: components["schemas"]["PhotoEvent"][];
         };
         /** Format: uuid */
         PhotoId: string;
@@ -3437,11 +3833,18 @@ export interface components {
             /** Format: date-time */
             arrived: string;
             renditions: number[];
+            /** @description Where each word comes from, by field: file, person, or intake: and its id; missing where nobody knows. */
+            said: {
+                [key: string]: string;
+            };
             tags: components["schemas"]["PlateTag"][];
             categories: components["schemas"]["PlateCategory"][];
             albums: components["schemas"]["PlateAlbum"][];
             audience: components["schemas"]["AudienceLine"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Counts changes of its words; expected by the next write. What workers note does not raise it.
+             */
             version: number;
         };
         PlateAlbum: {
@@ -3458,6 +3861,7 @@ export interface components {
         PlateTag: {
             id: components["schemas"]["TagId"];
             name: string;
+            saidBy: string;
         };
         /** @description What went wrong, for people and for programs (RFC 9457). */
         Problem: {
@@ -3554,11 +3958,27 @@ export interface components {
         Session: {
             /** @description The person signed in, or null. */
             name: null | string;
+            /** @description What they are: None, Editor or Owner. */
+            role: string;
             siteTitle: string;
             /** @description No account exists yet; the first visitor makes the owner's. */
             needsOwner: boolean;
             /** @description The anti-forgery token for the header `X-Jovitar-Forgery`. */
             forgery: string;
+        };
+        /** @description A browser that is signed in. */
+        SessionLine: {
+            /** Format: uuid */
+            id: string;
+            /** @description What it calls itself. */
+            browser: string;
+            address: string;
+            /** Format: date-time */
+            made: string;
+            /** Format: date-time */
+            seen: string;
+            /** @description It is the one that asks. */
+            here: boolean;
         };
         /** @description The whole sheet in outline: how many photos it has, and the key at which every window begins. */
         SheetMap: {
@@ -3594,6 +4014,8 @@ export interface components {
             failure: null | string;
             preview: boolean;
             decision: string;
+            /** @description The widths that are made already; others are not worth asking for yet. */
+            renditions: number[];
         };
         /** @description One window of a sheet. */
         SheetWindow: {
@@ -3631,28 +4053,7 @@ export interface components {
             total: number;
             choice: string;
         };
-        /** @description Tags or categories to add to, and take from, several photos. */
-        TagChange: {
-            photos: string[];
-            add: string[];
-            remove: string[];
-        };
-        /** @description What a change of several photos came to, and what would take it back. */
-        Tagged: {
-            /**
-             * Format: int32
-             * @description How many photos were changed.
-             */
-            changed: number;
-            /** @description What was newly put on, photo by photo. */
-            added: components["schemas"]["TagMark"][];
-            /** @description What was taken off, photo by photo. */
-            removed: components["schemas"]["TagMark"][];
-        };
-        /**
-         * Format: uuid
-         * @description Names one tag.
-         */
+        /** Format: uuid */
         TagId: string;
         TagLine: {
             id: components["schemas"]["TagId"];
@@ -3663,30 +4064,51 @@ export interface components {
         TagList: {
             tags: components["schemas"]["TagLine"][];
         };
-        TagMark: {
-            photo: components["schemas"]["PhotoId"];
-            tag: components["schemas"]["TagId"];
-            name: string;
-        };
-        /** @description How many photos taking back would throw away, and how many it would leave because they are used elsewhere. */
-        TakeBackForecast: {
-            /** Format: int32 */
-            binned: number;
-            /** Format: int32 */
-            kept: number;
+        /** @description Tags to put on several photos, by name, and to take off them. */
+        TagPhotos: {
+            photos: string[];
+            add: string[];
+            remove: string[];
         };
         /** @description What taking an intake back came to. */
         TakenBack: {
-            /** @description Photos that went to the bin. */
-            binned: string[];
             /**
              * Format: int32
-             * @description Photos that stay, for they are used elsewhere.
+             * @description Photos that went to the bin.
+             */
+            binned: number;
+            /**
+             * Format: int32
+             * @description Files that went to the bin.
+             */
+            files: number;
+            /**
+             * Format: int32
+             * @description Photos and files that stay, for they are used elsewhere.
              */
             kept: number;
         };
         Taxonomies: {
             categories: components["schemas"]["CategoryLine"][];
+        };
+        /** @description A thing by its kind and id. */
+        ThingKey: {
+            kind: string;
+            /** Format: uuid */
+            id: string;
+        };
+        /** @description What was taken back, and what was left alone because it was changed since. */
+        UndoAnswer: {
+            done: components["schemas"]["Done"];
+            undone: components["schemas"]["Undone"];
+        };
+        /** @description What taking an act back came to. */
+        Undone: {
+            sentence: string;
+            /** @description Some of what was left alone; LeftCount says how much it was. */
+            left: components["schemas"]["LeftAlone"][];
+            /** Format: int32 */
+            leftCount: number;
         };
         /**
          * Format: uuid
@@ -3723,6 +4145,11 @@ export interface components {
         WhatIsHere: {
             here: number[];
             open: components["schemas"]["OpenUpload"][];
+        };
+        /** @description A photo as it is after a write, and what the write came to. */
+        Written: {
+            plate: components["schemas"]["Plate"];
+            done: components["schemas"]["Done"];
         };
     };
     responses: never;

@@ -1,14 +1,14 @@
-const widths = [240, 480, 960, 1600, 2560]
-
-/** The address of a rendition; the recipe's number is the server's `Renditions.Recipe`. */
+/** The workroom's address of a rendition. Visitors' pages carry their own addresses; nothing is made up in the browser. */
 export function rendition(hash: string, width: number) {
-  return `/i/${hash}/1-${width}.webp`
+  return `/api/renditions/${hash}/${width}`
 }
 
-/** All renditions of a photo for `srcset`, each with its true width. */
-export function sourceSet(hash: string, originalWidth: number) {
-  return widths
-    .filter((width) => width <= originalWidth || width === 480)
-    .map((width) => `${rendition(hash, width)} ${Math.min(width, originalWidth)}w`)
-    .join(', ')
+/** Renditions for `srcset`, each with its true width. The widths are those the server says there are. */
+export function sourceSet(hash: string, widths: readonly number[], originalWidth: number) {
+  return widths.map((width) => `${rendition(hash, width)} ${Math.min(width, originalWidth)}w`).join(', ')
+}
+
+/** The smallest of the widths made already that fills a place, or the largest there is; undefined while none is made. */
+export function fitting(widths: readonly number[], pixels: number) {
+  return widths.find((width) => width >= pixels) ?? widths.at(-1)
 }

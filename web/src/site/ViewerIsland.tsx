@@ -1,7 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { createRoot } from 'react-dom/client'
-import { rendition, sourceSet } from '../kit/renditions'
 import { w } from '../words'
+
+/** The picture of a frame: the page knows which renditions there are and where. */
+const pictureOf = (link: HTMLAnchorElement) => link.querySelector('img')
 
 export type ViewerHandle = { open: (link: HTMLAnchorElement) => void }
 
@@ -102,7 +104,7 @@ function Viewer({
   const width = Number(data.w)
   const height = Number(data.h)
   const title = data.title || w.site.untitled
-  const alt = link.querySelector('img')?.alt ?? title
+  const alt = pictureOf(link)?.alt ?? title
   return (
     <dialog
       ref={dialog}
@@ -133,9 +135,9 @@ function Viewer({
     >
       <div className="viewer-stage">
         <img
-          key={data.hash}
-          src={rendition(data.hash ?? '', 480)}
-          srcSet={sourceSet(data.hash ?? '', width)}
+          key={data.id}
+          src={pictureOf(link)?.src}
+          srcSet={pictureOf(link)?.srcset}
           sizes={`min(100vw, calc((100vh - 7rem) * ${(width / height).toFixed(4)}))`}
           width={width}
           height={height}
@@ -173,7 +175,7 @@ function Viewer({
             beside && (
               <img
                 key={beside.dataset.id}
-                srcSet={sourceSet(beside.dataset.hash ?? '', Number(beside.dataset.w))}
+                srcSet={pictureOf(beside)?.srcset}
                 sizes={`min(100vw, calc((100vh - 7rem) * ${(Number(beside.dataset.w) / Number(beside.dataset.h)).toFixed(4)}))`}
                 alt=""
               />

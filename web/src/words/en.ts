@@ -2,6 +2,14 @@
 const plural = (n: number, one: string, many: string) => `${n.toLocaleString('en')} ${n === 1 ? one : many}`
 const photos = (n: number) => plural(n, 'photo', 'photos')
 
+/** What an intake brought, in words. */
+const brought = (n: number, files: number) =>
+  files === 0
+    ? photos(n)
+    : n === 0
+      ? plural(files, 'file', 'files')
+      : `${photos(n)} and ${plural(files, 'file', 'files')}`
+
 /** A length of time in round words. */
 const time = (seconds: number) =>
   seconds < 90
@@ -43,6 +51,13 @@ export const en = {
     keys: 'Keys',
     undo: 'Undo',
     undone: 'Taken back.',
+    undoneBut: (left: readonly { name: string; field: string }[], n: number) =>
+      `Taken back, but for ${plural(n, 'thing', 'things')} changed since: ${left
+        .slice(0, 3)
+        .map((l) => (l.name ? `${l.field} of “${l.name}”` : l.field))
+        .join(', ')}${n > 3 ? ' …' : ''}.`,
+    history: 'History',
+    account: 'Account',
   },
   sign: {
     in: 'Sign in',
@@ -166,15 +181,11 @@ export const en = {
     into: (album: string) => `into ${album}`,
     takenBack: 'taken back',
     takeBack: 'Take this intake back',
-    takeBackSays: (binned: number, kept: number) =>
-      kept === 0
-        ? `${photos(binned)} would go to the bin.`
-        : `${photos(binned)} would go to the bin; ${kept.toLocaleString('en')} used elsewhere would stay.`,
-    takeBackYes: (n: number) => `Put ${photos(n)} in the bin`,
-    tookBack: (binned: number, kept: number) =>
-      kept === 0
-        ? `Took the intake back: ${photos(binned)} in the bin.`
-        : `Took the intake back: ${photos(binned)} in the bin, ${kept.toLocaleString('en')} stay.`,
+    takeBackSays: (binned: number, files: number, kept: number) =>
+      `${brought(binned, files)} would go to the bin${kept === 0 ? '.' : `; ${kept.toLocaleString('en')} used elsewhere would stay.`}`,
+    takeBackYes: (binned: number, files: number) => `Put ${brought(binned, files)} in the bin`,
+    tookBack: (binned: number, files: number, kept: number) =>
+      `Took the intake back: ${brought(binned, files)} in the bin${kept === 0 ? '.' : `, ${kept.toLocaleString('en')} stay.`}`,
     keepIt: 'Leave it',
     begun: (who: string, when: string) => `Begun by ${who}, ${when}.`,
   },
@@ -268,23 +279,68 @@ export const en = {
     show: 'Open',
     more: 'Show more',
     ofAlbum: 'Files',
+    throwAway: (name: string) => `Throw ${name} in the bin`,
+    threw: (name: string) => `Threw ${name} in the bin.`,
   },
   bin: {
     title: 'Bin',
-    lead: 'What was thrown away waits here, and can come back to where it stood.',
+    lead: 'What was thrown away waits here whole, and comes back to where it stood.',
     none: 'The bin is empty.',
+    kinds: {
+      photo: 'photo',
+      file: 'file',
+      album: 'album',
+      category: 'category',
+      tag: 'tag',
+      page: 'page',
+    } as Record<string, string>,
+    holds: (n: number) => `with ${photos(n)}`,
     restore: 'Take back',
-    restoreAll: 'Take all back',
-    restored: (n: number) => `Took ${photos(n)} back.`,
+    restoreAll: (n: number) => `Take all ${n.toLocaleString('en')} back`,
+    restored: (n: number) => `Took ${plural(n, 'thing', 'things')} back.`,
     empty: 'Empty the bin',
-    emptyAsk: (n: number) => `Remove ${photos(n)} for good?`,
-    emptyText: 'Their originals are removed, too. This cannot be taken back.',
+    emptyAsk: (n: number) => `Remove ${plural(n, 'thing', 'things')} for good?`,
+    emptyText:
+      'Originals are removed, too. This cannot be taken back. What comes into the bin meanwhile stays.',
     emptyYes: 'Remove for good',
-    emptied: (n: number) => `Removed ${photos(n)} for good.`,
+    emptied: (n: number) => `Removed ${plural(n, 'thing', 'things')} for good.`,
     keep: 'Keep them',
+    more: 'Show more',
     thrown: (who: string, when: string) => `${who}, ${when}`,
     throwIn: 'Throw in the bin',
     threw: (n: number) => `Threw ${photos(n)} in the bin.`,
+  },
+  history: {
+    title: 'History',
+    lead: 'What was done here, and by whom. Each act can be taken back, tomorrow, too; what was changed since is left alone.',
+    none: 'Nothing has been done yet.',
+    undo: 'Take back',
+    undoOf: (sentence: string) => `Take back: ${sentence}`,
+    takenBack: 'taken back',
+    toIntake: 'See the intake',
+    more: 'Show earlier acts',
+    today: 'Today',
+    yesterday: 'Yesterday',
+    ofPhoto: 'What happened to this photo',
+    nothing: 'Nothing is recorded of it.',
+    from: (text: string) => `was “${text}”`,
+    wasEmpty: 'was empty',
+  },
+  account: {
+    title: 'Account',
+    role: { Owner: 'Owner', Editor: 'Editor', None: 'No part in the workroom' } as Record<string, string>,
+    password: 'Change the password',
+    current: 'Present password',
+    next: 'New password, at least 10 characters',
+    change: 'Change it',
+    changed: 'The password is changed. All other browsers are signed out.',
+    sessions: 'Signed in on',
+    here: 'this browser',
+    seen: (when: string) => `used ${when}`,
+    on: (browser: string, system: string) => `${browser} on ${system}`,
+    unknown: 'A browser that does not say what it is',
+    end: 'Sign it out',
+    ended: 'Signed out.',
   },
   sheet: {
     title: 'Photos',
@@ -383,7 +439,9 @@ export const en = {
     licence: 'Licence',
     origin: 'Came from',
     leaveOut: 'Leave out everywhere',
+    leftOut: 'Left out everywhere.',
     useAgain: 'Use it again',
+    usedAgain: 'Used again.',
     take: 'Take in hand',
     letGo: 'Let go',
     failed: 'This photo could not be made ready.',
@@ -412,10 +470,7 @@ export const en = {
     page: 'Its page',
     makePage: 'Make a page',
     remove: 'Remove album',
-    removeAsk: (name: string) => `Remove “${name}”?`,
-    removeText: 'The album and its page go; the photos stay. This cannot be taken back.',
-    removeYes: 'Remove it',
-    cancel: 'Keep it',
+    removed: (name: string) => `“${name}” and its page are in the bin. The photos stay.`,
     howToOrder:
       'Drag a photo to move it; press it to take it in hand, then move several by typing their position.',
     movedBefore: (n: number) => `Moved ${photos(n)}.`,
@@ -431,8 +486,8 @@ export const en = {
     under: 'beneath',
     top: 'at the top',
     remove: 'Remove',
-    removeAsk: (name: string) => `Remove category “${name}”?`,
-    removeText: 'It goes with all beneath it. The photos stay. This cannot be taken back.',
+    changed: (name: string) => `Changed “${name}”.`,
+    removed: (name: string) => `“${name}” and all beneath it are in the bin. The photos stay.`,
     none: 'No categories yet.',
   },
   pages: {
@@ -476,6 +531,8 @@ export const en = {
     reload: 'Take theirs',
     overwrite: 'Write mine over it',
     remove: (name: string) => `Take away ${name}`,
+    removePage: 'Remove page',
+    removed: (name: string) => `“${name}” is in the bin. Album and photos stay.`,
     earlier: 'Move earlier',
   },
   keys: {

@@ -9,6 +9,7 @@ import { w } from '../words'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
 import { DeskStation } from './desk/DeskStation'
+import { HistoryStation } from './desk/HistoryStation'
 import { FoldersStation } from './intake/FoldersStation'
 import { IntakeStation } from './intake/IntakeStation'
 import { OneIntake } from './intake/OneIntake'
@@ -20,6 +21,7 @@ import { CategoriesStation } from './photos/CategoriesStation'
 import { FilesStation } from './photos/FilesStation'
 import { PhotosStation } from './photos/PhotosStation'
 import { RepeatsStation } from './photos/RepeatsStation'
+import { AccountStation } from './shell/AccountStation'
 import { Frame } from './shell/Frame'
 
 /** What the address of a sheet says; anything it cannot mean is passed over. */
@@ -49,6 +51,8 @@ const root = createRootRoute({
 
 const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom', component: DeskStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/history', component: HistoryStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/account', component: AccountStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake', component: IntakeStation }),
   createRoute({
     getParentRoute: () => root,

@@ -31,6 +31,12 @@ internal sealed class UnpackWorker(UnpackingStore store, Unpacker unpacker, Npgs
                 return false;
             }
 
+            if (work.Attempts > WorkerSettings.MostAttempts)
+            {
+                await unpacker.GiveUpAsync(work, stop);
+                return true;
+            }
+
             await unpacker.UnpackAsync(work, settings.Lease, stop);
             return true;
         }
@@ -40,18 +46,29 @@ internal sealed class UnpackWorker(UnpackingStore store, Unpacker unpacker, Npgs
             log.LogInformation("Unpacking {File} was interrupted: {Reason}", work?.FileName ?? "a ZIP", e.Message);
             if (work is not null)
             {
-                await ReleaseAsync(work);
+                await ReleaseAsync(work, counts: false);
             }
 
             return false;
         }
+        catch (Exception e)
+        {
+            // Not foreseen: it counts as a try, and after three it is given up with a sentence. The next ZIP is not kept waiting.
+            log.LogError(e, "Unpacking {File} went wrong", work?.FileName ?? "a ZIP");
+            if (work is not null)
+            {
+                await ReleaseAsync(work, counts: true);
+            }
+
+            return work is not null;
+        }
     }
 
-    async Task ReleaseAsync(Unpacking work)
+    async Task ReleaseAsync(Unpacking work, bool counts)
     {
         try
         {
-            await store.ReleaseAsync(work.Id, Pause, CancellationToken.None);
+            await store.ReleaseAsync(work, Pause, counts, CancellationToken.None);
         }
         catch (NpgsqlException)
         {

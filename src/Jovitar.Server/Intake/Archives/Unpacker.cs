@@ -26,6 +26,7 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
             return;
         }
 
+        var stopped = false;
         try
         {
             await using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 64 * 1024, FileOptions.Asynchronous);
@@ -34,22 +35,19 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
             {
                 await Refuse(whole, IntakeProblem.ArchiveTooMany, file.Length);
             }
-            else if (ArchiveRules.IsTooLarge(file.Length, archive.Entries.Sum(e => e.Length)))
+            else if (ArchiveRules.IsTooLarge(file.Length, archive.Entries.Select(e => e.Length)))
             {
                 await Refuse(whole, IntakeProblem.ArchiveTooLarge, file.Length);
             }
             else
             {
-                for (var i = 0; i < archive.Entries.Count; i++)
+                for (var i = 0; i < archive.Entries.Count && !stopped; i++)
                 {
-                    if (!done.Contains(i))
+                    // Before each: nothing more is taken out once its intake was taken back, or another goes on with it.
+                    stopped = !await store.ProgressAsync(work, archive.Entries.Count, i, lease, ct);
+                    if (!stopped && !done.Contains(i))
                     {
                         await EntryAsync(work, archive.Entries[i], i, limits, ct);
-                    }
-
-                    if ((i % 16 == 0 || i == archive.Entries.Count - 1) && !await store.ProgressAsync(work.Id, archive.Entries.Count, i + 1, lease, ct))
-                    {
-                        break;
                     }
                 }
             }
@@ -59,13 +57,25 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
             await Refuse(whole, IntakeProblem.ArchiveUnreadable, 0);
         }
 
+        if (!stopped)
+        {
+            await EndAsync(work, ct);
+        }
+    }
+
+    /// <summary>A ZIP at which work stopped again and again without an end.</summary>
+    public async Task GiveUpAsync(Unpacking work, CancellationToken ct)
+    {
+        await receiver.RefuseAsync(work.Intake, new Incoming(work.FileName) { Unpacking = work.Id, Entry = -1 }, IntakeProblem.Unforeseen, 0, await receiver.LimitsAsync(ct), ct);
         await EndAsync(work, ct);
     }
 
     async Task EndAsync(Unpacking work, CancellationToken ct)
     {
-        await store.EndAsync(work.Id, ct);
-        File.Delete(storage.Arriving(work.Stored));
+        if (await store.EndAsync(work, ct))
+        {
+            File.Delete(storage.Arriving(work.Stored));
+        }
     }
 
     async Task EntryAsync(Unpacking work, ZipArchiveEntry entry, int number, IntakeLimits limits, CancellationToken ct)

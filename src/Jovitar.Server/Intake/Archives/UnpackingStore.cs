@@ -6,7 +6,8 @@ namespace Jovitar.Server.Intake.Archives;
 
 /// <summary>A ZIP to be unpacked.</summary>
 /// <param name="Stored">Its name among what arrives.</param>
-internal sealed record Unpacking(Guid Id, IntakeId Intake, int Number, string FileName, string Stored, int Attempts);
+/// <param name="Token">What it must still be claimed by when progress is written down.</param>
+internal sealed record Unpacking(Guid Id, Guid Token, IntakeId Intake, int Number, string FileName, string Stored, int Attempts);
 
 /// <summary>ZIPs that wait to be unpacked, and how far each has come.</summary>
 internal sealed class UnpackingStore(NpgsqlDataSource db, TimeProvider clock)
@@ -18,22 +19,47 @@ internal sealed class UnpackingStore(NpgsqlDataSource db, TimeProvider clock)
         var now = clock.GetUtcNow();
         await using var command = db.Command(
             """
-            update unpacking as u set claimed_until = @until, attempts = attempts + 1
-              from (select id from unpacking where ended is null and (claimed_until is null or claimed_until < @now) order by begun limit 1 for update skip locked) as next
+            update unpacking as u
+               set claimed_until = @until, claim = @token, attempts = attempts + 1
+              from (
+                select z.id
+                  from unpacking as z
+                  join intake as i on i.id = z.intake and i.taken_back is null
+                 where z.ended is null and (z.claimed_until is null or z.claimed_until < @now)
+                 order by z.begun
+                 limit 1
+                   for no key update of z skip locked) as next
              where u.id = next.id
-            returning u.id, u.intake, u.number, u.file_name, u.stored, u.attempts
+            returning u.id, u.claim, u.intake, u.number, u.file_name, u.stored, u.attempts
             """,
-            ("now", now), ("until", now + lease));
-        return await command.FirstAsync(r => new Unpacking(r.GetGuid(0), new IntakeId(r.GetGuid(1)), r.GetInt32(2), r.GetString(3), r.GetString(4), r.GetInt16(5)), ct);
+            ("now", now), ("until", now + lease), ("token", Guid.NewGuid()));
+        return await command.FirstAsync(
+            r => new Unpacking(
+                r.Get<Guid>("id"), r.Get<Guid>("claim"), new IntakeId(r.Get<Guid>("intake")), r.Get<int>("number"), r.Get<string>("file_name"), r.Get<string>("stored"), r.Get<short>("attempts")),
+            ct);
     }
 
-    /// <summary>Says how far it has come, and holds the claim; false when somebody ended it.</summary>
-    public async Task<bool> ProgressAsync(Guid id, int entries, int done, TimeSpan lease, CancellationToken ct)
+    /// <summary>Says how far it has come, and holds the claim; false when its intake was taken back, or another goes on with it.</summary>
+    public async Task<bool> ProgressAsync(Unpacking work, int entries, int done, TimeSpan lease, CancellationToken ct)
     {
         await using var command = db.Command(
-            "update unpacking set entries = @entries, done = @done, claimed_until = @until where id = @id and ended is null",
-            ("id", id), ("entries", entries), ("done", done), ("until", clock.GetUtcNow() + lease));
+            """
+            update unpacking as u
+               set entries = @entries, done = @done, claimed_until = @until
+              from intake as i
+             where u.id = @id and u.claim = @token and u.ended is null and i.id = u.intake and i.taken_back is null
+            """,
+            ("id", work.Id), ("token", work.Token), ("entries", entries), ("done", done), ("until", clock.GetUtcNow() + lease));
         return await command.ExecuteNonQueryAsync(ct) == 1;
+    }
+
+    /// <summary>ZIPs of intakes that were taken back long ago are not gone on with any more.</summary>
+    public async Task GiveUpTakenBackAsync(TimeSpan after, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "update unpacking as u set ended = @now, claim = null from intake as i where i.id = u.intake and u.ended is null and i.taken_back < @before",
+            ("now", clock.GetUtcNow()), ("before", clock.GetUtcNow() - after));
+        await command.ExecuteNonQueryAsync(ct);
     }
 
     /// <summary>Entries that are written down already: an interrupted ZIP goes on behind them.</summary>
@@ -43,16 +69,21 @@ internal sealed class UnpackingStore(NpgsqlDataSource db, TimeProvider clock)
         return (await command.AllAsync(r => r.GetInt32(0), ct)).ToHashSet();
     }
 
-    public async Task EndAsync(Guid id, CancellationToken ct)
+    /// <returns>False when another goes on with it.</returns>
+    public async Task<bool> EndAsync(Unpacking work, CancellationToken ct)
     {
-        await using var command = db.Command("update unpacking set ended = @now, claimed_until = null where id = @id", ("id", id), ("now", clock.GetUtcNow()));
-        await command.ExecuteNonQueryAsync(ct);
+        await using var command = db.Command(
+            "update unpacking set ended = @now, claimed_until = null, claim = null where id = @id and claim = @token and ended is null", ("id", work.Id), ("token", work.Token), ("now", clock.GetUtcNow()));
+        return await command.ExecuteNonQueryAsync(ct) == 1;
     }
 
-    /// <summary>Gives a claim back: for now it cannot be worked on.</summary>
-    public async Task ReleaseAsync(Guid id, TimeSpan wait, CancellationToken ct)
+    /// <summary>Gives a claim back until a moment from now.</summary>
+    /// <param name="counts">Whether it counts as a try: what went wrong may be the ZIP's fault.</param>
+    public async Task ReleaseAsync(Unpacking work, TimeSpan wait, bool counts, CancellationToken ct)
     {
-        await using var command = db.Command("update unpacking set claimed_until = @until, attempts = greatest(attempts - 1, 0) where id = @id", ("id", id), ("until", clock.GetUtcNow() + wait));
+        await using var command = db.Command(
+            "update unpacking set claimed_until = @until, attempts = case when @counts then attempts else greatest(attempts - 1, 0) end where id = @id and claim = @token",
+            ("id", work.Id), ("token", work.Token), ("counts", counts), ("until", clock.GetUtcNow() + wait));
         await command.ExecuteNonQueryAsync(ct);
     }
 }

@@ -1,8 +1,10 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Net;
 using System.Net.Sockets;
 using System.Xml;
 using System.Xml.Linq;
+using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Intake.Scanning;
 
@@ -17,7 +19,7 @@ internal sealed record ScannerDevice(string Name, Uri Address);
 internal sealed record ScannerAbilities(string Model, IReadOnlyList<int> Resolutions, IReadOnlyList<string> Colours, IReadOnlyList<string> Sources);
 
 /// <summary>What a scan is asked for with.</summary>
-internal sealed record ScanRequest(int Resolution, string Colour, string Source);
+public sealed record ScanRequest([Range(1, 4800)] int Resolution, [OneOf("colour", "grey")] string Colour, [OneOf("glass", "feeder")] string Source);
 
 /// <summary>The scanner cannot do what was asked; the message says so to people.</summary>
 internal sealed class ScannerException(string sentence) : Exception(sentence);

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using Jovitar.Core;
 using Jovitar.Imaging;
@@ -15,7 +16,10 @@ internal sealed record ScannedPage(Guid Id, int Width, int Height, long Bytes);
 internal sealed record ScannedPages(IReadOnlyList<ScannedPage> Pages);
 
 /// <summary>Which scanned pages to keep, and in which intake.</summary>
-internal sealed record KeepPages(IReadOnlyList<Guid> Pages, IntakeId Intake);
+public sealed record KeepPages([Required, AtMost(KeepPages.Most)] IReadOnlyList<Guid> Pages, IntakeId Intake)
+{
+    public const int Most = 200;
+}
 
 internal sealed record KeptPages(IReadOnlyList<IntakeFile> Files);
 
@@ -93,7 +97,7 @@ internal static class ScannerEndpoints
 
     static Results<PhysicalFileHttpResult, NotFound<Problem>> Page(Guid page, HttpContext http, Storage storage)
     {
-        http.Response.Headers.CacheControl = "private, max-age=3600";
+        ForStaff.Private(http);
         return File.Exists(Stored(storage, page)) ? TypedResults.PhysicalFile(Stored(storage, page), "image/jpeg") : Problems.Gone("page");
     }
 

@@ -125,7 +125,15 @@ internal static class UploadEndpoints
             : await WriteAsync(http, found, offset, carriesBytes: true, StatusCodes.Status204NoContent, store, receiver, storage, ct);
     }
 
-    static async Task<IResult> End(UploadId upload, UploadStore store, CancellationToken ct) => await store.EndAsync(upload, ct) ? TypedResults.NoContent() : Problems.Gone("upload");
+    static async Task<IResult> End(UploadId upload, UploadStore store, CancellationToken ct) => await store.EndAsync(upload, ct) switch
+    {
+        UploadEnd.Ended => TypedResults.NoContent(),
+        UploadEnd.Busy => Busy(),
+        UploadEnd.Complete => Problems.Json(StatusCodes.Status409Conflict, "complete", "This upload is complete; what it brought is taken back in its intake."),
+        _ => Problems.Gone("upload"),
+    };
+
+    static JsonHttpResult<Problem> Busy() => Problems.Json(StatusCodes.Status423Locked, "busy", "Another connection is still writing to this upload.");
 
     static async Task<IResult> WriteAsync(HttpContext http, Upload upload, long offset, bool carriesBytes, int status, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
     {
@@ -143,7 +151,7 @@ internal static class UploadEndpoints
             case UploadWrite.Gone:
                 return Problems.Gone("upload");
             case UploadWrite.Busy:
-                return Problems.Json(StatusCodes.Status423Locked, "busy", "Another connection is still writing to this upload.");
+                return Busy();
             case UploadWrite.TooMuch:
                 return Problems.Json(StatusCodes.Status413PayloadTooLarge, "too-large", "More bytes came than the upload said it has.");
             case UploadWrite.WrongChecksum:

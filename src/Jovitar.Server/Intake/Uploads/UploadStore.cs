@@ -14,6 +14,15 @@ internal sealed record Upload(UploadId Id, IntakeId Intake, Incoming Incoming, l
     public string Stored => Id.Value.ToString("N");
 }
 
+/// <summary>How ending an upload ended.</summary>
+internal enum UploadEnd
+{
+    Ended,
+    Gone,
+    Busy,
+    Complete,
+}
+
 /// <summary>How writing to an upload ended.</summary>
 internal enum UploadWrite
 {
@@ -134,16 +143,38 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
                 return (UploadWrite.WrongChecksum, offset);
             }
 
-            return (UploadWrite.Written, file.Position);
+            offset = file.Position;
         }
+
+        // It may have been ended meanwhile: with its intake, say. Then nobody is told that it was written.
+        return await FindAsync(upload.Id, CancellationToken.None) is null ? (UploadWrite.Gone, 0) : (UploadWrite.Written, offset);
     }
 
-    public async Task<bool> EndAsync(UploadId id, CancellationToken ct)
+    /// <summary>Ends an upload that is not complete; what came of it is removed.</summary>
+    public async Task<UploadEnd> EndAsync(UploadId id, CancellationToken ct)
     {
-        await using var command = db.Command("delete from upload where id = @id", ("id", id.Value));
-        var there = await command.ExecuteNonQueryAsync(ct) == 1;
-        Forget(id.Value.ToString("N"));
-        return there;
+        if (await FindAsync(id, ct) is not { } upload)
+        {
+            return UploadEnd.Gone;
+        }
+
+        using (var held = Hold(upload))
+        {
+            if (held is null)
+            {
+                return UploadEnd.Busy;
+            }
+
+            // Complete, it is its intake's: a ZIP may still wait to be unpacked.
+            await using var command = db.Command("delete from upload where id = @id and number is null", ("id", id.Value));
+            if (await command.ExecuteNonQueryAsync(ct) == 0)
+            {
+                return UploadEnd.Complete;
+            }
+        }
+
+        Forget(upload.Stored);
+        return UploadEnd.Ended;
     }
 
     /// <summary>Uploads whose last byte is here but whose end was never written down: the process ended between the two.</summary>
@@ -157,10 +188,12 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
     /// <summary>Forgets uploads that have expired, and those long done.</summary>
     public async Task SweepAsync(CancellationToken ct)
     {
-        await using var old = db.Command("delete from upload where expires < @now or (number is not null and begun < @done) returning id", ("now", clock.GetUtcNow()), ("done", clock.GetUtcNow().AddDays(-1)));
-        foreach (var id in await old.AllAsync(r => r.GetGuid(0), ct))
+        await using var old = db.Command(
+            "delete from upload where expires < @now or (number is not null and begun < @done) returning id, number is not null as done", ("now", clock.GetUtcNow()), ("done", clock.GetUtcNow().AddDays(-1)));
+        foreach (var (id, done) in await old.AllAsync(r => (r.Get<Guid>("id"), r.Get<bool>("done")), ct))
         {
-            Forget(id.ToString("N"));
+            // The bytes of one that is done were taken in, or are a ZIP that still waits: whoever unpacks it removes them.
+            Forget(id.ToString("N"), butForBytes: done);
         }
     }
 

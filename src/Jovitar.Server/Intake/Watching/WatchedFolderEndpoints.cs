@@ -1,6 +1,6 @@
-using System.Security.Claims;
 using Jovitar.Core;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -11,7 +11,7 @@ internal sealed record WatchedFolders(IReadOnlyList<WatchedFolder> Folders, stri
 
 /// <param name="Folder">A folder below the root, as <see cref="WatchedFolders.Choices"/> names it; empty for the root itself.</param>
 /// <param name="Becomes">What folder names become: empty, album or category.</param>
-internal sealed record NewWatchedFolder(string Folder, bool Subfolders, string Becomes);
+public sealed record NewWatchedFolder([Words(1000)] string Folder, bool Subfolders, [OneOf("", "album", "category")] string Becomes);
 
 /// <summary>Choosing folders on the server that are watched.</summary>
 internal static class WatchedFolderEndpoints
@@ -37,21 +37,17 @@ internal static class WatchedFolderEndpoints
         return TypedResults.Ok(new WatchedFolders(watched, settings.Root, choices));
     }
 
-    static async Task<Results<NoContent, BadRequest<Problem>, Conflict<Problem>>> Add(NewWatchedFolder body, ClaimsPrincipal user, WatchedFolderStore store, WatchSettings settings, CancellationToken ct)
+    static async Task<Results<NoContent, BadRequest<Problem>, Conflict<Problem>>> Add(NewWatchedFolder body, Actor who, WatchedFolderStore store, WatchSettings settings, CancellationToken ct)
     {
-        var root = Path.GetFullPath(settings.Root);
-        var path = Path.GetFullPath(Path.Combine(root, body.Folder));
+        var root = Path.TrimEndingDirectorySeparator(Path.GetFullPath(settings.Root));
+        // “Club computer” and “Club computer/” are one folder.
+        var path = Path.TrimEndingDirectorySeparator(Path.GetFullPath(Path.Combine(root, body.Folder)));
         if ((path != root && !path.StartsWith(root + Path.DirectorySeparatorChar, StringComparison.Ordinal)) || !Directory.Exists(path) || IsLink(root, path))
         {
             return Problems.Invalid($"Only folders in {root} can be watched, and this is none.", new Dictionary<string, string> { ["folder"] = "Choose one of the folders listed." });
         }
 
-        if (body.Becomes is not ("" or "album" or "category"))
-        {
-            return Problems.Invalid("A folder's name becomes an album, a category, or nothing.");
-        }
-
-        return await store.AddAsync(path, body.Subfolders, body.Becomes, user.Identity?.Name ?? "", ct) ? TypedResults.NoContent() : Problems.Taken("This folder is watched already.", "folder");
+        return await store.AddAsync(path, body.Subfolders, body.Becomes, who.Name, ct) ? TypedResults.NoContent() : Problems.Taken("This folder is watched already.", "folder");
     }
 
     /// <summary>Whether a link anywhere on the way leads out of the root.</summary>

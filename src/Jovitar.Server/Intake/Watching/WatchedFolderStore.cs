@@ -16,11 +16,15 @@ internal sealed class WatchedFolderStore(NpgsqlDataSource db, TimeProvider clock
     {
         await using var command = db.CreateCommand(
             """
-            select w.id, w.path, w.subfolders, w.becomes, (select count(*) from watched_file as f where f.folder = w.id), w.looked, w.problem, w.made_by
-              from watched_folder as w order by w.path
+            select w.id, w.path, w.subfolders, w.becomes, (select count(*) from watched_file as f where f.folder = w.id) as taken, w.looked, w.problem, w.made_by
+              from watched_folder as w
+             order by w.path
             """);
         return await command.AllAsync(
-            r => new WatchedFolder(new WatchedFolderId(r.GetGuid(0)), r.GetString(1), r.GetBoolean(2), r.GetString(3), (int)r.GetInt64(4), r.Maybe<DateTimeOffset>(5), r.MaybeText(6), r.GetString(7)), ct);
+            r => new WatchedFolder(
+                new WatchedFolderId(r.Get<Guid>("id")), r.Get<string>("path"), r.Get<bool>("subfolders"), r.Get<string>("becomes"), (int)r.Get<long>("taken"), r.Maybe<DateTimeOffset>("looked"),
+                r.MaybeText("problem"), r.Get<string>("made_by")),
+            ct);
     }
 
     /// <returns>False when the folder is watched already.</returns>
@@ -54,22 +58,37 @@ internal sealed class WatchedFolderStore(NpgsqlDataSource db, TimeProvider clock
     public async Task TookAsync(WatchedFolderId id, string path, long bytes, DateTimeOffset changed, CancellationToken ct)
     {
         await using var command = db.Command(
-            "insert into watched_file (folder, path, bytes, changed) select w.id, @path, @bytes, @changed from watched_folder as w where w.id = @id on conflict (folder, path) do update set bytes = excluded.bytes, changed = excluded.changed",
+            """
+            insert into watched_file (folder, path, bytes, changed)
+            select w.id, @path, @bytes, @changed
+              from watched_folder as w
+             where w.id = @id
+            on conflict (folder, path) do update set bytes = excluded.bytes, changed = excluded.changed
+            """,
             ("id", id.Value), ("path", path), ("bytes", bytes), ("changed", changed));
         await command.ExecuteNonQueryAsync(ct);
     }
 
+    /// <summary>Notes which folder an intake is of.</summary>
+    public async Task BelongsAsync(IntakeId intake, WatchedFolderId folder, CancellationToken ct)
+    {
+        await using var command = db.Command("update intake set watched = @folder where id = @id", ("id", intake.Value), ("folder", folder.Value));
+        await command.ExecuteNonQueryAsync(ct);
+    }
+
     /// <summary>An intake of this folder for one place its files go to, when one brought something a moment ago.</summary>
-    public async Task<IntakeId?> OngoingAsync(string label, TimeSpan within, CancellationToken ct)
+    public async Task<IntakeId?> OngoingAsync(WatchedFolderId folder, string label, TimeSpan within, CancellationToken ct)
     {
         await using var command = db.Command(
             """
-            select i.id from intake as i
-             where i.came_by = 'watched' and i.label = @label and i.taken_back is null and i.begun > @old
+            select i.id
+              from intake as i
+             where i.watched = @folder and i.label = @label and i.taken_back is null and i.begun > @old
                and greatest(i.begun, (select max(f.came) from intake_file as f where f.intake = i.id)) > @since
-             order by i.begun desc limit 1
+             order by i.begun desc
+             limit 1
             """,
-            ("label", label), ("since", clock.GetUtcNow() - within), ("old", clock.GetUtcNow().AddDays(-1)));
+            ("folder", folder.Value), ("label", label), ("since", clock.GetUtcNow() - within), ("old", clock.GetUtcNow().AddDays(-1)));
         return await command.ExecuteScalarAsync(ct) is Guid id ? new IntakeId(id) : null;
     }
 }

@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Intake;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -13,10 +14,14 @@ internal sealed record WatchSettings(string Root, TimeSpan Every);
 
 /// <summary>Takes in what appears in watched folders once it has stopped growing. Looks again and again rather than being told, so that it works on network drives, too.</summary>
 internal sealed class WatchedFolderWorker(
-    WatchedFolderStore store, IntakeStore intakes, Receiver receiver, Storage storage, AlbumStore albums, TaxonomyStore taxonomy, WatchSettings settings, TimeProvider clock, ILogger<WatchedFolderWorker> log) : BackgroundService
+    WatchedFolderStore store, IntakeStore intakes, Receiver receiver, Storage storage, AlbumStore albums, CategoryStore categories, NpgsqlDataSource db, WatchSettings settings, TimeProvider clock,
+    ILogger<WatchedFolderWorker> log) : BackgroundService
 {
     /// <summary>Files that come within so long of one another are one intake.</summary>
     static readonly TimeSpan OneIntake = TimeSpan.FromMinutes(10);
+
+    /// <summary>So many files that cannot be taken in are named.</summary>
+    const int MostNamed = 3;
 
     /// <summary>What each file measured the last time; only what measures the same again has stopped growing.</summary>
     readonly Dictionary<string, (long Bytes, DateTime Changed)> seen = [];
@@ -27,17 +32,33 @@ internal sealed class WatchedFolderWorker(
         {
             try
             {
-                foreach (var folder in await store.ListAsync(stoppingToken))
-                {
-                    await LookAsync(folder, stoppingToken);
-                }
+                await LookAsync(stoppingToken);
             }
             catch (Exception e) when (e is NpgsqlException or OperationCanceledException)
             {
                 log.LogInformation("Watching waits: {Reason}", e.Message);
             }
+            catch (Exception e)
+            {
+                log.LogError(e, "Watching went wrong; folders are looked at again in a moment");
+            }
 
             await Task.Delay(settings.Every, clock, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+        }
+    }
+
+    async Task LookAsync(CancellationToken ct)
+    {
+        // One process watches at a time; when it ends, another goes on.
+        await using var alone = await Alone.TryAsync(db, Alone.Watching, ct);
+        if (alone is null)
+        {
+            return;
+        }
+
+        foreach (var folder in await store.ListAsync(ct))
+        {
+            await LookAsync(folder, ct);
         }
     }
 
@@ -46,19 +67,8 @@ internal sealed class WatchedFolderWorker(
         string? problem = null;
         try
         {
-            var taken = await store.TakenAsync(folder.Id, ct);
             var root = new DirectoryInfo(folder.Path);
-            if (!root.Exists)
-            {
-                problem = "The folder is not there. Make it again, or stop watching it.";
-            }
-            else
-            {
-                foreach (var file in root.EnumerateFiles("*", new EnumerationOptions { RecurseSubdirectories = folder.Subfolders, AttributesToSkip = FileAttributes.Hidden | FileAttributes.ReparsePoint | FileAttributes.System, IgnoreInaccessible = true }))
-                {
-                    await TakeAsync(folder, file, taken, ct);
-                }
-            }
+            problem = root.Exists ? await FilesAsync(folder, root, ct) : "The folder is not there. Make it again, or stop watching it.";
         }
         catch (UnauthorizedAccessException)
         {
@@ -71,6 +81,43 @@ internal sealed class WatchedFolderWorker(
 
         await store.LookedAsync(folder.Id, problem, ct);
     }
+
+    /// <summary>Takes in what is new. One file that cannot be read, or whose name cannot be, keeps no other from it.</summary>
+    /// <returns>A sentence that names what could not be taken in; null when nothing could not.</returns>
+    async Task<string?> FilesAsync(WatchedFolder folder, DirectoryInfo root, CancellationToken ct)
+    {
+        var taken = await store.TakenAsync(folder.Id, ct);
+        var left = new List<string>();
+        var options = new EnumerationOptions { RecurseSubdirectories = folder.Subfolders, AttributesToSkip = FileAttributes.Hidden | FileAttributes.ReparsePoint | FileAttributes.System, IgnoreInaccessible = true };
+        foreach (var file in root.EnumerateFiles("*", options))
+        {
+            try
+            {
+                if (!CanBeNamed(file.FullName))
+                {
+                    left.Add(Text.Name(file.Name.Replace('\uFFFD', '?')));
+                    continue;
+                }
+
+                await TakeAsync(folder, file, taken, ct);
+            }
+            catch (Exception e) when (e is UnauthorizedAccessException or FileNotFoundException or DirectoryNotFoundException || (e is IOException && !e.Message.Contains("No space left", StringComparison.Ordinal)))
+            {
+                left.Add(Text.Name(file.Name));
+            }
+            catch (Exception e) when (e is not (NpgsqlException or OperationCanceledException or IOException))
+            {
+                log.LogError(e, "Taking in {File} went wrong", file.Name);
+                left.Add(Text.Name(file.Name));
+            }
+        }
+
+        return left.Count == 0 ? null
+            : $"{(left.Count == 1 ? "One file" : $"{left.Count} files")} could not be taken in, for the server may not read {(left.Count == 1 ? "it or its name is" : "them or their names are")} no text: {string.Join(", ", left.Take(MostNamed))}{(left.Count > MostNamed ? " …" : "")}. The rest was.";
+    }
+
+    /// <summary>Whether a name that the file system gave is text: bytes that are no UTF-8 come out as replacement characters and lead nowhere.</summary>
+    static bool CanBeNamed(string path) => Text.IsSound(path) && (!path.Contains('\uFFFD', StringComparison.Ordinal) || File.Exists(path));
 
     async Task TakeAsync(WatchedFolder folder, FileInfo file, IReadOnlyDictionary<string, (long Bytes, DateTimeOffset Changed)> taken, CancellationToken ct)
     {
@@ -89,6 +136,8 @@ internal sealed class WatchedFolderWorker(
         }
 
         var folders = Path.GetDirectoryName(path)!.Replace('\\', '/');
+        // Opened before an intake is begun for it: what cannot be read begins none.
+        await using var from = new FileStream(file.FullName, FileMode.Open, FileAccess.Read, FileShare.ReadWrite, 1, FileOptions.Asynchronous | FileOptions.SequentialScan);
         var intake = await IntakeAsync(folder, folders, ct);
         var incoming = Incoming.Named(file.Name, folders);
         var limits = await receiver.LimitsAsync(ct);
@@ -99,21 +148,16 @@ internal sealed class WatchedFolderWorker(
         }
         else
         {
-            await ReceiveAsync(intake, incoming, file, most, ct);
+            await ReceiveAsync(intake, incoming, from, most, ct);
         }
 
         await store.TookAsync(folder.Id, path, file.Length, changed, ct);
         seen.Remove(file.FullName);
     }
 
-    async Task ReceiveAsync(IntakeId intake, Incoming incoming, FileInfo file, long most, CancellationToken ct)
+    async Task ReceiveAsync(IntakeId intake, Incoming incoming, FileStream from, long most, CancellationToken ct)
     {
-        Arrived arrived;
-        await using (var from = new FileStream(file.FullName, FileMode.Open, FileAccess.Read, FileShare.ReadWrite, 1, FileOptions.Asynchronous | FileOptions.SequentialScan))
-        {
-            arrived = await storage.ReceiveAsync(from, most, ct);
-        }
-
+        var arrived = await storage.ReceiveAsync(from, most, ct);
         IntakeFile? taken = null;
         try
         {
@@ -132,19 +176,25 @@ internal sealed class WatchedFolderWorker(
     async Task<IntakeId> IntakeAsync(WatchedFolder folder, string folders, CancellationToken ct)
     {
         var named = folder.Becomes.Length == 0 ? "" : folders;
-        var label = named.Length == 0 ? Path.GetFileName(folder.Path) : $"{Path.GetFileName(folder.Path)}/{named}";
-        if (await store.OngoingAsync(label, OneIntake, ct) is { } ongoing)
+        var below = Path.GetRelativePath(settings.Root, folder.Path);
+        var own = below == "." ? Path.GetFileName(folder.Path) : below;
+        var label = named.Length == 0 ? own : $"{own}/{named}";
+        if (await store.OngoingAsync(folder.Id, label, OneIntake, ct) is { } ongoing)
         {
             return ongoing;
         }
 
-        var parts = named.Length == 0 ? [Path.GetFileName(folder.Path)] : named.Split('/');
+        var by = new Actor(null, folder.MadeBy);
+        var parts = named.Length == 0 ? own.Split(Path.DirectorySeparatorChar) : named.Split('/');
         var about = folder.Becomes switch
         {
-            "album" => IntakeAbout.Nothing with { Album = await albums.NamedAsync(parts[^1], ct) },
-            "category" => IntakeAbout.Nothing with { Categories = [await taxonomy.CategoryAtAsync(parts, ct)] },
+            // Two folders may end in the same name; the whole way names the album.
+            "album" => IntakeAbout.Nothing with { Album = await albums.NamedAsync(by, Text.Cut(string.Join(" / ", parts), AlbumWords.LongestName), ct) },
+            "category" => IntakeAbout.Nothing with { Categories = [await categories.AtAsync(by, parts, ct)] },
             _ => IntakeAbout.Nothing,
         };
-        return await intakes.BeginAsync(about, folder.MadeBy, ct, "watched", label);
+        var intake = await intakes.BeginAsync(about, by, ct, "watched", label);
+        await store.BelongsAsync(intake, folder.Id, ct);
+        return intake;
     }
 }

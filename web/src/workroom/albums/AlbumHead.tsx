@@ -1,27 +1,20 @@
 import { Link, useNavigate } from '@tanstack/react-router'
-import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
+import { tellDone } from '../shell/news'
 
 const away = w.errors.away
 
 /** An album's words, each edited where it stands, and who can see it. */
 export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
   const go = useNavigate()
-  const [removing, setRemoving] = useState(false)
   const change = useAct((words: { workingName?: string; title?: string; description?: string }) =>
     body(
       api.PATCH('/api/albums/{album}', {
         params: { path: { album: album.id }, header: { 'If-Match': album.version } },
-        body: {
-          workingName: words.workingName ?? null,
-          title: words.title ?? null,
-          description: words.description ?? null,
-          cover: null,
-        },
+        body: words,
       }),
       away,
     ),
@@ -31,8 +24,16 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
     (page) => void go({ to: '/workroom/pages/$page', params: { page: page.id } }),
   )
   const remove = useAct(
-    () => body(api.DELETE('/api/albums/{album}', { params: { path: { album: album.id } } }), away),
-    () => void go({ to: '/workroom/albums' }),
+    async () => {
+      const done = await body(
+        api.DELETE('/api/albums/{album}', { params: { path: { album: album.id } } }),
+        away,
+      )
+      // One leaves before everything is read again: what is gone is not asked for.
+      await go({ to: '/workroom/albums' })
+      return done
+    },
+    (done) => tellDone(w.albums.removed(album.workingName), done),
   )
   function words(name: 'workingName' | 'title' | 'description', label: string, look: string) {
     return (
@@ -73,7 +74,7 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
         </div>
       </div>
       <div className="flex items-baseline gap-5 pt-1">
-        <Button look="word" className="text-small" onClick={() => setRemoving(true)}>
+        <Button look="word" className="text-small" onClick={() => remove.mutate(undefined)}>
           {w.albums.remove}
         </Button>
         {album.page ? (
@@ -90,19 +91,6 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
           </Button>
         )}
       </div>
-      <Dialog
-        open={removing}
-        onClose={() => setRemoving(false)}
-        title={w.albums.removeAsk(album.workingName)}
-      >
-        <p className="mt-3 mb-6">{w.albums.removeText}</p>
-        <span className="flex gap-3">
-          <Button look="next" onClick={() => remove.mutate(undefined)}>
-            {w.albums.removeYes}
-          </Button>
-          <Button onClick={() => setRemoving(false)}>{w.albums.cancel}</Button>
-        </span>
-      </Dialog>
     </header>
   )
 }

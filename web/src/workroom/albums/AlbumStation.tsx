@@ -8,7 +8,7 @@ import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { useAct } from '../shell/data'
 import { useHand } from '../shell/hand'
-import { tell } from '../shell/news'
+import { tellDone } from '../shell/news'
 import { Empty } from '../shell/Station'
 import { AlbumFiles } from './AlbumFiles'
 import { AlbumHead } from './AlbumHead'
@@ -70,33 +70,28 @@ function Opened({
   const stand = (moved: Api['AlbumMoved']) =>
     client.setQueryData<Api['AlbumLine']>(['albums', album.id], (a) => a && { ...a, version: moved.version })
   const query = { album: album.id, sort: 'place' as const }
-  const undo = (moved: Api['AlbumMoved']) => () =>
-    body(
-      api.PUT('/api/albums/{album}/photos', {
-        params: { path: { album: album.id }, header: { 'If-Match': moved.version } },
-        body: { photos: moved.before },
-      }),
-      away,
-    )
   const move = useAct(
     (to: { photos: readonly string[]; before?: string | null; position?: number }) =>
       body(
         api.PUT('/api/albums/{album}/order', {
           params: { path: { album: album.id }, header: { 'If-Match': album.version } },
-          body: { photos: [...to.photos], before: to.before ?? null, position: to.position ?? null },
+          body: {
+            photos: [...to.photos],
+            ...(to.before && { before: to.before }),
+            position: to.position ?? null,
+          },
         }),
         away,
       ),
     (moved, to) => {
       stand(moved)
-      if (moved.changed > 0)
-        tell({
-          text:
-            to.position === undefined
-              ? w.albums.movedBefore(to.photos.length)
-              : w.albums.moved(to.photos.length, to.position + 1),
-          undo: undo(moved),
-        })
+      if (moved.done.act)
+        tellDone(
+          to.position === undefined
+            ? w.albums.movedBefore(to.photos.length)
+            : w.albums.moved(to.photos.length, to.position + 1),
+          moved.done,
+        )
     },
   )
   const takeOut = useAct(
@@ -110,7 +105,7 @@ function Opened({
       ),
     (moved) => {
       stand(moved)
-      tell({ text: w.albums.takenOut(moved.changed), ...(moved.changed > 0 && { undo: undo(moved) }) })
+      tellDone(w.albums.takenOut(moved.done.photos), moved.done)
     },
   )
   const cover = useAct(
@@ -118,11 +113,11 @@ function Opened({
       body(
         api.PATCH('/api/albums/{album}', {
           params: { path: { album: album.id }, header: { 'If-Match': album.version } },
-          body: { workingName: null, title: null, description: null, cover: photo },
+          body: { cover: photo },
         }),
         away,
       ),
-    () => tell({ text: w.albums.covered }),
+    ({ done }) => tellDone(w.albums.covered, done),
   )
   return (
     <div className="flex h-full flex-col px-[30px] pt-7">

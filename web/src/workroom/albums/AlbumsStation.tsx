@@ -55,7 +55,7 @@ export function AlbumsStation() {
           <li key={a.id}>
             <Link to="/workroom/albums/$album" params={{ album: a.id }} className="group block">
               <span className="frame-picture flex h-44 items-end">
-                {a.cover?.state === 'ready' ? (
+                {a.cover?.shown ? (
                   <img
                     src={rendition(a.cover.hash, 480)}
                     width={a.cover.width}

@@ -7,7 +7,7 @@ import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
-import { tell } from '../shell/news'
+import { tellDone } from '../shell/news'
 import { Heading } from '../shell/Station'
 import { About } from './About'
 import { intakeOf, useSay } from './data'
@@ -58,19 +58,10 @@ function TakeBack({ intake }: { intake: string }) {
   const read = () => client.invalidateQueries({ queryKey: ['intake', intake] })
   const act = useAct(
     () => body(api.POST('/api/intakes/{intake}/taking-back', params), w.errors.away),
-    (out) => {
+    ({ taken, done }) => {
       setOpen(false)
       void read()
-      tell({
-        text: w.intake.tookBack(out.binned.length, out.kept),
-        undo: async () => {
-          await body(
-            api.POST('/api/intakes/{intake}/bringing-back', { ...params, body: { photos: out.binned } }),
-            w.errors.away,
-          )
-          await read()
-        },
-      })
+      tellDone(w.intake.tookBack(taken.binned, taken.files, taken.kept), done)
     },
   )
   return (
@@ -82,10 +73,10 @@ function TakeBack({ intake }: { intake: string }) {
     >
       {forecast && (
         <>
-          <p>{w.intake.takeBackSays(forecast.binned, forecast.kept)}</p>
+          <p>{w.intake.takeBackSays(forecast.binned, forecast.files, forecast.kept)}</p>
           <div className="mt-3 flex flex-wrap gap-3">
             <Button look="next" onClick={() => act.mutate(undefined)}>
-              {w.intake.takeBackYes(forecast.binned)}
+              {w.intake.takeBackYes(forecast.binned, forecast.files)}
             </Button>
             <Button look="word" onClick={() => setOpen(false)}>
               {w.intake.keepIt}

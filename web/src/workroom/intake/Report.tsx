@@ -5,7 +5,7 @@ import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { hand } from '../shell/hand'
-import { tell } from '../shell/news'
+import { tell, tellDone } from '../shell/news'
 
 type Tally = Partial<Record<keyof typeof w.intake.tally, number>>
 
@@ -59,7 +59,7 @@ export function Latest({ files }: { files: readonly Api['IntakeFile'][] }) {
         {seen.map((f) => (
           <li key={f.number}>
             <img
-              src={f.state === 'ready' && f.hash ? rendition(f.hash, 240) : `/api/photos/${f.photo}/preview`}
+              src={f.state === 'ready' && f.hash ? rendition(f.hash, 480) : `/api/photos/${f.photo}/preview`}
               alt={f.fileName}
               title={f.fileName}
               className="h-[88px] w-auto"
@@ -84,7 +84,7 @@ export function Failures({ intake, groups }: { intake: string; groups: readonly 
         api.POST('/api/intakes/{intake}/drop', { params: { path: { intake } }, body: { cause } }),
         w.errors.away,
       ),
-    (out) => tell({ text: w.intake.dropped(out.count) }),
+    (out) => tellDone(w.intake.dropped(out.count), out.done),
   )
   if (groups.length === 0) return null
   return (

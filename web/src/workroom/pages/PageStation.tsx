@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
-import { Link, useParams } from '@tanstack/react-router'
+import { Link, useNavigate, useParams } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
-import { tell } from '../shell/news'
+import { tellDone } from '../shell/news'
 import { FilterSettings } from './FilterSettings'
 import { LayoutSettings } from './LayoutSettings'
 import { Preview } from './Preview'
@@ -25,27 +25,29 @@ export function PageStation() {
 
 function Opened({ page }: { page: Api['PageLine'] }) {
   const draft = usePageDraft(page)
+  const go = useNavigate()
+  const here = { path: { page: page.id } }
   const publish = useAct(
     async () => {
+      // What is published is the draft that stands here, or nothing: a colleague's edit in between is told, not published.
       if (!(await draft.flush()))
         throw new Error(draft.problem || Object.values(draft.faults)[0] || w.plate.unsaved)
-      return body(api.POST('/api/pages/{page}/publish', { params: { path: { page: page.id } } }), away)
+      const params = { ...here, header: { 'If-Match': draft.version() } }
+      return body(api.POST('/api/pages/{page}/publish', { params }), away)
     },
-    () =>
-      tell({
-        text: w.pages.publishedNow,
-        undo: () =>
-          body(api.POST('/api/pages/{page}/withdraw', { params: { path: { page: page.id } } }), away),
-      }),
+    ({ done }) => tellDone(w.pages.publishedNow, done),
   )
   const withdraw = useAct(
-    () => body(api.POST('/api/pages/{page}/withdraw', { params: { path: { page: page.id } } }), away),
-    () =>
-      tell({
-        text: w.pages.withdrawn,
-        undo: () =>
-          body(api.POST('/api/pages/{page}/publish', { params: { path: { page: page.id } } }), away),
-      }),
+    () => body(api.POST('/api/pages/{page}/withdraw', { params: here }), away),
+    ({ done }) => tellDone(w.pages.withdrawn, done),
+  )
+  const remove = useAct(
+    async () => {
+      const done = await body(api.DELETE('/api/pages/{page}', { params: here }), away)
+      await go({ to: '/workroom/pages' })
+      return done
+    },
+    (done) => tellDone(w.pages.removed(page.draft.heading), done),
   )
   const clean = page.published && !page.changed && draft.state === 'saved'
   const field = 'in-place'
@@ -143,6 +145,9 @@ function Opened({ page }: { page: Api['PageLine'] }) {
                 </Button>
               </>
             )}
+            <Button look="word" onClick={() => remove.mutate(undefined)}>
+              {w.pages.removePage}
+            </Button>
           </div>
           {!clean && <p className="mt-2 text-small text-quiet">{w.pages.publishing(page.photos)}</p>}
         </div>

@@ -33,8 +33,8 @@ export function usePageDraft(page: Api['PageLine']) {
         }),
         w.errors.away,
       )
-      version.current = saved.edited
-      client.setQueryData(['pages', page.id], saved)
+      version.current = saved.page.edited
+      client.setQueryData(['pages', page.id], saved.page)
       void client.invalidateQueries({ queryKey: ['pages'], exact: true })
       setFaults({})
       setProblem('')
@@ -51,12 +51,14 @@ export function usePageDraft(page: Api['PageLine']) {
   }
   /** Writes what is not written yet; one write at a time. */
   async function flush(): Promise<boolean> {
-    if (running.current) await running.current
-    if (!dirty.current) return true
-    running.current = write()
-    const good = await running.current
-    running.current = null
-    return good
+    // What was changed during a write is written after it: done is done only when nothing is left to write.
+    while (running.current || dirty.current) {
+      running.current ??= write()
+      const good = await running.current
+      running.current = null
+      if (!good) return false
+    }
+    return true
   }
   const save = useRef(flush)
   save.current = flush
@@ -74,6 +76,8 @@ export function usePageDraft(page: Api['PageLine']) {
     faults,
     problem,
     flush,
+    /** The version of the draft that stands here. */
+    version: () => version.current,
     change(next: Partial<Api['PageContent']>) {
       dirty.current = true
       setState((s) => (s === 'stale' ? s : 'unsaved'))

@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
 import { w } from '../../words'
 import { useAct, useCategories } from '../shell/data'
+import { tellDone } from '../shell/news'
 import { Heading } from '../shell/Station'
 
 const away = w.errors.away
@@ -13,28 +13,33 @@ type Line = Api['CategoryLine']
 export function CategoriesStation() {
   const lines = useCategories().data ?? []
   const [adding, setAdding] = useState<{ parent: string | null } | null>(null)
-  const [removing, setRemoving] = useState<Line | null>(null)
   const make = useAct(
-    (c: { name: string; parent: string | null }) => body(api.POST('/api/categories', { body: c }), away),
+    (c: { name: string; parent: string | null }) =>
+      body(
+        api.POST('/api/categories', { body: { name: c.name, ...(c.parent && { parent: c.parent }) } }),
+        away,
+      ),
     () => setAdding(null),
   )
-  const change = useAct((c: { line: Line; name?: string; parent?: string | null; place?: number }) =>
-    body(
-      api.PUT('/api/categories/{category}', {
-        params: { path: { category: c.line.id }, header: { 'If-Match': c.line.version } },
-        body: {
-          name: c.name ?? c.line.name,
-          parent: c.parent === undefined ? c.line.parent : c.parent,
-          place: c.place ?? null,
-        },
-      }),
-      away,
-    ),
+  const change = useAct(
+    (c: { line: Line; name?: string; parent?: string | null; place?: number }) =>
+      body(
+        api.PUT('/api/categories/{category}', {
+          params: { path: { category: c.line.id }, header: { 'If-Match': c.line.version } },
+          body: {
+            name: c.name ?? c.line.name,
+            parent: c.parent === undefined ? c.line.parent : c.parent,
+            place: c.place ?? null,
+          },
+        }),
+        away,
+      ),
+    (done, c) => tellDone(w.categories.changed(c.name ?? c.line.name), done),
   )
   const remove = useAct(
-    (id: string) =>
-      body(api.DELETE('/api/categories/{category}', { params: { path: { category: id } } }), away),
-    () => setRemoving(null),
+    (line: Line) =>
+      body(api.DELETE('/api/categories/{category}', { params: { path: { category: line.id } } }), away),
+    (done, line) => tellDone(w.categories.removed(line.name), done),
   )
   const siblings = (line: Line) => lines.filter((l) => l.parent === line.parent)
   function isBeneath(line: Line, ancestor: Line): boolean {
@@ -137,7 +142,7 @@ export function CategoriesStation() {
                   <Button
                     look="word"
                     aria-label={`${w.categories.remove}: ${line.name}`}
-                    onClick={() => setRemoving(line)}
+                    onClick={() => remove.mutate(line)}
                   >
                     {w.categories.remove}
                   </Button>
@@ -149,19 +154,6 @@ export function CategoriesStation() {
         })}
         {newLine(null, 0)}
       </ul>
-      <Dialog
-        open={removing !== null}
-        onClose={() => setRemoving(null)}
-        title={w.categories.removeAsk(removing?.name ?? '')}
-      >
-        <p className="mt-3 mb-6">{w.categories.removeText}</p>
-        <span className="flex gap-3">
-          <Button look="next" onClick={() => removing && remove.mutate(removing.id)}>
-            {w.categories.remove}
-          </Button>
-          <Button onClick={() => setRemoving(null)}>{w.albums.cancel}</Button>
-        </span>
-      </Dialog>
     </div>
   )
 }

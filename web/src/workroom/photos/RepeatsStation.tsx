@@ -5,7 +5,7 @@ import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { useKeys } from '../shell/keys'
-import { tell } from '../shell/news'
+import { tellDone } from '../shell/news'
 import { Empty, Heading } from '../shell/Station'
 import { SideBySide } from './SideBySide'
 
@@ -82,15 +82,9 @@ function Group({
         api.POST('/api/repeats/decision', { body: { group: photos.map((p) => p.id), keep: [...kept] } }),
         w.errors.away,
       ),
-    (out, kept) => {
+    (done, kept) => {
       void read()
-      tell({
-        text: w.repeats.decided(kept.length, photos.length - kept.length),
-        undo: async () => {
-          await body(api.POST('/api/repeats/decision/undo', { body: out }), w.errors.away)
-          await read()
-        },
-      })
+      tellDone(w.repeats.decided(kept.length, photos.length - kept.length), done)
     },
   )
   const all = photos.map((p) => p.id)

@@ -1,6 +1,6 @@
 import { memo, type PointerEvent } from 'react'
 import type { Api } from '../../api/client'
-import { rendition } from '../../kit/renditions'
+import { fitting, rendition } from '../../kit/renditions'
 import { w } from '../../words'
 
 /** One frame of the sheet: the photo whole, a hairline, its running number and file name. */
@@ -38,7 +38,8 @@ export const Frame = memo(function Frame({
   const shape = photo.width / photo.height
   const wide = Math.min(size.cell, size.picture * shape)
   const seen = photo.state === 'ready' || photo.preview
-  const small = wide <= 240 && photo.width > 240 && devicePixelRatio <= 1
+  // Only what is made already: asking for another size would have the original decoded while others still arrive.
+  const made = fitting(photo.renditions, wide * devicePixelRatio)
   return (
     <div
       id={`frame-${index}`}
@@ -56,11 +57,7 @@ export const Frame = memo(function Frame({
       <div style={box} className="frame-picture flex items-end">
         {seen && photo.state !== 'failed' ? (
           <img
-            src={
-              photo.state === 'ready'
-                ? rendition(photo.hash, small ? 240 : 480)
-                : `/api/photos/${photo.id}/preview`
-            }
+            src={made === undefined ? `/api/photos/${photo.id}/preview` : rendition(photo.hash, made)}
             width={Math.round(wide)}
             height={Math.round(wide / shape)}
             alt=""

@@ -120,7 +120,7 @@ function PlatePicture({ plate }: { plate: Api['Plate'] }) {
     <div>
       <img
         key={plate.id}
-        srcSet={sourceSet(plate.hash, plate.width)}
+        srcSet={sourceSet(plate.hash, plate.renditions, plate.width)}
         sizes="(min-width: 1024px) calc(100vw - 670px), 94vw"
         width={plate.width}
         height={plate.height}

@@ -4,26 +4,22 @@ import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { bytes, exposure, printSize, takenAt } from '../shell/format'
+import { tellDone } from '../shell/news'
+import { PlateHistory } from './PlateHistory'
 
 /** Leaves the photo out everywhere, or uses it again. */
 function LeaveOut({ plate }: { plate: Api['Plate'] }) {
   const out = plate.decision === 'leave_out'
-  const decide = useAct((decision: string) =>
-    body(
-      api.PATCH('/api/photos/{photo}', {
-        params: { path: { photo: plate.id }, header: { 'If-Match': plate.version } },
-        body: {
-          title: null,
-          caption: null,
-          alt: null,
-          credit: null,
-          tags: null,
-          categories: null,
-          decision,
-        },
-      }),
-      w.errors.away,
-    ),
+  const decide = useAct(
+    (decision: string) =>
+      body(
+        api.PATCH('/api/photos/{photo}', {
+          params: { path: { photo: plate.id }, header: { 'If-Match': plate.version } },
+          body: { decision },
+        }),
+        w.errors.away,
+      ),
+    ({ done }) => tellDone(out ? w.plate.usedAgain : w.plate.leftOut, done),
   )
   return (
     <Button look="word" onClick={() => decide.mutate(out ? '' : 'leave_out')}>
@@ -101,6 +97,7 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
           </a>
         </p>
       </div>
+      <PlateHistory photo={plate.id} />
     </div>
   )
 }

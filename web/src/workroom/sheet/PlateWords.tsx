@@ -80,33 +80,41 @@ export function PlateWords({ plate }: { plate: Api['Plate'] }) {
           <span className="text-quiet">{w.plate.by}</span>
           {field('credit', plate.creator || w.plate.noCredit, '!my-0 !ml-0 !w-full', false)}
         </div>
-        <Tags plate={plate} onSet={(tags) => edit.set({ tags })} />
-        <Categories plate={plate} onSet={(categories) => edit.set({ categories })} />
+        <Tags tags={edit.tags} onAdd={edit.addTag} onRemove={edit.removeTag} />
+        <Categories categories={edit.categories} onAdd={edit.addCategory} onRemove={edit.removeCategory} />
       </div>
     </>
   )
 }
 
-function Tags({ plate, onSet }: { plate: Api['Plate']; onSet: (tags: string[]) => void }) {
+function Tags({
+  tags,
+  onAdd,
+  onRemove,
+}: {
+  tags: readonly Api['PlateTag'][]
+  onAdd: (name: string) => void
+  onRemove: (tag: Api['PlateTag']) => void
+}) {
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState('')
   const known = useTags(typed).data ?? []
-  const mine = plate.tags.map((t) => t.name)
+  const mine = tags.map((t) => t.name)
   function add(name: string) {
-    onSet([...mine, name])
+    onAdd(name)
     setTyped('')
   }
   return (
     <p>
       <span className="text-quiet">{w.plate.shows}</span>{' '}
-      {plate.tags.map((t) => (
+      {tags.map((t) => (
         <span key={t.id} className="whitespace-nowrap">
           <button
             type="button"
             className="underline decoration-line decoration-1 underline-offset-4 hover:line-through hover:decoration-ink"
             aria-label={w.plate.removeTag(t.name)}
             title={w.plate.removeTag(t.name)}
-            onClick={() => onSet(mine.filter((n) => n !== t.name))}
+            onClick={() => onRemove(t)}
           >
             {t.name}
           </button>
@@ -139,22 +147,30 @@ function Tags({ plate, onSet }: { plate: Api['Plate']; onSet: (tags: string[]) =
   )
 }
 
-function Categories({ plate, onSet }: { plate: Api['Plate']; onSet: (categories: string[]) => void }) {
+function Categories({
+  categories,
+  onAdd,
+  onRemove,
+}: {
+  categories: readonly Api['PlateCategory'][]
+  onAdd: (category: Api['PlateCategory']) => void
+  onRemove: (id: string) => void
+}) {
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState('')
   const all = useCategories().data ?? []
-  const mine = plate.categories.map((c) => c.id)
+  const mine = categories.map((c) => c.id)
   return (
     <p>
       <span className="text-quiet">{w.plate.category}</span>{' '}
-      {plate.categories.map((c) => (
+      {categories.map((c) => (
         <span key={c.id}>
           <button
             type="button"
             className="underline decoration-line decoration-1 underline-offset-4 hover:line-through hover:decoration-ink"
             aria-label={w.plate.removeTag(c.path)}
             title={w.plate.removeTag(c.path)}
-            onClick={() => onSet(mine.filter((id) => id !== c.id))}
+            onClick={() => onRemove(c.id)}
           >
             {c.path}
           </button>
@@ -179,7 +195,7 @@ function Categories({ plate, onSet }: { plate: Api['Plate']; onSet: (categories:
             .filter((c) => !mine.includes(c.id))
             .map((c) => ({ key: c.id, name: c.name, depth: c.depth }))}
           onChoose={(choice) => {
-            onSet([...mine, choice.key])
+            onAdd({ id: choice.key, path: choice.name })
             setOpen(false)
           }}
         />

@@ -6,7 +6,7 @@ import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
 import { useAct, useAlbums, useCategories, useMakeAlbum, useTags } from '../shell/data'
 import { hand } from '../shell/hand'
-import { tell } from '../shell/news'
+import { tellDone } from '../shell/news'
 
 const away = w.errors.away
 
@@ -25,21 +25,9 @@ export function PutInAlbum({ ids, open, onOpenChange }: VerbProps) {
         }),
         away,
       ),
-    (moved, { album }) => {
+    ({ done }, { album }) => {
       onOpenChange(false)
-      tell({
-        text: w.hand.put_(moved.changed, album.workingName),
-        ...(moved.changed > 0 && {
-          undo: () =>
-            body(
-              api.PUT('/api/albums/{album}/photos', {
-                params: { path: { album: album.id }, header: { 'If-Match': moved.version } },
-                body: { photos: moved.before },
-              }),
-              away,
-            ),
-        }),
-      })
+      tellDone(w.hand.put_(done.photos, album.workingName), done)
     },
   )
   const make = useMakeAlbum((album) => put.mutate({ album }))
@@ -74,14 +62,9 @@ export function PutInAlbum({ ids, open, onOpenChange }: VerbProps) {
 export function useThrow() {
   return useAct(
     (ids: readonly string[]) => body(api.POST('/api/bin', { body: { photos: [...ids] } }), away),
-    (out) => {
-      hand.letGo(out.photos)
-      tell({
-        text: w.bin.threw(out.count),
-        ...(out.count > 0 && {
-          undo: () => body(api.POST('/api/bin/restore', { body: { photos: out.photos } }), away),
-        }),
-      })
+    (done, ids) => {
+      hand.letGo(ids)
+      tellDone(w.bin.threw(done.photos), done)
     },
   )
 }
@@ -94,27 +77,12 @@ export function TagThem({ ids, open, onOpenChange }: VerbProps) {
   const change = useAct(
     (c: { add: string[]; remove: string[]; name: string }) =>
       body(api.POST('/api/photos/tags', { body: { photos: [...ids], add: c.add, remove: c.remove } }), away),
-    (out, c) => {
+    (done, c) => {
       onOpenChange(false)
-      const marks = c.add.length > 0 ? out.added : out.removed
-      const photos = [...new Set(marks.map((m) => m.photo))]
-      tell({
-        text:
-          c.add.length > 0 ? w.hand.tagged(photos.length, c.name) : w.hand.untagged(photos.length, c.name),
-        ...(photos.length > 0 && {
-          undo: () =>
-            body(
-              api.POST('/api/photos/tags', {
-                body: {
-                  photos,
-                  add: c.add.length > 0 ? [] : [c.name],
-                  remove: c.add.length > 0 ? [...new Set(marks.map((m) => m.tag))] : [],
-                },
-              }),
-              away,
-            ),
-        }),
-      })
+      tellDone(
+        c.add.length > 0 ? w.hand.tagged(done.photos, c.name) : w.hand.untagged(done.photos, c.name),
+        done,
+      )
     },
   )
   return (
@@ -169,21 +137,12 @@ export function CategoriseThem({ ids, open, onOpenChange }: VerbProps) {
         }),
         away,
       ),
-    (out, c) => {
+    (done, c) => {
       onOpenChange(false)
-      const photos = (c.off ? out.removed : out.added).map((m) => m.photo)
-      tell({
-        text: c.off ? w.hand.uncategorised(photos.length, c.name) : w.hand.categorised(photos.length, c.name),
-        ...(photos.length > 0 && {
-          undo: () =>
-            body(
-              api.POST('/api/photos/categories', {
-                body: { photos, add: c.off ? [c.id] : [], remove: c.off ? [] : [c.id] },
-              }),
-              away,
-            ),
-        }),
-      })
+      tellDone(
+        c.off ? w.hand.uncategorised(done.photos, c.name) : w.hand.categorised(done.photos, c.name),
+        done,
+      )
     },
   )
   return (

@@ -128,6 +128,11 @@ export function Contents({
           here={at === ''}
           figure={f ? (waits > 0 ? w.contents.waits(waits) : w.contents.quiet) : ''}
         />
+        {(at === '' || at === 'history') && !folded && (
+          <div className="contents-entries mb-1.5">
+            <Entry to="/workroom/history" name={w.contents.history} here={at === 'history'} />
+          </div>
+        )}
         <Line
           to="/workroom/intake"
           name={w.stations.intake}

@@ -1,9 +1,9 @@
-import { useQueryClient } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
 import { api } from '../../api/client'
 import { w } from '../../words'
-import { refresh } from './data'
+import { useUndo } from './data'
 import { useLight } from './light'
-import { tell, tellProblem, useNews } from './news'
+import { useNews } from './news'
 
 /** The foot of the contents: the latest news with its undo, and the few settings of one's own. */
 export function Foot({
@@ -16,21 +16,8 @@ export function Foot({
   onKeys: () => void
 }) {
   const news = useNews()
-  const client = useQueryClient()
   const [light, toggle] = useLight()
-
-  async function takeBack() {
-    const undo = news?.undo
-    if (!undo) return
-    tell(null)
-    try {
-      await undo()
-      tell({ text: w.contents.undone })
-    } catch (problem) {
-      tellProblem(problem)
-    }
-    refresh(client)
-  }
+  const undo = useUndo()
 
   async function signOut() {
     await api.DELETE('/api/session')
@@ -43,8 +30,13 @@ export function Foot({
         {news && (
           <p className="border-t border-strong-line pt-3 max-lg:border-0 max-lg:pt-0">
             <span className={news.bad ? 'font-semibold' : ''}>{news.text}</span>{' '}
-            {news.undo && (
-              <button type="button" className="underline underline-offset-4" onClick={takeBack}>
+            {news.act && (
+              <button
+                type="button"
+                className="underline underline-offset-4"
+                disabled={undo.isPending}
+                onClick={() => news.act && undo.mutate(news.act)}
+              >
                 {w.contents.undo}
               </button>
             )}
@@ -64,6 +56,9 @@ export function Foot({
         <button type="button" className="hover:text-ink" onClick={onKeys}>
           {w.contents.keys}
         </button>
+        <Link to="/workroom/account" className="hover:text-ink">
+          {w.contents.account}
+        </Link>
         <button type="button" className="hover:text-ink" onClick={signOut}>
           {w.contents.signOut}
         </button>

@@ -1,14 +1,9 @@
-import {
-  keepPreviousData,
-  type QueryClient,
-  useMutation,
-  useQuery,
-  useQueryClient,
-} from '@tanstack/react-query'
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Api, api, body, setForgery } from '../../api/client'
 import { w } from '../../words'
 import { useLive } from './live'
-import { tellProblem } from './news'
+import { tell, tellProblem } from './news'
+import { refresh } from './refresh'
 
 const away = w.errors.away
 
@@ -68,25 +63,6 @@ export function useTags(typed: string) {
   })
 }
 
-/** Reads everything again that photos, albums or pages may have changed. */
-export function refresh(client: QueryClient) {
-  for (const key of [
-    'figures',
-    'albums',
-    'pages',
-    'sheet',
-    'plate',
-    'desk',
-    'tags',
-    'categories',
-    'neighbours',
-    'files',
-    'repeats',
-    'bin',
-  ])
-    void client.invalidateQueries({ queryKey: [key] })
-}
-
 /** An act on the server: afterwards everything is read again, and a problem is told at the foot of the contents. */
 export function useAct<In, Out>(act: (input: In) => Promise<Out>, done?: (out: Out, input: In) => void) {
   const client = useQueryClient()
@@ -98,6 +74,19 @@ export function useAct<In, Out>(act: (input: In) => Promise<Out>, done?: (out: O
     },
     onError: tellProblem,
   })
+}
+
+/** Takes an act back. What was changed since is left alone, and named. */
+export function useUndo() {
+  return useAct(
+    (act: string) => body(api.POST('/api/acts/{act}/undo', { params: { path: { act } } }), away),
+    ({ undone, done }) =>
+      tell({
+        text:
+          undone.leftCount === 0 ? w.contents.undone : w.contents.undoneBut(undone.left, undone.leftCount),
+        act: done.act,
+      }),
+  )
 }
 
 export function useMakeAlbum(done: (album: Api['AlbumLine']) => void) {

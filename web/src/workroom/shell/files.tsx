@@ -7,7 +7,7 @@ import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
 import { useAct, useAlbums } from './data'
 import { bytes } from './format'
-import { tell } from './news'
+import { tellDone } from './news'
 
 /** Files as lines: what each is, how large, which albums it is attached to. */
 export function FileLines({ files }: { files: readonly Api['FileLine'][] }) {
@@ -40,10 +40,24 @@ export function FileLines({ files }: { files: readonly Api['FileLine'][] }) {
             >
               {w.files.save}
             </a>
+            <ThrowAway file={f} />
           </span>
         </li>
       ))}
     </ul>
+  )
+}
+
+/** Throws a file in the bin; it can be taken back. */
+function ThrowAway({ file }: { file: Api['FileLine'] }) {
+  const away = useAct(
+    () => body(api.POST('/api/bin', { body: { files: [file.id] } }), w.errors.away),
+    (done) => tellDone(w.files.threw(file.fileName), done),
+  )
+  return (
+    <Button look="word" aria-label={w.files.throwAway(file.fileName)} onClick={() => away.mutate(undefined)}>
+      {w.bin.throwIn}
+    </Button>
   )
 }
 
@@ -59,16 +73,16 @@ function Attached({ file }: { file: Api['FileLine'] }) {
     body(api.DELETE('/api/files/{file}/albums/{album}', path(album)), w.errors.away)
   const attach = useAct(
     (album: { id: string; name: string }) => put(album.id),
-    (_, album) => {
+    (done, album) => {
       read()
-      tell({ text: w.files.attached(file.fileName, album.name), undo: () => take(album.id).then(read) })
+      tellDone(w.files.attached(file.fileName, album.name), done)
     },
   )
   const detach = useAct(
     (album: { id: string; name: string }) => take(album.id),
-    (_, album) => {
+    (done, album) => {
       read()
-      tell({ text: w.files.detached(file.fileName, album.name), undo: () => put(album.id).then(read) })
+      tellDone(w.files.detached(file.fileName, album.name), done)
     },
   )
   return (

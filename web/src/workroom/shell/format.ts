@@ -1,4 +1,5 @@
 import type { Api } from '../../api/client'
+import { w } from '../../words'
 
 const units = ['bytes', 'KB', 'MB', 'GB', 'TB']
 
@@ -34,6 +35,20 @@ export function moment(iso: string) {
     hour: '2-digit',
     minute: '2-digit',
   })
+}
+
+export function clockTime(iso: string) {
+  return new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+}
+
+/** The day something happened on, as one says it today. */
+export function dayOf(iso: string) {
+  const then = new Date(iso)
+  const midnight = new Date(new Date().setHours(0, 0, 0, 0))
+  const days = Math.round((midnight.getTime() - new Date(then).setHours(0, 0, 0, 0)) / 86_400_000)
+  if (days === 0) return w.history.today
+  if (days === 1) return w.history.yesterday
+  return then.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' })
 }
 
 /** Exposure as photographers write it. */

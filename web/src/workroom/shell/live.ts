@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useSyncExternalStore } from 'react'
 import type { Api } from '../../api/client'
+import { refresh } from './refresh'
 
 const listeners = new Set<() => void>()
 let live = false
@@ -39,6 +40,8 @@ export function useNewsLine(on: boolean) {
       void client.invalidateQueries({ queryKey: ['intake'] })
       void client.invalidateQueries({ queryKey: ['desk'] })
     })
+    // Somebody, perhaps in another tab, did something: what is open is read again.
+    line.addEventListener('acts', () => refresh(client))
     return () => {
       line.close()
       set(false)

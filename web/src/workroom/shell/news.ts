@@ -1,7 +1,8 @@
 import { useSyncExternalStore } from 'react'
+import type { Api } from '../../api/client'
 
-/** Short news at the foot of the contents, with a way to take the act back. */
-export type News = { text: string; undo?: () => Promise<unknown>; bad?: boolean }
+/** Short news at the foot of the contents. An act can be taken back from there; the server does it. */
+export type News = { text: string; act?: string | null; bad?: boolean }
 
 const listeners = new Set<() => void>()
 let latest: News | null = null
@@ -9,6 +10,11 @@ let latest: News | null = null
 export function tell(news: News | null) {
   latest = news
   for (const listener of listeners) listener()
+}
+
+/** Says what an act did, with a way to take it back. */
+export function tellDone(text: string, done: Api['Done']) {
+  tell({ text, act: done.act })
 }
 
 /** Says what a failed act has to say. */

@@ -2,14 +2,31 @@ using Ganss.Xss;
 using Markdig;
 using Microsoft.AspNetCore.Components;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Pages;
 
 /// <summary>Words written in Markdown (CommonMark), as HTML that can do no harm.</summary>
 internal static class Markdown
 {
     static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder().DisableHtml().UseAutoLinks().Build();
 
-    public static MarkupString Render(string text)
+    /// <summary>Whether a text can be shown: not nested more deeply than the renderer goes.</summary>
+    public static bool CanRender(string text)
+    {
+        try
+        {
+            _ = Render(text);
+            return true;
+        }
+        catch (ArgumentException)
+        {
+            return false;
+        }
+    }
+
+    /// <summary>What visitors read; a text that cannot be rendered is shown as it was typed.</summary>
+    public static MarkupString Shown(string text) => CanRender(text) ? Render(text) : new MarkupString($"<p>{System.Net.WebUtility.HtmlEncode(text)}</p>");
+
+    static MarkupString Render(string text)
     {
         // A sanitiser is not safe to share between threads.
         var sanitizer = new HtmlSanitizer(new HtmlSanitizerOptions

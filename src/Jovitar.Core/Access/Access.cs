@@ -1,0 +1,131 @@
+namespace Jovitar.Core.Access;
+
+/// <summary>What an account may be. Kept by name.</summary>
+public enum Role
+{
+    /// <summary>An account with no part in the workroom.</summary>
+    None,
+    Editor,
+    Owner,
+}
+
+/// <summary>Who looks: nobody in particular, or the holder of an account.</summary>
+public sealed record Viewer(Role Role)
+{
+    /// <summary>A visitor who has not signed in.</summary>
+    public static readonly Viewer Nobody = new(Role.None);
+
+    public bool IsStaff => Role is Role.Editor or Role.Owner;
+}
+
+/// <summary>What somebody wants to do with a thing.</summary>
+public enum Right
+{
+    See,
+    SeeOriginal,
+    Change,
+    Publish,
+
+    /// <summary>The site itself: its accounts, its settings, what is removed for good.</summary>
+    LookAfter,
+}
+
+/// <summary>A thing somebody wants to see or change, as far as the decision depends on it.</summary>
+public abstract record Thing;
+
+/// <summary>The workroom and all that is done in it.</summary>
+public sealed record TheWorkroom : Thing;
+
+/// <summary>A photo.</summary>
+/// <param name="State">Whether it can be shown at all.</param>
+/// <param name="PublishedPages">On how many published pages its albums stand.</param>
+/// <param name="Drafts">On how many pages that visitors cannot open.</param>
+public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, int PublishedPages, int Drafts) : Thing;
+
+public enum PhotoState
+{
+    Waiting,
+    Ready,
+    Failed,
+}
+
+/// <summary>An album; visitors see it through its pages.</summary>
+public sealed record AlbumThing(bool Binned, int PublishedPages, int Drafts) : Thing;
+
+/// <summary>A page.</summary>
+/// <param name="Changed">Its draft differs from what was published.</param>
+public sealed record PageThing(bool Binned, bool Published, bool Changed) : Thing;
+
+/// <summary>A sound, document or video.</summary>
+public sealed record FileThing(bool Binned) : Thing;
+
+/// <summary>Why something is allowed or not.</summary>
+public enum Reason
+{
+    IsStaff,
+    OnPublishedPage,
+    Published,
+    InTheBin,
+    NotReadyYet,
+    CouldNotBeMadeReady,
+    LeftOutEverywhere,
+    OnNoPage,
+    OnlyOnDrafts,
+    IsADraft,
+    ForStaffOnly,
+    ForOwnerOnly,
+}
+
+/// <summary>A decision, with what it rests on.</summary>
+/// <param name="Reasons">What speaks for it when it is allowed, all that speaks against it when it is not.</param>
+public sealed record Decision(bool Allowed, IReadOnlyList<Reason> Reasons)
+{
+    internal static Decision Yes(Reason reason) => new(true, [reason]);
+
+    internal static Decision No(params IReadOnlyList<Reason> reasons) => new(false, reasons);
+}
+
+/// <summary>The one decision who may do what with which thing. Every door asks it; what it does not allow is denied.</summary>
+public static class Access
+{
+    /// <summary>Decides.</summary>
+    /// <param name="at">When; audiences that begin and end come to depend on it.</param>
+    public static Decision Decide(Viewer viewer, Right right, Thing thing, DateTimeOffset at)
+    {
+        _ = at;
+        if (viewer.IsStaff)
+        {
+            return right == Right.LookAfter && viewer.Role != Role.Owner ? Decision.No(Reason.ForOwnerOnly) : Decision.Yes(Reason.IsStaff);
+        }
+
+        return right == Right.See ? Visible(thing) : Decision.No(Reason.ForStaffOnly);
+    }
+
+    static Decision Visible(Thing thing) => thing switch
+    {
+        PhotoThing photo => Photo(photo),
+        AlbumThing album => Weigh(Reason.OnPublishedPage, [.. Binned(album.Binned), .. Pages(album.PublishedPages, album.Drafts)]),
+        PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft]]),
+        _ => Decision.No(Reason.ForStaffOnly),
+    };
+
+    static Decision Photo(PhotoThing photo) => Weigh(
+        Reason.OnPublishedPage,
+        [
+            .. Binned(photo.Binned),
+            .. photo.State switch { PhotoState.Ready => (Reason[])[], PhotoState.Failed => [Reason.CouldNotBeMadeReady], _ => [Reason.NotReadyYet] },
+            .. photo.LeftOut ? (Reason[])[Reason.LeftOutEverywhere] : [],
+            .. Pages(photo.PublishedPages, photo.Drafts),
+        ]);
+
+    static Reason[] Binned(bool binned) => binned ? [Reason.InTheBin] : [];
+
+    static Reason[] Pages(int published, int drafts) => (published, drafts) switch
+    {
+        (> 0, _) => [],
+        (_, 0) => [Reason.OnNoPage],
+        _ => [Reason.OnlyOnDrafts],
+    };
+
+    static Decision Weigh(Reason allows, IReadOnlyList<Reason> against) => against.Count == 0 ? Decision.Yes(allows) : Decision.No(against);
+}

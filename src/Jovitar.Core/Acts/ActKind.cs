@@ -1,0 +1,70 @@
+namespace Jovitar.Core.Acts;
+
+/// <summary>What an act did. Kept by name; a name never changes its meaning.</summary>
+public enum ActKind
+{
+    /// <summary>An intake was begun; what arrives through it is part of this act.</summary>
+    Intake,
+
+    /// <summary>A file arrived and became a photo or a file, or was here already.</summary>
+    Arrived,
+
+    /// <summary>The words in a photo's file were read.</summary>
+    Read,
+
+    /// <summary>What holds for all of an intake was said anew.</summary>
+    About,
+
+    /// <summary>What failed was put back to work.</summary>
+    Retried,
+
+    /// <summary>What failed or was refused was dropped.</summary>
+    Dropped,
+    Words,
+    Tagged,
+    Categorised,
+    Decided,
+    MadeAlbum,
+    AlbumWords,
+    PutIn,
+    TakenOut,
+    Ordered,
+    MadeCategory,
+    ChangedCategory,
+    MadePage,
+    EditedPage,
+    Published,
+    Withdrawn,
+    Attached,
+    Detached,
+
+    /// <summary>Something went into the bin.</summary>
+    Binned,
+
+    /// <summary>Something came back out of the bin.</summary>
+    Restored,
+
+    /// <summary>Something was removed for good; it cannot be taken back.</summary>
+    Emptied,
+
+    /// <summary>Another act was taken back.</summary>
+    TookBack,
+
+    /// <summary>An intake was taken back whole.</summary>
+    IntakeTakenBack,
+
+    /// <summary>The demo or rows for trials were loaded.</summary>
+    Loaded,
+}
+
+public static class ActKinds
+{
+    /// <summary>Whether an act of this kind can be taken back at all.</summary>
+    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded);
+
+    /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
+    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.AlbumWords or ActKind.EditedPage;
+
+    /// <summary>How long apart such changes may lie.</summary>
+    public static readonly TimeSpan OneGo = TimeSpan.FromMinutes(10);
+}

@@ -1,0 +1,124 @@
+using System.Globalization;
+
+namespace Jovitar.Core.Acts;
+
+/// <summary>What an act came to, for its sentence.</summary>
+/// <param name="Photos">How many photos it concerns.</param>
+/// <param name="Fields">The fields that changed, as the database names them.</param>
+public sealed record ActTally(int Photos, IReadOnlyList<string> Fields);
+
+/// <summary>The sentences that say what acts did.</summary>
+public static class ActWords
+{
+    static readonly Dictionary<string, string> FieldNames = new(StringComparer.Ordinal)
+    {
+        ["title"] = "title", ["caption"] = "caption", ["alt"] = "description", ["credit"] = "credit", ["copyright"] = "copyright", ["licence"] = "licence", ["origin"] = "origin",
+        ["place"] = "place", ["rating"] = "rating", ["decision"] = "decision", ["creator"] = "creator", ["working_name"] = "working name", ["description"] = "description", ["cover"] = "cover",
+        ["address"] = "address", ["draft"] = "draft", ["published"] = "published version", ["name"] = "name", ["parent"] = "parent", ["binned"] = "place in the bin", ["said_by"] = "origin",
+        ["album"] = "album", ["tags"] = "tags", ["categories"] = "categories", ["taken_back"] = "taking back", ["settled"] = "decision on repeats", ["file_name"] = "file name",
+    };
+
+    /// <summary>A field in words.</summary>
+    public static string Field(string field) => FieldNames.TryGetValue(field, out var name) ? name : field.Replace('_', ' ');
+
+    public static string Photos(int count) => count == 1 ? "1 photo" : string.Create(CultureInfo.InvariantCulture, $"{count:#,0} photos");
+
+    public static string Things(int count, string one, string many) => count == 1 ? $"1 {one}" : string.Create(CultureInfo.InvariantCulture, $"{count:#,0} {many}");
+
+    /// <summary>Names in a row: “a”, “b” and “c”; past three only how many more.</summary>
+    public static string Names(IReadOnlyList<string> names) => names.Count switch
+    {
+        0 => "nothing",
+        1 => $"“{names[0]}”",
+        <= 3 => $"{string.Join(", ", names.SkipLast(1).Select(n => $"“{n}”"))} and “{names[^1]}”",
+        _ => string.Create(CultureInfo.InvariantCulture, $"“{names[0]}”, “{names[1]}” and {names.Count - 2} more"),
+    };
+
+    /// <summary>Words of a photo that were written: “Wrote title and caption of “Over the pier”.”</summary>
+    public static string Words(string photo, ActTally tally, IReadOnlyList<string> tagsOn, IReadOnlyList<string> tagsOff)
+    {
+        var parts = new List<string>();
+        var fields = tally.Fields.Where(f => FieldNames.ContainsKey(f) && f is not ("binned" or "said_by" or "decision" or "settled")).Select(Field).Distinct().ToArray();
+        if (fields.Length > 0)
+        {
+            parts.Add($"wrote {(fields.Length == 1 ? fields[0] : $"{string.Join(", ", fields.SkipLast(1))} and {fields[^1]}")} of “{photo}”");
+        }
+
+        if (tagsOn.Count > 0)
+        {
+            parts.Add($"tagged “{photo}” {Names(tagsOn)}");
+        }
+
+        if (tagsOff.Count > 0)
+        {
+            parts.Add($"took {Names(tagsOff)} off “{photo}”");
+        }
+
+        var sentence = parts.Count == 0 ? $"changed “{photo}”" : string.Join(", ", parts);
+        return $"{char.ToUpperInvariant(sentence[0])}{sentence[1..]}.";
+    }
+
+    public static string Tagged(ActTally tally, IReadOnlyList<string> on, IReadOnlyList<string> off) => (on.Count, off.Count) switch
+    {
+        (> 0, 0) => $"Tagged {Photos(tally.Photos)} {Names(on)}.",
+        (0, > 0) => $"Took {Names(off)} off {Photos(tally.Photos)}.",
+        _ => $"Tagged {Photos(tally.Photos)} {Names(on)} and took {Names(off)} off.",
+    };
+
+    public static string Categorised(ActTally tally, IReadOnlyList<string> on, IReadOnlyList<string> off) => (on.Count, off.Count) switch
+    {
+        (> 0, 0) => $"Put {Photos(tally.Photos)} in {Names(on)}.",
+        (0, > 0) => $"Took {Photos(tally.Photos)} out of {Names(off)}.",
+        _ => $"Put {Photos(tally.Photos)} in {Names(on)} and out of {Names(off)}.",
+    };
+
+    /// <summary>A decision about one photo.</summary>
+    public static string Decided(string photo, string decision) => decision switch
+    {
+        "leave_out" => $"Left “{photo}” out everywhere.",
+        "keep" => $"Kept “{photo}”.",
+        "doubt" => $"Put “{photo}” in doubt.",
+        _ => $"Took the decision on “{photo}” back.",
+    };
+
+    /// <summary>A decision about photos that look nearly the same.</summary>
+    public static string DecidedRepeats(int kept, int leftOut) =>
+        leftOut == 0 ? $"Kept all {kept} of a group that look nearly the same." : $"Kept {kept} of a group that look nearly the same, left {Photos(leftOut)} out everywhere.";
+
+    public static string AlbumWords(string album, ActTally tally) =>
+        tally.Fields.Count == 1 && tally.Fields[0] == "cover" ? $"Chose the cover of “{album}”." : $"Changed {string.Join(", ", tally.Fields.Select(Field))} of album “{album}”.";
+
+    public static string PutIn(ActTally tally, string album) => $"Put {Photos(tally.Photos)} into “{album}”.";
+
+    public static string TakenOut(ActTally tally, string album) => $"Took {Photos(tally.Photos)} out of “{album}”.";
+
+    public static string Ordered(int moved, string album) => $"Moved {Photos(moved)} in “{album}”.";
+
+    public static string Intake(string cameBy, string label) => cameBy switch
+    {
+        "watched" => $"Took in from the watched folder “{label}”.",
+        "scanner" => "Scanned into an intake.",
+        _ => "Brought in from a computer.",
+    };
+
+    public static string TookIntakeBack(int binned, int files, int kept)
+    {
+        var went = binned == 0 && files > 0 ? Things(files, "file", "files") : files == 0 ? Photos(binned) : $"{Photos(binned)} and {Things(files, "file", "files")}";
+        return kept == 0 ? $"Took an intake back: {went} into the bin." : $"Took an intake back: {went} into the bin, {Things(kept, "thing", "things")} used elsewhere stayed.";
+    }
+
+    /// <summary>Things that went into the bin or came back.</summary>
+    public static string Binned(bool back, int photos, IReadOnlyList<string> others)
+    {
+        var what = (photos, others.Count) switch
+        {
+            (> 0, 0) => Photos(photos),
+            (0, _) => Names(others),
+            _ => $"{Photos(photos)} and {Names(others)}",
+        };
+        return back ? $"Took {what} back out of the bin." : $"Threw {what} in the bin.";
+    }
+
+    /// <summary>An act that was taken back, by its own sentence.</summary>
+    public static string TookBack(string sentence) => $"Took back: {char.ToLowerInvariant(sentence[0])}{sentence[1..]}";
+}

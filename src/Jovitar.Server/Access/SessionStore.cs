@@ -1,0 +1,87 @@
+using System.Net;
+using Jovitar.Core;
+using Jovitar.Core.Access;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Access;
+
+/// <summary>Who a cookie's session belongs to.</summary>
+internal sealed record SignedIn(Guid Session, Guid Account, string Name, Role Role);
+
+/// <summary>A browser that is signed in.</summary>
+/// <param name="Browser">What it calls itself.</param>
+/// <param name="Here">It is the one that asks.</param>
+internal sealed record SessionLine(Guid Id, string Browser, string Address, DateTimeOffset Made, DateTimeOffset Seen, bool Here);
+
+/// <summary>Sessions are rows: listed, ended, gone with a changed password.</summary>
+internal sealed class SessionStore(NpgsqlDataSource db, TimeProvider clock)
+{
+    /// <summary>A browser that is not used for so long is signed out.</summary>
+    public static readonly TimeSpan Life = TimeSpan.FromDays(14);
+
+    /// <summary>So exactly is kept when it was used last.</summary>
+    static readonly TimeSpan SeenEvery = TimeSpan.FromMinutes(5);
+
+    const int LongestBrowser = 200;
+    const int MostListed = 100;
+
+    public async Task<Guid> BeginAsync(Guid account, string browser, IPAddress? address, CancellationToken ct)
+    {
+        var id = Guid.NewGuid();
+        var now = clock.GetUtcNow();
+        await using var tx = await db.BeginAsync(ct);
+        await tx.RunAsync(
+            """
+            insert into session (id, account, made, seen, expires, address, browser)
+            values (@id, @account, @now, @now, @expires, @address, @browser)
+            """,
+            ct, ("id", id), ("account", account), ("now", now), ("expires", now + Life), ("address", address?.ToString() ?? ""), ("browser", Text.Cut(Text.Name(browser), LongestBrowser)));
+        await tx.RunAsync("delete from session where expires < @now", ct, ("now", now));
+        await tx.CommitAsync(ct);
+        return id;
+    }
+
+    /// <summary>Whose session this is; null when it was ended or has run out.</summary>
+    public async Task<SignedIn?> FindAsync(Guid id, CancellationToken ct)
+    {
+        var now = clock.GetUtcNow();
+        await using var command = db.Command(
+            """
+            select s.seen, a.id as account, a.name, a.role
+              from session as s
+              join account as a on a.id = s.account
+             where s.id = @id and s.expires > @now
+            """,
+            ("id", id), ("now", now));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<DateTimeOffset>("seen"), new SignedIn(id, r.Get<Guid>("account"), r.Get<string>("name"), Enum.Parse<Role>(r.Get<string>("role")))), ct) is not var (seen, found))
+        {
+            return null;
+        }
+
+        if (now - seen > SeenEvery)
+        {
+            await using var note = db.Command("update session set seen = @now, expires = @expires where id = @id", ("id", id), ("now", now), ("expires", now + Life));
+            await note.ExecuteNonQueryAsync(ct);
+        }
+
+        return found;
+    }
+
+    public async Task<IReadOnlyList<SessionLine>> ListAsync(Guid account, Guid here, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "select id, browser, address, made, seen from session where account = @account and expires > @now order by seen desc limit @most",
+            ("account", account), ("now", clock.GetUtcNow()), ("most", MostListed));
+        return await command.AllAsync(
+            r => new SessionLine(r.Get<Guid>("id"), r.Get<string>("browser"), r.Get<string>("address"), r.Get<DateTimeOffset>("made"), r.Get<DateTimeOffset>("seen"), r.Get<Guid>("id") == here), ct);
+    }
+
+    /// <summary>Ends a session of an account.</summary>
+    /// <returns>False when it is not there, or not theirs.</returns>
+    public async Task<bool> EndAsync(Guid account, Guid session, CancellationToken ct)
+    {
+        await using var command = db.Command("delete from session where id = @id and account = @account", ("id", session), ("account", account));
+        return await command.ExecuteNonQueryAsync(ct) == 1;
+    }
+}

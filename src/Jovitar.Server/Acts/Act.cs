@@ -1,0 +1,78 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Acts;
+
+/// <summary>
+/// An act being done: a transaction in which what people made may be changed. Before and after of every change are noted by the
+/// database itself; here is said who does it and what it is called.
+/// </summary>
+internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transaction, ActId id, Actor who, ActKind kind, DateTimeOffset now) : Transaction(connection, transaction)
+{
+    public ActId Id => id;
+
+    public Actor Who { get; set; } = who;
+
+    public ActKind Kind => kind;
+
+    /// <summary>When it is done: the time of everything it writes.</summary>
+    public DateTimeOffset Now => now;
+
+    /// <summary>The act this is a part of: what arrives is part of the intake's.</summary>
+    public ActId? Within { get; set; }
+
+    /// <summary>The act this takes back.</summary>
+    public ActId? Undoes { get; set; }
+
+    /// <summary>The thing whose words are typed, when a further change in the same go is to be the same act.</summary>
+    public Guid? GoesOn { get; set; }
+
+    /// <summary>The act is kept even when it changed nothing that is recorded: something was removed for good.</summary>
+    public bool IsKept { get; set; }
+
+    /// <summary>Nothing of it is to be written.</summary>
+    public bool IsDropped { get; private set; }
+
+    /// <summary>Makes its sentence once it is known what it came to.</summary>
+    public Func<ActTally, string> Says { get; set; } = _ => "";
+
+    /// <summary>Writes nothing of it: what it was to change is gone or was changed by somebody else.</summary>
+    public T Drop<T>(T answer)
+    {
+        IsDropped = true;
+        return answer;
+    }
+
+    /// <summary>Which kinds of things it has changed so far.</summary>
+    public async Task<IReadOnlySet<string>> KindsAsync(CancellationToken ct)
+    {
+        await using var command = Command("select distinct kind from act_change where act = @act", ("act", id.Value));
+        return (await command.AllAsync(r => r.GetString(0), ct)).ToHashSet();
+    }
+
+    /// <summary>Locks rows against other acts, in the order of their ids, so that two acts wait for each other in one direction only.</summary>
+    /// <remarks>Kinds are locked in this order: intake, tag, category, album, photo, file, page.</remarks>
+    /// <param name="kind">A table with a column <c>id</c>; a constant of the code.</param>
+    public async Task LockAsync(string kind, IEnumerable<Guid> ids, CancellationToken ct)
+    {
+        var all = ids.ToArray();
+        if (all.Length > 0)
+        {
+            await RunAsync($"select from {kind} where id = any(@ids) order by id for no key update", ct, ("ids", all));
+        }
+    }
+}
+
+/// <summary>An area that follows from what acts change. Called within the act's transaction; what it writes belongs to the act.</summary>
+internal interface IActListener
+{
+    /// <param name="kinds">The kinds of things the act has changed.</param>
+    Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct);
+}
+
+/// <summary>What an act came to for the one who did it.</summary>
+/// <param name="Act">What takes it back; null when nothing was changed.</param>
+/// <param name="Photos">How many photos it changed.</param>
+internal sealed record Done(ActId? Act, int Photos);

@@ -1,0 +1,142 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Acts;
+
+/// <summary>The one way to write: opens acts, lets the areas that follow from them follow, and closes them with their sentence.</summary>
+internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> listeners, TimeProvider clock)
+{
+    /// <summary>Told when an act is done that is not part of a larger one.</summary>
+    public const string Channel = "act_done";
+
+    /// <summary>Does an act. A victim of a deadlock is done again.</summary>
+    /// <param name="work">What it does; may be run more than once.</param>
+    /// <returns>What the work answers, and what the act came to.</returns>
+    public Task<(T Answer, Done Done)> RunAsync<T>(Actor who, ActKind kind, Func<Act, Task<T>> work, CancellationToken ct) => Database.AgainAsync(() => OnceAsync(who, kind, work, ct), ct);
+
+    async Task<(T, Done)> OnceAsync<T>(Actor who, ActKind kind, Func<Act, Task<T>> work, CancellationToken ct)
+    {
+        var now = clock.GetUtcNow();
+        var id = new ActId(Guid.CreateVersion7(now));
+        await using var act = await db.BeginAsync((connection, transaction) => new Act(connection, transaction, id, who, kind, now), ct);
+        await act.RunAsync("select set_config('jovitar.act', @id, true)", ct, ("id", id.ToString()));
+        var answer = await work(act);
+        if (act.IsDropped)
+        {
+            return (answer, new Done(null, 0));
+        }
+
+        var kinds = await act.KindsAsync(ct);
+        if (kinds.Count > 0)
+        {
+            foreach (var listener in listeners)
+            {
+                await listener.FollowAsync(act, kinds, ct);
+                kinds = await act.KindsAsync(ct);
+            }
+        }
+
+        var done = await CloseAsync(act, ct);
+        await act.CommitAsync(ct);
+        return (answer, done);
+    }
+
+    static async Task<Done> CloseAsync(Act act, CancellationToken ct)
+    {
+        if (act.GoesOn is { } thing && ActKinds.GoesOn(act.Kind))
+        {
+            await AbsorbAsync(act, thing, ct);
+        }
+
+        await using var count = act.Command(
+            """
+            with photos as (
+              select distinct case when kind = 'album_photo' then other else thing end as id
+                from act_change
+               where act = @act and kind in ('photo', 'photo_tag', 'photo_category', 'photo_near', 'album_photo'))
+            select (select count(*) from photos) as photos,
+                   (select id from photos limit 1) as lead,
+                   exists (select from act_change where act = @act) as changed
+            """,
+            ("act", act.Id.Value));
+        var tally = (await count.FirstAsync(r => Tuple.Create((int)r.Get<long>("photos"), r.MaybeId("lead"), r.Get<bool>("changed")), ct))!;
+        if (!tally.Item3 && !act.IsKept)
+        {
+            return new Done(null, 0);
+        }
+
+        // Which fields differ is only of interest where one thing was changed.
+        IReadOnlyList<string> fields = tally.Item1 > 1 ? [] : await FieldsAsync(act, ct);
+        await act.RunAsync(
+            """
+            insert into act (id, made, account, who, kind, sentence, photos, lead, within, undoes)
+            values (@id, @made, @account::uuid, @who, @kind, @sentence, @photos, @lead::uuid, @within::uuid, @undoes::uuid)
+            """,
+            ct,
+            ("id", act.Id.Value), ("made", act.Now), ("account", act.Who.Account), ("who", act.Who.Name), ("kind", act.Kind.ToString()),
+            ("sentence", act.Says(new ActTally(tally.Item1, fields))), ("photos", tally.Item1), ("lead", tally.Item2),
+            ("within", act.Within?.Value), ("undoes", act.Undoes?.Value));
+        if (act.Within is null)
+        {
+            // What is part of a larger act is seen in the figures; a tab that reads everything again for each arrival would do nothing else.
+            await act.RunAsync($"notify {Channel}", ct);
+        }
+
+        return new Done(act.Id, tally.Item1);
+    }
+
+    static async Task<IReadOnlyList<string>> FieldsAsync(Act act, CancellationToken ct)
+    {
+        await using var read = act.Command(
+            "select distinct f.key from act_change as c cross join jsonb_object_keys(c.after) as f(key) where c.act = @act and c.before is not null and c.other is null order by 1",
+            ("act", act.Id.Value));
+        return await read.AllAsync(r => r.GetString(0), ct);
+    }
+
+    /// <summary>Words typed in one go are one act: what the same person wrote on this thing a moment ago becomes part of this act.</summary>
+    static async Task AbsorbAsync(Act act, Guid thing, CancellationToken ct)
+    {
+        await using var find = act.Command(
+            """
+            select a.id
+              from act as a
+             where a.id = (select c.act from act_change as c where c.thing = @thing and c.act <> @act order by c.act desc limit 1)
+               and a.account = @account::uuid
+               and a.kind = @kind
+               and a.made > @since
+               and a.undone_by is null
+               and a.undoes is null
+               and not exists (select from act_change as c where c.act = a.id and (c.thing <> @thing or c.other is not null or c.before is null or c.after is null))
+               and not exists (select from act_change as c where c.act = @act and (c.thing <> @thing or c.other is not null or c.before is null or c.after is null))
+               for update
+            """,
+            ("thing", thing), ("act", act.Id.Value), ("account", act.Who.Account), ("kind", act.Kind.ToString()), ("since", act.Now - ActKinds.OneGo));
+        if (await find.ExecuteScalarAsync(ct) is not Guid earlier)
+        {
+            return;
+        }
+
+        await act.RunAsync(
+            """
+            update act_change as n
+               set before = n.before || o.before, after = o.after || n.after
+              from act_change as o
+             where n.act = @act and o.act = @earlier and n.kind = o.kind
+            """,
+            ct, ("act", act.Id.Value), ("earlier", earlier));
+        // What was typed and then typed back is no change.
+        await act.RunAsync(
+            """
+            update act_change as n
+               set before = coalesce((select jsonb_object_agg(b.key, b.value) from jsonb_each(n.before) as b where b.value is distinct from n.after -> b.key), '{}'),
+                   after = coalesce((select jsonb_object_agg(a.key, a.value) from jsonb_each(n.after) as a where a.value is distinct from n.before -> a.key), '{}')
+             where n.act = @act
+            """,
+            ct, ("act", act.Id.Value));
+        await act.RunAsync("delete from act_change where act = @act and before = '{}' and after = '{}'", ct, ("act", act.Id.Value));
+        await act.RunAsync("delete from act_change where act = @earlier", ct, ("earlier", earlier));
+        await act.RunAsync("delete from act where id = @earlier", ct, ("earlier", earlier));
+    }
+}

@@ -1,0 +1,279 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Acts;
+
+/// <summary>A field that was left as it is because it was changed since.</summary>
+/// <param name="Name">What the thing is called.</param>
+/// <param name="Field">The field, in words.</param>
+internal sealed record LeftAlone(string Name, string Field);
+
+/// <summary>What taking an act back came to.</summary>
+/// <param name="Left">Some of what was left alone; <paramref name="LeftCount"/> says how much it was.</param>
+internal sealed record Undone(string Sentence, IReadOnlyList<LeftAlone> Left, int LeftCount);
+
+/// <summary>Why an act is not taken back.</summary>
+internal enum UndoRefusal
+{
+    None,
+    Gone,
+    AlreadyUndone,
+    CannotBe,
+
+    /// <summary>Something else has taken its place: an address, a name.</summary>
+    InTheWay,
+}
+
+/// <summary>
+/// Takes acts back: an act of its own that puts every field back to what it was before, as long as it still is what the act made
+/// of it. What it works on is known from act_tracked alone, so that it holds for every kind of thing there is and will be.
+/// </summary>
+internal sealed class ActUndo(ActRunner acts)
+{
+    const int MostNamed = 12;
+
+    /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
+    static readonly string[] Order = ["intake", "tag", "category", "album", "photo", "file", "page"];
+
+    /// <summary>What a thing is called, by kind.</summary>
+    static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
+    {
+        ["photo"] = "coalesce(nullif(t.title, ''), t.file_name)",
+        ["album"] = "t.working_name",
+        ["category"] = "t.name",
+        ["tag"] = "t.name",
+        ["page"] = "t.draft ->> 'heading'",
+        ["file"] = "t.file_name",
+        ["intake"] = "'an intake'",
+    };
+
+    /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>
+    public static string NameOf(string kind) => Names[kind];
+
+    /// <summary>Pages that come back and whose address another has taken meanwhile get one beside it.</summary>
+    public static Task<int> FreeAddressesAsync(Act act, IReadOnlyList<Guid> pages, CancellationToken ct) => act.RunAsync(
+        """
+        update page as t
+           set address = left(t.address, 70) || '-' || left(replace(t.id::text, '-', ''), 8)
+         where t.id = any(@ids) and t.binned is not null
+           and exists (select from page as other where other.address = t.address and other.binned is null)
+        """,
+        ct, ("ids", pages.ToArray()));
+
+    /// <summary>A kind of thing whose changes are recorded, as act_tracked has it.</summary>
+    sealed record Tracked(string Kind, string Thing, string? Other, string[] Fields, string[] Words, string? Gone, string[] Ends)
+    {
+        /// <summary>The condition that a row of the table is the one a change speaks of.</summary>
+        public string Same => Other is null ? $"t.{Thing} = c.thing" : $"t.{Thing} = c.thing and t.{Other} = c.other";
+    }
+
+    public async Task<(UndoRefusal Refusal, Undone? Undone, Done Done)> UndoAsync(Actor who, ActId id, CancellationToken ct)
+    {
+        try
+        {
+            var ((refusal, undone), done) = await acts.RunAsync(who, ActKind.TookBack, act => UndoAsync(act, id, ct), ct);
+            return (refusal, undone, done);
+        }
+        catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation)
+        {
+            return (UndoRefusal.InTheWay, null, new Done(null, 0));
+        }
+    }
+
+    static async Task<(UndoRefusal, Undone?)> UndoAsync(Act act, ActId id, CancellationToken ct)
+    {
+        await using var find = act.Command("select kind, sentence, undone_by, undoes from act where id = @id for update", ("id", id.Value));
+        var row = await find.FirstAsync(r => Tuple.Create(Enum.Parse<ActKind>(r.Get<string>("kind")), r.Get<string>("sentence"), r.MaybeId("undone_by"), r.MaybeId("undoes")), ct);
+        if (row is null)
+        {
+            return act.Drop<(UndoRefusal, Undone?)>((UndoRefusal.Gone, null));
+        }
+
+        var (kind, sentence, undoneBy, undoes) = row;
+        if (undoneBy is not null || !ActKinds.CanUndo(kind))
+        {
+            return act.Drop<(UndoRefusal, Undone?)>((undoneBy is not null ? UndoRefusal.AlreadyUndone : UndoRefusal.CannotBe, null));
+        }
+
+        act.Undoes = id;
+        act.Says = _ => ActWords.TookBack(sentence);
+        var kinds = await TrackedAsync(act, id, ct);
+        await LockAsync(act, id, kinds, ct);
+        var left = new List<LeftAlone>();
+        var leftCount = 0;
+        await using var pages = act.Command("select thing from act_change where act = @id and kind = 'page' and after ->> 'binned' is not null", ("id", id.Value));
+        await FreeAddressesAsync(act, await pages.AllAsync(r => r.GetGuid(0), ct), ct);
+        foreach (var k in kinds)
+        {
+            leftCount += await LeftAloneAsync(act, id, k, left, ct);
+            await FieldsBackAsync(act, id, k, ct);
+            if (k.Other is null)
+            {
+                await UnmakeAsync(act, id, k, ct);
+            }
+        }
+
+        foreach (var k in kinds.Where(k => k.Other is not null))
+        {
+            await UnlinkAsync(act, id, k, ct);
+            await RelinkAsync(act, id, k, ct);
+        }
+
+        // An act that was taken back and is now brought back may be taken back again.
+        await act.RunAsync("update act set undone_by = @act where id = @id and exists (select from act_change where act = @act)", ct, ("act", act.Id.Value), ("id", id.Value));
+        await act.RunAsync("update act set undone_by = null where id = @undoes::uuid and exists (select from act_change where act = @act)", ct, ("act", act.Id.Value), ("undoes", undoes));
+        return (UndoRefusal.None, new Undone(sentence, left, leftCount));
+    }
+
+    static async Task<IReadOnlyList<Tracked>> TrackedAsync(Act act, ActId id, CancellationToken ct)
+    {
+        await using var command = act.Command(
+            """
+            select t.kind, t.thing, t.other, t.fields, t.words, t.gone, coalesce(t.ends, '{}') as ends
+              from act_tracked as t
+             where exists (select from act_change as c where c.act = @id and c.kind = t.kind)
+            """,
+            ("id", id.Value));
+        var all = await command.AllAsync(
+            r => new Tracked(
+                r.Get<string>("kind"), r.Get<string>("thing"), r.MaybeText("other"), r.Get<string[]>("fields"), r.Get<string[]>("words"), r.MaybeText("gone"), r.Get<string[]>("ends")),
+            ct);
+        return [.. all.OrderBy(k => (uint)Array.IndexOf(Order, k.Kind)).ThenBy(k => k.Kind, StringComparer.Ordinal)];
+    }
+
+    /// <summary>Locks what will be written: the things themselves, and the ends of links.</summary>
+    static async Task LockAsync(Act act, ActId id, IReadOnlyList<Tracked> kinds, CancellationToken ct)
+    {
+        foreach (var table in Order)
+        {
+            var columns = kinds.Where(k => k.Kind == table).Select(k => (k.Kind, Column: "thing"))
+                .Concat(kinds.Where(k => k.Ends.Contains(table) && table is "album" or "photo").Select(k => (k.Kind, Column: k.Ends.ElementAtOrDefault(0) == table ? "thing" : "other"))).ToArray();
+            if (table == "category" && columns.Length > 0)
+            {
+                // Two who move categories at once could otherwise tie a loop.
+                await act.RunAsync("lock table category in share row exclusive mode", ct);
+            }
+
+            foreach (var (kind, column) in columns)
+            {
+                await act.RunAsync(
+                    $"select from {table} where id in (select {column} from act_change where act = @id and kind = @kind) order by id for no key update", ct,
+                    ("id", id.Value), ("kind", kind));
+            }
+        }
+    }
+
+    /// <summary>Notes fields that are not any more what the act made of them.</summary>
+    static async Task<int> LeftAloneAsync(Act act, ActId id, Tracked k, List<LeftAlone> left, CancellationToken ct)
+    {
+        var fields = string.Join(", ", k.Fields.Select(f => $"('{f}', t.{f} is distinct from a.{f})"));
+        var name = k.Other is null ? Names[k.Kind] : "''";
+        await using var command = act.Command(
+            $"""
+            select {name} as name, f.field, count(*) over () as all
+              from act_change as c
+              join {k.Kind} as t on {k.Same}
+             cross join lateral jsonb_populate_record(null::{k.Kind}, c.after) as a
+             cross join lateral (values {fields}) as f(field, differs)
+             where c.act = @id and c.kind = '{k.Kind}' and c.before is not null and c.after is not null
+               and c.before ? f.field and f.differs
+             limit {MostNamed}
+            """,
+            ("id", id.Value));
+        var found = await command.AllAsync(r => (Left: new LeftAlone(r.Get<string>("name"), ActWords.Field(r.Get<string>("field"))), All: (int)r.Get<long>("all")), ct);
+        left.AddRange(found.Select(f => f.Left).Take(MostNamed - left.Count));
+        return found.Count == 0 ? 0 : found[0].All;
+    }
+
+    static async Task FieldsBackAsync(Act act, ActId id, Tracked k, CancellationToken ct)
+    {
+        var set = k.Fields.Select(f => $"{f} = case when c.before ? '{f}' and t.{f} is not distinct from a.{f} then b.{f} else t.{f} end").ToList();
+        if (k.Words.Length > 0)
+        {
+            // A word that goes back is again from where it was before.
+            var origins = string.Join(" || ", k.Words.Select(
+                f => $"case when c.before ? '{f}' and t.{f} is not distinct from a.{f} then jsonb_build_object('{f}', coalesce(c.before -> 'said.{f}', 'null')) else '{{}}' end"));
+            set.Add($"said = jsonb_strip_nulls(t.said || {origins})");
+        }
+
+        set.AddRange(Version(k.Kind));
+        await act.RunAsync(
+            $"""
+            update {k.Kind} as t
+               set {string.Join(",\n       ", set)}
+              from act_change as c
+             cross join lateral jsonb_populate_record(null::{k.Kind}, c.before) as b
+             cross join lateral jsonb_populate_record(null::{k.Kind}, c.after) as a
+             where c.act = @id and c.kind = '{k.Kind}' and c.before is not null and c.after is not null and {k.Same}
+            """,
+            ct, ("id", id.Value));
+    }
+
+    /// <summary>The column that tells others that what they have read is out of date.</summary>
+    static IEnumerable<string> Version(string kind) => kind switch
+    {
+        "photo" or "album" or "category" => ["version = t.version + 1"],
+        "page" => ["edited = t.edited + 1"],
+        _ => [],
+    };
+
+    /// <summary>What the act made goes where what is thrown away goes.</summary>
+    static async Task UnmakeAsync(Act act, ActId id, Tracked k, CancellationToken ct)
+    {
+        if (k.Gone is null)
+        {
+            return;
+        }
+
+        // A tag that others use by now stays.
+        var used = k.Kind == "tag" ? "and not exists (select from photo_tag as pt where pt.tag = t.id and not exists (select from act_change as x where x.act = @id and x.kind = 'photo_tag' and x.thing = pt.photo and x.other = pt.tag and x.before is null))" : "";
+        await act.RunAsync(
+            $"""
+            update {k.Kind} as t
+               set {k.Gone} = @now
+              from act_change as c
+             where c.act = @id and c.kind = '{k.Kind}' and c.before is null and {k.Same} and t.{k.Gone} is null
+               {used}
+            """,
+            ct, ("id", id.Value), ("now", act.Now));
+    }
+
+    static Task<int> UnlinkAsync(Act act, ActId id, Tracked k, CancellationToken ct) => act.RunAsync(
+        $"delete from {k.Kind} as t using act_change as c where c.act = @id and c.kind = '{k.Kind}' and c.before is null and {k.Same}", ct, ("id", id.Value));
+
+    /// <summary>Links what was linked, as far as both ends are here; where one is in the bin, the link is held until it comes back.</summary>
+    static async Task RelinkAsync(Act act, ActId id, Tracked k, CancellationToken ct)
+    {
+        if (k.Ends is not [var one, var two])
+        {
+            return;
+        }
+
+        var fields = string.Join(", ", k.Fields);
+        await act.RunAsync(
+            $"""
+            insert into {k.Kind} ({k.Thing}, {k.Other}, {fields})
+            select c.thing, c.other, {string.Join(", ", k.Fields.Select(f => $"b.{f}"))}
+              from act_change as c
+              join {one} as one on one.id = c.thing and one.binned is null
+              join {two} as two on two.id = c.other and two.binned is null
+             cross join lateral jsonb_populate_record(null::{k.Kind}, c.before) as b
+             where c.act = @id and c.kind = '{k.Kind}' and c.after is null
+            on conflict do nothing
+            """,
+            ct, ("id", id.Value));
+        await act.RunAsync(
+            $"""
+            insert into held (kind, thing, other, value)
+            select c.kind, c.thing, c.other, c.before
+              from act_change as c
+              join {one} as one on one.id = c.thing
+              join {two} as two on two.id = c.other
+             where c.act = @id and c.kind = '{k.Kind}' and c.after is null and (one.binned is not null or two.binned is not null)
+            on conflict (kind, thing, other) do update set value = excluded.value
+            """,
+            ct, ("id", id.Value));
+    }
+}

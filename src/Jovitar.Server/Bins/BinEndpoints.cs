@@ -1,0 +1,58 @@
+using System.ComponentModel.DataAnnotations;
+using Jovitar.Core;
+using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Photos;
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Jovitar.Server.Bins;
+
+/// <summary>What lies in the bin.</summary>
+/// <param name="Total">How many things lie in it on their own account.</param>
+/// <param name="Until">When it was looked at; emptying it removes what lay there then, and nothing that came later.</param>
+/// <param name="After">Asks for the next ones, or is null at the end.</param>
+internal sealed record BinContents(IReadOnlyList<BinnedThing> Things, int Total, DateTimeOffset Until, Guid? After);
+
+/// <summary>Photos and files to throw away.</summary>
+public sealed record BinThrow(
+    [AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId>? Photos = null, [AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<FileId>? Files = null);
+
+public sealed record BinRestore([Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<ThingKey> Things);
+
+/// <summary>Which state of the bin is emptied, as it was looked at.</summary>
+public sealed record BinEmpty(DateTimeOffset Until);
+
+internal sealed record BinEmptied(int Count);
+
+/// <summary>The bin.</summary>
+internal static class BinEndpoints
+{
+    const int AtOnce = 500;
+
+    public static void MapBin(this IEndpointRouteBuilder api)
+    {
+        var bin = api.MapGroup("/bin").RequireAuthorization(Security.Editors).WithTags("Bin");
+        bin.MapGet("", List).WithSummary("What waits in the bin");
+        bin.MapPost("", Throw).WithSummary("Throws photos and files into the bin");
+        bin.MapPost("/restore", Restore).WithSummary("Takes things back out of the bin");
+        bin.MapPost("/empty", Empty).WithSummary("Removes for good what lay in the bin when it was looked at");
+    }
+
+    static async Task<Ok<BinContents>> List(DateTimeOffset? until, Guid? after, BinStore store, TimeProvider clock, CancellationToken ct)
+    {
+        // What PostgreSQL keeps of a time are microseconds.
+        var at = until ?? new DateTimeOffset(clock.GetUtcNow().Ticks / 10 * 10, TimeSpan.Zero);
+        var things = await store.ListAsync(at.ToUniversalTime(), after, AtOnce, ct);
+        return TypedResults.Ok(new BinContents(things, await store.CountAsync(at.ToUniversalTime(), ct), at, things.Count == AtOnce ? things[^1].Id : null));
+    }
+
+    static async Task<Ok<Done>> Throw(BinThrow body, Actor who, BinStore store, CancellationToken ct) =>
+        TypedResults.Ok(await store.ThrowAsync(who, body.Photos ?? [], body.Files ?? [], ct));
+
+    static async Task<Results<Ok<Done>, BadRequest<Problem>>> Restore(BinRestore body, Actor who, BinStore store, CancellationToken ct) =>
+        body.Things.All(t => BinStore.Kinds.Contains(t.Kind)) ? TypedResults.Ok(await store.RestoreAsync(who, body.Things, ct)) : Problems.Invalid("Such a thing does not go into the bin.");
+
+    static async Task<Ok<BinEmptied>> Empty(BinEmpty body, Actor who, BinStore store, CancellationToken ct) =>
+        TypedResults.Ok(new BinEmptied(await store.EmptyAsync(who, body.Until.ToUniversalTime(), ct)));
+}

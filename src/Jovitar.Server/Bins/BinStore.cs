@@ -1,0 +1,216 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Bins;
+
+/// <summary>Something in the bin.</summary>
+/// <param name="Kind">photo, file, album, category, tag or page.</param>
+/// <param name="Photos">How many photos it takes back with it: an album's, a category's, a tag's.</param>
+/// <param name="Hash">Of a picture to know it by, where there is one.</param>
+internal sealed record BinnedThing(string Kind, Guid Id, string Name, int Photos, string? Hash, int Width, int Height, DateTimeOffset Binned, string BinnedBy);
+
+/// <summary>A thing by its kind and id.</summary>
+public sealed record ThingKey(string Kind, Guid Id);
+
+/// <summary>What was thrown away waits here whole, until it is taken back or the bin is emptied.</summary>
+internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals originals)
+{
+    /// <summary>The kinds that go into the bin, in the order in which rows are locked.</summary>
+    public static readonly IReadOnlyList<string> Kinds = ["tag", "category", "album", "photo", "file", "page"];
+
+    /// <summary>Throws photos and files into the bin.</summary>
+    public async Task<Done> ThrowAsync(Actor who, IReadOnlyList<PhotoId> photos, IReadOnlyList<FileId> files, CancellationToken ct)
+    {
+        var (_, done) = await acts.RunAsync(
+            who, ActKind.Binned,
+            async act =>
+            {
+                var (thrown, names) = await ThrowAsync(act, photos, files, ct);
+                act.Says = _ => ActWords.Binned(back: false, thrown, names);
+                return true;
+            },
+            ct);
+        return done;
+    }
+
+    /// <summary>The same within another act.</summary>
+    /// <returns>How many photos were not in it already, and what the files are called.</returns>
+    public static async Task<(int Photos, IReadOnlyList<string> Files)> ThrowAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<FileId> files, CancellationToken ct)
+    {
+        await LockAlbumsOfAsync(act, photos, files, ct);
+        await act.LockAsync("photo", photos.Values(), ct);
+        var thrown = await act.RunAsync("update photo set binned = @now, claimed_until = null where id = any(@ids) and binned is null", ct, ("ids", photos.Values()), ("now", act.Now));
+        await act.LockAsync("file", files.Values(), ct);
+        await using var mark = act.Command("update file set binned = @now where id = any(@ids) and binned is null returning file_name", ("ids", files.Values()), ("now", act.Now));
+        return (thrown, await mark.AllAsync(r => r.GetString(0), ct));
+    }
+
+    /// <summary>Albums are locked before what stands in them.</summary>
+    static Task<int> LockAlbumsOfAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<FileId> files, CancellationToken ct) => act.RunAsync(
+        """
+        select from album
+         where id in (
+           select ap.album from album_photo as ap where ap.photo = any(@photos)
+           union select af.album from album_file as af where af.file = any(@files)
+           union select h.thing from held as h where h.other = any(@photos) or h.other = any(@files))
+            or cover = any(@photos)
+         order by id
+           for no key update
+        """,
+        ct, ("photos", photos.Values()), ("files", files.Values()));
+
+    /// <summary>Takes things back out of the bin, to where they stood.</summary>
+    public async Task<Done> RestoreAsync(Actor who, IReadOnlyList<ThingKey> things, CancellationToken ct)
+    {
+        var (_, done) = await acts.RunAsync(
+            who, ActKind.Restored,
+            async act =>
+            {
+                var names = new List<string>();
+                var photos = 0;
+                await LockAlbumsOfAsync(act, [.. Ids(things, "photo").Select(PhotoId.From)], [.. Ids(things, "file").Select(FileId.From)], ct);
+                foreach (var kind in Kinds)
+                {
+                    var ids = Ids(things, kind);
+                    if (ids.Length == 0)
+                    {
+                        continue;
+                    }
+
+                    await act.LockAsync(kind, ids, ct);
+                    var back = await UnmarkAsync(act, kind, ids, ct);
+                    photos += kind == "photo" ? back.Count : 0;
+                    names.AddRange(kind == "photo" ? [] : back);
+                }
+
+                act.Says = _ => ActWords.Binned(back: true, photos, names);
+                return true;
+            },
+            ct);
+        return done;
+    }
+
+    static Guid[] Ids(IReadOnlyList<ThingKey> things, string kind) => [.. things.Where(t => t.Kind == kind).Select(t => t.Id).Distinct()];
+
+    /// <summary>Takes the mark off things in the bin; all that hangs on them follows (<see cref="BinListener"/>).</summary>
+    public static async Task<IReadOnlyList<string>> UnmarkAsync(Act act, string kind, IReadOnlyList<Guid> ids, CancellationToken ct)
+    {
+        if (kind == "page")
+        {
+            await ActUndo.FreeAddressesAsync(act, ids, ct);
+        }
+
+        await using var unmark = act.Command($"update {kind} as t set binned = null where id = any(@ids) and binned is not null returning {ActUndo.NameOf(kind)}", ("ids", ids.ToArray()));
+        return await unmark.AllAsync(r => r.MaybeText(0) ?? "", ct);
+    }
+
+    /// <summary>How many things lie in the bin on their own account.</summary>
+    public async Task<int> CountAsync(DateTimeOffset until, CancellationToken ct)
+    {
+        await using var command = db.Command("select count(*) from bin where within is null and binned <= @until", ("until", until));
+        return (int)(long)(await command.ExecuteScalarAsync(ct))!;
+    }
+
+    /// <summary>What lies in the bin up to a time, the latest first, after one of them.</summary>
+    public async Task<IReadOnlyList<BinnedThing>> ListAsync(DateTimeOffset until, Guid? after, int most, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            with here as (
+              select kind, thing, binned, binned_by
+                from bin
+               where within is null and binned <= @until
+                 and (@after::uuid is null or (binned, thing) < (select b.binned, b.thing from bin as b where b.thing = @after::uuid limit 1))
+               order by binned desc, thing desc
+               limit @most)
+            select h.kind, h.thing, h.binned, h.binned_by,
+                   coalesce(nullif(p.title, ''), p.file_name, f.file_name, a.working_name, c.name, t.name, pg.draft ->> 'heading', '') as name,
+                   case
+                     when h.kind = 'album' then (select count(*) from held as x where x.kind = 'album_photo' and x.thing = h.thing)
+                     when h.kind in ('category', 'tag') then (select count(*) from held as x where x.other = h.thing)
+                     else 0 end as photos,
+                   encode(k.hash, 'hex') as hash, coalesce(k.width, 0) as width, coalesce(k.height, 0) as height
+              from here as h
+              left join photo as p on h.kind = 'photo' and p.id = h.thing
+              left join file as f on h.kind = 'file' and f.id = h.thing
+              left join album as a on h.kind = 'album' and a.id = h.thing
+              left join category as c on h.kind = 'category' and c.id = h.thing
+              left join tag as t on h.kind = 'tag' and t.id = h.thing
+              left join page as pg on h.kind = 'page' and pg.id = h.thing
+              left join lateral (
+                select q.hash, q.width, q.height
+                  from photo as q
+                 where q.stage > 0
+                   and q.id = coalesce(
+                     p.id, a.cover,
+                     case when h.kind = 'album' then (select x.other from held as x where x.kind = 'album_photo' and x.thing = h.thing order by (x.value ->> 'place')::bigint limit 1) end,
+                     case when h.kind in ('category', 'tag') then (select x.thing from held as x where x.other = h.thing limit 1) end,
+                     case when h.kind = 'page' then (select ap.photo from album_photo as ap where ap.album = pg.album order by ap.place limit 1) end)) as k on true
+             order by h.binned desc, h.thing desc
+            """,
+            ("until", until), ("after", after), ("most", most));
+        return await command.AllAsync(
+            r => new BinnedThing(
+                r.Get<string>("kind"), r.Get<Guid>("thing"), r.Get<string>("name"), (int)r.Get<long>("photos"), r.MaybeText("hash"), r.Get<int>("width"), r.Get<int>("height"),
+                r.Get<DateTimeOffset>("binned"), r.Get<string>("binned_by")),
+            ct);
+    }
+
+    /// <summary>Removes for good what lay in the bin at a time: the only act that removes originals. What came after stays.</summary>
+    /// <returns>How many things were removed, those counted that lay there on their own account.</returns>
+    public async Task<int> EmptyAsync(Actor who, DateTimeOffset until, CancellationToken ct)
+    {
+        var hashes = new List<byte[]>();
+        var (count, _) = await acts.RunAsync(
+            who, ActKind.Emptied,
+            async act =>
+            {
+                hashes.Clear();
+                await using var find = act.Command("select kind, thing, within is null as own from bin where binned <= @until", ("until", until));
+                var things = await find.AllAsync(r => (Kind: r.Get<string>("kind"), Id: r.Get<Guid>("thing"), Own: r.Get<bool>("own")), ct);
+                if (things.Count == 0)
+                {
+                    return act.Drop(0);
+                }
+
+                var ids = things.Select(t => t.Id).ToArray();
+                foreach (var kind in Kinds)
+                {
+                    await act.LockAsync(kind, things.Where(t => t.Kind == kind).Select(t => t.Id), ct);
+                }
+
+                await ForgetAsync(act, ids, ct);
+                foreach (var kind in (string[])["page", "file", "photo", "album", "category", "tag"])
+                {
+                    var own = things.Where(t => t.Kind == kind).Select(t => t.Id).ToArray();
+                    await using var gone = act.Command($"delete from {kind} where id = any(@ids) and binned is not null returning {(kind is "photo" or "file" ? "hash" : "null::bytea")}", ("ids", own));
+                    hashes.AddRange((await gone.AllAsync(r => r.IsDBNull(0) ? null : r.GetFieldValue<byte[]>(0), ct)).OfType<byte[]>());
+                }
+
+                await originals.DoubtAsync(act, hashes, ct);
+                await act.RunAsync("delete from bin where thing = any(@ids)", ct, ("ids", ids));
+                // What is removed for good is not kept in the record either, nor what noting its removal has just written there.
+                await act.RunAsync("delete from act_change where thing = any(@ids) or other = any(@ids) or act = @act", ct, ("ids", ids), ("act", act.Id.Value));
+                var removed = things.Count(t => t.Own);
+                act.IsKept = true;
+                act.Says = _ => $"Emptied the bin: {ActWords.Things(removed, "thing", "things")} removed for good.";
+                return removed;
+            },
+            ct);
+        await originals.ResolveAsync(hashes, ct);
+        return count;
+    }
+
+    /// <summary>Lets go of all that still points at what is removed.</summary>
+    static async Task ForgetAsync(Act act, Guid[] ids, CancellationToken ct)
+    {
+        await act.RunAsync("delete from held where thing = any(@ids) or other = any(@ids)", ct, ("ids", ids));
+        await act.RunAsync("update intake set album = null where album = any(@ids)", ct, ("ids", ids));
+        await act.RunAsync(
+            "update intake_file set outcome = 'dropped' where photo = any(@ids) or file = any(@ids)", ct, ("ids", ids));
+        await act.RunAsync("update category set parent = null where parent = any(@ids) and id <> all(@ids)", ct, ("ids", ids));
+    }
+}

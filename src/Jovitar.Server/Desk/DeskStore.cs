@@ -1,0 +1,119 @@
+using Jovitar.Core;
+using Jovitar.Core.Intake;
+using Jovitar.Core.Photos;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Desk;
+
+/// <summary>The figures at the ends of the contents' lines.</summary>
+/// <param name="Waiting">Photos whose sheet rendition is still to be made.</param>
+/// <param name="Larger">Photos whose larger renditions are still to be made.</param>
+/// <param name="Unpacking">Entries of ZIPs still to be unpacked.</param>
+/// <param name="SecondsLeft">How long what waits will take at the pace of the last minute; null while there is nothing to judge by.</param>
+/// <param name="Repeats">Photos that nearly repeat another and are not decided on.</param>
+/// <param name="LeftOut">Photos left out everywhere.</param>
+internal sealed record Figures(
+    int Photos, int Waiting, int Larger, int Failed, int Albums, int Pages, int Published, int AlbumsNowhere, int PhotosWithoutTitle, int PhotosWithoutAlt, int PhotosInNoAlbum, long Bytes,
+    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut);
+
+/// <summary>Failed photos of one cause.</summary>
+internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
+
+internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, bool HasDraft);
+
+/// <summary>What waits, what runs, how much there is.</summary>
+internal sealed record DeskState(Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere);
+
+/// <summary>What the first screen and the contents show.</summary>
+internal sealed class DeskStore(NpgsqlDataSource db, TimeProvider clock)
+{
+    const int MostListed = 50;
+    const int MostRetried = 2000;
+    const int MostNamed = 8;
+
+    public async Task<Figures> FiguresAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            select (select count(*) from photo where binned is null) as photos,
+                   (select count(*) from photo where stage < 2 and state <> 'failed' and binned is null and stage = 0) as waiting,
+                   (select count(*) from photo where stage < 2 and state <> 'failed' and binned is null and stage = 1) as larger,
+                   (select count(*) from photo where state = 'failed' and binned is null) as failed,
+                   (select count(*) from album where binned is null) as albums,
+                   (select count(*) from page where binned is null) as pages,
+                   (select count(*) from page where published is not null and binned is null) as published,
+                   (select count(*)
+                      from album as a
+                     where a.binned is null
+                       and not exists (select from page as pg where pg.album = a.id and pg.published is not null and pg.binned is null)) as nowhere,
+                   (select count(*) from photo where title = '' and binned is null) as without_title,
+                   (select count(*) from photo where alt = '' and binned is null) as without_alt,
+                   (select count(*) from photo as p where binned is null and not exists (select from album_photo as ap where ap.photo = p.id)) as in_no_album,
+                   (select coalesce(sum(bytes), 0)::bigint from photo) + (select coalesce(sum(bytes), 0)::bigint from file) as bytes,
+                   (select count(*) from file where binned is null) as files,
+                   (select coalesce(sum(greatest(z.entries - z.done, 1)), 0)
+                      from unpacking as z
+                      join intake as i on i.id = z.intake and i.taken_back is null
+                     where z.ended is null) as unpacking,
+                   (select count(*) from photo where ready_at > @since) as ready,
+                   (select min(ready_at) from photo where ready_at > @since) as first_ready,
+                   (select count(distinct n.photo)
+                      from photo_near as n
+                      join photo as p on p.id = n.photo and p.binned is null
+                      join photo as q on q.id = n.near and q.binned is null
+                     where not n.settled) as repeats,
+                   (select count(*) from bin where within is null) as binned,
+                   (select count(*) from photo where decision = @out and binned is null) as left_out
+            """,
+            ("since", clock.GetUtcNow() - TimeLeft.Window), ("out", Decisions.LeaveOut));
+        return (await command.FirstAsync(
+            r =>
+            {
+                int Count(string column) => (int)r.Get<long>(column);
+                var waiting = Count("waiting");
+                var pace = r.Maybe<DateTimeOffset>("first_ready") is { } first ? TimeLeft.Estimate(waiting, Count("ready"), clock.GetUtcNow() - first) : null;
+                return new Figures(
+                    Count("photos"), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"), Count("without_title"), Count("without_alt"), Count("in_no_album"),
+                    r.Get<long>("bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Count("left_out"));
+            },
+            ct))!;
+    }
+
+    public async Task<DeskState> StateAsync(CancellationToken ct)
+    {
+        await using var failed = db.Command(
+            """
+            select coalesce(failure_cause, 'Unreadable') as cause, min(failure) as sentence, count(*) as count,
+                   (array_agg(id order by arrived desc))[1:@most] as photos, (array_agg(file_name order by arrived desc))[1:@names] as names
+              from photo
+             where state = 'failed' and binned is null
+             group by 1
+             order by 3 desc, 1
+            """,
+            ("most", MostRetried), ("names", MostNamed));
+        await using var nowhere = db.Command(
+            """
+            select a.id, a.working_name, (select count(*) from album_photo as ap where ap.album = a.id) as photos,
+                   exists (select from page as pg where pg.album = a.id and pg.binned is null) as has_draft
+              from album as a
+             where a.binned is null
+               and not exists (select from page as pg where pg.album = a.id and pg.published is not null and pg.binned is null)
+             order by lower(a.working_name), a.id limit @most
+            """,
+            ("most", MostListed));
+        return new DeskState(
+            await FiguresAsync(ct),
+            await failed.AllAsync(
+                r =>
+                {
+                    var remedy = Enum.TryParse<IntakeProblem>(r.Get<string>("cause"), out var problem) ? IntakeRefusal.Remedy(problem) : "";
+                    var sentence = r.Get<string>("sentence");
+                    return new FailedPhotos(
+                        remedy.Length > 0 && sentence.EndsWith(remedy, StringComparison.Ordinal) ? sentence[..^remedy.Length].TrimEnd() : sentence, remedy,
+                        (int)r.Get<long>("count"), [.. r.Get<Guid[]>("photos").Select(PhotoId.From)], r.Get<string[]>("names"));
+                },
+                ct),
+            await nowhere.AllAsync(r => new AlbumNowhere(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<bool>("has_draft")), ct));
+    }
+}

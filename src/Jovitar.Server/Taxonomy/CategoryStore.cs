@@ -1,0 +1,211 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Albums;
+using Jovitar.Core.Photos;
+using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Taxonomy;
+
+/// <summary>A category as the workroom lists it, parents before children.</summary>
+internal sealed record CategoryLine(CategoryId Id, CategoryId? Parent, string Name, int Depth, int Photos, long Version);
+
+/// <summary>Categories to put photos into, and to take them out of.</summary>
+internal sealed record CategoryChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<CategoryId> Add, IReadOnlyList<CategoryId> Remove);
+
+/// <summary>How a change of a category ended.</summary>
+internal enum CategoryOutcome
+{
+    Written,
+    Gone,
+    Stale,
+
+    /// <summary>It would stand beneath itself.</summary>
+    Loop,
+    NoParent,
+}
+
+/// <summary>The tree of categories, and which photos stand in them.</summary>
+internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
+{
+    /// <summary>Two who move categories at once wait for each other, so that no loop is tied and no name made twice.</summary>
+    const string LockTree = "lock table category in share row exclusive mode";
+
+    /// <summary>All categories in the tree's order, each with how many photos it holds itself.</summary>
+    public async Task<IReadOnlyList<CategoryLine>> ListAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand(
+            """
+            select c.id, c.parent, c.name, c.place, c.version, (select count(*) from photo_category as pc where pc.category = c.id) as photos
+              from category as c
+             where c.binned is null
+            """);
+        var rows = await command.AllAsync(r => (Node: Node(r), Version: r.Get<long>("version"), Photos: (int)r.Get<long>("photos")), ct);
+        var facts = rows.ToDictionary(r => r.Node.Id);
+        return [.. new CategoryTree(rows.Select(r => r.Node)).InOrder().Select(n => new CategoryLine(n.Node.Id, n.Node.Parent, n.Node.Name, n.Depth, facts[n.Node.Id].Photos, facts[n.Node.Id].Version))];
+    }
+
+    static CategoryNode Node(NpgsqlDataReader r) =>
+        new(new CategoryId(r.Get<Guid>("id")), r.MaybeId("parent") is { } parent ? new CategoryId(parent) : null, r.Get<string>("name"), r.Get<long>("place"));
+
+    static async Task<IReadOnlyList<CategoryNode>> NodesAsync(Act act, CancellationToken ct)
+    {
+        await using var command = act.Command("select id, parent, name, place from category where binned is null");
+        return await command.AllAsync(Node, ct);
+    }
+
+    /// <summary>Makes a category at the end of its parent's.</summary>
+    /// <returns>Null when the parent is not there.</returns>
+    public async Task<CategoryId?> MakeAsync(Actor who, string name, CategoryId? parent, CancellationToken ct)
+    {
+        var (id, _) = await acts.RunAsync(
+            who, ActKind.MadeCategory,
+            async act =>
+            {
+                act.Says = _ => $"Made category “{name.Trim()}”.";
+                return await MakeAsync(act, name, parent, ct) is { } made ? made : act.Drop<CategoryId?>(null);
+            },
+            ct);
+        return id;
+    }
+
+    static async Task<CategoryId?> MakeAsync(Act act, string name, CategoryId? parent, CancellationToken ct)
+    {
+        await act.RunAsync(LockTree, ct);
+        var nodes = await NodesAsync(act, ct);
+        if (parent is { } above && nodes.All(n => n.Id != above))
+        {
+            return null;
+        }
+
+        var id = new CategoryId(Guid.CreateVersion7(act.Now));
+        await act.RunAsync(
+            "insert into category (id, parent, name, place) values (@id, @parent::uuid, @name, @place)", ct,
+            ("id", id.Value), ("parent", parent?.Value), ("name", name.Trim()), ("place", Places.After(nodes.Where(n => n.Parent == parent).Max(n => (long?)n.Place))));
+        return id;
+    }
+
+    /// <summary>The category at the end of a way of names from the top, whatever their case; what is missing of it is made.</summary>
+    public async Task<CategoryId> AtAsync(Actor who, IReadOnlyList<string> names, CancellationToken ct)
+    {
+        var (id, _) = await acts.RunAsync(
+            who, ActKind.MadeCategory,
+            async act =>
+            {
+                act.Says = _ => $"Made category “{string.Join(" / ", names)}”.";
+                await act.RunAsync(LockTree, ct);
+                CategoryId? at = null;
+                foreach (var name in names)
+                {
+                    var known = (await NodesAsync(act, ct)).Where(n => n.Parent == at && string.Equals(n.Name, name.Trim(), StringComparison.OrdinalIgnoreCase)).MinBy(n => n.Place);
+                    at = known?.Id ?? await MakeAsync(act, name, at, ct);
+                }
+
+                return at ?? throw new ArgumentException("A way to a category has at least one name.", nameof(names));
+            },
+            ct);
+        return id;
+    }
+
+    /// <summary>Renames a category, or moves it beneath another parent and to a place among its siblings.</summary>
+    /// <param name="position">0 = first; null to leave it where it is.</param>
+    public async Task<(CategoryOutcome Outcome, Done Done)> ChangeAsync(Actor who, CategoryId id, string name, CategoryId? parent, int? position, long expected, CancellationToken ct) =>
+        await acts.RunAsync(
+            who, ActKind.ChangedCategory,
+            async act =>
+            {
+                await act.RunAsync(LockTree, ct);
+                var nodes = await NodesAsync(act, ct);
+                var tree = new CategoryTree(nodes);
+                if (nodes.FirstOrDefault(n => n.Id == id) is not { } before)
+                {
+                    return act.Drop(CategoryOutcome.Gone);
+                }
+
+                if (parent is { } above && nodes.All(n => n.Id != above))
+                {
+                    return act.Drop(CategoryOutcome.NoParent);
+                }
+
+                if (!tree.MayStandBeneath(id, parent))
+                {
+                    return act.Drop(CategoryOutcome.Loop);
+                }
+
+                act.Says = _ => before.Name == name.Trim() ? $"Moved category “{before.Name}”." : $"Renamed category “{before.Name}” to “{name.Trim()}”.";
+                var siblings = nodes.Where(n => n.Parent == parent && n.Id != id).OrderBy(n => n.Place).ThenBy(n => n.Name, StringComparer.CurrentCulture).ToList();
+                var at = position ?? (before.Parent == parent ? siblings.Count(s => s.Place < before.Place) : siblings.Count);
+                siblings.Insert(Math.Clamp(at, 0, siblings.Count), before);
+                var places = Places.Assign([.. siblings.Select(s => new Standing<CategoryId>(s.Id, s.Id == id && (position is not null || before.Parent != parent) ? null : s.Place))]);
+                var changed = await act.RunAsync(
+                    "update category set name = @name, parent = @parent::uuid, version = version + 1 where id = @id and version = @expected", ct,
+                    ("id", id.Value), ("name", name.Trim()), ("parent", parent?.Value), ("expected", expected));
+                await act.RunAsync(
+                    "update category as c set place = o.place from unnest(@ids, @places) as o(id, place) where c.id = o.id", ct,
+                    ("ids", places.Select(p => p.Thing).Values()), ("places", places.Select(p => p.Place).ToArray()));
+                return changed == 1 ? CategoryOutcome.Written : act.Drop(CategoryOutcome.Stale);
+            },
+            ct);
+
+    /// <summary>Throws a category in the bin with all beneath it; photos stay.</summary>
+    /// <returns>Null when it is not there.</returns>
+    public async Task<Done?> RemoveAsync(Actor who, CategoryId id, CancellationToken ct)
+    {
+        var (there, done) = await acts.RunAsync(
+            who, ActKind.Binned,
+            async act =>
+            {
+                await act.RunAsync(LockTree, ct);
+                await using var mark = act.Command("update category set binned = @now, version = version + 1 where id = @id and binned is null returning name", ("id", id.Value), ("now", act.Now));
+                if (await mark.ExecuteScalarAsync(ct) is not string name)
+                {
+                    return act.Drop(false);
+                }
+
+                act.Says = _ => ActWords.Binned(back: false, 0, [name]);
+                return true;
+            },
+            ct);
+        return there ? done : null;
+    }
+
+    /// <summary>Puts photos in categories and takes them out.</summary>
+    public async Task<Done> ChangePhotosAsync(Actor who, CategoryChange change, CancellationToken ct)
+    {
+        var (_, done) = await acts.RunAsync(
+            who, ActKind.Categorised,
+            async act =>
+            {
+                await using var read = act.Command("select id, name from category where id = any(@ids) order by place", ("ids", change.Add.Concat(change.Remove).Values()));
+                var names = await read.AllAsync(r => (Id: new CategoryId(r.GetGuid(0)), Name: r.GetString(1)), ct);
+                act.Says = tally => ActWords.Categorised(tally, [.. names.Where(n => change.Add.Contains(n.Id)).Select(n => n.Name)], [.. names.Where(n => change.Remove.Contains(n.Id)).Select(n => n.Name)]);
+                await act.LockAsync("photo", change.Photos.Values(), ct);
+                await AddPhotosAsync(act, change.Photos, change.Add, Said.Person, ct);
+                await RemovePhotosAsync(act, change.Photos, change.Remove, saidBy: null, ct);
+                return true;
+            },
+            ct);
+        return done;
+    }
+
+    /// <summary>Puts photos into categories that are there.</summary>
+    public static Task<int> AddPhotosAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<CategoryId> categories, string saidBy, CancellationToken ct) => categories.Count == 0 ? Task.FromResult(0) : act.RunAsync(
+        """
+        insert into photo_category (photo, category, said_by)
+        select p.id, c.id, @said
+          from photo as p
+         cross join category as c
+         where p.id = any(@photos) and p.binned is null and c.id = any(@categories) and c.binned is null
+         order by p.id, c.id
+        on conflict do nothing
+        """,
+        ct, ("photos", photos.Values()), ("categories", categories.Values()), ("said", saidBy));
+
+    /// <summary>Takes photos out of categories.</summary>
+    /// <param name="saidBy">Only where they stand there because of that; null for all.</param>
+    public static Task<int> RemovePhotosAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<CategoryId> categories, string? saidBy, CancellationToken ct) => categories.Count == 0 ? Task.FromResult(0) : act.RunAsync(
+        "delete from photo_category where photo = any(@photos) and category = any(@categories) and (@said::text is null or said_by = @said::text)", ct,
+        ("photos", photos.Values()), ("categories", categories.Values()), ("said", saidBy));
+}

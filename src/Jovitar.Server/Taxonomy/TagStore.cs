@@ -1,0 +1,159 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Photos;
+using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Taxonomy;
+
+internal sealed record TagLine(TagId Id, string Name, int Photos);
+
+/// <summary>Tags to add to photos, by name, and to take off them.</summary>
+internal sealed record TagChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Add, IReadOnlyList<TagId> Remove);
+
+/// <summary>Tags, and which photos carry them.</summary>
+internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
+{
+    /// <summary>Tags whose name begins with the words typed, then those that hold them; the most used first.</summary>
+    public async Task<IReadOnlyList<TagLine>> TagsAsync(string? typed, int most, CancellationToken ct)
+    {
+        var key = TagName.TryParse(typed, out var name) ? name.Key : "";
+        await using var command = db.Command(
+            """
+            select t.id, t.name, (select count(*) from photo_tag as pt where pt.tag = t.id) as photos
+              from tag as t
+             where t.binned is null and t.key like '%' || @key || '%'
+             order by not starts_with(t.key, @raw), photos desc, t.key
+             limit @most
+            """,
+            ("key", Database.LikeText(key)), ("raw", key), ("most", most));
+        return await command.AllAsync(r => new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), (int)r.Get<long>("photos")), ct);
+    }
+
+    /// <summary>Adds and removes tags on several photos.</summary>
+    public async Task<Done> ChangeAsync(Actor who, TagChange change, CancellationToken ct)
+    {
+        var names = TagName.All(change.Add);
+        var (_, done) = await acts.RunAsync(
+            who, ActKind.Tagged,
+            async act =>
+            {
+                await using var read = act.Command("select name from tag where id = any(@ids) order by key", ("ids", change.Remove.Values()));
+                var off = await read.AllAsync(r => r.GetString(0), ct);
+                act.Says = tally => ActWords.Tagged(tally, [.. names.Select(n => n.Text)], off);
+                var tags = await MakeSureAsync(act, names, ct);
+                await act.LockAsync("photo", change.Photos.Values(), ct);
+                await AddAsync(act, change.Photos, tags, Said.Person, ct);
+                await RemoveAsync(act, change.Photos, change.Remove, saidBy: null, ct);
+                return true;
+            },
+            ct);
+        return done;
+    }
+
+    /// <summary>The ids of tags by name; those that are not there yet are made, and those in the bin come back.</summary>
+    public static async Task<IReadOnlyList<TagId>> MakeSureAsync(Act act, IReadOnlyList<TagName> names, CancellationToken ct)
+    {
+        if (names.Count == 0)
+        {
+            return [];
+        }
+
+        // In the order of their keys, so that two who make the same tags at once wait for each other and never in a circle.
+        var sorted = names.OrderBy(n => n.Key, StringComparer.Ordinal).ToArray();
+        await act.RunAsync(
+            """
+            insert into tag (id, name, key)
+            select *
+              from unnest(@ids, @names, @keys)
+            on conflict (key) do update set binned = null where tag.binned is not null
+            """,
+            ct, ("ids", sorted.Select(_ => Guid.CreateVersion7(act.Now)).ToArray()), ("names", sorted.Select(n => n.Text).ToArray()), ("keys", sorted.Select(n => n.Key).ToArray()));
+        await using var read = act.Command("select id from tag where key = any(@keys)", ("keys", sorted.Select(n => n.Key).ToArray()));
+        return await read.AllAsync(r => new TagId(r.GetGuid(0)), ct);
+    }
+
+    /// <summary>Puts tags on photos.</summary>
+    /// <param name="saidBy">Where they come from. What a file says it says whatever the intake had said before.</param>
+    public static Task<int> AddAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<TagId> tags, string saidBy, CancellationToken ct) => tags.Count == 0 ? Task.FromResult(0) : act.RunAsync(
+        """
+        insert into photo_tag (photo, tag, said_by)
+        select p.id, t.id, @said
+          from photo as p
+         cross join unnest(@tags) as t(id)
+         where p.id = any(@photos) and p.binned is null
+         order by p.id, t.id
+        on conflict (photo, tag) do update set said_by = excluded.said_by where excluded.said_by = 'file' and photo_tag.said_by like 'intake:%'
+        """,
+        ct, ("photos", photos.Values()), ("tags", tags.Values()), ("said", saidBy));
+
+    /// <summary>Takes tags off photos.</summary>
+    /// <param name="saidBy">Only where they come from there; null for all.</param>
+    public static Task<int> RemoveAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<TagId> tags, string? saidBy, CancellationToken ct) => tags.Count == 0 ? Task.FromResult(0) : act.RunAsync(
+        "delete from photo_tag where photo = any(@photos) and tag = any(@tags) and (@said::text is null or said_by = @said::text)", ct,
+        ("photos", photos.Values()), ("tags", tags.Values()), ("said", saidBy));
+
+    /// <summary>The ids of tags that are there, by name.</summary>
+    public static async Task<IReadOnlyList<TagId>> FindAsync(Act act, IReadOnlyList<TagName> names, CancellationToken ct)
+    {
+        await using var read = act.Command("select id from tag where key = any(@keys)", ("keys", names.Select(n => n.Key).ToArray()));
+        return await read.AllAsync(r => new TagId(r.GetGuid(0)), ct);
+    }
+
+    /// <summary>Throws a tag in the bin; it comes off every photo and is back on them when it comes back.</summary>
+    /// <returns>Null when it is not there.</returns>
+    public async Task<Done?> RemoveAsync(Actor who, TagId tag, CancellationToken ct)
+    {
+        var (there, done) = await acts.RunAsync(
+            who, ActKind.Binned,
+            async act =>
+            {
+                await using var mark = act.Command("update tag set binned = @now where id = @id and binned is null returning name", ("id", tag.Value), ("now", act.Now));
+                if (await mark.ExecuteScalarAsync(ct) is not string name)
+                {
+                    return act.Drop(false);
+                }
+
+                act.Says = _ => ActWords.Binned(back: false, 0, [name]);
+                return true;
+            },
+            ct);
+        return there ? done : null;
+    }
+}
+
+/// <summary>Keeps the words that search looks through in step with the tags.</summary>
+internal sealed class TagWords : IActListener
+{
+    public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
+    {
+        if (!kinds.Contains("photo_tag") && !kinds.Contains("tag"))
+        {
+            return;
+        }
+
+        await act.RunAsync(
+            """
+            with concerned as (
+              select thing as photo from act_change where act = @act and kind = 'photo_tag'
+              union
+              select pt.photo
+                from act_change as c
+                join photo_tag as pt on pt.tag = c.thing
+               where c.act = @act and c.kind = 'tag' and c.after ? 'name' and c.before is not null),
+            locked as (
+              select p.id from photo as p join concerned as c on c.photo = p.id order by p.id for no key update of p)
+            update photo as p
+               set tag_words = coalesce((
+                     select string_agg(t.name, ' ' order by t.key)
+                       from photo_tag as pt
+                       join tag as t on t.id = pt.tag
+                      where pt.photo = p.id), '')
+              from locked
+             where p.id = locked.id
+            """,
+            ct, ("act", act.Id.Value));
+    }
+}

@@ -1,0 +1,160 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { type Api, ApiProblem, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { w } from '../../words'
+import { useAct } from './data'
+import { moment } from './format'
+import { tell } from './news'
+import { Heading } from './Station'
+
+const key = ['account']
+
+/** One's own account: the password, and the browsers that are signed in. */
+export function AccountStation() {
+  const account = useQuery({
+    queryKey: key,
+    queryFn: () => body(api.GET('/api/account'), w.errors.away),
+  }).data
+  if (!account) return null
+  return (
+    <div className="px-[30px] pt-7 pb-16">
+      <Heading
+        title={w.account.title}
+        lead={`${account.name}, ${account.email}. ${w.account.role[account.role]}.`}
+      />
+      <div className="mt-7 grid max-w-[60rem] grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)] gap-x-12 gap-y-8 max-lg:grid-cols-1">
+        <Password />
+        <section aria-label={w.account.sessions}>
+          <h2 className="mb-2 text-lead">{w.account.sessions}</h2>
+          <ul>
+            {account.sessions.map((s) => (
+              <SessionLine key={s.id} session={s} />
+            ))}
+          </ul>
+        </section>
+      </div>
+    </div>
+  )
+}
+
+const browsers = [
+  [/Edg\//, 'Edge'],
+  [/Firefox\//, 'Firefox'],
+  [/Chrom(e|ium)\//, 'Chrome or Chromium'],
+  [/Safari\//, 'Safari'],
+] as const
+const systems = [
+  [/Android/, 'Android'],
+  [/iPhone|iPad/, 'iOS'],
+  [/Windows/, 'Windows'],
+  [/Mac OS X/, 'macOS'],
+  [/Linux|X11/, 'Linux'],
+] as const
+
+/** What a browser calls itself, in words: its own text is long and names others besides. */
+function browserName(agent: string) {
+  const named = (list: readonly (readonly [RegExp, string])[]) => list.find(([sign]) => sign.test(agent))?.[1]
+  const browser = named(browsers) ?? agent.split(' ')[0]
+  const system = named(systems)
+  return browser ? (system ? w.account.on(browser, system) : browser) : undefined
+}
+
+function SessionLine({ session: s }: { session: Api['SessionLine'] }) {
+  const client = useQueryClient()
+  const end = useAct(
+    () =>
+      body(
+        api.DELETE('/api/account/sessions/{session}', { params: { path: { session: s.id } } }),
+        w.errors.away,
+      ),
+    () => {
+      void client.invalidateQueries({ queryKey: key })
+      tell({ text: w.account.ended })
+    },
+  )
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 border-t border-line py-2">
+      <span className="min-w-0">
+        <span className="block truncate" title={s.browser}>
+          {browserName(s.browser) ?? w.account.unknown}
+        </span>
+        <span className="block text-small text-quiet">
+          {s.address}, {w.account.seen(moment(s.seen))}
+        </span>
+      </span>
+      {s.here ? (
+        <span className="text-small font-semibold text-plum">{w.account.here}</span>
+      ) : (
+        <Button look="word" className="text-small" onClick={() => end.mutate(undefined)}>
+          {w.account.end}
+        </Button>
+      )}
+    </li>
+  )
+}
+
+function Password() {
+  const client = useQueryClient()
+  const [faults, setFaults] = useState<Record<string, string>>({})
+  const [done, setDone] = useState(false)
+  async function change(form: HTMLFormElement) {
+    const data = new FormData(form)
+    try {
+      await body(
+        api.PUT('/api/account/password', {
+          body: { current: String(data.get('current')), password: String(data.get('password')) },
+        }),
+        w.errors.away,
+      )
+      form.reset()
+      setFaults({})
+      setDone(true)
+      void client.invalidateQueries({ queryKey: key })
+    } catch (problem) {
+      setDone(false)
+      const known = problem instanceof ApiProblem ? problem : new ApiProblem(0, 'away', w.errors.away)
+      setFaults(Object.keys(known.fields).length > 0 ? known.fields : { password: known.message })
+    }
+  }
+  const field = (name: 'current' | 'password', label: string, complete: string) => (
+    <label className="block">
+      <span className="block text-small text-quiet">{label}</span>
+      <input
+        type="password"
+        name={name}
+        required
+        autoComplete={complete}
+        aria-invalid={!!faults[name]}
+        aria-describedby={faults[name] ? `fault-${name}` : undefined}
+        className="w-full border-b border-strong-line bg-transparent py-1 outline-none focus:border-plum"
+      />
+      {faults[name] && (
+        <span id={`fault-${name}`} className="block text-small font-semibold">
+          {faults[name]}
+        </span>
+      )}
+    </label>
+  )
+  return (
+    <section aria-label={w.account.password}>
+      <h2 className="mb-3 text-lead">{w.account.password}</h2>
+      <form
+        className="grid gap-4"
+        onSubmit={(e) => {
+          e.preventDefault()
+          void change(e.currentTarget)
+        }}
+      >
+        {field('current', w.account.current, 'current-password')}
+        {field('password', w.account.next, 'new-password')}
+        <span>
+          <Button type="submit">{w.account.change}</Button>
+        </span>
+        <p role="status" className="min-h-5 text-small">
+          {done && w.account.changed}
+        </p>
+      </form>
+    </section>
+  )
+}

@@ -1,0 +1,23 @@
+import type { QueryClient } from '@tanstack/react-query'
+
+/** Reads everything again that photos, albums or pages may have changed. */
+export function refresh(client: QueryClient) {
+  for (const key of [
+    'figures',
+    'albums',
+    'pages',
+    'sheet',
+    'plate',
+    'desk',
+    'tags',
+    'categories',
+    'neighbours',
+    'files',
+    'repeats',
+    'bin',
+    'history',
+    'intake',
+    'intakes',
+  ])
+    void client.invalidateQueries({ queryKey: [key] })
+}
