@@ -128,7 +128,12 @@ catch (NewerDataException e)
     return 1;
 }
 
-app.UseForwardedHeaders();
+if (settings.Proxies.Count > 0)
+{
+    // With nobody named the platform would believe everybody.
+    app.UseForwardedHeaders();
+}
+
 app.UseExceptionHandler();
 app.UseSecurityHeaders();
 app.UsePublicRenditions();

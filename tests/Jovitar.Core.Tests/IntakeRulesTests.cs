@@ -51,8 +51,10 @@ public sealed class IntakeRulesTests
         // Deflate at its best, 1032 to 1 (RFC 1951), against a photograph that shrank to a third.
         Gen.Long[1 << 20, 1L << 32].Sample(size => Assert.False(ArchiveRules.IsTooDense(size / 3, size)));
         Gen.Long[4L << 20, 1L << 40].Sample(size => Assert.True(ArchiveRules.IsTooDense(size / 1032, size)));
-        Assert.False(ArchiveRules.IsTooLarge(3_000_000_000, 3_100_000_000));
-        Assert.True(ArchiveRules.IsTooLarge(42_374, 4_507_981_343_026_016));
+        Assert.False(ArchiveRules.IsTooLarge(3_000_000_000, [1_600_000_000, 1_500_000_000]));
+        Assert.True(ArchiveRules.IsTooLarge(42_374, [4_507_981_343_026_016]));
+        // Two that say they come to 2^63−1 bytes each: their sum is no 64-bit number any more.
+        Assert.True(ArchiveRules.IsTooLarge(1_000, [long.MaxValue, long.MaxValue]));
     }
 
     [Theory]

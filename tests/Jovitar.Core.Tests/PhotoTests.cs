@@ -1,4 +1,3 @@
-using Jovitar.Core.Access;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Intake;
 using Jovitar.Core.Photos;
@@ -73,14 +72,6 @@ public sealed class PhotoTests
         Assert.Equal(good, PageAddress.TryParse(text, out _, out var fault));
         Assert.Equal(good, fault.Length == 0);
     }
-
-    [Theory]
-    [InlineData(0, 0, false)]
-    [InlineData(0, 2, false)]
-    [InlineData(1, 0, true)]
-    [InlineData(3, 1, true)]
-    public void Everyone_can_see_what_stands_on_a_published_page(int published, int drafts, bool everyone) =>
-        XX
 
     [Fact]
     public void Identities_are_read_from_text()

@@ -23,7 +23,7 @@ internal static class ServerProcess
     }
 
     /// <summary>Starts a process on a site's database and data, and signs its owner in.</summary>
-    public static async Task<(Process Process, HttpClient Owner)> StartAsync(Site site)
+    public static async Task<(Process Process, HttpClient Owner)> StartAsync(Site site, params (string Name, string Value)[] settings)
     {
         using var listener = new TcpListener(IPAddress.Loopback, 0);
         listener.Start();
@@ -34,6 +34,11 @@ internal static class ServerProcess
         start.Environment["Jovitar__Database"] = site.Connection;
         start.Environment["Jovitar__Lease"] = "00:00:02";
         start.Environment["Jovitar__Log"] = "Fatal";
+        foreach (var (name, value) in settings)
+        {
+            start.Environment[name] = value;
+        }
+
         var process = Process.Start(start)!;
         var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address) };
         for (var tries = 0; ; tries++)

@@ -97,6 +97,30 @@ internal sealed class Site : IAsyncDisposable
         return client;
     }
 
+    /// <summary>A browser of another person's who may edit, signed in.</summary>
+    public Task<HttpClient> EditorAsync(string name) => AccountAsync(name, "Editor");
+
+    /// <summary>A browser signed in to an account of its own.</summary>
+    /// <param name="role">What it may do: None, Editor, Owner.</param>
+    public async Task<HttpClient> AccountAsync(string name, string role)
+    {
+        var email = $"{name.ToLowerInvariant()}@example.test";
+        await using (var make = Db.CreateCommand(
+            "insert into account (id, email, email_key, name, role, password_hash, made) select gen_random_uuid(), @email, @email, @name, @role, password_hash, now() from account order by made limit 1 on conflict do nothing"))
+        {
+            make.Parameters.AddWithValue("email", email);
+            make.Parameters.AddWithValue("name", name);
+            make.Parameters.AddWithValue("role", role);
+            await make.ExecuteNonQueryAsync();
+        }
+
+        var client = Visitor();
+        await TokenAsync(client);
+        (await client.PostAsJsonAsync("/api/session", new { email, password = "ten characters and more" })).EnsureSuccessStatusCode();
+        await TokenAsync(client);
+        return client;
+    }
+
     public static async Task TokenAsync(HttpClient client)
     {
         var session = await client.GetFromJsonAsync<JsonElement>("/api/session");

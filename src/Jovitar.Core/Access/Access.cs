@@ -122,7 +122,7 @@ public static class Access
 
     static Reason[] Pages(int published, int drafts) => (published, drafts) switch
     {
-        (> 0, _) => [],
+        ( > 0, _) => [],
         (_, 0) => [Reason.OnNoPage],
         _ => [Reason.OnlyOnDrafts],
     };

@@ -12,10 +12,33 @@ public static class ActWords
 {
     static readonly Dictionary<string, string> FieldNames = new(StringComparer.Ordinal)
     {
-        ["title"] = "title", ["caption"] = "caption", ["alt"] = "description", ["credit"] = "credit", ["copyright"] = "copyright", ["licence"] = "licence", ["origin"] = "origin",
-        ["place"] = "place", ["rating"] = "rating", ["decision"] = "decision", ["creator"] = "creator", ["working_name"] = "working name", ["description"] = "description", ["cover"] = "cover",
-        ["address"] = "address", ["draft"] = "draft", ["published"] = "published version", ["name"] = "name", ["parent"] = "parent", ["binned"] = "place in the bin", ["said_by"] = "origin",
-        ["album"] = "album", ["tags"] = "tags", ["categories"] = "categories", ["taken_back"] = "taking back", ["settled"] = "decision on repeats", ["file_name"] = "file name",
+        ["title"] = "title",
+        ["caption"] = "caption",
+        ["alt"] = "description",
+        ["credit"] = "credit",
+        ["copyright"] = "copyright",
+        ["licence"] = "licence",
+        ["origin"] = "origin",
+        ["place"] = "place",
+        ["rating"] = "rating",
+        ["decision"] = "decision",
+        ["creator"] = "creator",
+        ["working_name"] = "working name",
+        ["description"] = "description",
+        ["cover"] = "cover",
+        ["address"] = "address",
+        ["draft"] = "draft",
+        ["published"] = "published version",
+        ["name"] = "name",
+        ["parent"] = "parent",
+        ["binned"] = "place in the bin",
+        ["said_by"] = "origin",
+        ["album"] = "album",
+        ["tags"] = "tags",
+        ["categories"] = "categories",
+        ["taken_back"] = "taking back",
+        ["settled"] = "decision on repeats",
+        ["file_name"] = "file name",
     };
 
     /// <summary>A field in words.</summary>
@@ -60,14 +83,14 @@ public static class ActWords
 
     public static string Tagged(ActTally tally, IReadOnlyList<string> on, IReadOnlyList<string> off) => (on.Count, off.Count) switch
     {
-        (> 0, 0) => $"Tagged {Photos(tally.Photos)} {Names(on)}.",
+        ( > 0, 0) => $"Tagged {Photos(tally.Photos)} {Names(on)}.",
         (0, > 0) => $"Took {Names(off)} off {Photos(tally.Photos)}.",
         _ => $"Tagged {Photos(tally.Photos)} {Names(on)} and took {Names(off)} off.",
     };
 
     public static string Categorised(ActTally tally, IReadOnlyList<string> on, IReadOnlyList<string> off) => (on.Count, off.Count) switch
     {
-        (> 0, 0) => $"Put {Photos(tally.Photos)} in {Names(on)}.",
+        ( > 0, 0) => $"Put {Photos(tally.Photos)} in {Names(on)}.",
         (0, > 0) => $"Took {Photos(tally.Photos)} out of {Names(off)}.",
         _ => $"Put {Photos(tally.Photos)} in {Names(on)} and out of {Names(off)}.",
     };
@@ -112,7 +135,7 @@ public static class ActWords
     {
         var what = (photos, others.Count) switch
         {
-            (> 0, 0) => Photos(photos),
+            ( > 0, 0) => Photos(photos),
             (0, _) => Names(others),
             _ => $"{Photos(photos)} and {Names(others)}",
         };

@@ -135,7 +135,7 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
              where n.act = @act
             """,
             ct, ("act", act.Id.Value));
-        await act.RunAsync("delete from act_change where act = @act and before = '{}' and after = '{}'", ct, ("act", act.Id.Value));
+        await act.RunAsync("delete from act_change where act = @act and after = '{}'", ct, ("act", act.Id.Value));
         await act.RunAsync("delete from act_change where act = @earlier", ct, ("earlier", earlier));
         await act.RunAsync("delete from act where id = @earlier", ct, ("earlier", earlier));
     }

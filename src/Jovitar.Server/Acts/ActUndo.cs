@@ -115,6 +115,11 @@ internal sealed class ActUndo(ActRunner acts)
             }
         }
 
+        if (kinds.Any(k => k.Kind == "category") && await IsKnottedAsync(act, ct))
+        {
+            return act.Drop<(UndoRefusal, Undone?)>((UndoRefusal.InTheWay, null));
+        }
+
         foreach (var k in kinds.Where(k => k.Other is not null))
         {
             await UnlinkAsync(act, id, k, ct);
@@ -125,6 +130,20 @@ internal sealed class ActUndo(ActRunner acts)
         await act.RunAsync("update act set undone_by = @act where id = @id and exists (select from act_change where act = @act)", ct, ("act", act.Id.Value), ("id", id.Value));
         await act.RunAsync("update act set undone_by = null where id = @undoes::uuid and exists (select from act_change where act = @act)", ct, ("act", act.Id.Value), ("undoes", undoes));
         return (UndoRefusal.None, new Undone(sentence, left, leftCount));
+    }
+
+    /// <summary>Whether a category would stand beneath itself.</summary>
+    static async Task<bool> IsKnottedAsync(Act act, CancellationToken ct)
+    {
+        await using var command = act.Command(
+            """
+            with recursive reached as (
+              select id from category where parent is null
+              union
+              select c.id from category as c join reached as r on c.parent = r.id)
+            select exists (select from category as c where not exists (select from reached as r where r.id = c.id))
+            """);
+        return (bool)(await command.ExecuteScalarAsync(ct))!;
     }
 
     static async Task<IReadOnlyList<Tracked>> TrackedAsync(Act act, ActId id, CancellationToken ct)

@@ -32,7 +32,7 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
     {
         await using var command = db.Command(
             """
-            with page as (
+            with latest as (
               select *
                 from act
                where within is null and (@before::uuid is null or id < @before::uuid)
@@ -42,7 +42,7 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
                    i.id as intake, i.taken_back is not null as intake_taken_back,
                    case when i.id is null then a.photos else (select count(distinct f.photo) from intake_file as f where f.intake = i.id)::int end as photos,
                    encode(p.hash, 'hex') as hash, p.width, p.height
-              from page as a
+              from latest as a
               left join intake as i on i.act = a.id
               left join lateral (
                 select p.hash, p.width, p.height

@@ -12,17 +12,23 @@ public sealed class WordsAttribute(int most) : ValidationAttribute
     public int Most => most;
 
     protected override ValidationResult? IsValid(object? value, ValidationContext validationContext) =>
-        value is string text && text.Length > most ? new ValidationResult(string.Create(CultureInfo.InvariantCulture, $"This may have {most:#,0} characters.")) : ValidationResult.Success;
+        value is not string text ? ValidationResult.Success
+        : text.Length > most ? new ValidationResult(string.Create(CultureInfo.InvariantCulture, $"This may have {most:#,0} characters."))
+        : !Text.IsSound(text) ? new ValidationResult("This text has characters in it that cannot be kept.")
+        : ValidationResult.Success;
 }
 
-/// <summary>A list of at most so many things.</summary>
+/// <summary>A list of at most so many things, none of them missing.</summary>
 [AttributeUsage(AttributeTargets.Parameter | AttributeTargets.Property)]
 public sealed class AtMostAttribute(int most) : ValidationAttribute
 {
     public int Most => most;
 
     protected override ValidationResult? IsValid(object? value, ValidationContext validationContext) =>
-        value is ICollection list && list.Count > most ? new ValidationResult(string.Create(CultureInfo.InvariantCulture, $"At most {most:#,0} at once.")) : ValidationResult.Success;
+        value is not ICollection list ? ValidationResult.Success
+        : list.Count > most ? new ValidationResult(string.Create(CultureInfo.InvariantCulture, $"At most {most:#,0} at once."))
+        : list.Cast<object?>().Any(e => e is null) ? new ValidationResult("Something in this list is missing.")
+        : ValidationResult.Success;
 }
 
 /// <summary>One of a few words.</summary>
