@@ -24,6 +24,12 @@ public static class Look
         try
         {
             using var image = Image.NewFromFile(rendition, access: Enums.Access.Sequential);
+            if (image.Width * image.Height < 2)
+            {
+                // One pixel differs from nothing.
+                return 0;
+            }
+
             using var flat = image.HasAlpha() ? image.Flatten() : image.Copy();
             using var grey = flat.Colourspace(Enums.Interpretation.Bw);
             using var laplacian = Image.NewFromArray(new double[,] { { 0, 1, 0 }, { 1, -4, 1 }, { 0, 1, 0 } });

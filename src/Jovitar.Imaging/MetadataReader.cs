@@ -23,23 +23,20 @@ public static class MetadataReader
     /// <summary>Reads a file's metadata. Blocks that cannot be read count as absent: a photo never fails for its words.</summary>
     public static PhotoMetadata Read(string path)
     {
-        IReadOnlyList<MetadataExtractor.Directory> blocks;
-        try
+        var kind = KindOf(path);
+        if (FileParts.Judge(path, kind) is not { TooFar: false, WordsReadable: true })
         {
-            blocks = ImageMetadataReader.ReadMetadata(path);
-        }
-        catch (Exception e) when (e is ImageProcessingException or IOException or ArgumentException or FormatException or OverflowException or IndexOutOfRangeException)
-        {
-            blocks = [];
+            return new PhotoMetadata { Words = new MetadataBlock() };
         }
 
+        var blocks = kind == PictureKind.Avif ? MetadataBlocks.OfAvif(path) : MetadataBlocks.Of(path);
         var ifd0 = blocks.OfType<ExifIfd0Directory>().FirstOrDefault();
         var sub = blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault(d => d.ContainsTag(ExifDirectoryBase.TagDateTimeOriginal) || d.ContainsTag(ExifDirectoryBase.TagFNumber)) ?? blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault();
         var iptc = blocks.OfType<IptcDirectory>().FirstOrDefault();
-        var xmp = blocks.OfType<XmpDirectory>().Select(d => d.XmpMeta).FirstOrDefault(m => m is not null);
+        var xmp = blocks.OfType<XmpDirectory>().Select(d => d.XmpMeta).OfType<IXmpMeta>().ToArray();
         return new PhotoMetadata
         {
-            Words = MetadataReconciliation.Reconcile(FromExif(ifd0, sub), FromIim(iptc), FromXmp(xmp), IimChanged(path, blocks)),
+            Words = MetadataReconciliation.Reconcile(FromExif(ifd0, sub), FromIim(iptc), FromXmp(xmp), IimChanged(path, blocks), FromExplorer(ifd0)),
             Camera = Camera(ifd0),
             Lens = MetadataReconciliation.Clean(sub?.GetString(ExifDirectoryBase.TagLensModel)),
             Exposure = new Exposure(Number(sub, ExifDirectoryBase.TagExposureTime), Number(sub, ExifDirectoryBase.TagFNumber), (int?)Number(sub, ExifDirectoryBase.TagIsoEquivalent), Number(sub, ExifDirectoryBase.TagFocalLength)),
@@ -54,6 +51,27 @@ public static class MetadataReader
         Copyright = Utf8(ifd0, ExifDirectoryBase.TagCopyright),
         Taken = Taken(sub?.GetString(ExifDirectoryBase.TagDateTimeOriginal), "yyyy:MM:dd HH:mm:ss", sub?.GetString(ExifDirectoryBase.TagTimeZoneOriginal)),
     };
+
+    static PictureKind KindOf(string path)
+    {
+        Span<byte> head = stackalloc byte[PictureKinds.BytesNeeded];
+        using var file = File.OpenRead(path);
+        return PictureKinds.Judge(head[..file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false)]);
+    }
+
+    /// <summary>Words that file explorers write: UTF-16 in tags of their own in EXIF's first block, keywords with semicolons between (common practice).</summary>
+    static MetadataBlock FromExplorer(ExifIfd0Directory? ifd0)
+    {
+        string? Words(int tag) => ifd0?.GetByteArray(tag) is { } bytes ? System.Text.Encoding.Unicode.GetString(bytes).TrimEnd('\0') : null;
+        return new MetadataBlock
+        {
+            Title = Words(ExifDirectoryBase.TagWinTitle),
+            Caption = Words(ExifDirectoryBase.TagWinComment) ?? Words(ExifDirectoryBase.TagWinSubject),
+            Creator = Words(ExifDirectoryBase.TagWinAuthor),
+            Keywords = Words(ExifDirectoryBase.TagWinKeywords)?.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries) ?? [],
+            Rating = ifd0 is not null && ifd0.TryGetInt32(ExifDirectoryBase.TagRating, out var rating) ? rating : null,
+        };
+    }
 
     static MetadataBlock FromIim(IptcDirectory? iptc)
     {
@@ -77,13 +95,28 @@ public static class MetadataReader
         };
     }
 
-    static MetadataBlock FromXmp(IXmpMeta? xmp)
+    /// <summary>A packet and its extension are one: what the first does not have is looked for in the next.</summary>
+    static MetadataBlock FromXmp(IReadOnlyList<IXmpMeta> packets)
     {
-        if (xmp is null)
+        var all = packets.Select(FromXmp).ToArray();
+        string? First(Func<MetadataBlock, string?> of) => all.Select(of).FirstOrDefault(text => !string.IsNullOrWhiteSpace(text));
+        return new MetadataBlock
         {
-            return new MetadataBlock();
-        }
+            Title = First(b => b.Title),
+            Caption = First(b => b.Caption),
+            Alt = First(b => b.Alt),
+            Keywords = all.Select(b => b.Keywords).FirstOrDefault(k => k.Count > 0) ?? [],
+            Creator = First(b => b.Creator),
+            Credit = First(b => b.Credit),
+            Copyright = First(b => b.Copyright),
+            Place = First(b => b.Place),
+            Rating = all.Select(b => b.Rating).FirstOrDefault(r => r is not null),
+            Taken = all.Select(b => b.Taken).FirstOrDefault(t => t is not null),
+        };
+    }
 
+    static MetadataBlock FromXmp(IXmpMeta xmp)
+    {
         string? Simple(string space, string name)
         {
             try
@@ -230,8 +263,12 @@ public static class MetadataReader
     static double? Number(MetadataExtractor.Directory? block, int tag) => block?.GetObject(tag) is Rational exact ? (exact.Denominator == 0 ? null : (double)exact.Numerator / exact.Denominator)
         : block is not null && block.TryGetDouble(tag, out var value) && double.IsFinite(value) ? value : null;
 
+    /// <summary>Where it was taken. Zero over zero is how cameras without a fix write that they do not know.</summary>
     static Position? Where(IReadOnlyList<MetadataExtractor.Directory> blocks) =>
-        blocks.OfType<GpsDirectory>().FirstOrDefault()?.GetGeoLocation() is { } at && Math.Abs(at.Latitude) <= 90 && Math.Abs(at.Longitude) <= 180
+        blocks.OfType<GpsDirectory>().FirstOrDefault() is { } gps && IsKnown(gps, GpsDirectory.TagLatitude) && IsKnown(gps, GpsDirectory.TagLongitude)
+            && gps.GetGeoLocation() is { IsZero: false } at && Math.Abs(at.Latitude) <= 90 && Math.Abs(at.Longitude) <= 180
             ? new Position(at.Latitude, at.Longitude)
             : null;
+
+    static bool IsKnown(GpsDirectory gps, int tag) => gps.GetRationalArray(tag) is { Length: > 0 } parts && parts.All(p => p.Denominator != 0);
 }

@@ -111,15 +111,12 @@ public static class Picture
     {
         // A missing end must fail and not come out grey: the decoder stops at the first thing it is not sure of.
         // Without a profile of its own a picture counts as sRGB; sending it through the colour engine all the same would take five times as long.
-        using var shrunk = Image.Thumbnail(original, width, height: 10_000_000, size: Enums.Size.Down, outputProfile: HasColourOfItsOwn(original) ? "srgb" : null, intent: Enums.Intent.Relative, failOn: Enums.FailOn.Truncated);
-        using var plain = Plain(shrunk);
+        var colour = SourceColour.Of(original);
+        using var shrunk = Image.Thumbnail(
+            original, width, height: 10_000_000, size: Enums.Size.Down, outputProfile: colour.IsOwn ? "srgb" : null, inputProfile: colour.Profile, intent: Enums.Intent.Relative, failOn: Enums.FailOn.Truncated);
+        using var seen = colour.Gamma is { } gamma ? SourceColour.FromGamma(shrunk, gamma) : shrunk.Copy();
+        using var plain = Plain(seen);
         return keep ? plain.CopyMemory() : plain.Copy();
-    }
-
-    static bool HasColourOfItsOwn(string original)
-    {
-        using var header = Image.NewFromFile(original, access: Enums.Access.Sequential);
-        return header.Contains("icc-profile-data") || header.Interpretation is not (Enums.Interpretation.Srgb or Enums.Interpretation.Bw or Enums.Interpretation.Rgb16 or Enums.Interpretation.Grey16);
     }
 
     /// <summary>Eight bits a band, sRGB, with at most an alpha band besides.</summary>

@@ -1,3 +1,5 @@
+using System.Text;
+
 namespace Jovitar.Core.Photos;
 
 /// <summary>How long the words of a photo may be, UTF-16 code units.</summary>
@@ -61,23 +63,68 @@ public static class MetadataReconciliation
 {
     /// <summary>One block out of three.</summary>
     /// <param name="iimChanged">The digest of the IIM block is recorded and does not fit the block.</param>
-    public static MetadataBlock Reconcile(MetadataBlock exif, MetadataBlock iim, MetadataBlock xmp, bool iimChanged)
+    /// <param name="explorer">What a file explorer wrote; it speaks only where nobody else does.</param>
+    public static MetadataBlock Reconcile(MetadataBlock exif, MetadataBlock iim, MetadataBlock xmp, bool iimChanged, MetadataBlock? explorer = null)
     {
         var (first, second) = iimChanged ? (iim, xmp) : (xmp, iim);
-        string? Pick(Func<MetadataBlock, string?> of, bool exifHasIt = true) => (exifHasIt ? Clean(of(exif)) : null) ?? Clean(of(first)) ?? Clean(of(second));
+        string? Pick(Func<MetadataBlock, string?> of, bool exifHasIt = true)
+        {
+            var others = Clean(of(first)) ?? Clean(of(second));
+            var spoken = exifHasIt ? Clean(of(exif)) : null;
+            // EXIF's text is ASCII: where it is the others' text written so, theirs is what was meant.
+            return (spoken is not null && others is not null && IsAsciiOf(spoken, others) ? others : spoken) ?? others ?? Clean(explorer is null ? null : of(explorer));
+        }
+
         return new MetadataBlock
         {
             Title = Pick(b => b.Title, false),
             Caption = Pick(b => b.Caption),
             Alt = Pick(b => b.Alt, false),
-            Keywords = first.Keywords.Count > 0 ? first.Keywords : second.Keywords,
+            Keywords = first.Keywords.Count > 0 ? first.Keywords : second.Keywords.Count > 0 ? second.Keywords : explorer?.Keywords ?? [],
             Creator = Pick(b => b.Creator),
             Credit = Pick(b => b.Credit, false),
             Copyright = Pick(b => b.Copyright),
             Place = Pick(b => b.Place, false),
-            Rating = xmp.Rating is { } r and >= 0 and <= 5 ? r : null,
+            Rating = Stars(xmp.Rating) ?? Stars(explorer?.Rating),
             Taken = exif.Taken ?? first.Taken ?? second.Taken,
         };
+    }
+
+    static int? Stars(int? rating) => rating is >= 0 and <= 5 ? rating : null;
+
+    /// <summary>Whether a text is another one with all that is not ASCII written otherwise: © as (C), é as e, or as a question mark.</summary>
+    internal static bool IsAsciiOf(string ascii, string text)
+    {
+        if (!Ascii.IsValid(ascii) || Ascii.IsValid(text))
+        {
+            return false;
+        }
+
+        var folded = new StringBuilder();
+        var marked = new StringBuilder();
+        foreach (var rune in text.EnumerateRunes())
+        {
+            if (rune.IsAscii)
+            {
+                folded.Append(rune);
+                marked.Append(rune);
+                continue;
+            }
+
+            marked.Append('?');
+            folded.Append(rune.Value switch
+            {
+                '©' => "(C)",
+                '®' => "(R)",
+                '™' => "(TM)",
+                '–' or '—' => "-",
+                '“' or '”' => "\"",
+                '‘' or '’' => "'",
+                _ => string.Concat(rune.ToString().Normalize(NormalizationForm.FormD).Where(char.IsAscii)) is { Length: > 0 } bare ? bare : "?",
+            });
+        }
+
+        return string.Equals(ascii, folded.ToString(), StringComparison.OrdinalIgnoreCase) || ascii == marked.ToString();
     }
 
     /// <summary>Text without outer blanks, NULs and other control characters; null when nothing is left, or only a camera's standing phrase.</summary>

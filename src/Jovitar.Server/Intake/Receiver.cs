@@ -92,6 +92,12 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
             return (IntakeProblem.TooManyBytes, kind, default);
         }
 
+        // Before any library reads it: what would grow without end in one is left alone.
+        if (FileParts.Judge(arrived.Path, kind).TooFar)
+        {
+            return (IntakeProblem.ExpandsTooFar, kind, default);
+        }
+
         try
         {
             var size = Picture.Measure(arrived.Path);

@@ -1,17 +1,28 @@
 using System.Buffers.Binary;
 using System.Text;
 
-namespace Jovitar.Imaging.Tests;
+namespace Jovitar.Imaging;
 
-/// <summary>A display profile with the primaries and gamma of Adobe RGB (1998), written by ICC.1:2001-04, since none ships with Debian's packages.</summary>
-internal static class AdobeRgb
+/// <summary>A display profile with the primaries and gamma of Adobe RGB (1998), written by ICC.1:2001-04: for pictures that only say so and carry none.</summary>
+public static class AdobeRgbProfile
 {
-    public static string WriteProfile()
+    static readonly Lazy<string> File = new(() =>
+    {
+        var path = System.IO.Path.Combine(System.IO.Path.GetTempPath(), $"jovitar-{Environment.ProcessId}-{Guid.NewGuid():N}.icc");
+        System.IO.File.WriteAllBytes(path, Bytes());
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => System.IO.File.Delete(path);
+        return path;
+    });
+
+    /// <summary>A file with the profile, for libraries that take one by its name.</summary>
+    public static string Path => File.Value;
+
+    static byte[] Bytes()
     {
         // Colorants adapted to D50 and gamma 563/256, from the Adobe RGB (1998) specification, annex and 4.3.4.
         var tags = new (string Name, byte[] Data)[]
         {
-            ("desc", Description("Wide trial")), ("cprt", Text("None")), ("wtpt", Xyz(0.9505, 1.0, 1.0891)),
+            ("desc", Description("Adobe RGB (1998) compatible")), ("cprt", Text("None")), ("wtpt", Xyz(0.9505, 1.0, 1.0891)),
             ("rXYZ", Xyz(0.60974, 0.31111, 0.01947)), ("gXYZ", Xyz(0.20528, 0.62567, 0.06087)), ("bXYZ", Xyz(0.14919, 0.06322, 0.74457)),
             ("rTRC", Gamma()), ("gTRC", Gamma()), ("bTRC", Gamma()),
         };
@@ -40,9 +51,7 @@ internal static class AdobeRgb
         Fixed(0.9642).CopyTo(header, 68);
         Fixed(1).CopyTo(header, 72);
         Fixed(0.8249).CopyTo(header, 76);
-        var path = Tools.NewPath(".icc");
-        File.WriteAllBytes(path, [.. header, .. table.ToArray(), .. body.ToArray()]);
-        return path;
+        return [.. header, .. table.ToArray(), .. body.ToArray()];
     }
 
     static byte[] U32(uint value)
