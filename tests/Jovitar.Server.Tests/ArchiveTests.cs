@@ -65,6 +65,74 @@ public sealed class ArchiveTests
     }
 
     [Fact]
+    public async Task A_ZIP_that_says_it_holds_more_than_any_number_is_refused_and_the_next_is_unpacked()
+    {
+        // Both entries say in their ZIP64 fields (APPNOTE.TXT 4.5.3) that they come to 2^63−1 bytes.
+        using var memory = new MemoryStream();
+        using (var archive = new ZipArchive(memory, ZipArchiveMode.Create, leaveOpen: true))
+        {
+            foreach (var name in (string[])["one.jpg", "two.jpg"])
+            {
+                using var entry = archive.CreateEntry(name).Open();
+                entry.Write(Acts.Photo(1, 60, 40));
+            }
+        }
+
+        await using var site = await Site.StartAsync(workers: 1);
+        var owner = await site.OwnerAsync();
+        var detail = await BringAsync(site, owner, Overstated(memory.ToArray()));
+        Assert.Equal(["ArchiveTooLarge"], Causes(detail));
+        Assert.Empty(Causes(await BringAsync(site, owner, Zip(("good.jpg", Acts.Photo(2, 60, 40))))));
+        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from photo"));
+    }
+
+    /// <summary>The same ZIP with the sizes in its central directory moved to ZIP64 fields that say 2^63−1.</summary>
+    static byte[] Overstated(byte[] zip)
+    {
+        var end = zip.AsSpan().LastIndexOf("PK\u0005\u0006"u8);
+        var start = (int)BinaryPrimitives.ReadUInt32LittleEndian(zip.AsSpan(end + 16));
+        using var made = new MemoryStream();
+        made.Write(zip.AsSpan(0, start));
+        for (var at = start; at < end;)
+        {
+            var (name, extra, comment) = (BinaryPrimitives.ReadUInt16LittleEndian(zip.AsSpan(at + 28)), BinaryPrimitives.ReadUInt16LittleEndian(zip.AsSpan(at + 30)), BinaryPrimitives.ReadUInt16LittleEndian(zip.AsSpan(at + 32)));
+            var head = zip.AsSpan(at, 46).ToArray();
+            BinaryPrimitives.WriteUInt32LittleEndian(head.AsSpan(24), uint.MaxValue);
+            BinaryPrimitives.WriteUInt16LittleEndian(head.AsSpan(30), 12);
+            made.Write(head);
+            made.Write(zip.AsSpan(at + 46, name));
+            var field = new byte[12];
+            field[0] = 1;
+            field[2] = 8;
+            BinaryPrimitives.WriteInt64LittleEndian(field.AsSpan(4), long.MaxValue);
+            made.Write(field);
+            at += 46 + name + extra + comment;
+        }
+
+        var tail = zip.AsSpan(end).ToArray();
+        BinaryPrimitives.WriteUInt32LittleEndian(tail.AsSpan(12), (uint)(made.Length - start));
+        made.Write(tail);
+        return made.ToArray();
+    }
+
+    [Fact]
+    public async Task A_ZIP_whose_intake_is_taken_back_stops_at_once_and_goes_on_when_it_is_brought_back()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        await owner.BringAsync(intake, "day.zip", Zip([.. Enumerable.Range(0, 12).Select(i => ($"{i}.jpg", Acts.Photo(i, 60, 40)))]));
+        var taken = await (await owner.PostAsync($"/api/intakes/{intake}/taking-back", null)).ReadAsync();
+        site.Process(workers: 1);
+        await Task.Delay(600);
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo"));
+        await owner.UndoAsync(taken);
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", 12);
+        await site.UntilAsync("select count(*) from unpacking where ended is null", 0);
+        Assert.Empty(Directory.GetFiles(Path.Combine(site.Data, "arriving")));
+    }
+
+    [Fact]
     public async Task Names_without_the_sign_for_UTF_8_are_read_as_UTF_8_or_as_code_page_437()
     {
         // The general purpose flag's bit 11 is cleared in both headers; the second name's ü is code page 437's 0x81.

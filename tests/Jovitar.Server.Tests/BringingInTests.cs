@@ -198,6 +198,35 @@ public sealed class BringingInTests
     }
 
     [Fact]
+    public async Task One_file_that_cannot_be_read_or_named_keeps_no_other_from_coming_in_and_is_named()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (one, other) = (Path.Combine(site.Data, "watched", "2025", "Club"), Path.Combine(site.Data, "watched", "2026", "Club"));
+        Directory.CreateDirectory(one);
+        Directory.CreateDirectory(other);
+        // A name in Latin-1, as old disks have them, a pipe, and a name with half an emoji cut off would all have stopped the folder.
+        File.WriteAllBytes(Path.Combine(one, "good.jpg"), Acts.Photo(1));
+        using (var odd = System.Diagnostics.Process.Start("bash", ["-c", $"cp '{one}/good.jpg' '{one}/'$'Br\\xfccke.jpg'; mkfifo '{one}/a pipe.jpg'"]))
+        {
+            await odd.WaitForExitAsync();
+        }
+
+        File.WriteAllBytes(Path.Combine(one, $"{string.Concat(Enumerable.Repeat("👩‍👩‍👧", 27))}.jpg"), Acts.Photo(2));
+        File.WriteAllBytes(Path.Combine(other, "zz last.jpg"), Acts.Photo(3));
+        (await owner.PostAsJsonAsync("/api/watched-folders", new { folder = "2025/Club", subfolders = true, becomes = "album" })).EnsureSuccessStatusCode();
+        (await owner.PostAsJsonAsync("/api/watched-folders", new { folder = "2026/Club", subfolders = true, becomes = "album" })).EnsureSuccessStatusCode();
+        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsJsonAsync("/api/watched-folders", new { folder = "2026/Club/", subfolders = true, becomes = "" })).StatusCode);
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", 3);
+        await site.UntilAsync("select count(*) from watched_folder where problem like 'One file could not be taken in,%Br%cke.jpg%'", 1);
+        // Two folders that end in the same name are two albums.
+        Assert.Equal("2025 / Club, 2026 / Club", await site.ScalarAsync<string>("select string_agg(working_name, ', ' order by working_name) from album"));
+        // .NET cannot name the file to remove it.
+        using var tidy = System.Diagnostics.Process.Start("rm", ["-rf", one]);
+        await tidy.WaitForExitAsync();
+    }
+
+    [Fact]
     public async Task A_folder_that_vanishes_says_so()
     {
         await using var site = await Site.StartAsync();

@@ -74,6 +74,67 @@ public sealed class FaultTests
     }
 
     [Fact]
+    public async Task Of_two_servers_on_one_site_one_is_killed_during_an_intake_of_five_hundred_while_people_edit()
+    {
+        await using var site = await Site.StartAsync(process: false);
+        var photos = Enumerable.Range(0, 500).Select(i => Acts.Photo(3000 + i, 160, 107)).ToArray();
+        // Started at once: migrations run once, and one of them watches and tidies.
+        var starting = await Task.WhenAll(ServerProcess.StartAsync(site), ServerProcess.StartAsync(site));
+        var (first, one) = starting[0];
+        var (second, two) = starting[1];
+        var clients = new[] { one, two };
+        var album = (await (await one.PostAsJsonAsync("/api/albums", new { workingName = "All" })).ReadAsync()).GetProperty("id").GetString()!;
+        var intake = await one.IntakeAsync(album);
+        var sent = 0;
+        var alive = 2;
+        HttpClient Any(int i) => clients[alive == 2 ? i % 2 : 0];
+        var sending = Parallel.ForEachAsync(Enumerable.Range(0, photos.Length), new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (i, _) =>
+        {
+            await PersistAsync(() => Any(i), intake, $"p{i}.jpg", photos[i]);
+            Interlocked.Increment(ref sent);
+        });
+        var tagged = 0;
+        var editing = Task.Run(async () =>
+        {
+            for (var i = 0; sent < photos.Length; i++)
+            {
+                await Task.Delay(25);
+                try
+                {
+                    var window = await (await Any(i).GetAsync("/api/photos?sort=arrived")).ReadAsync();
+                    var some = window.GetProperty("photos").EnumerateArray().Take(20).Select(p => p.GetProperty("id").GetString()).ToArray();
+                    var answer = await Any(i).PostAsJsonAsync("/api/photos/tags", new { photos = some, add = new[] { $"tag {i % 7}" }, remove = Array.Empty<string>() });
+                    Assert.NotEqual(HttpStatusCode.ServiceUnavailable, answer.StatusCode);
+                    tagged += answer.IsSuccessStatusCode ? 1 : 0;
+                }
+                catch (HttpRequestException)
+                {
+                    // The one that was asked has just been killed.
+                }
+            }
+        });
+        while (sent < 200)
+        {
+            await Task.Delay(5);
+        }
+
+        alive = 1;
+        second.Kill();
+        await second.WaitForExitAsync();
+        await Task.WhenAll(sending, editing);
+        await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 500, 120);
+        Assert.True(tagged > 5, $"only {tagged} edits went through");
+        Assert.Equal(500, await site.ScalarAsync<long>("select count(*) from photo"));
+        Assert.Equal(500, await site.ScalarAsync<long>($"select count(distinct place) from album_photo where album = '{album}'"));
+        Assert.Equal(0, await site.ScalarAsync<long>(
+            "select count(*) from photo as p where tag_words <> coalesce((select string_agg(t.name, ' ' order by t.key) from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id), '')"));
+        await site.VerifyAsync();
+        first.Kill();
+        first.Dispose();
+        second.Dispose();
+    }
+
+    [Fact]
     public async Task The_database_stops_and_starts_during_an_intake_and_work_goes_on_by_itself()
     {
         var cluster = Path.Combine(ServerProcess.Root(), "scripts", "cluster");

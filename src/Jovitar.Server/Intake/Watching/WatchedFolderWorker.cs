@@ -136,15 +136,15 @@ internal sealed class WatchedFolderWorker(
         }
 
         var folders = Path.GetDirectoryName(path)!.Replace('\\', '/');
-        // Opened before an intake is begun for it: what cannot be read begins none.
-        await using var from = new FileStream(file.FullName, FileMode.Open, FileAccess.Read, FileShare.ReadWrite, 1, FileOptions.Asynchronous | FileOptions.SequentialScan);
+        // Opened before an intake is begun for it: what cannot be read begins none. What has no length may be a pipe, on which opening would wait for ever.
+        await using var from = file.Length == 0 ? null : new FileStream(file.FullName, FileMode.Open, FileAccess.Read, FileShare.ReadWrite, 1, FileOptions.Asynchronous | FileOptions.SequentialScan);
         var intake = await IntakeAsync(folder, folders, ct);
         var incoming = Incoming.Named(file.Name, folders);
         var limits = await receiver.LimitsAsync(ct);
         var most = Receiver.Most(file.Name, limits);
-        if (file.Length > most)
+        if (from is null || file.Length > most)
         {
-            await receiver.RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, file.Length, limits, ct, most);
+            await receiver.RefuseAsync(intake, incoming, from is null ? IntakeProblem.Empty : IntakeProblem.TooManyBytes, file.Length, limits, ct, most);
         }
         else
         {
