@@ -168,7 +168,9 @@ internal sealed class Site : IAsyncDisposable
         await using var admin = NpgsqlDataSource.Create($"{Server};Database=postgres;Pooling=false");
         await using var drop = admin.CreateCommand($"drop database if exists {database} with (force)");
         await drop.ExecuteNonQueryAsync();
-        Directory.Delete(Data, recursive: true);
+        // By rm, for a name that is no text is nothing that .NET could remove.
+        using var remove = System.Diagnostics.Process.Start("rm", ["-rf", Data]);
+        await remove.WaitForExitAsync();
     }
 }
 

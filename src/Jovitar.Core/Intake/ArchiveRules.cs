@@ -40,10 +40,16 @@ public static class ArchiveRules
         !isLink && name.Length is > 0 and <= 1000 && name[0] is not ('/' or '\\') && !name.Any(char.IsControl) && !(name.Length > 1 && name[1] == ':')
         && !name.Split('/', '\\').Contains("..");
 
-    /// <summary>What computers put beside photographs for themselves; nobody wants to be told of it.</summary>
+    /// <summary>What computers put beside photographs for themselves, by name.</summary>
+    public static IReadOnlyList<string> Litter { get; } = [".DS_Store", "Thumbs.db", "desktop.ini"];
+
+    /// <summary>The same, by how names begin.</summary>
+    public const string LitterBegins = "._";
+
+    /// <summary>Whether nobody wants to be told of it.</summary>
     public static bool IsLitter(string name)
     {
         var parts = name.Split('/', '\\');
-        return parts.Contains("__MACOSX") || parts[^1] is ".DS_Store" or "Thumbs.db" or "desktop.ini" || parts[^1].StartsWith("._", StringComparison.Ordinal);
+        return parts.Contains("__MACOSX") || Litter.Contains(parts[^1]) || parts[^1].StartsWith(LitterBegins, StringComparison.Ordinal);
     }
 }

@@ -15,6 +15,9 @@ internal sealed record Incoming(string FileName, string Path = "")
 
     public UploadId? Upload { get; init; }
 
+    /// <summary>When it was changed last, as its computer says, milliseconds since 1970; null when nobody says.</summary>
+    public long? Changed { get; init; }
+
     /// <summary>What was done to its name, a sentence; null when it is as it came.</summary>
     public string? Remark { get; init; }
 

@@ -13,7 +13,15 @@ namespace Jovitar.Server.Intake;
 /// <summary>What a new intake goes by; all of it may be left out and said later.</summary>
 public sealed record NewIntake(AlbumId? Album = null, IntakeAbout? About = null);
 
-internal sealed record IntakeList(IReadOnlyList<IntakeLine> Intakes, IntakeLimits Limits);
+/// <param name="Takes">What is taken, as far as names tell.</param>
+internal sealed record IntakeList(IReadOnlyList<IntakeLine> Intakes, IntakeLimits Limits, WhatIsTaken Takes);
+
+/// <summary>What can be told of a file from its name before it is sent.</summary>
+/// <param name="Most">The most bytes by ending, <c>.jpg</c>.</param>
+/// <param name="Otherwise">The most bytes of all other files.</param>
+/// <param name="Litter">Names of what computers put beside photographs for themselves; it is not sent.</param>
+/// <param name="LitterBegins">How names of the same begin.</param>
+internal sealed record WhatIsTaken(IReadOnlyDictionary<string, long> Most, long Otherwise, IReadOnlyList<string> Litter, string LitterBegins);
 
 /// <summary>One intake: its figures, what is said of all it brings, what failed by cause, and the latest photos.</summary>
 internal sealed record IntakeDetail(IntakeLine Intake, IntakeAbout About, IReadOnlyList<FailureGroup> Failures, IReadOnlyList<IntakeFile> Latest);
@@ -41,7 +49,8 @@ public sealed record KnownFiles([Required, AtMost(KnownFiles.Most)] IReadOnlyLis
 }
 
 /// <summary>Which of the files asked about are here (by their place in the question), and which began and were cut off.</summary>
-internal sealed record WhatIsHere(IReadOnlyList<int> Here, IReadOnlyList<OpenUpload> Open);
+/// <param name="Perhaps">Those of which another of the same name, folder and length is here: ask again with their marks.</param>
+internal sealed record WhatIsHere(IReadOnlyList<int> Here, IReadOnlyList<int> Perhaps, IReadOnlyList<OpenUpload> Open);
 
 internal sealed record PhotoIds(IReadOnlyList<PhotoId> Photos);
 
@@ -70,8 +79,11 @@ internal static class IntakeEndpoints
         intakes.MapPost("/retry", Retry).WithSummary("Tries failed photos again");
     }
 
-    static async Task<Ok<IntakeList>> List(IntakeLines lines, Receiver receiver, CancellationToken ct) =>
-        TypedResults.Ok(new IntakeList(await lines.RecentAsync(null, Recent, ct), await receiver.LimitsAsync(ct)));
+    static async Task<Ok<IntakeList>> List(IntakeLines lines, Receiver receiver, CancellationToken ct)
+    {
+        var limits = await receiver.LimitsAsync(ct);
+        return TypedResults.Ok(new IntakeList(await lines.RecentAsync(null, Recent, ct), limits, new WhatIsTaken(Endings.All(limits), limits.Most, ArchiveRules.Litter, ArchiveRules.LitterBegins)));
+    }
 
     static async Task<Ok<IntakeLine>> Begin(NewIntake body, Actor who, IntakeStore store, IntakeLines lines, CancellationToken ct) =>
         TypedResults.Ok((await lines.FindAsync(await store.BeginAsync(body.About ?? IntakeAbout.Nothing with { Album = body.Album }, who, ct), ct))!);
@@ -89,8 +101,11 @@ internal static class IntakeEndpoints
 
     static async Task<Ok<PhotoIds>> Photos(IntakeId intake, IntakeStore store, CancellationToken ct) => TypedResults.Ok(new PhotoIds(await store.PhotosAsync(intake, ct)));
 
-    static async Task<Ok<WhatIsHere>> Here(IntakeId intake, KnownFiles body, IntakeLines lines, CancellationToken ct) =>
-        TypedResults.Ok(new WhatIsHere(await lines.HereAsync(intake, body.Files, ct), await lines.OpenAsync(intake, ct)));
+    static async Task<Ok<WhatIsHere>> Here(IntakeId intake, KnownFiles body, IntakeLines lines, CancellationToken ct)
+    {
+        var (here, perhaps) = await lines.HereAsync(intake, body.Files, ct);
+        return TypedResults.Ok(new WhatIsHere(here, perhaps, await lines.OpenAsync(intake, ct)));
+    }
 
     static async Task<Results<Ok<IntakeSaid>, NotFound<Problem>>> Say(IntakeId intake, IntakeAbout body, Actor who, IntakeAbouts abouts, IntakeLines lines, CancellationToken ct) =>
         await abouts.ChangeAsync(who, intake, body, ct) is { } done && await lines.FindAsync(intake, ct) is { } line ? TypedResults.Ok(new IntakeSaid(line, done)) : Problems.Gone("intake");
@@ -121,7 +136,7 @@ internal static class IntakeEndpoints
 
         var limits = await receiver.LimitsAsync(ct);
         var incoming = Incoming.Named(name, path);
-        var most = Receiver.Most(incoming.FileName, limits);
+        var most = Endings.Most(incoming.FileName, limits);
         async Task<Results<Ok<IntakeFile>, NotFound<Problem>>> TooLarge() =>
             await receiver.RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, http.Request.ContentLength ?? most, limits, ct, most) is { } refused ? TypedResults.Ok(refused) : Problems.Gone("intake");
 

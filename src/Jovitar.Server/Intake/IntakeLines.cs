@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Core.Intake;
 using Jovitar.Server.Platform;
@@ -21,7 +22,7 @@ internal sealed record FailureGroup(string Cause, string Sentence, string Remedy
 
 /// <summary>An upload that has begun and not ended.</summary>
 /// <param name="Sent">How many of its bytes are here.</param>
-internal sealed record OpenUpload(UploadId Id, string FileName, string Path, long Bytes, long Sent);
+internal sealed record OpenUpload(UploadId Id, string FileName, string Path, long Bytes, long? Changed, long Sent);
 
 /// <summary>Reads intakes for people: in figures, file by file, and by what failed.</summary>
 internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
@@ -147,30 +148,42 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     /// <summary>Uploads that were cut off, so that they can go on where they stopped when the same file is chosen again.</summary>
     public async Task<IReadOnlyList<OpenUpload>> OpenAsync(IntakeId intake, CancellationToken ct)
     {
-        await using var command = db.Command("select id, file_name, path, bytes from upload where intake = @intake and number is null order by begun, id limit 5000", ("intake", intake.Value));
+        await using var command = db.Command("select id, file_name, path, bytes, changed from upload where intake = @intake and number is null order by begun, id limit 5000", ("intake", intake.Value));
         return await command.AllAsync(
             r =>
             {
-                var disk = new FileInfo(storage.Arriving(r.GetGuid(0).ToString("N")));
-                return new OpenUpload(new UploadId(r.GetGuid(0)), r.GetString(1), r.GetString(2), r.GetInt64(3), disk.Exists ? disk.Length : 0);
+                var id = r.Get<Guid>("id");
+                var disk = new FileInfo(storage.Arriving(id.ToString("N")));
+                return new OpenUpload(new UploadId(id), r.Get<string>("file_name"), r.Get<string>("path"), r.Get<long>("bytes"), r.Maybe<long>("changed"), disk.Exists ? disk.Length : 0);
             },
             ct);
     }
 
-    /// <summary>What of these files (name, path, bytes) is here already through this intake: they need not be sent again.</summary>
-    public async Task<IReadOnlyList<int>> HereAsync(IntakeId intake, IReadOnlyList<KnownFile> files, CancellationToken ct)
+    /// <summary>
+    /// What of these files is here already through this intake and need not be sent again. Name, folder and length do not tell
+    /// files apart by themselves: the time of their last change does, or their content where it is asked about.
+    /// </summary>
+    /// <returns>Those that are here, and those that may be and whose content must say.</returns>
+    public async Task<(IReadOnlyList<int> Here, IReadOnlyList<int> Perhaps)> HereAsync(IntakeId intake, IReadOnlyList<KnownFile> files, CancellationToken ct)
     {
         await using var command = db.Command(
             """
-            select (w.n - 1)::int
-              from unnest(@names, @paths, @bytes) with ordinality as w(name, path, bytes, n)
-             where exists (select from intake_file as f where f.intake = @intake and f.file_name = w.name and f.path = w.path and f.bytes = w.bytes and f.outcome in ('arrived', 'already_here', 'kept', 'archive'))
+            select (w.n - 1)::int as n, bool_or(coalesce(f.mark = w.mark, f.changed = w.changed and w.mark is null, false)) as here
+              from unnest(@names, @paths, @bytes, @changed, @marks) with ordinality as w(name, path, bytes, changed, mark, n)
+              join intake_file as f
+                on f.intake = @intake and f.file_name = w.name and f.path = w.path and f.bytes = w.bytes
+               and f.outcome in ('arrived', 'already_here', 'kept', 'archive')
+             group by w.n
              order by w.n
             """,
-            ("intake", intake.Value), ("names", files.Select(f => f.FileName).ToArray()), ("paths", files.Select(f => f.Path).ToArray()), ("bytes", files.Select(f => f.Bytes).ToArray()));
-        return await command.AllAsync(r => r.GetInt32(0), ct);
+            ("intake", intake.Value), ("names", files.Select(f => f.FileName).ToArray()), ("paths", files.Select(f => f.Path).ToArray()), ("bytes", files.Select(f => f.Bytes).ToArray()),
+            ("changed", files.Select(f => f.Changed).ToArray()), ("marks", files.Select(f => f.Mark is { } mark ? Convert.FromHexString(mark) : null).ToArray()));
+        var found = await command.AllAsync(r => (N: r.Get<int>("n"), Here: r.Get<bool>("here")), ct);
+        return ([.. found.Where(f => f.Here).Select(f => f.N)], [.. found.Where(f => !f.Here && files[f.N].Mark is null).Select(f => f.N)]);
     }
 }
 
 /// <summary>A file as the browser knows it.</summary>
-public sealed record KnownFile(string FileName, string Path, long Bytes);
+/// <param name="Changed">When it was changed last, milliseconds since 1970.</param>
+/// <param name="Mark">SHA-256 of the SHA-256s of its pieces of 4 MiB, hexadecimal; only where it was asked for.</param>
+public sealed record KnownFile([Words(400)] string FileName, [Words(2000)] string Path, long Bytes, long? Changed = null, [RegularExpression("^[0-9a-f]{64}$", ErrorMessage = "This is 64 hexadecimal digits.")] string? Mark = null);

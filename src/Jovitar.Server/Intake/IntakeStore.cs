@@ -128,7 +128,7 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             }
 
             var outcome = made || photo.Binned ? "arrived" : "already_here";
-            var number = await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, Photo: photo.Id, Reason: incoming.Remark), ct);
+            var number = await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, arrived.Mark, Photo: photo.Id, Reason: incoming.Remark), ct);
             await IntakeAbouts.PutOnAsync(act, put, [photo.Id], said, ct);
             if (outcome == "arrived")
             {
@@ -158,16 +158,16 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             }
 
             var outcome = made ? "kept" : "already_here";
-            var number = await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, File: file, Reason: incoming.Remark), ct);
+            var number = await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, arrived.Mark, File: file, Reason: incoming.Remark), ct);
             return new IntakeFile(number!.Value, incoming.FileName, incoming.Path, outcome, null, null, null, false, incoming.Remark);
         },
         ct);
 
     /// <summary>Notes a ZIP and has it unpacked; its bytes lie under a name among what arrives.</summary>
-    public async Task<IntakeFile?> UnpackAsync(IntakeId intake, Incoming incoming, long bytes, string stored, CancellationToken ct)
+    public async Task<IntakeFile?> UnpackAsync(IntakeId intake, Incoming incoming, Arrived arrived, string stored, CancellationToken ct)
     {
         await using var tx = await db.BeginAsync(ct);
-        if (await NoteAsync(tx, intake, incoming, new Noted("archive", bytes), ct) is not { } number)
+        if (await NoteAsync(tx, intake, incoming, new Noted("archive", arrived.Bytes, arrived.Mark), ct) is not { } number)
         {
             return null;
         }
@@ -195,20 +195,21 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
         return new IntakeFile(number.Value, incoming.FileName, incoming.Path, outcome, null, null, null, false, reason);
     }
 
-    sealed record Noted(string Outcome, long Bytes, PhotoId? Photo = null, FileId? File = null, IntakeProblem? Cause = null, string? Reason = null);
+    sealed record Noted(string Outcome, long Bytes, byte[]? Mark = null, PhotoId? Photo = null, FileId? File = null, IntakeProblem? Cause = null, string? Reason = null);
 
     async Task<int?> NoteAsync(Transaction tx, IntakeId intake, Incoming incoming, Noted noted, CancellationToken ct)
     {
         await using var note = tx.Command(
             """
-            insert into intake_file (intake, file_name, path, photo, file, outcome, cause, reason, bytes, came, unpacking, entry)
-            select i.id, @name, @path, @photo::uuid, @file::uuid, @outcome, @cause::text, @reason::text, @bytes, @now, @unpacking::uuid, @entry::int
+            insert into intake_file (intake, file_name, path, photo, file, outcome, cause, reason, bytes, came, unpacking, entry, changed, mark)
+            select i.id, @name, @path, @photo::uuid, @file::uuid, @outcome, @cause::text, @reason::text, @bytes, @now, @unpacking::uuid, @entry::int, @changed::bigint, @mark::bytea
               from intake as i
              where i.id = @intake and i.taken_back is null
             returning number
             """,
             ("intake", intake.Value), ("name", incoming.FileName), ("path", incoming.Path), ("photo", noted.Photo?.Value), ("file", noted.File?.Value), ("outcome", noted.Outcome),
-            ("cause", noted.Cause?.ToString()), ("reason", noted.Reason), ("bytes", noted.Bytes), ("now", clock.GetUtcNow()), ("unpacking", incoming.Unpacking), ("entry", incoming.Entry));
+            ("cause", noted.Cause?.ToString()), ("reason", noted.Reason), ("bytes", noted.Bytes), ("now", clock.GetUtcNow()), ("unpacking", incoming.Unpacking), ("entry", incoming.Entry),
+            ("changed", incoming.Changed), ("mark", noted.Mark));
         var number = await note.ExecuteScalarAsync(ct) as int?;
         if (number is not null && incoming.Upload is { } upload)
         {
@@ -220,7 +221,7 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
                 delete from upload as old
                  using upload as done
                  where done.id = @id and old.intake = done.intake and old.number is null and old.id <> done.id
-                   and old.file_name = done.file_name and old.path = done.path and old.bytes = done.bytes
+                   and old.file_name = done.file_name and old.path = done.path and old.bytes = done.bytes and old.changed = done.changed
                 """,
                 ct, ("id", upload.Value));
         }

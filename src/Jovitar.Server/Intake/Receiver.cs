@@ -10,14 +10,8 @@ namespace Jovitar.Server.Intake;
 /// <summary>Takes in what has arrived whole, whichever way it came: judges it by its content, keeps its bytes, and writes down what became of it.</summary>
 internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals originals, Storage storage)
 {
-    /// <summary>What photos are called. A file that calls itself so and is none is refused rather than kept as something else.</summary>
-    static readonly HashSet<string> PictureEndings = new(StringComparer.OrdinalIgnoreCase) { ".jpg", ".jpeg", ".jpe", ".png", ".webp", ".tif", ".tiff", ".avif", ".gif", ".heic", ".bmp", ".psd" };
-
     /// <summary>The site's limits.</summary>
     public async Task<IntakeLimits> LimitsAsync(CancellationToken ct) => (await site.ReadAsync(ct)).Limits;
-
-    /// <summary>The most bytes a file may have, as far as its name tells what it will be.</summary>
-    public static long Most(string fileName, IntakeLimits limits) => PictureEndings.Contains(Path.GetExtension(fileName)) ? limits.Bytes : limits.Most;
 
     /// <summary>Takes in one file that has arrived; its own name among what arrives is gone afterwards unless it is a ZIP.</summary>
     /// <returns>Null when the intake is not there.</returns>
@@ -28,11 +22,11 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
         {
             return arrived.Bytes > limits.ArchiveBytes
                 ? await RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, arrived.Bytes, limits, ct, limits.ArchiveBytes)
-                : await store.UnpackAsync(intake, incoming, arrived.Bytes, Path.GetFileName(arrived.Path), ct);
+                : await store.UnpackAsync(intake, incoming, arrived, Path.GetFileName(arrived.Path), ct);
         }
 
         var (problem, kind, size) = JudgePicture(arrived, limits);
-        if (problem is IntakeProblem.NotAPicture && !PictureEndings.Contains(Path.GetExtension(incoming.FileName)))
+        if (problem is IntakeProblem.NotAPicture && !Endings.IsPicture(incoming.FileName))
         {
             return await KeepFileAsync(intake, incoming, arrived, limits, ct);
         }

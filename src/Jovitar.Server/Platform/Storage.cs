@@ -6,7 +6,8 @@ namespace Jovitar.Server.Platform;
 
 /// <summary>A file that has arrived whole but has no lasting name yet.</summary>
 /// <param name="Head">Its first bytes, enough to judge what it is.</param>
-internal sealed record Arrived(string Path, byte[] Hash, long Bytes, byte[] Head)
+/// <param name="Mark">SHA-256 of the SHA-256s of its pieces of <see cref="Storage.PieceBytes"/>: what a browser can tell two files apart by.</param>
+internal sealed record Arrived(string Path, byte[] Hash, byte[] Mark, long Bytes, byte[] Head)
 {
     public string HashText => Convert.ToHexStringLower(Hash);
 }
@@ -14,7 +15,10 @@ internal sealed record Arrived(string Path, byte[] Hash, long Bytes, byte[] Head
 /// <summary>Originals and renditions on a local disk, each under the SHA-256 of the original.</summary>
 internal sealed partial class Storage
 {
-    const int BufferBytes = 80 * 1024;
+    const int BufferBytes = 64 * 1024;
+
+    /// <summary>A whole number of buffers.</summary>
+    public const int PieceBytes = 4 << 20;
     /// <summary>How the names of scanned pages begin.</summary>
     public const string ScannedPage = "scan-";
 
@@ -75,6 +79,9 @@ internal sealed partial class Storage
     static async Task<Arrived> HashAsync(string path, Stream from, long most, Func<ReadOnlyMemory<byte>, CancellationToken, ValueTask> write, Action end, CancellationToken ct)
     {
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        using var marks = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        using var piece = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        var left = PieceBytes;
         var head = new byte[Files.FileJudge.BytesNeeded];
         long count = 0;
         var buffer = ArrayPool<byte>.Shared.Rent(BufferBytes);
@@ -95,6 +102,19 @@ internal sealed partial class Storage
                 }
 
                 hash.AppendData(buffer, 0, read);
+                for (var at = 0; at < read;)
+                {
+                    var part = Math.Min(left, read - at);
+                    piece.AppendData(buffer, at, part);
+                    at += part;
+                    left -= part;
+                    if (left == 0)
+                    {
+                        marks.AppendData(piece.GetHashAndReset());
+                        left = PieceBytes;
+                    }
+                }
+
                 await write(buffer.AsMemory(0, read), ct);
             }
         }
@@ -104,7 +124,12 @@ internal sealed partial class Storage
         }
 
         end();
-        return new Arrived(path, hash.GetHashAndReset(), count, head[..(int)Math.Min(count, head.Length)]);
+        if (left < PieceBytes)
+        {
+            marks.AppendData(piece.GetHashAndReset());
+        }
+
+        return new Arrived(path, hash.GetHashAndReset(), marks.GetHashAndReset(), count, head[..(int)Math.Min(count, head.Length)]);
     }
 
     /// <summary>Gives a file its lasting name besides the one it arrived under. When the same bytes are already there, they stay.</summary>

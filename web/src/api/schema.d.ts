@@ -3594,6 +3594,8 @@ export interface components {
         IntakeList: {
             intakes: components["schemas"]["IntakeLine"][];
             limits: components["schemas"]["IntakeLimits"];
+            /** @description What is taken, as far as names tell. */
+            takes: components["schemas"]["WhatIsTaken"];
         };
         /** @description An intake of which something else is said now. */
         IntakeSaid: {
@@ -3619,6 +3621,13 @@ export interface components {
             path: string;
             /** Format: int64 */
             bytes: number;
+            /**
+             * Format: int64
+             * @description When it was changed last, milliseconds since 1970.
+             */
+            changed?: null | number;
+            /** @description SHA-256 of the SHA-256s of its pieces of 4 MiB, hexadecimal; only where it was asked for. */
+            mark?: null | string;
         };
         /** @description Files of an intake as the browser knows them. */
         KnownFiles: {
@@ -3688,6 +3697,8 @@ export interface components {
             path: string;
             /** Format: int64 */
             bytes: number;
+            /** Format: int64 */
+            changed: null | number;
             /**
              * Format: int64
              * @description How many of its bytes are here.
@@ -4144,7 +4155,25 @@ export interface components {
         /** @description Which of the files asked about are here (by their place in the question), and which began and were cut off. */
         WhatIsHere: {
             here: number[];
+            /** @description Those of which another of the same name, folder and length is here: ask again with their marks. */
+            perhaps: number[];
             open: components["schemas"]["OpenUpload"][];
+        };
+        /** @description What can be told of a file from its name before it is sent. */
+        WhatIsTaken: {
+            /** @description The most bytes by ending, `.jpg`. */
+            most: {
+                [key: string]: number;
+            };
+            /**
+             * Format: int64
+             * @description The most bytes of all other files.
+             */
+            otherwise: number;
+            /** @description Names of what computers put beside photographs for themselves; it is not sent. */
+            litter: string[];
+            /** @description How names of the same begin. */
+            litterBegins: string;
         };
         /** @description A photo as it is after a write, and what the write came to. */
         Written: {

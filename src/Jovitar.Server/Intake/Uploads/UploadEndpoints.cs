@@ -65,9 +65,12 @@ internal static class UploadEndpoints
             return Problems.Invalid("An upload names the intake it belongs to and its file (Upload-Metadata: intake, filename).");
         }
 
-        var incoming = Incoming.Named(metadata.GetValueOrDefault("filename") ?? "", metadata.GetValueOrDefault("path"));
+        var incoming = Incoming.Named(metadata.GetValueOrDefault("filename") ?? "", metadata.GetValueOrDefault("path")) with
+        {
+            Changed = long.TryParse(metadata.GetValueOrDefault("changed"), NumberStyles.None, CultureInfo.InvariantCulture, out var changed) ? changed : null,
+        };
         var limits = await receiver.LimitsAsync(ct);
-        var most = Receiver.Most(incoming.FileName, limits);
+        var most = Endings.Most(incoming.FileName, limits);
         if (bytes > most)
         {
             return await receiver.RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, bytes, limits, ct, most) is { Reason: { } reason } ? Problems.Json(StatusCodes.Status413PayloadTooLarge, "too-large", reason) : Problems.Gone("intake");

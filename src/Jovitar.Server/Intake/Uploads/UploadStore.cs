@@ -49,8 +49,13 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
         var upload = new Upload(id, intake, incoming with { Upload = id }, bytes, now + Life, null);
         await File.WriteAllBytesAsync(storage.Arriving(upload.Stored), [], ct);
         await using var command = db.Command(
-            "insert into upload (id, intake, file_name, path, bytes, begun, expires) select @id, i.id, @name, @path, @bytes, @now, @expires from intake as i where i.id = @intake and i.taken_back is null",
-            ("id", upload.Id.Value), ("intake", intake.Value), ("name", incoming.FileName), ("path", incoming.Path), ("bytes", bytes), ("now", now), ("expires", upload.Expires));
+            """
+            insert into upload (id, intake, file_name, path, bytes, changed, begun, expires)
+            select @id, i.id, @name, @path, @bytes, @changed::bigint, @now, @expires
+              from intake as i
+             where i.id = @intake and i.taken_back is null
+            """,
+            ("id", upload.Id.Value), ("intake", intake.Value), ("name", incoming.FileName), ("path", incoming.Path), ("bytes", bytes), ("changed", incoming.Changed), ("now", now), ("expires", upload.Expires));
         if (await command.ExecuteNonQueryAsync(ct) == 1)
         {
             return upload;
@@ -62,12 +67,18 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
 
     public async Task<Upload?> FindAsync(UploadId id, CancellationToken ct)
     {
-        await using var command = db.Command("select id, intake, file_name, path, bytes, expires, number from upload where id = @id", ("id", id.Value));
+        await using var command = db.Command($"{Sql} where id = @id", ("id", id.Value));
         return await command.FirstAsync(Read, ct);
     }
 
-    static Upload Read(NpgsqlDataReader r) =>
-        new(new UploadId(r.GetGuid(0)), new IntakeId(r.GetGuid(1)), new Incoming(r.GetString(2), r.GetString(3)) { Upload = new UploadId(r.GetGuid(0)) }, r.GetInt64(4), r.GetFieldValue<DateTimeOffset>(5), r.Maybe<int>(6));
+    const string Sql = "select id, intake, file_name, path, bytes, changed, expires, number from upload";
+
+    static Upload Read(NpgsqlDataReader r)
+    {
+        var id = new UploadId(r.Get<Guid>("id"));
+        var incoming = new Incoming(r.Get<string>("file_name"), r.Get<string>("path")) { Upload = id, Changed = r.Maybe<long>("changed") };
+        return new Upload(id, new IntakeId(r.Get<Guid>("intake")), incoming, r.Get<long>("bytes"), r.Get<DateTimeOffset>("expires"), r.Maybe<int>("number"));
+    }
 
     /// <summary>How much of an upload is here, bytes.</summary>
     public long Offset(Upload upload) => upload.Number is not null ? upload.Bytes : new FileInfo(storage.Arriving(upload.Stored)) is { Exists: true } file ? file.Length : 0;
@@ -180,7 +191,7 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
     /// <summary>Uploads whose last byte is here but whose end was never written down: the process ended between the two.</summary>
     public async Task<IReadOnlyList<Upload>> UnfinishedAsync(TimeSpan olderThan, CancellationToken ct)
     {
-        await using var command = db.Command("select id, intake, file_name, path, bytes, expires, number from upload where number is null and begun < @before order by begun limit 1000", ("before", clock.GetUtcNow() - olderThan));
+        await using var command = db.Command($"{Sql} where number is null and begun < @before order by begun limit 1000", ("before", clock.GetUtcNow() - olderThan));
         var open = await command.AllAsync(Read, ct);
         return [.. open.Where(u => new FileInfo(storage.Arriving(u.Stored)) is { Exists: true } f && f.Length == u.Bytes && f.LastWriteTimeUtc < clock.GetUtcNow().UtcDateTime - olderThan)];
     }

@@ -141,7 +141,7 @@ internal sealed class WatchedFolderWorker(
         var intake = await IntakeAsync(folder, folders, ct);
         var incoming = Incoming.Named(file.Name, folders);
         var limits = await receiver.LimitsAsync(ct);
-        var most = Receiver.Most(file.Name, limits);
+        var most = Endings.Most(file.Name, limits);
         if (from is null || file.Length > most)
         {
             await receiver.RefuseAsync(intake, incoming, from is null ? IntakeProblem.Empty : IntakeProblem.TooManyBytes, file.Length, limits, ct, most);

@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { useRef } from 'react'
 import { w } from '../../words'
 import { bytes } from '../shell/format'
-import type { Sending } from './queue'
+import type { Sending } from './queueState'
 
 const row = 26
 

@@ -9,10 +9,11 @@ import { tellProblem } from '../shell/news'
 import { refresh } from '../shell/refresh'
 import { Heading } from '../shell/Station'
 import { About } from './About'
-import { type Brought, fromDrop, fromField } from './brought'
+import { type Brought, fromDrop, fromField, withoutLitter } from './brought'
 import { intakeOf, intakes, nothingSaid, useSay } from './data'
 import { EarlierIntakes } from './EarlierIntakes'
-import { forgetInterrupted, interrupted, isSending, send, useQueue } from './queue'
+import { isSending, send } from './queue'
+import { forgetInterrupted, interrupted, useQueue } from './queueState'
 import { Work } from './Work'
 
 /** Bringing photos in: drop, see where they go, watch what comes of them. */
@@ -36,12 +37,14 @@ export function IntakeStation() {
   async function bring(brought: Brought[]) {
     if (brought.length === 0) return
     try {
-      const { limits: known } = await client.fetchQuery(intakes)
+      const { takes } = await client.fetchQuery(intakes)
+      const files = withoutLitter(brought, takes)
+      if (files.length === 0) return
       const into =
         (isSending() && queue.intake) ||
         (before && stopped?.intake) ||
         (await body(api.POST('/api/intakes', { body: { about: said } }), w.errors.away)).id
-      await send(brought, into, known)
+      await send(files, into, takes)
       void client.invalidateQueries({ queryKey: ['intakes'] })
     } catch (problem) {
       tellProblem(problem)

@@ -6,7 +6,8 @@ import { useFigures } from '../shell/data'
 import { bytes } from '../shell/format'
 import { intakeOf } from './data'
 import { EveryFile } from './EveryFile'
-import { cancel, goOn, pause, useQueue } from './queue'
+import { cancel, goOn, pause } from './queue'
+import { useQueue } from './queueState'
 import { Failures, Latest, TakeThem, tallyOf } from './Report'
 
 /** The intake of this sitting at work: what is sent, what is made ready, what failed. */

@@ -3,16 +3,11 @@ import type { Api } from '../../api/client'
 /** A file someone chose or dropped, with the folders it lay in. */
 export type Brought = { file: File; path: string }
 
-/** What computers put beside photographs for themselves. */
-const litter = /^(\.DS_Store|Thumbs\.db|desktop\.ini|\._.*)$/
-
 const folderOf = (relative: string) => relative.split('/').slice(0, -1).join('/')
 
 /** Files from a field, with their sub-paths when a folder was chosen. */
 export function fromField(files: FileList | null): Brought[] {
-  return [...(files ?? [])]
-    .filter((file) => !litter.test(file.name))
-    .map((file) => ({ file, path: folderOf(file.webkitRelativePath) }))
+  return [...(files ?? [])].map((file) => ({ file, path: folderOf(file.webkitRelativePath) }))
 }
 
 /** Files and whole folders that were dropped. */
@@ -30,7 +25,7 @@ async function walk(entry: FileSystemEntry, path: string, found: Brought[]): Pro
     const file = await new Promise<File>((resolve, reject) =>
       (entry as FileSystemFileEntry).file(resolve, reject),
     )
-    if (!litter.test(file.name)) found.push({ file, path })
+    found.push({ file, path })
     return
   }
   const reader = (entry as FileSystemDirectoryEntry).createReader()
@@ -45,28 +40,15 @@ async function walk(entry: FileSystemEntry, path: string, found: Brought[]): Pro
   }
 }
 
-type Limit = 'bytes' | 'soundBytes' | 'videoBytes' | 'documentBytes' | 'archiveBytes'
-
-const endings: Record<string, Limit> = {
-  jpg: 'bytes',
-  jpeg: 'bytes',
-  png: 'bytes',
-  webp: 'bytes',
-  tif: 'bytes',
-  tiff: 'bytes',
-  avif: 'bytes',
-  gif: 'bytes',
-  mp3: 'soundBytes',
-  m4a: 'soundBytes',
-  ogg: 'soundBytes',
-  mp4: 'videoBytes',
-  webm: 'videoBytes',
-  pdf: 'documentBytes',
-  zip: 'archiveBytes',
+/** The most bytes a file of this name may have, as the server says it; the server judges by content, this only spares sending in vain. */
+export function mostFor(name: string, takes: Api['WhatIsTaken']): number {
+  const ending = /\.[^.]*$/.exec(name.toLowerCase())?.[0] ?? ''
+  return takes.most[ending] ?? takes.otherwise
 }
 
-/** The most bytes a file of this name may have; the server judges by content, this only spares sending in vain. */
-export function mostFor(name: string, limits: Api['IntakeLimits']): number {
-  const kind = endings[name.toLowerCase().split('.').at(-1) ?? '']
-  return kind ? limits[kind] : Math.max(limits.archiveBytes, limits.videoBytes)
+/** Without what computers put beside photographs for themselves. */
+export function withoutLitter(files: readonly Brought[], takes: Api['WhatIsTaken']) {
+  return files.filter(
+    ({ file }) => !takes.litter.includes(file.name) && !file.name.startsWith(takes.litterBegins),
+  )
 }
