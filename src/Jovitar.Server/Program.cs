@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Jovitar.Server;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
@@ -17,6 +18,7 @@ using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site;
 using Jovitar.Server.Taxonomy;
+using Jovitar.Server.Verify;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.AspNetCore.StaticFiles;
 using OpenTelemetry.Metrics;
@@ -46,9 +48,9 @@ if (!string.IsNullOrEmpty(builder.Configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(_ => Database.Open(settings.Connection));
 builder.Services.AddSingleton(_ => new Storage(settings.Data));
-builder.Services.AddSingleton(settings);
 builder.Services.AddSingleton(settings.Worker);
 builder.Services.AddSingleton(settings.Watch);
+builder.Services.AddSingleton(settings.Scanners);
 builder.Services.AddSingleton<SettingsStore>();
 builder.Services.AddSingleton<Originals>();
 builder.Services.AddSingleton<ActRunner>();
@@ -83,10 +85,10 @@ builder.Services.AddSingleton<DemoLoader>();
 builder.Services.AddSingleton<TrialPhotos>();
 if (!settings.DescribeOnly)
 {
-    builder.Services.AddIntakeWorkers(settings);
+    builder.Services.AddIntakeWorkers(settings.Worker);
 }
 
-builder.Services.AddSecurity(settings);
+builder.Services.AddSecurity(settings.Proxies);
 builder.Services.AddExceptionHandler<ProblemHandler>();
 builder.Services.AddSingleton<IProblemDetailsWriter, ProblemWriter>();
 builder.Services.AddProblemDetails();

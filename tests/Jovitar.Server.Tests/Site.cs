@@ -2,7 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
-using Jovitar.Server.Platform;
+using Jovitar.Server.Verify;
 using Microsoft.AspNetCore.Mvc.Testing;
 using NetVips;
 using Npgsql;

@@ -55,7 +55,8 @@ internal static class Security
     /// <summary>The session of who asks; empty for nobody.</summary>
     public static Guid Session(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(SessionClaim), out var id) ? id : Guid.Empty;
 
-    public static void AddSecurity(this IServiceCollection services, ServerSettings settings)
+    /// <param name="proxies">Whose forwarded headers are believed.</param>
+    public static void AddSecurity(this IServiceCollection services, IReadOnlyList<System.Net.IPNetwork> proxies)
     {
         services.AddDataProtection().SetApplicationName("Jovitar");
         services.AddOptions<KeyManagementOptions>().Configure<DataProtectionKeys>((options, keys) => options.XmlRepository = keys);
@@ -95,7 +96,7 @@ internal static class Security
             // Only what the operator names is believed; not even this machine by itself.
             options.KnownProxies.Clear();
             options.KnownIPNetworks.Clear();
-            foreach (var proxy in settings.Proxies)
+            foreach (var proxy in proxies)
             {
                 options.KnownIPNetworks.Add(proxy);
             }

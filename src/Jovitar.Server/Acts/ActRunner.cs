@@ -90,7 +90,13 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
     static async Task<IReadOnlyList<string>> FieldsAsync(Act act, CancellationToken ct)
     {
         await using var read = act.Command(
-            "select distinct f.key from act_change as c cross join jsonb_object_keys(c.after) as f(key) where c.act = @act and c.before is not null and c.other is null order by 1",
+                """
+                select distinct f.key
+                  from act_change as c cross
+                  join jsonb_object_keys(c.after) as f(key)
+                 where c.act = @act and c.before is not null and c.other is null
+                 order by 1
+                """,
             ("act", act.Id.Value));
         return await read.AllAsync(r => r.GetString(0), ct);
     }
@@ -108,8 +114,10 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
                and a.made > @since
                and a.undone_by is null
                and a.undoes is null
-               and not exists (select from act_change as c where c.act = a.id and (c.thing <> @thing or c.other is not null or c.before is null or c.after is null))
-               and not exists (select from act_change as c where c.act = @act and (c.thing <> @thing or c.other is not null or c.before is null or c.after is null))
+               and not exists (select from act_change as c where c.act = a.id
+                 and (c.thing <> @thing or c.other is not null or c.before is null or c.after is null))
+               and not exists (select from act_change as c where c.act = @act
+                 and (c.thing <> @thing or c.other is not null or c.before is null or c.after is null))
                for update
             """,
             ("thing", thing), ("act", act.Id.Value), ("account", act.Who.Account), ("kind", act.Kind.ToString()), ("since", act.Now - ActKinds.OneGo));
@@ -130,8 +138,10 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
         await act.RunAsync(
             """
             update act_change as n
-               set before = coalesce((select jsonb_object_agg(b.key, b.value) from jsonb_each(n.before) as b where b.value is distinct from n.after -> b.key), '{}'),
-                   after = coalesce((select jsonb_object_agg(a.key, a.value) from jsonb_each(n.after) as a where a.value is distinct from n.before -> a.key), '{}')
+               set before = coalesce((select jsonb_object_agg(b.key, b.value) from jsonb_each(n.before) as b where b.value is distinct
+                 from n.after -> b.key), '{}'),
+                   after = coalesce((select jsonb_object_agg(a.key, a.value) from jsonb_each(n.after) as a where a.value is distinct
+                     from n.before -> a.key), '{}')
              where n.act = @act
             """,
             ct, ("act", act.Id.Value));

@@ -59,7 +59,8 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
               left join lateral (
                 select p.hash, p.width, p.height, p.stage
                   from photo as p
-                 where p.id = coalesce(a.cover, (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place limit 1))) as c on true
+                 where p.id = coalesce(a.cover,
+                   (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place limit 1))) as c on true
              where a.binned is null and (@only::uuid is null or a.id = @only::uuid)
              order by lower(a.working_name), a.id
             """,
@@ -254,7 +255,14 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     /// <summary>Puts newly arrived photos at the end of an album, within the act that made them. The album is locked first, so that two uploads never take the same place.</summary>
     public static async Task PutArrivedAsync(Act act, AlbumId id, IReadOnlyList<PhotoId> photos, string saidBy, CancellationToken ct)
     {
-        await using var take = act.Command("update album set version = version + 1 where id = @album and binned is null returning (select max(ap.place) from album_photo as ap where ap.album = @album)", ("album", id.Value));
+        await using var take = act.Command(
+            """
+            update album
+               set version = version + 1
+             where id = @album and binned is null
+            returning (select max(ap.place) from album_photo as ap where ap.album = @album)
+            """,
+            ("album", id.Value));
         if (await take.FirstAsync(r => Tuple.Create(r.Maybe<long>(0)), ct) is not { } last)
         {
             return;

@@ -123,11 +123,13 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
               select kind, thing, binned, binned_by
                 from bin
                where within is null and binned <= @until
-                 and (@after::uuid is null or (binned, thing) < (select b.binned, b.thing from bin as b where b.thing = @after::uuid limit 1))
+                 and (@after::uuid is null or (binned, thing) < (select b.binned, b.thing from bin as b where b.thing = @after::uuid
+                   limit 1))
                order by binned desc, thing desc
                limit @most)
             select h.kind, h.thing, h.binned, h.binned_by,
-                   coalesce(nullif(p.title, ''), p.file_name, f.file_name, a.working_name, c.name, t.name, pg.draft ->> 'heading', '') as name,
+                   coalesce(nullif(p.title, ''), p.file_name, f.file_name, a.working_name, c.name, t.name, pg.draft ->> 'heading',
+                     '') as name,
                    case
                      when h.kind = 'album' then (select count(*) from held as x where x.kind = 'album_photo' and x.thing = h.thing)
                      when h.kind in ('category', 'tag') then (select count(*) from held as x where x.other = h.thing)
@@ -146,9 +148,11 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
                  where q.stage > 0
                    and q.id = coalesce(
                      p.id, a.cover,
-                     case when h.kind = 'album' then (select x.other from held as x where x.kind = 'album_photo' and x.thing = h.thing order by (x.value ->> 'place')::bigint limit 1) end,
+                     case when h.kind = 'album' then (select x.other from held as x where x.kind = 'album_photo' and x.thing = h.thing
+                       order by (x.value ->> 'place')::bigint limit 1) end,
                      case when h.kind in ('category', 'tag') then (select x.thing from held as x where x.other = h.thing limit 1) end,
-                     case when h.kind = 'page' then (select ap.photo from album_photo as ap where ap.album = pg.album order by ap.place limit 1) end)) as k on true
+                     case when h.kind = 'page' then (select ap.photo from album_photo as ap where ap.album = pg.album order by ap.place
+                       limit 1) end)) as k on true
              order by h.binned desc, h.thing desc
             """,
             ("until", until), ("after", after), ("most", most));

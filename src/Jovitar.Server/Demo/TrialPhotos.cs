@@ -37,13 +37,18 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, ActRunner acts, Storage s
         await using var add = act.Command(
             """
             with seed as (
-              select p.*, row_number() over (order by p.file_name) - 1 as n, count(*) over () as total from photo as p where p.state = 'ready' and p.file_name not like 'TRIAL%'),
+              select p.*, row_number() over (order by p.file_name) - 1 as n, count(*) over () as total from photo as p
+                     where p.state = 'ready' and p.file_name not like 'TRIAL%'),
             made as (
               insert into photo (
-                       id, hash, file_name, media_type, bytes, width, height, state, stage, title, caption, alt, credit, creator, copyright, place, rating, taken, camera, lens, arrived, tag_words, look)
-              select gen_random_uuid(), sha256(s.hash || int4send(g)), 'TRIAL_' || lpad(g::text, 7, '0') || '.jpg', s.media_type, s.bytes, s.width, s.height, 'ready', 2,
-                     case when g % 5 = 0 then '' else s.title || ' ' || g end, s.caption, s.alt, s.credit, s.creator, s.copyright, s.place, (g % 6)::smallint,
-                     timestamp '2015-01-01' + make_interval(mins => g * 47), s.camera, s.lens, now() - make_interval(secs => g), s.tag_words,
+                       id, hash, file_name, media_type, bytes, width, height, state, stage, title, caption, alt, credit, creator,
+                         copyright, place, rating, taken, camera, lens, arrived, tag_words, look)
+              select gen_random_uuid(), sha256(s.hash || int4send(g)), 'TRIAL_' || lpad(g::text, 7, '0') || '.jpg', s.media_type, s.bytes,
+                     s.width, s.height, 'ready', 2,
+                     case when g % 5 = 0 then '' else s.title || ' ' || g end, s.caption, s.alt, s.credit, s.creator, s.copyright,
+                       s.place, (g % 6)::smallint,
+                     timestamp '2015-01-01' + make_interval(mins => g * 47), s.camera, s.lens, now() - make_interval(secs => g),
+                       s.tag_words,
                      ('x' || substr(md5('look' || g), 1, 16))::bit(64)::bigint
                 from generate_series(@before + 1, @before + @missing) as g
                 join seed as s on s.n = g % s.total

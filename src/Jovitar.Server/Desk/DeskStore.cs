@@ -46,10 +46,12 @@ internal sealed class DeskStore(NpgsqlDataSource db, TimeProvider clock)
                    (select count(*)
                       from album as a
                      where a.binned is null
-                       and not exists (select from page as pg where pg.album = a.id and pg.published is not null and pg.binned is null)) as nowhere,
+                       and not exists (select from page as pg where pg.album = a.id and pg.published is not null
+                         and pg.binned is null)) as nowhere,
                    (select count(*) from photo where title = '' and binned is null) as without_title,
                    (select count(*) from photo where alt = '' and binned is null) as without_alt,
-                   (select count(*) from photo as p where binned is null and not exists (select from album_photo as ap where ap.photo = p.id)) as in_no_album,
+                   (select count(*) from photo as p where binned is null
+                     and not exists (select from album_photo as ap where ap.photo = p.id)) as in_no_album,
                    (select coalesce(sum(bytes), 0)::bigint from photo) + (select coalesce(sum(bytes), 0)::bigint from file) as bytes,
                    (select count(*) from file where binned is null) as files,
                    (select coalesce(sum(greatest(z.entries - z.done, 1)), 0)

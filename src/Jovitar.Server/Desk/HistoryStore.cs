@@ -40,7 +40,8 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
                limit @most)
             select a.id, a.made, a.who, a.kind, a.sentence, a.undone_by is not null as taken_back,
                    i.id as intake, i.taken_back is not null as intake_taken_back,
-                   case when i.id is null then a.photos else (select count(distinct f.photo) from intake_file as f where f.intake = i.id)::int end as photos,
+                   case when i.id is null then a.photos else (select count(distinct f.photo) from intake_file as f
+                     where f.intake = i.id)::int end as photos,
                    encode(p.hash, 'hex') as hash, p.width, p.height
               from latest as a
               left join intake as i on i.act = a.id
@@ -84,8 +85,10 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
               union
               select act from (select act from act_change where other = @photo order by act desc limit @most) as two)
             select a.id, a.made, a.who, a.kind, a.sentence, a.undone_by is not null as taken_back,
-                   coalesce((select jsonb_object_agg(f.key, f.value) from act_change as c cross join jsonb_each(c.before) as f where c.act = a.id and c.kind = 'photo' and c.thing = @photo), '{}')::text as before,
-                   coalesce((select jsonb_object_agg(f.key, f.value) from act_change as c cross join jsonb_each(c.after) as f where c.act = a.id and c.kind = 'photo' and c.thing = @photo), '{}')::text as after
+                   coalesce((select jsonb_object_agg(f.key, f.value) from act_change as c cross join jsonb_each(c.before) as f
+                     where c.act = a.id and c.kind = 'photo' and c.thing = @photo), '{}')::text as before,
+                   coalesce((select jsonb_object_agg(f.key, f.value) from act_change as c cross join jsonb_each(c.after) as f
+                     where c.act = a.id and c.kind = 'photo' and c.thing = @photo), '{}')::text as after
               from concerned as c
               join act as a on a.id = c.act
              order by a.id desc

@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using System.Text;
 using Jovitar.Core.Files;
+using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Files;
 
@@ -11,9 +12,6 @@ internal sealed record JudgedFile(FileKind Kind, string MediaType);
 /// <summary>Tells kinds of files apart by the marks their standards set, never by their name.</summary>
 internal static class FileJudge
 {
-    /// <summary>How many first bytes are enough.</summary>
-    public const int BytesNeeded = 1024;
-
     static readonly UTF8Encoding Strict = new(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
 
     /// <summary>A ZIP that is to be unpacked, and not a document that happens to be packed as one.</summary>
@@ -125,7 +123,7 @@ internal static class FileJudge
                 var text = Strict.GetString(head[..^cut]);
                 return !text.Any(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t' or '\f')) && !text.TrimStart('\uFEFF', ' ', '\n', '\r', '\t').StartsWith('<');
             }
-            catch (DecoderFallbackException) when (head.Length == BytesNeeded)
+            catch (DecoderFallbackException) when (head.Length == Storage.HeadBytes)
             {
             }
             catch (DecoderFallbackException)

@@ -108,14 +108,25 @@ internal sealed class FileStore(NpgsqlDataSource db, ActRunner acts)
     {
         await act.LockAsync("album", [album.Value], ct);
         await using var last = act.Command(
-            "select max(af.place) as last from album as a left join album_file as af on af.album = a.id where a.id = @album and a.binned is null group by a.id", ("album", album.Value));
+                """
+                select max(af.place) as last
+                  from album as a
+                  left join album_file as af on af.album = a.id
+                 where a.id = @album and a.binned is null group by a.id
+                """,
+                ("album", album.Value));
         if (await last.FirstAsync(r => Tuple.Create(r.Maybe<long>("last")), ct) is not { } place)
         {
             return false;
         }
 
         await act.RunAsync(
-            "insert into album_file (album, file, place) select @album, f.id, @place from file as f where f.id = @file and f.binned is null on conflict do nothing", ct,
+                """
+                insert into album_file (album, file, place) select @album, f.id, @place
+                  from file as f
+                 where f.id = @file and f.binned is null
+                on conflict do nothing
+                """, ct,
             ("album", album.Value), ("file", file.Value), ("place", Places.After(place.Item1)));
         return true;
     }

@@ -34,7 +34,8 @@ internal sealed class IntakeActs(NpgsqlDataSource db, PhotoQueue queue, ActRunne
           join intake as i on i.id = f.intake
           left join photo as p on p.id = f.photo
           left join file as k on k.id = f.file
-         where f.intake = @id and ((f.outcome = 'arrived' and p.binned is null and p.id is not null) or (f.outcome = 'kept' and k.binned is null and k.id is not null))
+         where f.intake = @id and ((f.outcome = 'arrived' and p.binned is null and p.id is not null) or (f.outcome = 'kept'
+           and k.binned is null and k.id is not null))
          group by f.photo, f.file
         """;
 
@@ -63,8 +64,10 @@ internal sealed class IntakeActs(NpgsqlDataSource db, PhotoQueue queue, ActRunne
                    set outcome = 'dropped'
                  where f.intake = @id
                    and (f.outcome in ('refused', 'skipped')
-                     or (f.outcome in ('arrived', 'already_here') and exists (select from photo as p where p.id = f.photo and p.state = 'failed' and p.binned is null)))
-                   and (@cause::text is null or coalesce(f.cause, (select p.failure_cause from photo as p where p.id = f.photo)) = @cause::text)
+                     or (f.outcome in ('arrived', 'already_here')
+                       and exists (select from photo as p where p.id = f.photo and p.state = 'failed' and p.binned is null)))
+                   and (@cause::text is null or coalesce(f.cause,
+                     (select p.failure_cause from photo as p where p.id = f.photo)) = @cause::text)
                 returning f.photo
                 """,
                 ("id", id.Value), ("cause", cause));

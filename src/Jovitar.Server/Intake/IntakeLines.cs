@@ -35,7 +35,8 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
             """
             select i.id, i.came_by, i.label, i.album, a.working_name, i.begun, i.begun_by, i.taken_back is not null as taken_back, f.*,
                    (select count(*) from upload as u where u.intake = i.id and u.number is null) as sending,
-                   (select coalesce(sum(greatest(z.entries - z.done, 1)), 0) from unpacking as z where z.intake = i.id and z.ended is null) as unpacking
+                   (select coalesce(sum(greatest(z.entries - z.done, 1)), 0) from unpacking as z where z.intake = i.id
+                     and z.ended is null) as unpacking
               from (
                 select *
                   from intake
@@ -50,7 +51,8 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
                        count(*) filter (where f.outcome = 'already_here' and coalesce(p.state, '') <> 'failed') as already_here,
                        count(*) filter (where f.outcome = 'kept') as kept,
                        count(*) filter (where f.outcome = 'skipped') as skipped,
-                       count(*) filter (where f.outcome = 'refused' or (p.state = 'failed' and f.outcome in ('arrived', 'already_here'))) as failed
+                       count(*) filter (where f.outcome = 'refused' or (p.state = 'failed'
+                         and f.outcome in ('arrived', 'already_here'))) as failed
                   from intake_file as f
                   left join photo as p on p.id = f.photo and p.binned is null
                  where f.intake = i.id) as f
@@ -73,7 +75,8 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
 
     const string FileColumns =
         """
-        f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex') as hash, case when p.binned is null then p.state else 'binned' end as state,
+        f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex') as hash,
+          case when p.binned is null then p.state else 'binned' end as state,
         coalesce(p.preview, false) as preview, coalesce(p.failure, f.reason) as reason
         """;
 
@@ -123,7 +126,8 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     {
         await using var command = db.Command(
             """
-            select coalesce(f.cause, p.failure_cause, 'Unreadable') as cause, min(coalesce(p.failure, f.reason)) as sentence, count(*) as count,
+            select coalesce(f.cause, p.failure_cause, 'Unreadable') as cause, min(coalesce(p.failure, f.reason)) as sentence,
+                   count(*) as count,
                    count(*) filter (where p.state = 'failed') as can_retry, (array_agg(f.file_name order by f.number))[1:@names] as names
               from intake_file as f
               left join photo as p on p.id = f.photo and p.binned is null

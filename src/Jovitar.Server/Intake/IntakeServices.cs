@@ -2,7 +2,6 @@ using Jovitar.Server.Intake.Archives;
 using Jovitar.Server.Intake.Scanning;
 using Jovitar.Server.Intake.Uploads;
 using Jovitar.Server.Intake.Watching;
-using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Intake;
 
@@ -25,10 +24,10 @@ internal static class IntakeServices
     }
 
     /// <summary>What works on by itself; a process without workers only answers requests.</summary>
-    public static void AddIntakeWorkers(this IServiceCollection services, ServerSettings settings)
+    public static void AddIntakeWorkers(this IServiceCollection services, WorkerSettings settings)
     {
         services.AddHostedService<TidyWorker>();
-        if (settings.Worker.Workers > 0)
+        if (settings.Workers > 0)
         {
             services.AddHostedService<IntakeWorker>();
             services.AddHostedService<UnpackWorker>();

@@ -36,8 +36,10 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
                 act.Says = _ => ActWords.Intake(cameBy, label);
                 return await act.RunAsync(
                     """
-                    insert into intake (id, act, album, begun, begun_by, account, came_by, label, credit, copyright, licence, origin, tags, categories)
-                    values (@id, @act, (select a.id from album as a where a.id = @album::uuid and a.binned is null), @now, @by, @account::uuid, @came, @label, @credit, @copyright, @licence, @origin, @tags, @categories)
+                    insert into intake (id, act, album, begun, begun_by, account, came_by, label, credit, copyright, licence, origin,
+                           tags, categories)
+                    values (@id, @act, (select a.id from album as a where a.id = @album::uuid and a.binned is null), @now, @by,
+                      @account::uuid, @came, @label, @credit, @copyright, @licence, @origin, @tags, @categories)
                     """,
                     ct, [("id", id.Value), ("act", act.Id.Value), ("now", act.Now), ("by", by.Name), ("account", by.Account), ("came", cameBy), ("label", label), .. about.Parameters()]);
             },
@@ -111,8 +113,10 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             var id = new PhotoId(Guid.CreateVersion7(act.Now));
             var made = await act.RunAsync(
                 """
-                insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, preview, credit, copyright, licence, origin, said)
-                values (@id, @hash, @name, @type, @bytes, @width, @height, @now, @preview, @credit, @copyright, @licence, @origin, @said::jsonb)
+                insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, preview, credit, copyright, licence,
+                       origin, said)
+                values (@id, @hash, @name, @type, @bytes, @width, @height, @now, @preview, @credit, @copyright, @licence, @origin,
+                  @said::jsonb)
                 on conflict (hash) do nothing
                 """,
                 ct,
@@ -201,8 +205,10 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
     {
         await using var note = tx.Command(
             """
-            insert into intake_file (intake, file_name, path, photo, file, outcome, cause, reason, bytes, came, unpacking, entry, changed, mark)
-            select i.id, @name, @path, @photo::uuid, @file::uuid, @outcome, @cause::text, @reason::text, @bytes, @now, @unpacking::uuid, @entry::int, @changed::bigint, @mark::bytea
+            insert into intake_file (intake, file_name, path, photo, file, outcome, cause, reason, bytes, came, unpacking, entry, changed,
+                   mark)
+            select i.id, @name, @path, @photo::uuid, @file::uuid, @outcome, @cause::text, @reason::text, @bytes, @now, @unpacking::uuid,
+                   @entry::int, @changed::bigint, @mark::bytea
               from intake as i
              where i.id = @intake and i.taken_back is null
             returning number

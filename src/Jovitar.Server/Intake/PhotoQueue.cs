@@ -40,7 +40,8 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                 select id
                   from photo
                  where stage < 2 and state <> 'failed' and binned is null and (claimed_until is null or claimed_until < @now)
-                   and (stage = 0 or wanted or (select count(*) from (select from photo where arrived > @recent order by arrived limit @flood) as latest) < @flood)
+                   and (stage = 0 or wanted or (select count(*)
+                     from (select from photo where arrived > @recent order by arrived limit @flood) as latest) < @flood)
                  order by stage, wanted desc, arrived
                  limit 1
                    for no key update skip locked) as next
@@ -68,7 +69,15 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
         {
             act.Says = _ => says;
             await using var within = act.Command(
-                "select i.act from intake_file as f join intake as i on i.id = f.intake where f.photo = @photo and i.act is not null order by f.number desc limit 1", ("photo", claim.Photo.Value));
+                    """
+                    select i.act
+                      from intake_file as f
+                      join intake as i on i.id = f.intake
+                     where f.photo = @photo and i.act is not null
+                     order by f.number desc
+                     limit 1
+                    """,
+                    ("photo", claim.Photo.Value));
             act.Within = await within.ExecuteScalarAsync(ct) is Guid begun ? new ActId(begun) : null;
             return await write(act) > 0 || act.Drop(false);
         },
@@ -88,7 +97,8 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                 var there = await act.RunAsync(
                     """
                     update photo
-                       set state = 'ready', stage = 1, attempts = 0, claimed_until = null, claim = null, failure = null, failure_cause = null, ready_at = @now, look = @look,
+                       set state = 'ready', stage = 1, attempts = 0, claimed_until = null, claim = null, failure = null,
+                         failure_cause = null, ready_at = @now, look = @look,
                            title = coalesce(nullif(title, ''), @words::jsonb ->> 'title', ''),
                            caption = coalesce(nullif(caption, ''), @words::jsonb ->> 'caption', ''),
                            alt = coalesce(nullif(alt, ''), @words::jsonb ->> 'alt', ''),
@@ -96,7 +106,8 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                            creator = coalesce(nullif(creator, ''), @words::jsonb ->> 'creator', ''),
                            copyright = coalesce(nullif(copyright, ''), @words::jsonb ->> 'copyright', ''),
                            place = coalesce(nullif(place, ''), @words::jsonb ->> 'place', ''),
-                           said = (select coalesce(jsonb_object_agg(w.key, 'file'), '{}') from jsonb_object_keys(@words::jsonb) as w(key)) || said,
+                           said = (select coalesce(jsonb_object_agg(w.key, 'file'), '{}')
+                             from jsonb_object_keys(@words::jsonb) as w(key)) || said,
                            file_words = @words::jsonb,
                            version = version + case when @words::jsonb = '{}' then 0 else 1 end,
                            rating = case when rating = 0 then coalesce(@rating::smallint, 0) else rating end,
@@ -132,7 +143,11 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
     public async Task DoneAsync(Claim claim, double sharpness, CancellationToken ct)
     {
         await using var command = db.Command(
-            "update photo set stage = 2, attempts = 0, wanted = false, claimed_until = null, claim = null, sharpness = @sharpness where id = @id and claim = @token",
+                """
+                update photo
+                   set stage = 2, attempts = 0, wanted = false, claimed_until = null, claim = null, sharpness = @sharpness
+                 where id = @id and claim = @token
+                """,
             ("id", claim.Photo.Value), ("token", claim.Token), ("sharpness", (float)sharpness));
         await command.ExecuteNonQueryAsync(ct);
     }
@@ -153,7 +168,11 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
     public async Task ReleaseAsync(Claim claim, TimeSpan wait, bool counts, CancellationToken ct)
     {
         await using var command = db.Command(
-            "update photo set claimed_until = @until, attempts = case when @counts then attempts else greatest(attempts - 1, 0) end where id = @id and claim = @token",
+                """
+                update photo
+                   set claimed_until = @until, attempts = case when @counts then attempts else greatest(attempts - 1, 0) end
+                 where id = @id and claim = @token
+                """,
             ("id", claim.Photo.Value), ("token", claim.Token), ("until", clock.GetUtcNow() + wait), ("counts", counts));
         await command.ExecuteNonQueryAsync(ct);
     }
@@ -170,7 +189,8 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                 var again = await act.RunAsync(
                     """
                     update photo
-                       set state = 'waiting', stage = 0, attempts = 0, failure = null, failure_cause = null, claimed_until = null, claim = null
+                       set state = 'waiting', stage = 0, attempts = 0, failure = null, failure_cause = null, claimed_until = null,
+                         claim = null
                      where id = any(@ids) and state = 'failed' and binned is null
                     """,
                     ct, ("ids", photos.Values()));

@@ -38,7 +38,8 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
     {
         await using var command = db.Command(
             """
-            select pg.id, pg.album, a.working_name, (select count(*) from album_photo as ap where ap.album = pg.album) as photos, pg.address, pg.draft::text as draft,
+            select pg.id, pg.album, a.working_name, (select count(*) from album_photo as ap where ap.album = pg.album) as photos,
+                   pg.address, pg.draft::text as draft,
                    pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed, pg.published_at, pg.edited
               from page as pg
               join album as a on a.id = pg.album

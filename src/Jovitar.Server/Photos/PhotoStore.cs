@@ -66,8 +66,10 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         }
 
         Add("""
-            select encode(hash, 'hex') as hash, file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit, creator, copyright, licence, origin, place,
-                   rating, decision, sharpness, preview, taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso, focal_length, latitude, longitude, arrived,
+            select encode(hash, 'hex') as hash, file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit,
+                   creator, copyright, licence, origin, place,
+                   rating, decision, sharpness, preview, taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso,
+                     focal_length, latitude, longitude, arrived,
                    said::text as said, version
               from photo
              where id = @id and binned is null
@@ -92,7 +94,8 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             select leaf, path from up where parent is null order by path
             """);
         Add("""
-            select a.id, a.working_name, (select count(*) from album_photo as b where b.album = ap.album and b.place <= ap.place) as position
+            select a.id, a.working_name,
+                   (select count(*) from album_photo as b where b.album = ap.album and b.place <= ap.place) as position
               from album_photo as ap
               join album as a on a.id = ap.album
              where ap.photo = @id

@@ -36,11 +36,15 @@ internal sealed class RepeatStore(NpgsqlDataSource db, ActRunner acts)
               from (select p.id, p.taken, bit_count((p.look # @look)::bit(64)) as distance
                       from photo as p
                      where p.look is not null and p.binned is null
-                       and ((p.look & 65535) = any(@b0) or ((p.look >> 16) & 65535) = any(@b1) or ((p.look >> 32) & 65535) = any(@b2) or ((p.look >> 48) & 65535) = any(@b3))
+                       and ((p.look & 65535) = any(@b0)
+                         or ((p.look >> 16) & 65535) = any(@b1)
+                         or ((p.look >> 32) & 65535) = any(@b2)
+                         or ((p.look >> 48) & 65535) = any(@b3))
                     union
                     select p.id, p.taken, bit_count((p.look # @look)::bit(64))
                       from photo as p
-                     where p.look is not null and p.binned is null and p.taken between @taken::timestamp - @burst and @taken::timestamp + @burst) as c
+                     where p.look is not null and p.binned is null and p.taken between @taken::timestamp - @burst
+                       and @taken::timestamp + @burst) as c
              where c.id <> @id and c.distance <= @scene
              order by c.distance, c.id limit @most
             """,

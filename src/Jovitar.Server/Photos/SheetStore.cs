@@ -113,7 +113,13 @@ internal sealed class SheetStore(NpgsqlDataSource db)
     public async Task<IReadOnlyList<SheetPhoto>> TheseAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         await using var command = db.Command(
-            $"select {Columns} from unnest(@ids) with ordinality as wanted(id, n) join photo as p on p.id = wanted.id where p.binned is null order by wanted.n",
+                $"""
+                select {Columns}
+                  from unnest(@ids) with ordinality as wanted(id, n)
+                  join photo as p on p.id = wanted.id
+                 where p.binned is null
+                 order by wanted.n
+                """,
             ("ids", photos.Select(p => p.Value).ToArray()));
         return await command.AllAsync(Read, ct);
     }

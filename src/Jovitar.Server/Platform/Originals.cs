@@ -19,7 +19,13 @@ internal sealed class Originals(NpgsqlDataSource db, Storage storage, TimeProvid
 
     /// <summary>Notes originals whose rows are removed, in the transaction that does it.</summary>
     public Task<int> DoubtAsync(Transaction tx, IReadOnlyList<byte[]> hashes, CancellationToken ct) => tx.RunAsync(
-        "insert into original_doubt (hash, since) select h, @now from unnest(@hashes) as h order by h on conflict (hash) do update set since = excluded.since", ct,
+            """
+            insert into original_doubt (hash, since) select h, @now
+              from unnest(@hashes) as h
+             order by h
+            on conflict (hash) do update
+               set since = excluded.since
+            """, ct,
         ("hashes", hashes.ToArray()), ("now", clock.GetUtcNow()));
 
     /// <summary>Keeps the bytes of what arrived, within the transaction that writes its row: until it ends nobody removes them.</summary>

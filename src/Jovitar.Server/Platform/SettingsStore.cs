@@ -13,7 +13,8 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
     {
         await using var command = db.CreateCommand(
             """
-            select title, tagline, version, max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes
+            select title, tagline, version, max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes,
+                   max_archive_bytes
               from site
             """);
         return (await command.FirstAsync(

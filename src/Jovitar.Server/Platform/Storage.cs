@@ -17,6 +17,9 @@ internal sealed partial class Storage
 {
     const int BufferBytes = 64 * 1024;
 
+    /// <summary>So many first bytes are enough to judge what a file is.</summary>
+    public const int HeadBytes = 1024;
+
     /// <summary>A whole number of buffers.</summary>
     public const int PieceBytes = 4 << 20;
     /// <summary>How the names of scanned pages begin.</summary>
@@ -82,7 +85,7 @@ internal sealed partial class Storage
         using var marks = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         using var piece = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         var left = PieceBytes;
-        var head = new byte[Files.FileJudge.BytesNeeded];
+        var head = new byte[HeadBytes];
         long count = 0;
         var buffer = ArrayPool<byte>.Shared.Rent(BufferBytes);
         try

@@ -36,7 +36,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
 {
     const string PhotoColumns =
         $"""
-        p.id, encode(p.hash, 'hex') as hash, p.width, p.height, p.title, p.caption, p.alt, coalesce(nullif(p.credit, ''), p.creator) as credit, {AccessStore.PhotoColumns}
+        p.id, encode(p.hash, 'hex') as hash, p.width, p.height, p.title, p.caption, p.alt,
+          coalesce(nullif(p.credit, ''), p.creator) as credit, {AccessStore.PhotoColumns}
         """;
 
     static SitePhoto ReadPhoto(NpgsqlDataReader r) => new(
@@ -50,7 +51,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
     {
         await using var command = db.Command(
             """
-            select pg.id, pg.version, s.version as site, pg.published is not null as published, pg.address, pg.binned is not null as is_binned, 0 as former
+            select pg.id, pg.version, s.version as site, pg.published is not null as published, pg.address,
+                   pg.binned is not null as is_binned, 0 as former
               from page as pg
              cross join site as s
              where pg.address = @address and pg.binned is null
@@ -188,7 +190,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
             r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Heading: r.Get<string>("heading"), Version: r.Get<long>("version"), Album: r.Get<Guid>("album"), Cover: r.MaybeId("cover")), ct);
         await using var groups = db.Command(
             $"""
-            select ap.album, {AccessStore.PhotoColumns}, count(*) as count, min(ap.place) as first, (array_agg(p.id order by ap.place))[1] as photo,
+            select ap.album, {AccessStore.PhotoColumns}, count(*) as count, min(ap.place) as first,
+                   (array_agg(p.id order by ap.place))[1] as photo,
                    coalesce(bool_or(p.id = a.cover), false) as has_cover
               from album_photo as ap
               join photo as p on p.id = ap.photo

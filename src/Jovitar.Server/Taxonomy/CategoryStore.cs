@@ -38,7 +38,8 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
     {
         await using var command = db.CreateCommand(
             """
-            select c.id, c.parent, c.name, c.place, c.version, (select count(*) from photo_category as pc where pc.category = c.id) as photos
+            select c.id, c.parent, c.name, c.place, c.version,
+                   (select count(*) from photo_category as pc where pc.category = c.id) as photos
               from category as c
              where c.binned is null
             """);

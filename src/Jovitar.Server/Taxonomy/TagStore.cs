@@ -85,7 +85,8 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
          cross join unnest(@tags) as t(id)
          where p.id = any(@photos) and p.binned is null
          order by p.id, t.id
-        on conflict (photo, tag) do update set said_by = excluded.said_by where excluded.said_by = 'file' and photo_tag.said_by like 'intake:%'
+        on conflict (photo, tag) do update set said_by = excluded.said_by where excluded.said_by = 'file'
+          and photo_tag.said_by like 'intake:%'
         """,
         ct, ("photos", photos.Values()), ("tags", tags.Values()), ("said", saidBy));
 

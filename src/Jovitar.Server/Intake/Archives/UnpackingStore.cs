@@ -82,7 +82,11 @@ internal sealed class UnpackingStore(NpgsqlDataSource db, TimeProvider clock)
     public async Task ReleaseAsync(Unpacking work, TimeSpan wait, bool counts, CancellationToken ct)
     {
         await using var command = db.Command(
-            "update unpacking set claimed_until = @until, attempts = case when @counts then attempts else greatest(attempts - 1, 0) end where id = @id and claim = @token",
+                """
+                update unpacking
+                   set claimed_until = @until, attempts = case when @counts then attempts else greatest(attempts - 1, 0) end
+                 where id = @id and claim = @token
+                """,
             ("id", work.Id), ("token", work.Token), ("counts", counts), ("until", clock.GetUtcNow() + wait));
         await command.ExecuteNonQueryAsync(ct);
     }

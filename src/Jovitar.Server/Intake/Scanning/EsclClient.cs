@@ -12,6 +12,13 @@ namespace Jovitar.Server.Intake.Scanning;
 /// <param name="Address">Where its eSCL service is, with a slash at the end.</param>
 internal sealed record ScannerDevice(string Name, Uri Address);
 
+/// <summary>The scanners there are; only what the operator names is ever asked.</summary>
+internal sealed record ScannerSettings(IReadOnlyList<ScannerDevice> Devices)
+{
+    /// <summary>A scanner by its name; null when there is none.</summary>
+    public ScannerDevice? Find(string name) => Devices.FirstOrDefault(d => d.Name == name);
+}
+
 /// <summary>What a scanner can do.</summary>
 /// <param name="Resolutions">Pixels per inch.</param>
 /// <param name="Colours"><c>colour</c> and <c>grey</c>, as far as it has them.</param>

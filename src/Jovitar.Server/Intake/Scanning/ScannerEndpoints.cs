@@ -37,11 +37,11 @@ internal static class ScannerEndpoints
         scanners.MapPost("/pages/keep", Keep).WithSummary("Keeps scanned pages as photos");
     }
 
-    static Ok<ScannerNames> List(ServerSettings settings) => TypedResults.Ok(new ScannerNames([.. settings.Scanners.Select(s => s.Name)]));
+    static Ok<ScannerNames> List(ScannerSettings settings) => TypedResults.Ok(new ScannerNames([.. settings.Devices.Select(s => s.Name)]));
 
-    static async Task<Results<Ok<ScannerAbilities>, NotFound<Problem>, JsonHttpResult<Problem>>> Abilities(string scanner, ServerSettings settings, EsclClient client, CancellationToken ct)
+    static async Task<Results<Ok<ScannerAbilities>, NotFound<Problem>, JsonHttpResult<Problem>>> Abilities(string scanner, ScannerSettings settings, EsclClient client, CancellationToken ct)
     {
-        if (settings.Scanners.FirstOrDefault(s => s.Name == scanner) is not { } device)
+        if (settings.Find(scanner) is not { } device)
         {
             return Problems.Gone("scanner");
         }
@@ -57,9 +57,9 @@ internal static class ScannerEndpoints
     }
 
     static async Task<Results<Ok<ScannedPages>, NotFound<Problem>, JsonHttpResult<Problem>>> Scan(
-        string scanner, ScanRequest body, ServerSettings settings, EsclClient client, Receiver receiver, Storage storage, CancellationToken ct)
+        string scanner, ScanRequest body, ScannerSettings settings, EsclClient client, Receiver receiver, Storage storage, CancellationToken ct)
     {
-        if (settings.Scanners.FirstOrDefault(s => s.Name == scanner) is not { } device)
+        if (settings.Find(scanner) is not { } device)
         {
             return Problems.Gone("scanner");
         }

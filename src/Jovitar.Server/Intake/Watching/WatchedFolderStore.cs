@@ -16,7 +16,8 @@ internal sealed class WatchedFolderStore(NpgsqlDataSource db, TimeProvider clock
     {
         await using var command = db.CreateCommand(
             """
-            select w.id, w.path, w.subfolders, w.becomes, (select count(*) from watched_file as f where f.folder = w.id) as taken, w.looked, w.problem, w.made_by
+            select w.id, w.path, w.subfolders, w.becomes, (select count(*) from watched_file as f where f.folder = w.id) as taken,
+                   w.looked, w.problem, w.made_by
               from watched_folder as w
              order by w.path
             """);
@@ -31,7 +32,11 @@ internal sealed class WatchedFolderStore(NpgsqlDataSource db, TimeProvider clock
     public async Task<bool> AddAsync(string path, bool subfolders, string becomes, string by, CancellationToken ct)
     {
         await using var command = db.Command(
-            "insert into watched_folder (id, path, subfolders, becomes, made, made_by) values (@id, @path, @subfolders, @becomes, @now, @by) on conflict (path) do nothing",
+                """
+                insert into watched_folder (id, path, subfolders, becomes, made, made_by)
+                values (@id, @path, @subfolders, @becomes, @now, @by)
+                on conflict (path) do nothing
+                """,
             ("id", Guid.CreateVersion7(clock.GetUtcNow())), ("path", path), ("subfolders", subfolders), ("becomes", becomes), ("now", clock.GetUtcNow()), ("by", by));
         return await command.ExecuteNonQueryAsync(ct) == 1;
     }

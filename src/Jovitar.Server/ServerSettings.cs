@@ -2,10 +2,8 @@ using System.Net;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Intake.Scanning;
 using Jovitar.Server.Intake.Watching;
-using Microsoft.Extensions.Diagnostics.HealthChecks;
-using Npgsql;
 
-namespace Jovitar.Server.Platform;
+namespace Jovitar.Server;
 
 /// <summary>What the server is started with: section <c>Jovitar</c> of the configuration, or environment names with <c>Jovitar__</c> before them.</summary>
 /// <param name="Data">Folder of originals and renditions.</param>
@@ -16,7 +14,7 @@ namespace Jovitar.Server.Platform;
 /// <param name="Scanners">Scanners on the network, by name; only what the operator names is ever asked.</param>
 /// <param name="Proxies">Addresses or networks (CIDR) whose forwarded headers are believed: the proxies in front, and nobody else.</param>
 /// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
-internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, IReadOnlyList<ScannerDevice> Scanners, IReadOnlyList<IPNetwork> Proxies)
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies)
 {
     public static ServerSettings From(IConfiguration configuration)
     {
@@ -28,7 +26,7 @@ internal sealed record ServerSettings(string Data, string Connection, string? De
             section["Demo"], section.GetValue("TrialPhotos", 0), section.GetValue("Announce", false), section.GetValue("DescribeOnly", false),
             new WorkerSettings(section.GetValue("Workers", Environment.ProcessorCount), section.GetValue("Lease", TimeSpan.FromMinutes(2))),
             new WatchSettings(section["WatchBelow"] ?? Path.Combine(data, "watched"), section.GetValue("WatchEvery", TimeSpan.FromSeconds(4))),
-            [.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)],
+            new ScannerSettings([.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)]),
             [.. (section["Proxies"] ?? "").Split([';', ','], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Proxy)]);
     }
 
@@ -45,24 +43,5 @@ internal sealed record ServerSettings(string Data, string Connection, string? De
         return cut > 0 && Uri.TryCreate(text[(cut + 1)..].TrimEnd('/') + "/", UriKind.Absolute, out var address)
             ? new ScannerDevice(text[..cut].Trim(), address)
             : throw new InvalidOperationException($"Scanners are named as Name=http://host:port/eSCL, and “{text}” is not.");
-    }
-}
-
-/// <summary>Whether the database answers.</summary>
-internal sealed class DatabaseCheck(NpgsqlDataSource db) : IHealthCheck
-{
-    public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
-    {
-        try
-        {
-            await using var command = db.CreateCommand("select 1");
-            command.CommandTimeout = 3;
-            await command.ExecuteScalarAsync(cancellationToken);
-            return HealthCheckResult.Healthy();
-        }
-        catch (NpgsqlException e)
-        {
-            return HealthCheckResult.Unhealthy(exception: e);
-        }
     }
 }

@@ -1,8 +1,10 @@
 using System.Security.Cryptography;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Intake.Uploads;
+using Jovitar.Server.Platform;
 using Npgsql;
 
-namespace Jovitar.Server.Platform;
+namespace Jovitar.Server.Verify;
 
 /// <summary>Checks a data folder against its database: every original there and unaltered, nothing on disk or in the database without its other half.</summary>
 internal static class DataCheck
@@ -25,7 +27,8 @@ internal static class DataCheck
         var storage = new Storage(data);
         await using var read = db.CreateCommand(
             """
-            select encode(hash, 'hex') as hash, file_name, bytes, width, stage::int as stage, state, true as is_photo, coalesce(failure, '') <> '' as has_reason
+            select encode(hash, 'hex') as hash, file_name, bytes, width, stage::int as stage, state, true as is_photo,
+                   coalesce(failure, '') <> '' as has_reason
               from photo
             union all
             select encode(hash, 'hex'), file_name, bytes, 0, 0, 'kept', false, true
@@ -136,7 +139,7 @@ internal static class DataCheck
     {
         // What is fresh may still be at work, or is tidied up within minutes.
         bool IsOld(string path) => File.GetLastWriteTimeUtc(path) < DateTime.UtcNow.AddMinutes(-10);
-        var awaited = await new Intake.Uploads.UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
+        var awaited = await new UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
         troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "arriving")).Where(IsOld).Select(Path.GetFileName).OfType<string>()
             .Where(name => !awaited.Contains(Path.GetFileNameWithoutExtension(name)) && !name.StartsWith(Storage.ScannedPage, StringComparison.Ordinal)).Select(name => ("files among what arrives that nobody awaits", name)));
         await using var doubts = db.CreateCommand("select encode(hash, 'hex') from original_doubt where since < now() - interval '10 minutes' limit 1000");
@@ -149,7 +152,8 @@ internal static class DataCheck
             """
             select file_name
               from intake_file
-             where (outcome = 'arrived' and photo is null and file is null) or (outcome in ('refused', 'skipped') and coalesce(reason, '') = '')
+             where (outcome = 'arrived' and photo is null and file is null) or (outcome in ('refused', 'skipped')
+               and coalesce(reason, '') = '')
              limit 1000
             """);
         troubles.AddRange((await lines.AllAsync(r => r.GetString(0), ct)).Select(name => ("lines of an intake that say nothing", name)));
@@ -158,7 +162,8 @@ internal static class DataCheck
             select p.file_name
               from photo as p
              where p.binned is not null
-               and (exists (select from album_photo as ap where ap.photo = p.id) or exists (select from photo_tag as pt where pt.photo = p.id) or not exists (select from bin as b where b.thing = p.id))
+               and (exists (select from album_photo as ap where ap.photo = p.id) or exists (select from photo_tag as pt
+                 where pt.photo = p.id) or not exists (select from bin as b where b.thing = p.id))
              limit 1000
             """);
         troubles.AddRange((await linked.AllAsync(r => r.GetString(0), ct)).Select(name => ("photos in the bin that still stand somewhere, or are not listed in it", name)));
