@@ -199,7 +199,7 @@ public static class FileParts
             file.Position = next;
         }
 
-        return new PartsVerdict(TooFar: false, words <= MostOfWords);
+        return new PartsVerdict(words > MostOfWords * 2L, words <= MostOfWords);
     }
 
     static PartsVerdict Tiff(FileStream file)

@@ -3,7 +3,8 @@ using NetVips;
 namespace Jovitar.Imaging;
 
 /// <summary>The size of a photo as it is meant to be seen, pixels, after its orientation has been applied.</summary>
-public readonly record struct PictureSize(int Width, int Height)
+/// <param name="AtOnce">Bytes that decoding holds at once; zero for what is decoded row by row.</param>
+public readonly record struct PictureSize(int Width, int Height, long AtOnce = 0)
 {
     public long Pixels => (long)Width * Height;
 }
@@ -42,7 +43,8 @@ public static class Picture
         {
             using var image = Image.NewFromFile(path, access: Enums.Access.Sequential);
             var turned = image.Contains("orientation") && (int)image.Get("orientation") is >= 5 and <= 8;
-            return turned ? new PictureSize(image.Height, image.Width) : new PictureSize(image.Width, image.Height);
+            var atOnce = DecodingMemory.Of(image);
+            return turned ? new PictureSize(image.Height, image.Width, atOnce) : new PictureSize(image.Width, image.Height, atOnce);
         }
         catch (VipsException e)
         {
@@ -56,6 +58,7 @@ public static class Picture
     /// <exception cref="IOException">A rendition cannot be written: the disk is full, say.</exception>
     public static void Render(string original, IReadOnlyList<RenditionTarget> targets)
     {
+        using var room = DecodingMemory.Take(Measure(original).AtOnce);
         try
         {
             Image? wider = null;
@@ -94,6 +97,7 @@ public static class Picture
     /// <exception cref="IOException">The rendition cannot be written: the disk is full, say.</exception>
     public static byte[] RenderSheet(string original, RenditionTarget target, int side)
     {
+        using var room = DecodingMemory.Take(Measure(original).AtOnce);
         try
         {
             using var made = Decode(original, target.Width, keep: true);

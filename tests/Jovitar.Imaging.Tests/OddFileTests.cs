@@ -137,7 +137,8 @@ public sealed class OddFileTests
         {
             var path = Tools.NewPath(ending);
             Tools.Run(Tools.Convert, "-size", "1x1", "xc:#d02020", path);
-            Assert.Equal(new PictureSize(1, 1), Picture.Measure(path));
+            var size = Picture.Measure(path);
+            Assert.Equal((1, 1), (size.Width, size.Height));
             var rendition = Tools.NewPath(".webp");
             var grey = Picture.RenderSheet(path, new RenditionTarget(Renditions.Sheet, rendition), PerceptualHash.Side);
             Assert.Equal(PerceptualHash.Side * PerceptualHash.Side, grey.Length);
@@ -221,6 +222,11 @@ public sealed class OddFileTests
         Assert.True(FileParts.Judge(path, PictureKind.Jpeg).TooFar);
         Assert.Null(MetadataReader.Read(path).Words.Title);
 
+        // Segments by the thousand, which whoever opens the picture keeps all.
+        byte[] segment = [0xFF, 0xE1, .. Big(60_002)[2..], .. new byte[60_000]];
+        File.WriteAllBytes(path, [.. jpeg[..2], .. Enumerable.Repeat(segment, 1200).SelectMany(s => s), .. jpeg[2..]]);
+        Assert.True(FileParts.Judge(path, PictureKind.Jpeg).TooFar);
+
         // A TIFF whose colour profile is said to have two gigabytes.
         var tiff = File.ReadAllBytes(Tools.Quarters(".tif"));
         Assert.False(FileParts.Judge(Tools.Quarters(".tif"), PictureKind.Tiff).TooFar);
@@ -258,6 +264,73 @@ public sealed class OddFileTests
             var path = Tools.NewPath(ending);
             File.WriteAllBytes(path, bytes[..random.Next(16, bytes.Length)]);
             Assert.False(FileParts.Judge(path, PictureKinds.Judge(bytes)).TooFar);
+        }
+    }
+
+    // A file's header is enough to know what decoding it will hold; the sizes here are written into small files.
+    [Theory]
+    [InlineData("baseline", 14_000, false)]
+    [InlineData("progressive", 14_000, true)]
+    [InlineData("progressive", 6_000, false)]
+    [InlineData("gif", 10_000, true)]
+    [InlineData("gif", 4_000, false)]
+    public void What_can_only_be_decoded_all_at_once_is_known_by_how_much_that_takes(string kind, int side, bool tooMuch)
+    {
+        var path = Tools.NewPath(kind == "gif" ? ".gif" : ".jpg");
+        using (var image = Image.NewFromFile(Tools.Quarters(".png")))
+        {
+            if (kind == "gif")
+            {
+                image.Gifsave(path);
+            }
+            else
+            {
+                image.Jpegsave(path, interlace: kind == "progressive", subsampleMode: Enums.ForeignSubsample.Off);
+            }
+        }
+
+        var bytes = File.ReadAllBytes(path);
+        if (kind == "gif")
+        {
+            // GIF89a §18 and §20: the screen, and the first picture on it.
+            var picture = bytes.AsSpan().IndexOf((ReadOnlySpan<byte>)[0x2C, 0, 0, 0, 0]);
+            foreach (var at in (int[])[6, 8, picture + 5, picture + 7])
+            {
+                BinaryPrimitives.WriteUInt16LittleEndian(bytes.AsSpan(at), (ushort)side);
+            }
+        }
+        else
+        {
+            // ITU-T T.81 B.2.2: the frame header of a baseline or a progressive picture.
+            var frame = bytes.AsSpan().IndexOf((ReadOnlySpan<byte>)[0xFF, (byte)(kind == "progressive" ? 0xC2 : 0xC0)]);
+            BinaryPrimitives.WriteUInt16BigEndian(bytes.AsSpan(frame + 5), (ushort)side);
+            BinaryPrimitives.WriteUInt16BigEndian(bytes.AsSpan(frame + 7), (ushort)side);
+        }
+
+        File.WriteAllBytes(path, bytes);
+        var size = Picture.Measure(path);
+        Assert.Equal((side, side, tooMuch), (size.Width, size.Height, size.AtOnce > DecodingMemory.Most));
+    }
+
+    [Fact]
+    public async Task Pictures_that_are_decoded_all_at_once_take_turns()
+    {
+        var path = Tools.NewPath(".gif");
+        using (var image = Image.NewFromFile(Tools.Quarters(".png")))
+        {
+            image.Gifsave(path);
+        }
+
+        // More of them at the same time than there is room for: all come to their end.
+        await Task.WhenAll(Enumerable.Range(0, 12).Select(n => Task.Run(() =>
+        {
+            using var room = DecodingMemory.Take(DecodingMemory.Most / 2);
+            Thread.Sleep(5);
+        })));
+        using (DecodingMemory.Take(DecodingMemory.Most))
+        {
+            var render = Task.Run(() => Picture.Render(path, [new RenditionTarget(240, Tools.NewPath(".webp"))]));
+            Assert.NotSame(render, await Task.WhenAny(render, Task.Delay(300)));
         }
     }
 }

@@ -17,11 +17,8 @@ internal static class IntakeTrial
     /// <param name="onlySheet">Ends when all are on the sheet.</param>
     public static async Task<Outcome> RunAsync(string address, string connection, int process, string folder, int times, bool onlySheet)
     {
-        using var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address), Timeout = Timeout.InfiniteTimeSpan };
-        await TokenAsync(client);
-        (await client.PostAsJsonAsync("/api/session", new { email = "odile@marrambay.example", password = "wind-from-the-south-west" })).EnsureSuccessStatusCode();
-        await TokenAsync(client);
-        var intake = (await (await client.PostAsJsonAsync("/api/intakes", new { })).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString();
+        using var client = await SignInAsync(address);
+        var intake = await BeginAsync(client);
         var files = Directory.GetFiles(folder, "*.jpg").Order(StringComparer.Ordinal).ToArray();
         await using var db = NpgsqlDataSource.Create(connection);
         var idle = Memory(process);
@@ -86,6 +83,20 @@ internal static class IntakeTrial
 
     static readonly string Copies = Directory.CreateTempSubdirectory("jovitar-copies").FullName;
 
+    /// <summary>A client signed in as the demo's owner.</summary>
+    internal static async Task<HttpClient> SignInAsync(string address)
+    {
+        var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address), Timeout = Timeout.InfiniteTimeSpan };
+        await TokenAsync(client);
+        (await client.PostAsJsonAsync("/api/session", new { email = "odile@marrambay.example", password = "wind-from-the-south-west" })).EnsureSuccessStatusCode();
+        await TokenAsync(client);
+        return client;
+    }
+
+    /// <summary>The key of a new intake.</summary>
+    internal static async Task<string> BeginAsync(HttpClient client) =>
+        (await (await client.PostAsJsonAsync("/api/intakes", new { })).Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString()!;
+
     static async Task TokenAsync(HttpClient client)
     {
         var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
@@ -94,6 +105,6 @@ internal static class IntakeTrial
     }
 
     /// <summary>Resident memory, MiB (proc(5), VmRSS).</summary>
-    static double Memory(int process) =>
+    internal static double Memory(int process) =>
         double.Parse(File.ReadLines($"/proc/{process}/status").First(l => l.StartsWith("VmRSS", StringComparison.Ordinal)).Split(' ', StringSplitOptions.RemoveEmptyEntries)[1], CultureInfo.InvariantCulture) / 1024;
 }

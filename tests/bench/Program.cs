@@ -1,14 +1,20 @@
 using System.Diagnostics;
 using System.Globalization;
+using System.Text.Encodings.Web;
 using System.Text.Json;
 using Jovitar.Bench;
 using Jovitar.Core;
+using Jovitar.Core.Acts;
 using Jovitar.Core.Layout;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Bins;
+using Jovitar.Server.Pages;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Taxonomy;
 using Npgsql;
 
-// Figures that are taken inside a process: `layout`, or `sheet CONNECTION` on a database with many photos.
+// Figures taken inside a process or by watching a server: the modes are below.
 switch (args)
 {
     case ["layout"]:
@@ -16,6 +22,16 @@ switch (args)
         return 0;
     case ["sheet", var connection]:
         await MeasureSheetAsync(connection);
+        return 0;
+    case ["acts", var connection]:
+        await MeasureActsAsync(connection);
+        return 0;
+    case ["hostile", var hostileAddress, var hostileProcess]:
+        await HostileTrial.RunAsync(hostileAddress, int.Parse(hostileProcess, CultureInfo.InvariantCulture), (above, after) =>
+        {
+            Say("memory of the server at its highest over a folder of hostile files, above idle", above, "MiB", null, null, "<= 400");
+            Say("memory of the server a while after them, above idle", after, "MiB", null, null, "<= 100");
+        });
         return 0;
     case ["repeats", var connection]:
         await MeasureRepeatsAsync(connection);
@@ -25,12 +41,22 @@ switch (args)
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{outcome.Sheet} {outcome.Complete} {outcome.Idle} {outcome.Most}"));
         return 0;
     default:
-        Console.Error.WriteLine("Say what to measure: layout, sheet CONNECTION, repeats CONNECTION, or intake ADDRESS CONNECTION PROCESS FOLDER TIMES.");
+        Console.Error.WriteLine("Say what to measure: layout, sheet CONNECTION, acts CONNECTION, repeats CONNECTION, hostile ADDRESS PROCESS, or intake ADDRESS CONNECTION PROCESS FOLDER TIMES.");
         return 1;
 }
 
-static void Say(string name, double value, string unit, double? limit, double? ratio) =>
-    Console.WriteLine(JsonSerializer.Serialize(new { name, value = Math.Round(value, 4), unit, limit, ratio = ratio is { } r ? Math.Round(r, 3) : (double?)null }));
+// One line a figure. The goal is about the ratio where there is one, else about the value.
+static void Say(string name, double value, string unit, string? against = null, double? ratio = null, string? goal = null)
+{
+    bool? ok = null;
+    if (goal?.Split(' ') is [var sign, var text])
+    {
+        var (found, wanted) = (ratio ?? value, double.Parse(text, CultureInfo.InvariantCulture));
+        ok = sign == "<=" ? found <= wanted : found >= wanted;
+    }
+
+    Console.WriteLine(JsonSerializer.Serialize(new { name, value = Math.Round(value, 4), unit, against, ratio = ratio is { } r ? Math.Round(r, 3) : (double?)null, goal, ok }, new JsonSerializerOptions { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }));
+}
 
 // The middle of many runs, milliseconds.
 static double Middle(int runs, Action act)
@@ -56,9 +82,9 @@ static void MeasureLayout()
     Middle(60, () => RowsLayout.Place(ten.AsSpan(0, 1000), 1200, settings));
     var small = Middle(101, () => RowsLayout.Place(ten.AsSpan(0, 1000), 1200, settings));
     var large = Middle(101, () => RowsLayout.Place(ten, 1200, settings));
-    Say("rows layout of 1,000 photos", small, "ms", null, null);
-    Say("rows layout of 10,000 photos, against one frame of 16 ms", large, "ms", 16, large / 16);
-    Say("rows layout of 10,000 photos, against 1,000", large, "ms", 12, large / small);
+    Say("rows layout of 1,000 photos", small, "ms");
+    Say("rows layout of 10,000 photos", large, "ms", "one frame of the screen, 16 ms", large / 16, "<= 1");
+    Say("rows layout of 10,000 photos", large, "ms", "1,000 photos", large / small, "<= 12");
 }
 
 static async Task MeasureRepeatsAsync(string connection)
@@ -87,7 +113,56 @@ static async Task MeasureRepeatsAsync(string connection)
     var near = await P50Async(photo => RepeatStore.CandidatesAsync((sql, parameters) => db.Command(sql, parameters), photo.Id, photo.Look, photo.Taken, CancellationToken.None));
     await using var count = db.CreateCommand("select count(*) from photo where look is not null");
     var many = (long)(await count.ExecuteScalarAsync())!;
-    Say(string.Create(CultureInfo.InvariantCulture, $"near repeats of one photo among {many:#,0}, against a primary-key read"), near, "ms", 20, near / bare);
+    Say(string.Create(CultureInfo.InvariantCulture, $"near repeats of one photo among {many:#,0}"), near, "ms", "a primary-key read", near / bare, "<= 20");
+}
+
+static async Task MeasureActsAsync(string connection)
+{
+    const int Many = 10_000;
+    await using var db = NpgsqlDataSource.Create(connection);
+    var acts = new ActRunner(db, [new BinListener(), new TagWords(), new PageFreshness()], TimeProvider.System);
+    var undo = new ActUndo(acts);
+    var ct = CancellationToken.None;
+    const string Update = "update photo set decision = @decision, version = version + 1 where id = any(@ids)";
+    await using var pick = db.Command("select id from photo order by md5(id::text) limit @many", ("many", Many));
+    var ids = (await pick.AllAsync(r => r.GetGuid(0), ct)).ToArray();
+    async Task<double> TimeAsync(Func<int, Task> act)
+    {
+        var times = new List<double>();
+        for (var i = 0; i < 7; i++)
+        {
+            var start = Stopwatch.GetTimestamp();
+            await act(i);
+            times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+        }
+
+        return times.Order().ElementAt(times.Count / 2);
+    }
+
+    async Task TidyAsync()
+    {
+        await using var vacuum = db.CreateCommand("vacuum analyze photo");
+        await vacuum.ExecuteNonQueryAsync();
+    }
+
+    var bare = await TimeAsync(async i =>
+    {
+        await using var tx = await db.BeginAsync(ct);
+        await tx.RunAsync("set local session_replication_role = replica", ct);
+        await tx.RunAsync(Update, ct, ("ids", ids), ("decision", i % 2 == 0 ? "keep" : ""));
+        await tx.CommitAsync(ct);
+    });
+    await TidyAsync();
+    var done = new List<ActId>();
+    var act = await TimeAsync(async i =>
+    {
+        var (_, made) = await acts.RunAsync(Actor.Worker("bench"), ActKind.Decided, a => a.RunAsync(Update, ct, ("ids", ids), ("decision", i % 2 == 0 ? "doubt" : "keep")), ct);
+        done.Add(made.Act!.Value);
+    });
+    await TidyAsync();
+    var back = await TimeAsync(i => undo.UndoAsync(Actor.Worker("bench"), done[^(i + 1)], ct));
+    Say("act over 10,000 photos", act, "ms", "the bare UPDATE", act / bare, "<= 8");
+    Say("undo of an act over 10,000 photos", back, "ms", "the bare UPDATE", back / bare, "<= 8");
 }
 
 static async Task MeasureSheetAsync(string connection)
@@ -137,7 +212,7 @@ static async Task MeasureSheetAsync(string connection)
             reader.GetString(1);
         }
     });
-    Say($"bare primary-key read of as many rows as a window, {photos} photos, p95", bare, "ms", null, null);
+    Say($"bare primary-key read of as many rows as a window, {photos} photos, p95", bare, "ms");
     var tag = await ScalarAsync("select tag from photo_tag group by tag order by count(*) desc limit 1");
     var queries = new (string Name, SheetQuery Query)[]
     {
@@ -147,17 +222,26 @@ static async Task MeasureSheetAsync(string connection)
     foreach (var (name, query) in queries)
     {
         var first = await P95Async(() => sheet.WindowAsync(query, null, ct));
-        Say($"first window of the sheet, {name}, {photos} photos, p95, against the bare read", first, "ms", 6, first / bare);
+        Say($"first window of the sheet, {name}, {photos} photos, p95", first, "ms", "the bare read", first / bare, "<= 6");
         var map = await sheet.MapAsync(query, ct);
         foreach (var (where, key) in ((string, string)[])[("middle", map.Keys[map.Keys.Count / 2]), ("end", map.Keys[^1])])
         {
-            var later = await P95Async(() => sheet.WindowAsync(query, SheetKey.Read(key), ct));
-            Say($"window at the {where}, {name}, {photos} photos, p95, against the first window", later, "ms", 1.5, later / first);
+            Check(SheetKey.Read(query, key, out var at));
+            var later = await P95Async(() => sheet.WindowAsync(query, at, ct));
+            Say($"window at the {where}, {name}, {photos} photos, p95", later, "ms", "the first window", later / first, "<= 1.5");
         }
     }
 
     var outline = await P95Async(() => sheet.MapAsync(new SheetQuery(), ct));
-    Say($"outline of the whole sheet, {photos} photos, p95", outline, "ms", null, null);
+    Say($"outline of the whole sheet, {photos} photos, p95", outline, "ms");
+
+    static void Check(bool good)
+    {
+        if (!good)
+        {
+            throw new InvalidOperationException("The outline gave a key that its own sheet does not know.");
+        }
+    }
 
     async Task<Guid> ScalarAsync(string sql)
     {

@@ -22,6 +22,7 @@ public enum IntakeProblem
     OriginalMissing,
     Unforeseen,
     ExpandsTooFar,
+    TooManyAtOnce,
 }
 
 /// <summary>The site's limits for what comes in.</summary>
@@ -58,6 +59,7 @@ public static class IntakeRefusal
         IntakeProblem.UnknownPicture => "This kind of picture is not taken.",
         IntakeProblem.UnknownKind => "This kind of file is not taken.",
         IntakeProblem.TooManyPixels => $"The picture has more than {limits.Megapixels} million pixels, the most this site takes.",
+        IntakeProblem.TooManyAtOnce => "The picture is saved in a way that only opens all at once, and it has too many pixels for that.",
         IntakeProblem.CutShort => "The file is cut short: its end is missing.",
         IntakeProblem.Unreadable => "The picture is damaged and cannot be read.",
         IntakeProblem.ArchiveUnreadable => "The ZIP is damaged and cannot be unpacked to its end.",
@@ -81,6 +83,7 @@ public static class IntakeRefusal
         IntakeProblem.UnknownPicture => "Save it as JPEG, PNG, WebP, TIFF, AVIF or GIF and bring it again.",
         IntakeProblem.UnknownKind => "Besides photos, sound, video, PDF, office documents and text are kept.",
         IntakeProblem.TooManyBytes or IntakeProblem.TooManyPixels => "Save a smaller version and bring that.",
+        IntakeProblem.TooManyAtOnce => "Save it as a JPEG that is not progressive, or as TIFF, and bring that.",
         IntakeProblem.ArchiveUnreadable => "Make the ZIP again, or bring its folder as it is.",
         IntakeProblem.ArchiveLocked => "Unpack it yourself and bring what is in it.",
         IntakeProblem.ArchiveTooMany or IntakeProblem.ArchiveTooLarge => "Make several smaller ones, or bring the folder as it is.",

@@ -95,7 +95,7 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
         try
         {
             var size = Picture.Measure(arrived.Path);
-            return (size.Pixels > limits.Megapixels * 1_000_000L ? IntakeProblem.TooManyPixels : null, kind, size);
+            return (size.Pixels > limits.Megapixels * 1_000_000L ? IntakeProblem.TooManyPixels : size.AtOnce > DecodingMemory.Most ? IntakeProblem.TooManyAtOnce : null, kind, size);
         }
         catch (PictureException e)
         {
