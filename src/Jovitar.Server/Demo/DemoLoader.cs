@@ -123,7 +123,7 @@ internal sealed class DemoLoader(
             return;
         }
 
-        var tags = (await tagStore.TagsAsync(null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id);
+        var tags = (await tagStore.TagsAsync(null, null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id);
         var content = new PageContent(
             page.Heading, page.Text, new LayoutSettings(Enum.Parse<LayoutKind>(page.Layout, ignoreCase: true), page.Size, page.Gap),
             [.. page.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. page.Filter.Where(tags.ContainsKey).Select(f => tags[f])]);

@@ -17,18 +17,19 @@ internal sealed record TagChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<st
 internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
 {
     /// <summary>Tags whose name begins with the words typed, then those that hold them; the most used first.</summary>
-    public async Task<IReadOnlyList<TagLine>> TagsAsync(string? typed, int most, CancellationToken ct)
+    /// <param name="also">A tag that is to be among them in any case, and then is the first.</param>
+    public async Task<IReadOnlyList<TagLine>> TagsAsync(string? typed, TagId? also, int most, CancellationToken ct)
     {
         var key = TagName.TryParse(typed, out var name) ? name.Key : "";
         await using var command = db.Command(
             """
             select t.id, t.name, (select count(*) from photo_tag as pt where pt.tag = t.id) as photos
               from tag as t
-             where t.binned is null and t.key like '%' || @key || '%'
-             order by not starts_with(t.key, @raw), photos desc, t.key
+             where t.binned is null and (t.key like '%' || @key || '%' or t.id = @also)
+             order by t.id is distinct from @also, not starts_with(t.key, @raw), photos desc, t.key
              limit @most
             """,
-            ("key", Database.LikeText(key)), ("raw", key), ("most", most));
+            ("key", Database.LikeText(key)), ("raw", key), ("also", also?.Value), ("most", most));
         return await command.AllAsync(r => new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), (int)r.Get<long>("photos")), ct);
     }
 

@@ -38,7 +38,8 @@ internal static class TaxonomyEndpoints
 
     static async Task<Ok<Taxonomies>> List(CategoryStore categories, CancellationToken ct) => TypedResults.Ok(new Taxonomies(await categories.ListAsync(ct)));
 
-    static async Task<Ok<TagList>> Tags(string? typed, TagStore tags, CancellationToken ct) => TypedResults.Ok(new TagList(await tags.TagsAsync(typed, TagsAtOnce, ct)));
+    static async Task<Ok<TagList>> Tags(string? typed, TagId? also, TagStore tags, CancellationToken ct) =>
+        TypedResults.Ok(new TagList(await tags.TagsAsync(typed, also, TagsAtOnce, ct)));
 
     static BadRequest<Problem> NoParent() => Problems.Invalid("The category it is to stand beneath is not here any more.", new Dictionary<string, string> { ["parent"] = "Choose another category." });
 

@@ -2343,6 +2343,7 @@ export interface paths {
             parameters: {
                 query?: {
                     typed?: string;
+                    also?: string;
                 };
                 header?: never;
                 path?: never;

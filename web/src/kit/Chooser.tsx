@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useId, useState } from 'react'
+import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react'
 
 export type Choice = { key: string; name: string; note?: string; depth?: number }
 
@@ -22,12 +22,20 @@ export function Chooser({
 }) {
   const [at, setAt] = useState(0)
   const id = useId()
+  const list = useRef<HTMLDivElement>(null)
+  // Only keys scroll: a list that moves beneath the pointer would choose by itself.
+  const byKey = useRef(false)
   const wanted = typed.trim().toLowerCase()
   const shown = choices.filter((c) => c.name.toLowerCase().includes(wanted)).slice(0, 60)
   const offersNew =
     onNew !== undefined && wanted.length > 0 && !choices.some((c) => c.name.toLowerCase() === wanted)
   const count = shown.length + (offersNew ? 1 : 0)
   const here = Math.min(at, Math.max(0, count - 1))
+
+  useEffect(() => {
+    if (byKey.current) list.current?.children[here]?.scrollIntoView({ block: 'nearest' })
+    byKey.current = false
+  }, [here])
 
   function choose(index: number) {
     const choice = shown[index]
@@ -36,6 +44,7 @@ export function Chooser({
   }
 
   function onKey(e: KeyboardEvent) {
+    byKey.current = e.key === 'ArrowDown' || e.key === 'ArrowUp'
     if (e.key === 'ArrowDown') setAt(Math.min(here + 1, count - 1))
     else if (e.key === 'ArrowUp') setAt(Math.max(here - 1, 0))
     else if (e.key === 'Enter' && count > 0) choose(here)
@@ -62,6 +71,7 @@ export function Chooser({
         onKeyDown={onKey}
       />
       <div
+        ref={list}
         id={`${id}-list`}
         role="listbox"
         aria-label={label}
@@ -75,9 +85,11 @@ export function Chooser({
             role="option"
             tabIndex={-1}
             aria-selected={i === here}
+            aria-setsize={count}
+            aria-posinset={i + 1}
             className={`${row} cursor-pointer ${i === here ? 'bg-plum-wash' : ''}`}
             style={{ paddingLeft: `${0.5 + (choice.depth ?? 0) * 1.1}rem` }}
-            onPointerEnter={() => setAt(i)}
+            onPointerMove={() => setAt(i)}
             onClick={() => choose(i)}
             onKeyDown={onKey}
           >
@@ -91,8 +103,10 @@ export function Chooser({
             role="option"
             tabIndex={-1}
             aria-selected={here === shown.length}
+            aria-setsize={count}
+            aria-posinset={count}
             className={`${row} cursor-pointer text-plum ${here === shown.length ? 'bg-plum-wash' : ''}`}
-            onPointerEnter={() => setAt(shown.length)}
+            onPointerMove={() => setAt(shown.length)}
             onClick={() => choose(shown.length)}
             onKeyDown={onKey}
           >

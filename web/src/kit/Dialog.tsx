@@ -6,11 +6,14 @@ export function Dialog({
   open,
   onClose,
   title,
+  wide = false,
   children,
 }: {
   open: boolean
   onClose: () => void
   title: string
+  /** For a list that is to be seen at one look. */
+  wide?: boolean
   children: ReactNode
 }) {
   return (
@@ -19,7 +22,7 @@ export function Dialog({
         <Radix.Overlay className="fixed inset-0 z-40 bg-[oklch(0_0_0/0.35)]" />
         <Radix.Content
           aria-describedby={undefined}
-          className="fixed top-[16vh] left-1/2 z-50 max-h-[70vh] w-[min(30rem,92vw)] -translate-x-1/2 overflow-auto rounded-control bg-raised p-7 shadow-float outline-none"
+          className={`fixed left-1/2 z-50 -translate-x-1/2 overflow-auto rounded-control bg-raised p-7 shadow-float outline-none ${wide ? 'top-[8vh] max-h-[84vh] w-[min(52rem,92vw)]' : 'top-[16vh] max-h-[70vh] w-[min(30rem,92vw)]'}`}
         >
           <Radix.Title className="text-head">{title}</Radix.Title>
           {children}

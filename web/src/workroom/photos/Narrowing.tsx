@@ -98,7 +98,7 @@ function TagNarrowing({ tag, onChange }: { tag: string | undefined; onChange: Ch
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState('')
   const tags = useTags(typed).data ?? []
-  const all = useTags('').data ?? []
+  const chosen = useTags('', tag).data ?? []
   return (
     <Popover
       open={open}
@@ -107,7 +107,7 @@ function TagNarrowing({ tag, onChange }: { tag: string | undefined; onChange: Ch
       trigger={
         <button type="button" className={trigger}>
           <span className="text-quiet">{w.sheet.tag}</span>{' '}
-          <strong>{all.find((t) => t.id === tag)?.name ?? w.sheet.any}</strong>
+          <strong>{chosen.find((t) => t.id === tag)?.name ?? w.sheet.any}</strong>
         </button>
       }
     >

@@ -7,6 +7,7 @@ import { w } from '../../words'
 export const Frame = memo(function Frame({
   photo,
   index,
+  total,
   size,
   held,
   focused,
@@ -17,6 +18,7 @@ export const Frame = memo(function Frame({
 }: {
   photo: Api['SheetPhoto'] | undefined
   index: number
+  total: number
   size: { cell: number; picture: number }
   held: boolean
   focused: boolean
@@ -46,6 +48,8 @@ export const Frame = memo(function Frame({
       data-frame={index}
       role="option"
       aria-selected={held}
+      aria-setsize={total}
+      aria-posinset={index + 1}
       aria-label={w.sheet.frame(index + 1, photo.title || photo.fileName)}
       tabIndex={focused ? 0 : -1}
       style={{ width: size.cell }}

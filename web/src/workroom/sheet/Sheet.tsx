@@ -157,6 +157,7 @@ export function Sheet({
                         key={index}
                         photo={photo}
                         index={index}
+                        total={sheet.total}
                         size={grid}
                         held={photo !== undefined && held.has(photo.id)}
                         focused={index === cursor}

@@ -35,11 +35,11 @@ export function Frame() {
       <main className="station min-w-0">
         <Outlet />
       </main>
-      <Dialog open={keys} onClose={() => setKeys(false)} title={w.keys.title}>
-        <dl className="mt-5 grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
+      <Dialog open={keys} onClose={() => setKeys(false)} title={w.keys.title} wide>
+        <dl className="mt-5 gap-x-10 md:columns-2">
           {w.keys.rows.map(([key, says]) => (
-            <div key={key} className="contents">
-              <dt className="font-semibold whitespace-nowrap">{key}</dt>
+            <div key={key} className="flex break-inside-avoid gap-x-6 pb-2">
+              <dt className="w-28 shrink-0 font-semibold whitespace-nowrap">{key}</dt>
               <dd className="text-quiet">{says}</dd>
             </div>
           ))}

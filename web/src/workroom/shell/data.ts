@@ -55,10 +55,11 @@ export function useCategories() {
   })
 }
 
-export function useTags(typed: string) {
+export function useTags(typed: string, also?: string) {
   return useQuery({
-    queryKey: ['tags', typed],
-    queryFn: async () => (await body(api.GET('/api/tags', { params: { query: { typed } } }), away)).tags,
+    queryKey: ['tags', typed, also],
+    queryFn: async () =>
+      (await body(api.GET('/api/tags', { params: { query: { typed, also } } }), away)).tags,
     placeholderData: keepPreviousData,
   })
 }
