@@ -11,6 +11,8 @@ namespace Jovitar.Server.Acts;
 /// </summary>
 internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transaction, ActId id, Actor who, ActKind kind, DateTimeOffset now) : Transaction(connection, transaction)
 {
+    protected override int Patience => 600;
+
     public ActId Id => id;
 
     public Actor Who { get; set; } = who;

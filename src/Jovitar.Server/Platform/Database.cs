@@ -155,8 +155,11 @@ internal sealed class NewerDataException() : Exception("This data folder was mad
 /// <summary>A transaction with its connection; rolled back unless committed.</summary>
 internal class Transaction(NpgsqlConnection connection, NpgsqlTransaction transaction) : IAsyncDisposable
 {
+    /// <summary>Seconds that one statement may take: those over tens of thousands of things take longer than a look-up does.</summary>
+    protected virtual int Patience => 30;
+
     public NpgsqlCommand Command(string sql, params (string Name, object? Value)[] parameters) =>
-        new NpgsqlCommand(sql, connection, transaction).With(parameters);
+        new NpgsqlCommand(sql, connection, transaction) { CommandTimeout = Patience }.With(parameters);
 
     public async Task<int> RunAsync(string sql, CancellationToken ct, params (string Name, object? Value)[] parameters)
     {

@@ -146,15 +146,17 @@ internal sealed class TagWords : IActListener
                 join photo_tag as pt on pt.tag = c.thing
                where c.act = @act and c.kind = 'tag' and c.after ? 'name' and c.before is not null),
             locked as (
-              select p.id from photo as p join concerned as c on c.photo = p.id order by p.id for no key update of p)
+              select p.id from photo as p join concerned as c on c.photo = p.id order by p.id for no key update of p),
+            words as (
+              select l.id, coalesce(string_agg(t.name, ' ' order by t.key), '') as words
+                from locked as l
+                left join photo_tag as pt on pt.photo = l.id
+                left join tag as t on t.id = pt.tag
+               group by l.id)
             update photo as p
-               set tag_words = coalesce((
-                     select string_agg(t.name, ' ' order by t.key)
-                       from photo_tag as pt
-                       join tag as t on t.id = pt.tag
-                      where pt.photo = p.id), '')
-              from locked
-             where p.id = locked.id
+               set tag_words = w.words
+              from words as w
+             where p.id = w.id and p.tag_words <> w.words
             """,
             ct, ("act", act.Id.Value));
     }
