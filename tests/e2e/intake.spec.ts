@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
+import { signIn } from './signIn'
 
 const photos = join(process.env.JOVITAR_ROOT ?? '.', 'demo/photos')
 const names = readdirSync(photos)
@@ -20,14 +21,6 @@ function folderOf(count: number, from = 0) {
     execFileSync('exiftool', ['-q', '-overwrite_original', `-Comment=${folder}`, path])
   }
   return folder
-}
-
-async function signIn(page: Page) {
-  await page.goto('/workroom')
-  await page.getByLabel('E-mail address').fill('odile@example.test')
-  await page.getByLabel('Password').fill('wind from the south-west')
-  await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible()
 }
 
 /** The latest intake as the server has it. */
