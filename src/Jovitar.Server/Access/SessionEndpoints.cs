@@ -1,6 +1,8 @@
 using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Photos;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Antiforgery;
@@ -16,7 +18,17 @@ namespace Jovitar.Server.Access;
 /// <param name="Role">What they are: None, Editor or Owner.</param>
 /// <param name="NeedsOwner">No account exists yet; the first visitor makes the owner's.</param>
 /// <param name="Forgery">The anti-forgery token for the header <c>X-Jovitar-Forgery</c>.</param>
-internal sealed record Session(string? Name, string Role, string SiteTitle, bool NeedsOwner, string Forgery);
+/// <param name="Bounds">What the workroom keeps to while one works.</param>
+internal sealed record Session(string? Name, string Role, string SiteTitle, bool NeedsOwner, string Forgery, Bounds Bounds);
+
+/// <summary>Bounds of the rules that are felt while one works and not only when something is sent.</summary>
+/// <param name="InHand">Photos taken in hand at once.</param>
+/// <param name="SmallestSize">Of a thumbnail in a layout, CSS pixels; likewise the largest.</param>
+/// <param name="LargestGap">Between thumbnails, CSS pixels.</param>
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap)
+{
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap);
+}
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);
 
@@ -55,7 +67,7 @@ internal static class SessionEndpoints
         var token = forgery.GetAndStoreTokens(http).RequestToken!;
         return TypedResults.Ok(new Session(
             http.User.Identity is { IsAuthenticated: true } ? http.User.FindFirstValue(ClaimTypes.Name) : null, http.User.Viewer().Role.ToString(),
-            (await settings.ReadAsync(ct)).Title, !await accounts.AnyAsync(ct), token));
+            (await settings.ReadAsync(ct)).Title, !await accounts.AnyAsync(ct), token, Bounds.OfRules));
     }
 
     static async Task<Results<NoContent, JsonHttpResult<Problem>>> Enter(

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
+using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
@@ -14,7 +15,7 @@ internal sealed record AlbumList(IReadOnlyList<AlbumLine> Albums);
 public sealed record NewAlbum([Required, Words(AlbumWords.LongestName)] string WorkingName);
 
 /// <summary>Photos to move: to stand before another photo, or so that the first of them takes a position, 0 = first. With neither they go to the end.</summary>
-public sealed record AlbumMove([Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos, int? Position = null, PhotoId? Before = null);
+public sealed record AlbumMove([Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos, int? Position = null, PhotoId? Before = null);
 
 /// <summary>An album as it is after a write, and what the write came to.</summary>
 internal sealed record AlbumWritten(AlbumLine Album, Done Done);

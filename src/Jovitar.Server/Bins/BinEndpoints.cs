@@ -1,8 +1,8 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
+using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
-using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -16,9 +16,9 @@ internal sealed record BinContents(IReadOnlyList<BinnedThing> Things, int Total,
 
 /// <summary>Photos and files to throw away.</summary>
 public sealed record BinThrow(
-    [AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId>? Photos = null, [AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<FileId>? Files = null);
+    [AtMost(Hand.Most)] IReadOnlyList<PhotoId>? Photos = null, [AtMost(Hand.Most)] IReadOnlyList<FileId>? Files = null);
 
-public sealed record BinRestore([Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<ThingKey> Things);
+public sealed record BinRestore([Required, AtMost(Hand.Most)] IReadOnlyList<ThingKey> Things);
 
 /// <summary>Which state of the bin is emptied, as it was looked at.</summary>
 public sealed record BinEmpty(DateTimeOffset Until);

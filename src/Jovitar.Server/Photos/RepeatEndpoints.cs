@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
+using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -10,7 +11,7 @@ namespace Jovitar.Server.Photos;
 internal sealed record RepeatGroups(IReadOnlyList<RepeatGroup> Groups);
 
 /// <summary>Which photos of a group are kept; the rest is left out everywhere.</summary>
-public sealed record GroupDecision([Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Group, [Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Keep);
+public sealed record GroupDecision([Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Group, [Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Keep);
 
 /// <summary>Near repeats, side by side.</summary>
 internal static class RepeatEndpoints

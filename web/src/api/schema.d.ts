@@ -3260,6 +3260,26 @@ export interface components {
             photos?: null | string[];
             files?: null | string[];
         };
+        /** @description Bounds of the rules that are felt while one works and not only when something is sent. */
+        Bounds: {
+            /**
+             * Format: int32
+             * @description Photos taken in hand at once.
+             */
+            inHand: number;
+            /**
+             * Format: int32
+             * @description Of a thumbnail in a layout, CSS pixels; likewise the largest.
+             */
+            smallestSize: number;
+            /** Format: int32 */
+            largestSize: number;
+            /**
+             * Format: int32
+             * @description Between thumbnails, CSS pixels.
+             */
+            largestGap: number;
+        };
         /** @description Categories to put several photos in, and to take them out of. */
         CategorisePhotos: {
             photos: string[];
@@ -3977,6 +3997,8 @@ export interface components {
             needsOwner: boolean;
             /** @description The anti-forgery token for the header `X-Jovitar-Forgery`. */
             forgery: string;
+            /** @description What the workroom keeps to while one works. */
+            bounds: components["schemas"]["Bounds"];
         };
         /** @description A browser that is signed in. */
         SessionLine: {

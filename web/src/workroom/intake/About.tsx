@@ -179,7 +179,6 @@ function Line({ name, said, onSay }: PartProps & { name: 'credit' | 'copyright' 
       <span className="text-quiet">{label}</span>
       <input
         className="in-place"
-        maxLength={300}
         placeholder={
           name === 'credit' || name === 'copyright' ? w.intake.about.asInFile : w.intake.about.notSaid
         }

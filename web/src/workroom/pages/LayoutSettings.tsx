@@ -1,5 +1,6 @@
 import type { Api } from '../../api/client'
 import { w } from '../../words'
+import { useSession } from '../shell/data'
 
 type Layout = Api['LayoutSettings']
 const kinds = ['rows', 'columns', 'grid'] as const
@@ -38,6 +39,7 @@ const drawings: Record<(typeof kinds)[number], readonly (readonly [number, numbe
 
 /** Which layout, how large, how far apart. */
 export function LayoutSettings({ layout, onChange }: { layout: Layout; onChange: (layout: Layout) => void }) {
+  const bounds = useSession().data?.bounds
   return (
     <fieldset className="mt-4 border-t border-line pt-3.5 text-small">
       <legend className="sr-only">{w.pages.layout}</legend>
@@ -68,11 +70,12 @@ export function LayoutSettings({ layout, onChange }: { layout: Layout; onChange:
         })}
       </div>
       <p className="mt-1 text-quiet">{w.pages.layoutHints[layout.kind]}</p>
-      {(
-        [
-          ['size', w.pages.size, 100, 600, 10],
-          ['gap', w.pages.gap, 0, 48, 1],
-        ] as const
+      {(bounds
+        ? ([
+            ['size', w.pages.size, bounds.smallestSize, bounds.largestSize, 10],
+            ['gap', w.pages.gap, 0, bounds.largestGap, 1],
+          ] as const)
+        : []
       ).map(([name, label, min, max, step]) => (
         <label key={name} className="mt-2.5 grid grid-cols-[5.5rem_minmax(0,1fr)_3.5rem] items-center gap-2">
           <span className="text-quiet">{label}</span>

@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { w } from '../../words'
 import { useFigures } from '../shell/data'
-import { hand, mostInHand, useHand } from '../shell/hand'
+import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
 import { tell, tellProblem } from '../shell/news'
 import { Frame } from './Frame'
@@ -64,7 +64,7 @@ export function Sheet({
             ? await between(query, one, other)
             : []
         const left = hand.take(found)
-        if (left > 0) tell({ text: w.hand.most(mostInHand), bad: true })
+        if (left > 0) tell({ text: w.hand.most(hand.most), bad: true })
       } catch (problem) {
         tellProblem(problem)
       }

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Api, api, body, setForgery } from '../../api/client'
 import { w } from '../../words'
+import { boundHand } from './hand'
 import { useLive } from './live'
 import { tell, tellProblem } from './news'
 import { refresh } from './refresh'
@@ -14,6 +15,7 @@ export function useSession() {
     queryFn: async () => {
       const session = await body(api.GET('/api/session'), away)
       setForgery(session.forgery)
+      boundHand(session.bounds.inHand)
       return session
     },
     staleTime: Number.POSITIVE_INFINITY,

@@ -1,7 +1,11 @@
 import { useSyncExternalStore } from 'react'
 
-/** So many photos fit in one hand; the server takes no more at once. */
-export const mostInHand = 5000
+/** So many photos fit in one hand: the server says how many, when one begins. */
+let most = 0
+
+export function boundHand(photos: number) {
+  most = photos
+}
 
 const key = 'jovitar-in-hand'
 const listeners = new Set<() => void>()
@@ -26,10 +30,13 @@ function hold(ids: readonly string[]) {
 
 /** What can be done with the photos in hand. They stay while one walks from station to station, and over a reload. */
 export const hand = {
+  get most() {
+    return most
+  },
   take(ids: readonly string[]): number {
     const next = [...held, ...ids.filter((id) => !lookup.has(id))]
-    hold(next.slice(0, mostInHand))
-    return Math.max(0, next.length - mostInHand)
+    hold(next.slice(0, most))
+    return Math.max(0, next.length - most)
   },
   letGo(ids: readonly string[]) {
     const gone = new Set(ids)
