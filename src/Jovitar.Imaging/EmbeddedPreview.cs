@@ -11,9 +11,9 @@ public static class EmbeddedPreview
     /// <summary>How far into a file its marker segments are looked for, bytes.</summary>
     const int HeadBytes = 256 * 1024;
 
-    /// <summary>Writes the preview in a file, upright and in the photo's own shape, as a JPEG.</summary>
-    /// <returns>False when there is none that can be read. Never an error: the rendition follows anyhow.</returns>
-    public static bool Extract(string original, string to)
+    /// <summary>The preview in a file, upright and in the photo's own shape, as a JPEG.</summary>
+    /// <returns>Null when there is none that can be read. Never an error: the rendition follows anyhow.</returns>
+    public static byte[]? Extract(string original)
     {
         try
         {
@@ -21,21 +21,17 @@ public static class EmbeddedPreview
             var found = MultiPicture(original) ?? (header.Contains("jpeg-thumbnail-data") ? (byte[])header.Get("jpeg-thumbnail-data") : null);
             if (found is null)
             {
-                return false;
+                return null;
             }
 
             using var small = Image.ThumbnailBuffer(found, WidestPreview, height: WidestPreview, size: Enums.Size.Down, noRotate: true, failOn: Enums.FailOn.Error);
             using var shaped = InShape(small, (double)header.Width / header.Height);
             using var upright = Turn(shaped, header.Contains("orientation") ? (int)header.Get("orientation") : 1);
-            System.IO.Directory.CreateDirectory(Path.GetDirectoryName(to)!);
-            var unfinished = $"{to}.{Guid.NewGuid():N}.part";
-            upright.Jpegsave(unfinished, q: 80, keep: Enums.ForeignKeep.None);
-            File.Move(unfinished, to, overwrite: true);
-            return true;
+            return upright.JpegsaveBuffer(q: 80, keep: Enums.ForeignKeep.None);
         }
         catch (VipsException)
         {
-            return false;
+            return null;
         }
     }
 

@@ -9,8 +9,8 @@ public readonly record struct PictureSize(int Width, int Height, long AtOnce = 0
     public long Pixels => (long)Width * Height;
 }
 
-/// <summary>One rendition to be made: how wide, and the file it is written to.</summary>
-public readonly record struct RenditionTarget(int Width, string Path);
+/// <summary>A rendition: how wide it was asked for, and its bytes, WebP.</summary>
+public sealed record Rendition(int Width, byte[] Bytes);
 
 /// <summary>A file that cannot be decoded.</summary>
 /// <param name="cutShort">Its end is missing, rather than that it is damaged.</param>
@@ -53,26 +53,30 @@ public static class Picture
     }
 
     /// <summary>Makes renditions, the widest first and each smaller one from the one before it.</summary>
-    /// <remarks>A file appears under its name only when it is complete.</remarks>
     /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
-    /// <exception cref="IOException">A rendition cannot be written: the disk is full, say.</exception>
-    public static void Render(string original, IReadOnlyList<RenditionTarget> targets)
+    public static IReadOnlyList<Rendition> Render(string original, IReadOnlyList<int> widths)
     {
+        if (widths.Count == 0)
+        {
+            return [];
+        }
+
         using var room = DecodingMemory.Take(Measure(original).AtOnce);
+        var renditions = new List<Rendition>();
         try
         {
             Image? wider = null;
             try
             {
-                foreach (var target in targets.OrderByDescending(t => t.Width))
+                foreach (var width in widths.OrderDescending())
                 {
-                    var made = wider is null ? Decode(original, target.Width, targets.Count > 1) : wider.ThumbnailImage(Math.Min(target.Width, wider.Width), height: 10_000_000, size: Enums.Size.Down);
-                    if (wider is null && targets.Count > 1)
+                    var made = wider is null ? Decode(original, width, widths.Count > 1) : wider.ThumbnailImage(Math.Min(width, wider.Width), height: 10_000_000, size: Enums.Size.Down);
+                    if (wider is null && widths.Count > 1)
                     {
                         wider = made;
                     }
 
-                    Write(made, target.Path);
+                    renditions.Add(new Rendition(width, Encode(made)));
                     if (!ReferenceEquals(made, wider))
                     {
                         made.Dispose();
@@ -88,21 +92,21 @@ public static class Picture
         {
             throw Explain(e, original);
         }
+
+        return renditions;
     }
 
     /// <summary>Makes the sheet's rendition and says how it looks, from one decoding.</summary>
     /// <param name="side">Pixels a side of the grey picture.</param>
-    /// <returns>Grey values, row after row, whatever shape the photo has.</returns>
+    /// <returns>The rendition, and grey values, row after row, whatever shape the photo has.</returns>
     /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
-    /// <exception cref="IOException">The rendition cannot be written: the disk is full, say.</exception>
-    public static byte[] RenderSheet(string original, RenditionTarget target, int side)
+    public static (Rendition Rendition, byte[] Grey) RenderSheet(string original, int width, int side)
     {
         using var room = DecodingMemory.Take(Measure(original).AtOnce);
         try
         {
-            using var made = Decode(original, target.Width, keep: true);
-            Write(made, target.Path);
-            return Look.Grey(made, side);
+            using var made = Decode(original, width, keep: true);
+            return (new Rendition(width, Encode(made)), Look.Grey(made, side));
         }
         catch (VipsException e)
         {
@@ -131,21 +135,7 @@ public static class Picture
         return bands.Format == Enums.BandFormat.Uchar ? bands.Copy() : bands.Cast(Enums.BandFormat.Uchar);
     }
 
-    static void Write(Image image, string path)
-    {
-        Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-        var unfinished = $"{path}.{Environment.ProcessId}-{Environment.CurrentManagedThreadId}.part";
-        try
-        {
-            // Encoded first and written afterwards: what is wrong with the picture and what is wrong with the disk must not be mistaken for each other.
-            File.WriteAllBytes(unfinished, image.WebpsaveBuffer(q: WebPQuality, effort: 2, smartSubsample: false, keep: Enums.ForeignKeep.None));
-            File.Move(unfinished, path, overwrite: true);
-        }
-        finally
-        {
-            File.Delete(unfinished);
-        }
-    }
+    static byte[] Encode(Image image) => image.WebpsaveBuffer(q: WebPQuality, effort: 2, smartSubsample: false, keep: Enums.ForeignKeep.None);
 
     static PictureException Explain(VipsException e, string path)
     {

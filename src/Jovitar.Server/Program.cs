@@ -16,6 +16,7 @@ using Jovitar.Server.Intake.Watching;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site;
 using Jovitar.Server.Taxonomy;
 using Jovitar.Server.Verify;
@@ -48,6 +49,7 @@ if (!string.IsNullOrEmpty(builder.Configuration["OTEL_EXPORTER_OTLP_ENDPOINT"]))
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(_ => Database.Open(settings.Connection));
 builder.Services.AddSingleton(_ => new Storage(settings.Data));
+builder.Services.AddSingleton<Arrivals>();
 builder.Services.AddSingleton(settings.Worker);
 builder.Services.AddSingleton(settings.Watch);
 builder.Services.AddSingleton(settings.Scanners);

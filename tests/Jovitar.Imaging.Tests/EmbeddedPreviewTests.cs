@@ -24,7 +24,7 @@ public sealed class EmbeddedPreviewTests
     {
         var photo = WithThumbnail(orientation);
         var preview = Tools.NewPath(".jpg");
-        Assert.True(EmbeddedPreview.Extract(photo, preview));
+        File.WriteAllBytes(preview, EmbeddedPreview.Extract(photo)!);
         Assert.Equal(orientation is 6 or 8 ? "107 160" : "160 107", Tools.Run("identify", "-format", "%w %h", preview));
         var reference = Tools.NewPath(".png");
         Tools.Run(Tools.Convert, photo, "-auto-orient", "+repage", reference);
@@ -62,15 +62,10 @@ public sealed class EmbeddedPreviewTests
         BinaryPrimitives.WriteUInt32LittleEndian(segment.AsSpan(8 + 26 + 16 + 8), (uint)(2 + segment.Length + photo.Length - 2 - (2 + 8)));
         File.WriteAllBytes(path, [.. photo.AsSpan(0, 2), .. segment, .. photo.AsSpan(2), .. large]);
         var preview = Tools.NewPath(".jpg");
-        Assert.True(EmbeddedPreview.Extract(path, preview));
+        File.WriteAllBytes(preview, EmbeddedPreview.Extract(path)!);
         Assert.Equal("450 300", Tools.Run("identify", "-format", "%w %h", preview));
     }
 
     [Fact]
-    public void A_photo_without_one_has_none()
-    {
-        var preview = Tools.NewPath(".jpg");
-        Assert.False(EmbeddedPreview.Extract(Tools.Quarters(".png"), preview));
-        Assert.False(File.Exists(preview));
-    }
+    public void A_photo_without_one_has_none() => Assert.Null(EmbeddedPreview.Extract(Tools.Quarters(".png")));
 }

@@ -55,7 +55,7 @@ internal static class Tools
     public static string Render(string original, int width)
     {
         var path = NewPath(".webp");
-        Picture.Render(original, [new RenditionTarget(width, path)]);
+        File.WriteAllBytes(path, Picture.Render(original, [width]).Single().Bytes);
         return path;
     }
 

@@ -60,6 +60,15 @@ public sealed partial class HouseTests
         Assert.True(wide.Count == 0, string.Join('\n', wide));
     }
 
+    /// <summary>Where bytes lie is known in the storage alone. The others that touch a disk read what is not in it: the demo's scenario, folders that are watched, the built scripts.</summary>
+    [Fact]
+    public void Nothing_but_the_storage_knows_where_bytes_lie()
+    {
+        string[] others = ["DemoLoader.cs", "WatchedFolderWorker.cs", "WatchedFolderEndpoints.cs", "SiteAssets.cs"];
+        var touch = Sources().Where(s => s.Name != "Storage.cs" && !others.Contains(s.Name) && Disk().IsMatch(s.Text)).Select(s => $"{s.Area}/{s.Name}");
+        Assert.Empty(touch);
+    }
+
     /// <summary>Who may see is decided in Core: no SQL text and no script asks the states that the decision rests on in order to show something to visitors.</summary>
     [Fact]
     public void Nothing_but_the_decision_says_what_visitors_see()
@@ -69,6 +78,9 @@ public sealed partial class HouseTests
         var site = Path.Combine(ServerProcess.Root(), "web", "src", "site");
         Assert.DoesNotContain(Directory.GetFiles(site, "*.ts*"), f => File.ReadAllText(f).Contains("leave_out", StringComparison.Ordinal));
     }
+
+    [GeneratedRegex(@"\b(File\.(Exists|Open|Read|Write|Delete|Move|Create)|FileStream\(|FileInfo\(|DirectoryInfo\(|Directory\.|PhysicalFile|Path\.Combine)")]
+    private static partial Regex Disk();
 
     [GeneratedRegex(@"\bJovitar\.Server\.(\w+)")]
     private static partial Regex Named();

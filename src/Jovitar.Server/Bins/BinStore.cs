@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Bins;

@@ -8,6 +8,7 @@ using Jovitar.Server.Albums;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Taxonomy;
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
@@ -33,7 +34,7 @@ internal sealed record DemoPage(string Album, string Heading, string Address, st
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, PageStore pages, Storage storage, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, PageStore pages, Arrivals arrivals, NpgsqlDataSource db)
 {
     Actor owner = Actor.Worker("demo");
     readonly Dictionary<string, PhotoId> photos = [];
@@ -98,9 +99,9 @@ internal sealed class DemoLoader(
     async Task TakeInAsync(IntakeId batch, string path, CancellationToken ct)
     {
         await using var from = File.OpenRead(path);
-        var arrived = await storage.ReceiveAsync(from, long.MaxValue, ct);
+        var arrived = await arrivals.ReceiveAsync(from, long.MaxValue, ct);
         var file = await receiver.TakeAsync(batch, new Incoming(Path.GetFileName(path)), arrived, ct);
-        Storage.Drop(arrived);
+        await arrivals.DropAsync(arrived);
         photos[Path.GetFileName(path)] = file!.Photo!.Value;
     }
 

@@ -1,13 +1,18 @@
 using Jovitar.Core.Acts;
+using Jovitar.Core.Photos;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Demo;
 
-/// <summary>Fills the database with many photos for trials of speed: rows of their own whose files are links to those already here.</summary>
+/// <summary>Fills the database with many photos for trials of speed: rows of their own with the bytes of those already here.</summary>
 internal sealed class TrialPhotos(NpgsqlDataSource db, ActRunner acts, Storage storage)
 {
+    /// <summary>Who adds them, as the acts have it. What such a row is called is not what its bytes hash to.</summary>
+    public const string Worker = "trial";
+
     /// <summary>Adds rows until there are as many photos as asked for.</summary>
     public async Task AddUpToAsync(int wanted, CancellationToken ct)
     {
@@ -20,14 +25,14 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, ActRunner acts, Storage s
         }
 
         Console.WriteLine($"  adding {missing:#,0} photos for trials");
-        var (links, _) = await acts.RunAsync(Actor.Worker("trial"), ActKind.Loaded, act => AddAsync(act, missing, before, ct), ct);
+        var (pairs, _) = await acts.RunAsync(Actor.Worker(Worker), ActKind.Loaded, act => AddAsync(act, missing, before, ct), ct);
         await using var settle = db.CreateCommand("vacuum analyze");
         settle.CommandTimeout = 600;
         await settle.ExecuteNonQueryAsync(ct);
-        foreach (var (made, old) in links)
+        foreach (var (made, old) in pairs)
         {
-            Link(storage.Original(old), storage.Original(made));
-            Link(storage.Rendition(old, Core.Photos.Renditions.Sheet), storage.Rendition(made, Core.Photos.Renditions.Sheet));
+            await storage.PutIfAbsentAsync(StorageKeys.Original(made), StorageKeys.Original(old));
+            await storage.PutIfAbsentAsync(StorageKeys.Rendition(made, Renditions.Sheet), StorageKeys.Rendition(old, Renditions.Sheet));
         }
     }
 
@@ -68,16 +73,6 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, ActRunner acts, Storage s
             select m.hash, encode(s.hash, 'hex') from made as m join seed as s on s.n = m.g % s.total
             """,
             ("missing", missing), ("before", before));
-        add.CommandTimeout = 600;
         return await add.AllAsync(r => (New: r.GetString(0), Old: r.GetString(1)), ct);
-    }
-
-    static void Link(string from, string to)
-    {
-        if (File.Exists(from) && !File.Exists(to))
-        {
-            Directory.CreateDirectory(Path.GetDirectoryName(to)!);
-            File.CreateSymbolicLink(to, from);
-        }
     }
 }

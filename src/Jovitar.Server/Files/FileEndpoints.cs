@@ -4,6 +4,7 @@ using Jovitar.Core.Files;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Jovitar.Server.Files;
@@ -38,10 +39,10 @@ internal static class FileEndpoints
         await store.DetachAsync(who, file, album, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("file or album");
 
     /// <summary>Sound, video and PDF may be shown in place when asked for so; everything else is only ever saved. Nothing in it may run.</summary>
-    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct)
+    static async Task<Results<FileAnswer, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
         if (await access.FileAsync(file, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing)
-            || await store.FindAsync(file, ct) is not { } found || !File.Exists(storage.Original(found.Hash)))
+            || await store.FindAsync(file, ct) is not { } found || await storage.FindAsync(StorageKeys.Original(found.Hash)) is not { } kept)
         {
             return Problems.Gone("file");
         }
@@ -50,6 +51,6 @@ internal static class FileEndpoints
         // Browsers' own viewers of PDF do not open in a sandbox; they run no script of a page's.
         http.Response.Headers.ContentSecurityPolicy = inline && found.Kind == FileKind.Pdf ? "script-src 'none'; frame-ancestors 'none'" : "default-src 'none'; media-src 'self'; style-src 'unsafe-inline'; sandbox";
         http.Response.Headers.CacheControl = "private, no-cache";
-        return TypedResults.PhysicalFile(storage.Original(found.Hash), inline ? found.MediaType : "application/octet-stream", inline ? null : found.FileName, enableRangeProcessing: true);
+        return storage.Answer(kept, inline ? found.MediaType : "application/octet-stream", inline ? null : found.FileName);
     }
 }

@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using System.Text;
 using Jovitar.Core.Files;
-using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 
 namespace Jovitar.Server.Files;
 
@@ -123,7 +123,7 @@ internal static class FileJudge
                 var text = Strict.GetString(head[..^cut]);
                 return !text.Any(c => char.IsControl(c) && c is not ('\n' or '\r' or '\t' or '\f')) && !text.TrimStart('\uFEFF', ' ', '\n', '\r', '\t').StartsWith('<');
             }
-            catch (DecoderFallbackException) when (head.Length == Storage.HeadBytes)
+            catch (DecoderFallbackException) when (head.Length == Measuring.HeadBytes)
             {
             }
             catch (DecoderFallbackException)

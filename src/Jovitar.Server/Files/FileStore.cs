@@ -4,6 +4,7 @@ using Jovitar.Core.Albums;
 using Jovitar.Core.Files;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Files;

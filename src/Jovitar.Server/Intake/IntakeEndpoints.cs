@@ -5,6 +5,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
@@ -126,7 +127,7 @@ internal static class IntakeEndpoints
         await acts.TakeBackAsync(who, intake, ct) is var (taken, done) ? TypedResults.Ok(new IntakeTaken(taken, done)) : Problems.Gone("intake");
 
     static async Task<Results<Ok<IntakeFile>, NotFound<Problem>>> Receive(
-        IntakeId intake, [FromQuery] string name, [FromQuery] string? path, HttpContext http, IntakeStore store, Receiver receiver, Storage storage, CancellationToken ct)
+        IntakeId intake, [FromQuery] string name, [FromQuery] string? path, HttpContext http, IntakeStore store, Receiver receiver, Arrivals arrivals, CancellationToken ct)
     {
         // Looked at before a byte is read: what nobody takes is not received.
         if (!await store.IsOpenAsync(intake, ct))
@@ -148,7 +149,7 @@ internal static class IntakeEndpoints
         Arrived arrived;
         try
         {
-            arrived = await storage.ReceiveAsync(http.Request.Body, most, ct);
+            arrived = await arrivals.ReceiveAsync(http.Request.Body, most, ct);
         }
         catch (TooManyBytesException)
         {
@@ -165,7 +166,7 @@ internal static class IntakeEndpoints
         {
             if (file is not { Outcome: "archive" })
             {
-                Storage.Drop(arrived);
+                await arrivals.DropAsync(arrived);
             }
         }
     }

@@ -25,7 +25,7 @@ internal sealed record FailureGroup(string Cause, string Sentence, string Remedy
 internal sealed record OpenUpload(UploadId Id, string FileName, string Path, long Bytes, long? Changed, long Sent);
 
 /// <summary>Reads intakes for people: in figures, file by file, and by what failed.</summary>
-internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
+internal sealed class IntakeLines(NpgsqlDataSource db)
 {
     const int NamesAtMost = 6;
 
@@ -152,14 +152,9 @@ internal sealed class IntakeLines(NpgsqlDataSource db, Storage storage)
     /// <summary>Uploads that were cut off, so that they can go on where they stopped when the same file is chosen again.</summary>
     public async Task<IReadOnlyList<OpenUpload>> OpenAsync(IntakeId intake, CancellationToken ct)
     {
-        await using var command = db.Command("select id, file_name, path, bytes, changed from upload where intake = @intake and number is null order by begun, id limit 5000", ("intake", intake.Value));
+        await using var command = db.Command("select id, file_name, path, bytes, come, changed from upload where intake = @intake and number is null order by begun, id limit 5000", ("intake", intake.Value));
         return await command.AllAsync(
-            r =>
-            {
-                var id = r.Get<Guid>("id");
-                var disk = new FileInfo(storage.Arriving(id.ToString("N")));
-                return new OpenUpload(new UploadId(id), r.Get<string>("file_name"), r.Get<string>("path"), r.Get<long>("bytes"), r.Maybe<long>("changed"), disk.Exists ? disk.Length : 0);
-            },
+            r => new OpenUpload(new UploadId(r.Get<Guid>("id")), r.Get<string>("file_name"), r.Get<string>("path"), r.Get<long>("bytes"), r.Maybe<long>("changed"), r.Get<long>("come")),
             ct);
     }
 

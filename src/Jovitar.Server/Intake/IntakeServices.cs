@@ -17,6 +17,8 @@ internal static class IntakeServices
         services.AddSingleton<PhotoQueue>();
         services.AddSingleton<Receiver>();
         services.AddSingleton<UploadStore>();
+        services.AddSingleton<UploadWriter>();
+        services.AddSingleton<UploadTaker>();
         services.AddSingleton<UnpackingStore>();
         services.AddSingleton<Unpacker>();
         services.AddSingleton<WatchedFolderStore>();

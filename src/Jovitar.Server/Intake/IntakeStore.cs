@@ -8,6 +8,7 @@ using Jovitar.Server.Bins;
 using Jovitar.Server.Files;
 using Jovitar.Server.Intake.Archives;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Intake;
@@ -110,7 +111,36 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             // In the order in which everybody locks: tags, the album, then the photo.
             var put = await IntakeAbouts.PrepareAsync(act, about, ct);
             await originals.KeepAsync(act, arrived, ct);
-            var id = new PhotoId(Guid.CreateVersion7(act.Now));
+            var (photo, made) = await MakeAsync(act, incoming, arrived, kind, size, preview, about, said, ct);
+            if (photo.Binned)
+            {
+                // Brought again, it comes back out of the bin with all it had.
+                await BinStore.UnmarkAsync(act, "photo", [photo.Id.Value], ct);
+            }
+
+            var outcome = made || photo.Binned ? "arrived" : "already_here";
+            if (await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, arrived.Mark, Photo: photo.Id, Reason: incoming.Remark), ct) is not { } number)
+            {
+                return act.Drop<IntakeFile?>(null);
+            }
+
+            await IntakeAbouts.PutOnAsync(act, put, [photo.Id], said, ct);
+            await Originals.SettleAsync(act, arrived, ct);
+            if (outcome == "arrived")
+            {
+                await act.RunAsync($"notify {PhotoQueue.Channel}", ct);
+            }
+
+            return new IntakeFile(number, incoming.FileName, incoming.Path, outcome, photo.Id, arrived.HashText, photo.State, photo.Preview, photo.Failure ?? incoming.Remark);
+        },
+        ct);
+
+    /// <summary>The photo with these bytes, locked; made where there is none.</summary>
+    static async Task<(Found Photo, bool Made)> MakeAsync(
+        Act act, Incoming incoming, Arrived arrived, PictureKind kind, PictureSize size, bool preview, IntakeAbout about, string said, CancellationToken ct)
+    {
+        while (true)
+        {
             var made = await act.RunAsync(
                 """
                 insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, preview, credit, copyright, licence,
@@ -120,28 +150,17 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
                 on conflict (hash) do nothing
                 """,
                 ct,
-                [("id", id.Value), ("hash", arrived.Hash), ("name", incoming.FileName), ("type", PictureKinds.MediaType(kind)), ("bytes", arrived.Bytes), ("width", size.Width), ("height", size.Height),
-                ("now", act.Now), ("preview", preview), ("said", about.SaidBy(said)), .. about.Words()]) == 1;
+                [("id", Guid.CreateVersion7(act.Now)), ("hash", arrived.Hash), ("name", incoming.FileName), ("type", PictureKinds.MediaType(kind)), ("bytes", arrived.Bytes), ("width", size.Width),
+                ("height", size.Height), ("now", act.Now), ("preview", preview), ("said", about.SaidBy(said)), .. about.Words()]) == 1;
             await using var find = act.Command("select id, state, failure, preview, binned is not null as binned from photo where hash = @hash for no key update", ("hash", arrived.Hash));
-            var photo = (await find.FirstAsync(
-                r => new Found(new PhotoId(r.Get<Guid>("id")), r.Get<string>("state"), r.MaybeText("failure"), r.Get<bool>("preview"), r.Get<bool>("binned")), ct))!;
-            if (photo.Binned)
+            if (await find.FirstAsync(r => new Found(new PhotoId(r.Get<Guid>("id")), r.Get<string>("state"), r.MaybeText("failure"), r.Get<bool>("preview"), r.Get<bool>("binned")), ct) is { } photo)
             {
-                // Brought again, it comes back out of the bin with all it had.
-                await BinStore.UnmarkAsync(act, "photo", [photo.Id.Value], ct);
+                return (photo, made);
             }
 
-            var outcome = made || photo.Binned ? "arrived" : "already_here";
-            var number = await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, arrived.Mark, Photo: photo.Id, Reason: incoming.Remark), ct);
-            await IntakeAbouts.PutOnAsync(act, put, [photo.Id], said, ct);
-            if (outcome == "arrived")
-            {
-                await act.RunAsync($"notify {PhotoQueue.Channel}", ct);
-            }
-
-            return new IntakeFile(number!.Value, incoming.FileName, incoming.Path, outcome, photo.Id, arrived.HashText, photo.State, photo.Preview, photo.Failure ?? incoming.Remark);
-        },
-        ct);
+            // It was there when this one should have been made, and was removed for good before it could be locked.
+        }
+    }
 
     /// <summary>Keeps what is no photo as a file, attached to the intake's album.</summary>
     public Task<IntakeFile?> KeepFileAsync(IntakeId intake, Incoming incoming, Arrived arrived, JudgedFile judged, CancellationToken ct) => ArriveAsync(
@@ -162,8 +181,13 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             }
 
             var outcome = made ? "kept" : "already_here";
-            var number = await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, arrived.Mark, File: file, Reason: incoming.Remark), ct);
-            return new IntakeFile(number!.Value, incoming.FileName, incoming.Path, outcome, null, null, null, false, incoming.Remark);
+            if (await NoteAsync(act, intake, incoming, new Noted(outcome, arrived.Bytes, arrived.Mark, File: file, Reason: incoming.Remark), ct) is not { } number)
+            {
+                return act.Drop<IntakeFile?>(null);
+            }
+
+            await Originals.SettleAsync(act, arrived, ct);
+            return new IntakeFile(number, incoming.FileName, incoming.Path, outcome, null, null, null, false, incoming.Remark);
         },
         ct);
 
@@ -201,6 +225,7 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
 
     sealed record Noted(string Outcome, long Bytes, byte[]? Mark = null, PhotoId? Photo = null, FileId? File = null, IntakeProblem? Cause = null, string? Reason = null);
 
+    /// <returns>The line's number; null when the intake is not there or was taken back, or when the upload was ended or is a line already. Nothing may be committed then.</returns>
     async Task<int?> NoteAsync(Transaction tx, IntakeId intake, Incoming incoming, Noted noted, CancellationToken ct)
     {
         await using var note = tx.Command(
@@ -220,7 +245,11 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
         if (number is not null && incoming.Upload is { } upload)
         {
             // In the same transaction, so that an upload never becomes two lines.
-            await tx.RunAsync("update upload set number = @number where id = @id", ct, ("id", upload.Value), ("number", number));
+            if (await tx.RunAsync("update upload set number = @number where id = @id and number is null", ct, ("id", upload.Value), ("number", number)) == 0)
+            {
+                return null;
+            }
+
             // Earlier tries of the same file whose end never came are not awaited any more.
             await tx.RunAsync(
                 """

@@ -3,6 +3,7 @@ using Jovitar.Core.Intake;
 using Jovitar.Core.Photos;
 using Jovitar.Imaging;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Intake;
@@ -144,32 +145,37 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SettingsStore site,
 
     void Work(Claim claim)
     {
-        var original = storage.Original(claim.Hash);
-        if (!File.Exists(original))
+        if (storage.LocalAsync(StorageKeys.Original(claim.Hash)).AsTask().GetAwaiter().GetResult() is not { } copy)
         {
             Fail(claim, IntakeProblem.OriginalMissing);
             return;
         }
 
+        using var original = copy;
         if (claim.Stage == 0)
         {
-            var metadata = MetadataReader.Read(original);
-            var grey = Picture.RenderSheet(original, new RenditionTarget(Renditions.Sheet, storage.Rendition(claim.Hash, Renditions.Sheet)), PerceptualHash.Side);
+            var metadata = MetadataReader.Read(original.Path);
+            var (rendition, grey) = Picture.RenderSheet(original.Path, Renditions.Sheet, PerceptualHash.Side);
+            Put(claim, rendition);
             var look = PerceptualHash.Of(grey);
             queue.ReadyAsync(claim, metadata, look, CancellationToken.None).GetAwaiter().GetResult();
             return;
         }
 
-        var missing = Renditions.For(claim.Width).Where(w => !File.Exists(storage.Rendition(claim.Hash, w))).Select(w => new RenditionTarget(w, storage.Rendition(claim.Hash, w))).ToArray();
-        if (missing.Length > 0)
+        foreach (var rendition in Picture.Render(original.Path, [.. Renditions.For(claim.Width).Where(w => !IsThere(claim, w))]))
         {
-            Picture.Render(original, missing);
+            Put(claim, rendition);
         }
 
         // Figures of sharpness are compared with one another, so all are taken at one width.
         var judged = Renditions.For(claim.Width).LastOrDefault(w => w <= SharpnessWidth, Renditions.Sheet);
-        queue.DoneAsync(claim, Look.Sharpness(storage.Rendition(claim.Hash, judged)), CancellationToken.None).GetAwaiter().GetResult();
+        using var seen = storage.LocalAsync(StorageKeys.Rendition(claim.Hash, judged)).AsTask().GetAwaiter().GetResult() ?? throw new IOException("A rendition that was there is gone.");
+        queue.DoneAsync(claim, Look.Sharpness(seen.Path), CancellationToken.None).GetAwaiter().GetResult();
     }
+
+    bool IsThere(Claim claim, int width) => storage.FindAsync(StorageKeys.Rendition(claim.Hash, width)).AsTask().GetAwaiter().GetResult() is not null;
+
+    void Put(Claim claim, Rendition made) => storage.PutMadeAsync(StorageKeys.Rendition(claim.Hash, made.Width), made.Bytes, CancellationToken.None).GetAwaiter().GetResult();
 
     void Fail(Claim claim, IntakeProblem problem)
     {

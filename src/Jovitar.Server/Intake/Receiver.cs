@@ -4,6 +4,7 @@ using Jovitar.Core.Intake;
 using Jovitar.Imaging;
 using Jovitar.Server.Files;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 
 namespace Jovitar.Server.Intake;
 
@@ -13,7 +14,7 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
     /// <summary>The site's limits.</summary>
     public async Task<IntakeLimits> LimitsAsync(CancellationToken ct) => (await site.ReadAsync(ct)).Limits;
 
-    /// <summary>Takes in one file that has arrived; its own name among what arrives is gone afterwards unless it is a ZIP.</summary>
+    /// <summary>Takes in one file that has arrived; what it arrived under is the caller's to drop unless it is a ZIP.</summary>
     /// <returns>Null when the intake is not there.</returns>
     public async Task<IntakeFile?> TakeAsync(IntakeId intake, Incoming incoming, Arrived arrived, CancellationToken ct)
     {
@@ -22,10 +23,11 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
         {
             return arrived.Bytes > limits.ArchiveBytes
                 ? await RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, arrived.Bytes, limits, ct, limits.ArchiveBytes)
-                : await store.UnpackAsync(intake, incoming, arrived, Path.GetFileName(arrived.Path), ct);
+                : await store.UnpackAsync(intake, incoming, arrived, arrived.Name, ct);
         }
 
-        var (problem, kind, size) = JudgePicture(arrived, limits);
+        using var copy = await storage.LocalAsync(arrived.Key) ?? throw new IOException($"What arrived as “{incoming.FileName}” is gone.");
+        var (problem, kind, size) = JudgePicture(arrived, copy.Path, limits);
         if (problem is IntakeProblem.NotAPicture && !Endings.IsPicture(incoming.FileName))
         {
             return await KeepFileAsync(intake, incoming, arrived, limits, ct);
@@ -38,8 +40,13 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
 
         // Noted first, so that whatever a killed process leaves of it is found; the bytes get their lasting name with their row.
         await originals.DoubtAsync(arrived.Hash, ct);
-        var preview = EmbeddedPreview.Extract(arrived.Path, storage.Preview(arrived.HashText));
-        return await store.AddAsync(intake, incoming, arrived, kind, size, preview, ct);
+        var preview = EmbeddedPreview.Extract(copy.Path);
+        if (preview is not null)
+        {
+            await storage.PutMadeAsync(StorageKeys.Preview(arrived.HashText), preview, ct);
+        }
+
+        return await store.AddAsync(intake, incoming, arrived, kind, size, preview is not null, ct);
     }
 
     public async Task<IntakeFile?> RefuseAsync(IntakeId intake, Incoming incoming, IntakeProblem problem, long bytes, IntakeLimits limits, CancellationToken ct, long? limit = null) =>
@@ -68,7 +75,7 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
     }
 
     /// <summary>What speaks against a file as a photo that can be told from its first bytes and its header.</summary>
-    static (IntakeProblem? Problem, PictureKind Kind, PictureSize Size) JudgePicture(Arrived arrived, IntakeLimits limits)
+    static (IntakeProblem? Problem, PictureKind Kind, PictureSize Size) JudgePicture(Arrived arrived, string path, IntakeLimits limits)
     {
         if (arrived.Bytes == 0)
         {
@@ -87,14 +94,14 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
         }
 
         // Before any library reads it: what would grow without end in one is left alone.
-        if (FileParts.Judge(arrived.Path, kind).TooFar)
+        if (FileParts.Judge(path, kind).TooFar)
         {
             return (IntakeProblem.ExpandsTooFar, kind, default);
         }
 
         try
         {
-            var size = Picture.Measure(arrived.Path);
+            var size = Picture.Measure(path);
             return (size.Pixels > limits.Megapixels * 1_000_000L ? IntakeProblem.TooManyPixels : size.AtOnce > DecodingMemory.Most ? IntakeProblem.TooManyAtOnce : null, kind, size);
         }
         catch (PictureException e)

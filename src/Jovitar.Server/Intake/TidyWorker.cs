@@ -1,19 +1,24 @@
 using Jovitar.Server.Intake.Archives;
 using Jovitar.Server.Intake.Uploads;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Intake;
 
 /// <summary>Sets right what killed processes leave behind: uploads complete but not taken in, originals without a row, halves nobody goes on with.</summary>
-internal sealed class TidyWorker(UploadStore uploads, UnpackingStore archives, Receiver receiver, Originals originals, Storage storage, NpgsqlDataSource db, TimeProvider clock, ILogger<TidyWorker> log) : BackgroundService
+internal sealed class TidyWorker(
+    UploadStore uploads, UploadTaker taker, UnpackingStore archives, Originals originals, Arrivals arrivals, Storage storage, NpgsqlDataSource db, TimeProvider clock, ILogger<TidyWorker> log) : BackgroundService
 {
     static readonly TimeSpan Every = TimeSpan.FromMinutes(1);
 
-    static readonly TimeSpan Untouched = TimeSpan.FromSeconds(5);
+    /// <summary>Nobody sends so slowly that nothing of a file comes for so long.</summary>
+    static readonly TimeSpan Stalled = TimeSpan.FromDays(1);
 
     /// <summary>No request that is still at work takes so long between its last byte and its row.</summary>
     static readonly TimeSpan Quiet = TimeSpan.FromMinutes(2);
+
+    bool adopted;
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -50,17 +55,23 @@ internal sealed class TidyWorker(UploadStore uploads, UnpackingStore archives, R
             await originals.DoubtAsync(Convert.FromHexString(hash), ct);
         }
 
-        // An upload is held while somebody is at it, so one that nobody has touched for seconds may be ended here.
-        foreach (var upload in await uploads.UnfinishedAsync(Untouched, ct))
+        if (!adopted)
+        {
+            await uploads.AdoptAsync(ct);
+            adopted = true;
+        }
+
+        // An upload is claimed while somebody takes it in, so one that is whole and nobody's may be taken in here.
+        foreach (var upload in await uploads.UnfinishedAsync(ct))
         {
             try
             {
-                await UploadEndpoints.FinishAsync(upload, uploads, receiver, storage, ct);
+                await taker.TakeAsync(upload, ct);
             }
             catch (Exception e) when (e is not (NpgsqlException or OperationCanceledException))
             {
-                // One that cannot be ended does not keep the others from it; it expires in its time.
-                log.LogError(e, "The upload of {File} could not be ended", upload.Incoming.FileName);
+                // One that cannot be taken in does not keep the others from it; it expires in its time.
+                log.LogError(e, "The upload of {File} could not be taken in", upload.Incoming.FileName);
             }
         }
 
@@ -68,6 +79,7 @@ internal sealed class TidyWorker(UploadStore uploads, UnpackingStore archives, R
         await archives.GiveUpTakenBackAsync(UploadStore.Life, ct);
 
         await uploads.SweepAsync(ct);
-        storage.SweepArriving(Quiet, clock.GetUtcNow(), await uploads.AwaitedAsync(ct));
+        await arrivals.SweepAsync(Quiet, clock.GetUtcNow(), await uploads.AwaitedAsync(ct), ct);
+        await storage.DropUnfinishedAsync(clock.GetUtcNow() - Stalled);
     }
 }

@@ -1,24 +1,26 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
+using Jovitar.Core.Photos;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Taxonomy;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Jovitar.Server.Photos;
 
-public sealed record PhotoList([Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos);
+public sealed record PhotoList([Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos);
 
 /// <summary>Tags to put on several photos, by name, and to take off them.</summary>
 public sealed record TagPhotos(
-    [Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<string> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<TagId> Remove);
+    [Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<string> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<TagId> Remove);
 
 /// <summary>Categories to put several photos in, and to take them out of.</summary>
 public sealed record CategorisePhotos(
-    [Required, AtMost(PhotoEndpoints.MostInHand)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Remove);
+    [Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Remove);
 
 /// <summary>A photo as it is after a write, and what the write came to.</summary>
 internal sealed record Written(Plate Plate, Done Done);
@@ -27,7 +29,6 @@ internal sealed record Written(Plate Plate, Done Done);
 internal static class PhotoEndpoints
 {
     /// <summary>So many can be in hand at once.</summary>
-    public const int MostInHand = 5000;
 
     /// <summary>So many tags or categories are put on at once.</summary>
     public const int MostAtOnce = 100;
@@ -54,7 +55,7 @@ internal static class PhotoEndpoints
     static async Task<Ok<SheetMap>> Map([AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(await sheet.MapAsync(query, ct));
 
     static async Task<Ok<PhotoList>> Between([AsParameters] SheetQuery query, PhotoId one, PhotoId other, SheetStore sheet, CancellationToken ct) =>
-        TypedResults.Ok(new PhotoList(await sheet.BetweenAsync(query, one, other, MostInHand, ct)));
+        TypedResults.Ok(new PhotoList(await sheet.BetweenAsync(query, one, other, Hand.Most, ct)));
 
     static async Task<Ok<SheetWindow>> These(PhotoList wanted, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new SheetWindow(await sheet.TheseAsync(wanted.Photos, ct)));
 
@@ -82,27 +83,27 @@ internal static class PhotoEndpoints
     static async Task<Ok<Done>> ChangeCategories(CategorisePhotos body, Actor who, CategoryStore categories, CancellationToken ct) =>
         TypedResults.Ok(await categories.ChangePhotosAsync(who, new CategoryChange(body.Photos, body.Add, body.Remove), ct));
 
-    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Preview(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
+    static async Task<Results<FileAnswer, NotFound<Problem>>> Preview(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
         if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.See, thing)
-            || await store.OriginalAsync(photo, ct) is not { } original || !File.Exists(storage.Preview(original.Hash)))
+            || await store.OriginalAsync(photo, ct) is not { } original || await storage.FindAsync(StorageKeys.Preview(original.Hash)) is not { } file)
         {
             return Problems.Gone("preview");
         }
 
         ForStaff.Private(http);
-        return TypedResults.PhysicalFile(storage.Preview(original.Hash), "image/jpeg");
+        return storage.Answer(file, "image/jpeg");
     }
 
-    static async Task<Results<PhysicalFileHttpResult, NotFound<Problem>>> Original(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
+    static async Task<Results<FileAnswer, NotFound<Problem>>> Original(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
         if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing)
-            || await store.OriginalAsync(photo, ct) is not { } original || !File.Exists(storage.Original(original.Hash)))
+            || await store.OriginalAsync(photo, ct) is not { } original || await storage.FindAsync(StorageKeys.Original(original.Hash)) is not { } file)
         {
             return Problems.Gone("original");
         }
 
         ForStaff.Private(http);
-        return TypedResults.PhysicalFile(storage.Original(original.Hash), original.MediaType, original.FileName, enableRangeProcessing: true);
+        return storage.Answer(file, original.MediaType, original.FileName);
     }
 }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Platform.Storing;
 
 namespace Jovitar.Server.Site;
 
@@ -14,21 +15,22 @@ internal static class PublicRenditions
     public static void UsePublicRenditions(this WebApplication app)
     {
         var renditions = app.Services.GetRequiredService<RenditionService>();
-        app.Use((http, next) =>
+        var storage = app.Services.GetRequiredService<Storage>();
+        app.Use(async (http, next) =>
         {
             var headers = http.Request.Headers;
             if (!HttpMethods.IsGet(http.Request.Method) || headers.Cookie.Count > 0 || headers.Range.Count > 0 || headers.IfNoneMatch.Count > 0
-                || !TryRead(http.Request.Path.Value, out var hash, out var width) || renditions.Known(hash, width) is not { } file)
+                || !TryRead(http.Request.Path.Value, out var hash, out var width) || await renditions.KnownAsync(hash, width) is not { } file)
             {
-                return next(http);
+                await next(http);
+                return;
             }
 
             var answer = http.Response;
             answer.ContentType = "image/webp";
-            answer.ContentLength = file.Length;
             answer.Headers.CacheControl = ForVisitors;
             answer.Headers.ETag = Tag(hash, width);
-            return answer.SendFileAsync(file.FullName, 0, file.Length, http.RequestAborted);
+            await storage.SendAsync(answer, file, http.RequestAborted);
         });
     }
 

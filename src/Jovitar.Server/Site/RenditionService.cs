@@ -3,12 +3,12 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Photos;
 using Jovitar.Imaging;
 using Jovitar.Server.Access;
-using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Microsoft.Extensions.Caching.Memory;
 
 namespace Jovitar.Server.Site;
 
-/// <summary>Finds renditions for requests: whether visitors may have them, and the file, made at once when it is not there yet.</summary>
+/// <summary>Finds renditions for requests: whether visitors may have them, and their bytes, made at once when it is not there yet.</summary>
 internal sealed class RenditionService(AccessStore access, Storage storage) : IDisposable
 {
     /// <summary>A photo that was public a moment ago still is: a decision in favour is kept this long, a refusal never.</summary>
@@ -20,18 +20,17 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
     /// <summary>Renditions made for requests keep off each other's processors.</summary>
     readonly SemaphoreSlim hands = new(Environment.ProcessorCount);
 
-    /// <summary>The file of a rendition, or null when there is none or this viewer may not have it.</summary>
-    public async Task<string?> FindAsync(string hash, int width, Viewer viewer, CancellationToken ct)
+    /// <summary>A rendition, or null when there is none or this viewer may not have it.</summary>
+    public async Task<Stored?> FindAsync(string hash, int width, Viewer viewer, CancellationToken ct)
     {
         if (hash.Length != 64 || !hash.All(char.IsAsciiHexDigitLower) || !Renditions.Widths.Contains(width))
         {
             return null;
         }
 
-        var path = storage.Rendition(hash, width);
-        if (decisions.TryGetValue(hash, out bool _) && File.Exists(path))
+        if (await KnownAsync(hash, width) is { } known)
         {
-            return path;
+            return known;
         }
 
         if (await access.PhotoAsync(Convert.FromHexString(hash), ct) is not var (photo, originalWidth) || !access.May(viewer, Right.See, photo))
@@ -44,34 +43,39 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
             decisions.Set(hash, true, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
         }
 
-        if (File.Exists(path))
+        var key = StorageKeys.Rendition(hash, width);
+        if (await storage.FindAsync(key) is { } there)
         {
-            return path;
+            return there;
         }
 
-        return Renditions.For(originalWidth).Contains(width) && await MakeAsync(hash, width, path) ? path : null;
+        return Renditions.For(originalWidth).Contains(width) && await MakeAsync(hash, width, key) ? await storage.FindAsync(key) : null;
     }
 
-    /// <summary>The file of a rendition that is known to be public and there; null when that must be looked up first.</summary>
-    public FileInfo? Known(string hash, int width) =>
-        decisions.TryGetValue(hash, out bool _) && new FileInfo(storage.Rendition(hash, width)) is { Exists: true } file ? file : null;
+    /// <summary>A rendition that is known to be public and there; null when that must be looked up first.</summary>
+    public ValueTask<Stored?> KnownAsync(string hash, int width) =>
+        decisions.TryGetValue(hash, out bool _) ? storage.FindAsync(StorageKeys.Rendition(hash, width)) : ValueTask.FromResult<Stored?>(null);
 
-    async Task<bool> MakeAsync(string hash, int width, string path)
+    async Task<bool> MakeAsync(string hash, int width, string key)
     {
-        var task = making.GetOrAdd(path, _ => new Lazy<Task>(() => Task.Run(async () =>
+        var task = making.GetOrAdd(key, _ => new Lazy<Task>(() => Task.Run(async () =>
         {
             await hands.WaitAsync();
             try
             {
-                if (!File.Exists(path))
+                if (await storage.FindAsync(key) is null)
                 {
-                    Picture.Render(storage.Original(hash), [new RenditionTarget(width, path)]);
+                    using var original = await storage.LocalAsync(StorageKeys.Original(hash)) ?? throw new PictureException("The original is not there.", cutShort: false);
+                    foreach (var made in Picture.Render(original.Path, [width]))
+                    {
+                        await storage.PutMadeAsync(key, made.Bytes, CancellationToken.None);
+                    }
                 }
             }
             finally
             {
                 hands.Release();
-                making.TryRemove(path, out Lazy<Task>? _);
+                making.TryRemove(key, out Lazy<Task>? _);
             }
         })));
         try

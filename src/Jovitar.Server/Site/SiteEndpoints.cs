@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Net.Http.Headers;
 
@@ -129,29 +130,29 @@ internal static class SiteEndpoints
     }
 
     /// <summary>A rendition for visitors: only ever what everyone may see, whoever asks, so that whatever lies between may keep it.</summary>
-    static async Task<IResult> Rendition(string hash, int recipe, int width, HttpContext http, RenditionService renditions, CancellationToken ct)
+    static async Task<IResult> Rendition(string hash, int recipe, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
     {
-        if (recipe != Core.Photos.Renditions.Recipe || await renditions.FindAsync(hash, width, Viewer.Nobody, ct) is not { } path)
+        if (recipe != Core.Photos.Renditions.Recipe || await renditions.FindAsync(hash, width, Viewer.Nobody, ct) is not { } file)
         {
             http.Response.Headers.CacheControl = "no-store";
             return TypedResults.NotFound();
         }
 
         http.Response.Headers.CacheControl = PublicRenditions.ForVisitors;
-        return TypedResults.PhysicalFile(path, "image/webp", entityTag: new EntityTagHeaderValue(PublicRenditions.Tag(hash, width)));
+        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(hash, width));
     }
 
     /// <summary>A rendition for the workroom, under an address of its own that nothing between may keep.</summary>
-    static async Task<IResult> StaffRendition(string hash, int width, HttpContext http, RenditionService renditions, CancellationToken ct)
+    static async Task<IResult> StaffRendition(string hash, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
     {
-        if (await renditions.FindAsync(hash, width, http.User.Viewer(), ct) is not { } path)
+        if (await renditions.FindAsync(hash, width, http.User.Viewer(), ct) is not { } file)
         {
             http.Response.Headers.CacheControl = "no-store";
             return TypedResults.NotFound();
         }
 
         ForStaff.Private(http);
-        return TypedResults.PhysicalFile(path, "image/webp", entityTag: new EntityTagHeaderValue(PublicRenditions.Tag(hash, width)));
+        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(hash, width));
     }
 
     static async Task Missing(HttpContext http, SiteRenderer renderer, CancellationToken ct)

@@ -1,7 +1,9 @@
 using System.Security.Cryptography;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Intake.Uploads;
+using Jovitar.Server.Demo;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Verify;
@@ -11,7 +13,7 @@ internal static class DataCheck
 {
     const int NamedAtMost = 20;
 
-    sealed record Row(string Hash, string FileName, long Bytes, int Width, int Stage, string State, bool IsPhoto, bool HasReason);
+    sealed record Row(string Hash, string FileName, long Bytes, int Width, int Stage, string State, bool IsPhoto, bool HasReason, bool IsTrial);
 
     /// <summary>Runs every check and says in words what was found.</summary>
     /// <returns>Whether all is well.</returns>
@@ -25,23 +27,25 @@ internal static class DataCheck
         }
 
         var storage = new Storage(data);
-        await using var read = db.CreateCommand(
+        await using var read = db.Command(
             """
             select encode(hash, 'hex') as hash, file_name, bytes, width, stage::int as stage, state, true as is_photo,
-                   coalesce(failure, '') <> '' as has_reason
+                   coalesce(failure, '') <> '' as has_reason,
+                   id in (select c.thing from act_change as c join act as a on a.id = c.act and a.who = @trial) as is_trial
               from photo
             union all
-            select encode(hash, 'hex'), file_name, bytes, 0, 0, 'kept', false, true
+            select encode(hash, 'hex'), file_name, bytes, 0, 0, 'kept', false, true, false
               from file
-            """);
+            """,
+            ("trial", TrialPhotos.Worker));
         var rows = await read.AllAsync(
             r => new Row(
-                r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("stage"), r.Get<string>("state"), r.Get<bool>("is_photo"), r.Get<bool>("has_reason")),
+                r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("stage"), r.Get<string>("state"), r.Get<bool>("is_photo"), r.Get<bool>("has_reason"), r.Get<bool>("is_trial")),
             ct);
         var troubles = new List<(string Kind, string Name)>();
         await CheckOriginalsAsync(rows, storage, troubles, ct);
-        CheckStates(rows, storage, troubles);
-        CheckDisk(rows, storage, await Originals.InDoubtAsync(db, ct), troubles);
+        await CheckStatesAsync(rows, storage, troubles);
+        await CheckStoredAsync(rows, storage, await Originals.InDoubtAsync(db, ct), troubles, ct);
         await CheckArrivingAsync(db, storage, troubles, ct);
         await CheckLinesAsync(db, troubles, ct);
         foreach (var kind in troubles.GroupBy(t => t.Kind))
@@ -69,18 +73,16 @@ internal static class DataCheck
     {
         await Parallel.ForEachAsync(rows, ct, async (row, token) =>
         {
-            var file = new FileInfo(storage.Original(row.Hash));
+            await using var bytes = await storage.OpenAsync(StorageKeys.Original(row.Hash));
             string? trouble = null;
-            if (!file.Exists)
+            if (bytes is null)
             {
                 trouble = "originals are missing";
             }
-            else if (file.LinkTarget is null)
+            else if (!row.IsTrial)
             {
-                // Trial rows share the originals of others by links; what they are called is not what they hash to.
-                await using var bytes = new FileStream(file.FullName, FileMode.Open, FileAccess.Read, FileShare.Read, 1 << 16, FileOptions.Asynchronous | FileOptions.SequentialScan);
                 var hash = Convert.ToHexStringLower(await SHA256.HashDataAsync(bytes, token));
-                trouble = file.Length != row.Bytes || hash != row.Hash ? "originals are not what came in" : null;
+                trouble = bytes.Length != row.Bytes || hash != row.Hash ? "originals are not what came in" : null;
             }
 
             if (trouble is not null)
@@ -93,19 +95,23 @@ internal static class DataCheck
         });
     }
 
-    static void CheckStates(IReadOnlyList<Row> rows, Storage storage, List<(string, string)> troubles)
+    static async Task CheckStatesAsync(IReadOnlyList<Row> rows, Storage storage, List<(string, string)> troubles)
     {
         foreach (var row in rows.Where(r => r.IsPhoto))
         {
-            var wanted = row.State == "failed" || new FileInfo(storage.Original(row.Hash)).LinkTarget is not null ? [] : row.Stage switch
+            var wanted = row.State == "failed" || row.IsTrial ? [] : row.Stage switch
             {
                 0 => (IReadOnlyList<int>)[],
                 1 => [Renditions.Sheet],
                 _ => Renditions.For(row.Width),
             };
-            if (wanted.Any(w => !File.Exists(storage.Rendition(row.Hash, w))))
+            foreach (var width in wanted)
             {
-                troubles.Add(("photos say they are ready and lack a rendition", row.FileName));
+                if (await storage.FindAsync(StorageKeys.Rendition(row.Hash, width)) is null)
+                {
+                    troubles.Add(("photos say they are ready and lack a rendition", row.FileName));
+                    break;
+                }
             }
 
             if (row.State == "failed" && !row.HasReason)
@@ -115,21 +121,17 @@ internal static class DataCheck
         }
     }
 
-    static void CheckDisk(IReadOnlyList<Row> rows, Storage storage, IReadOnlySet<string> inDoubt, List<(string, string)> troubles)
+    static async Task CheckStoredAsync(IReadOnlyList<Row> rows, Storage storage, IReadOnlySet<string> inDoubt, List<(string, string)> troubles, CancellationToken ct)
     {
         var known = rows.Select(r => r.Hash).ToHashSet();
-        foreach (var (folder, kind) in ((string, string)[])[("originals", "originals on disk that no row speaks of"), ("renditions", "renditions on disk that belong to no photo")])
+        foreach (var (folder, kind) in ((string, string)[])[(StorageKeys.Originals, "originals that no row speaks of"), (StorageKeys.Renditions, "renditions that belong to no photo")])
         {
-            foreach (var path in Directory.EnumerateFiles(Path.Combine(storage.Root, folder), "*", SearchOption.AllDirectories))
+            await foreach (var stored in storage.ListAsync($"{folder}/", ct))
             {
-                var name = Path.GetFileName(path);
-                if (path.EndsWith(".part", StringComparison.Ordinal))
+                var hash = stored.Name.Split('-')[0];
+                if (!known.Contains(hash) && !inDoubt.Contains(hash))
                 {
-                    troubles.Add(("half-written renditions", name));
-                }
-                else if (!known.Contains(name.Split('-')[0]) && !inDoubt.Contains(name.Split('-')[0]))
-                {
-                    troubles.Add((kind, name));
+                    troubles.Add((kind, stored.Name));
                 }
             }
         }
@@ -138,10 +140,16 @@ internal static class DataCheck
     static async Task CheckArrivingAsync(NpgsqlDataSource db, Storage storage, List<(string, string)> troubles, CancellationToken ct)
     {
         // What is fresh may still be at work, or is tidied up within minutes.
-        bool IsOld(string path) => File.GetLastWriteTimeUtc(path) < DateTime.UtcNow.AddMinutes(-10);
+        var fresh = DateTimeOffset.UtcNow.AddMinutes(-10);
         var awaited = await new UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
-        troubles.AddRange(Directory.EnumerateFiles(Path.Combine(storage.Root, "arriving")).Where(IsOld).Select(Path.GetFileName).OfType<string>()
-            .Where(name => !awaited.Contains(Path.GetFileNameWithoutExtension(name)) && !name.StartsWith(Storage.ScannedPage, StringComparison.Ordinal)).Select(name => ("files among what arrives that nobody awaits", name)));
+        await foreach (var stored in storage.ListAsync(StorageKeys.Arriving(""), ct))
+        {
+            if (stored.Written < fresh && !awaited.Contains(stored.Name) && !stored.Name.StartsWith(StorageKeys.ScannedPage, StringComparison.Ordinal))
+            {
+                troubles.Add(("files among what arrives that nobody awaits", stored.Name));
+            }
+        }
+
         await using var doubts = db.CreateCommand("select encode(hash, 'hex') from original_doubt where since < now() - interval '10 minutes' limit 1000");
         troubles.AddRange((await doubts.AllAsync(r => r.GetString(0), ct)).Select(hash => ("originals whose row was never settled", hash[..12])));
     }

@@ -1,12 +1,12 @@
 using System.IO.Compression;
 using System.Text;
 using Jovitar.Core.Intake;
-using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 
 namespace Jovitar.Server.Intake.Archives;
 
 /// <summary>Unpacks a ZIP (APPNOTE.TXT 6.3) into its intake, one entry after another, each streamed to storage; nothing is ever written under a name out of the ZIP.</summary>
-internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage storage)
+internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Arrivals arrivals, Storage storage)
 {
     const int LinkMode = 0xA000;
     const int ModeMask = 0xF000;
@@ -15,12 +15,12 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
     /// <exception cref="IOException">The disk is full, or cannot be read for now.</exception>
     public async Task UnpackAsync(Unpacking work, TimeSpan lease, CancellationToken ct)
     {
-        var path = storage.Arriving(work.Stored);
         var limits = await receiver.LimitsAsync(ct);
         Task Refuse(Incoming what, IntakeProblem problem, long bytes) => receiver.RefuseAsync(work.Intake, what, problem, bytes, limits, ct);
         var whole = new Incoming(work.FileName) { Unpacking = work.Id, Entry = -1 };
         var done = await store.DoneAsync(work.Id, ct);
-        if (done.Contains(-1) || !File.Exists(path))
+        await using var file = await storage.OpenAsync(StorageKeys.Arriving(work.Stored));
+        if (done.Contains(-1) || file is null)
         {
             await EndAsync(work, ct);
             return;
@@ -29,7 +29,6 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
         var stopped = false;
         try
         {
-            await using var file = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 64 * 1024, FileOptions.Asynchronous);
             using var archive = new ZipArchive(file, ZipArchiveMode.Read, leaveOpen: true, new ZipNames());
             if (archive.Entries.Count > ArchiveRules.MostEntries)
             {
@@ -74,7 +73,7 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
     {
         if (await store.EndAsync(work, ct))
         {
-            File.Delete(storage.Arriving(work.Stored));
+            await storage.DeleteAsync(StorageKeys.Arriving(work.Stored));
         }
     }
 
@@ -115,7 +114,7 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
         {
             await using var content = entry.Open();
             // What the ZIP says of its sizes need not be so: one byte more than declared ends it.
-            arrived = await storage.ReceiveAsync(content, Math.Min(entry.Length, limits.Bytes), ct);
+            arrived = await arrivals.ReceiveAsync(content, Math.Min(entry.Length, limits.Bytes), ct);
         }
         catch (TooManyBytesException)
         {
@@ -140,7 +139,7 @@ internal sealed class Unpacker(UnpackingStore store, Receiver receiver, Storage 
         }
         finally
         {
-            Storage.Drop(arrived);
+            await arrivals.DropAsync(arrived);
         }
     }
 

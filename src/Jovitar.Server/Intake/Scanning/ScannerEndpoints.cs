@@ -4,6 +4,7 @@ using Jovitar.Core;
 using Jovitar.Imaging;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Jovitar.Server.Intake.Scanning;
@@ -57,7 +58,7 @@ internal static class ScannerEndpoints
     }
 
     static async Task<Results<Ok<ScannedPages>, NotFound<Problem>, JsonHttpResult<Problem>>> Scan(
-        string scanner, ScanRequest body, ScannerSettings settings, EsclClient client, Receiver receiver, Storage storage, CancellationToken ct)
+        string scanner, ScanRequest body, ScannerSettings settings, EsclClient client, Receiver receiver, Arrivals arrivals, Storage storage, CancellationToken ct)
     {
         if (settings.Find(scanner) is not { } device)
         {
@@ -71,10 +72,10 @@ internal static class ScannerEndpoints
             await client.ScanAsync(
                 device, body, async bytes =>
                 {
-                    var arrived = await storage.ReceiveAsync(bytes, limits.Bytes, ct);
                     var id = Guid.CreateVersion7();
-                    File.Move(arrived.Path, Stored(storage, id));
-                    var size = Picture.Measure(Stored(storage, id));
+                    var arrived = await arrivals.ReceiveAsync(bytes, limits.Bytes, ct, Named(id));
+                    using var copy = await storage.LocalAsync(arrived.Key) ?? throw new IOException("A page that was just scanned is gone.");
+                    var size = Picture.Measure(copy.Path);
                     pages.Add(new ScannedPage(id, size.Width, size.Height, arrived.Bytes));
                 },
                 ct);
@@ -91,35 +92,39 @@ internal static class ScannerEndpoints
         }
     }
 
-    static string Named(Guid page) => $"{Storage.ScannedPage}{page:N}";
+    static string Named(Guid page) => $"{StorageKeys.ScannedPage}{page:N}";
 
-    static string Stored(Storage storage, Guid page) => storage.Arriving(Named(page));
+    static string Key(Guid page) => StorageKeys.Arriving(Named(page));
 
-    static Results<PhysicalFileHttpResult, NotFound<Problem>> Page(Guid page, HttpContext http, Storage storage)
+    static async Task<Results<FileAnswer, NotFound<Problem>>> Page(Guid page, HttpContext http, Storage storage)
     {
         ForStaff.Private(http);
-        return File.Exists(Stored(storage, page)) ? TypedResults.PhysicalFile(Stored(storage, page), "image/jpeg") : Problems.Gone("page");
+        return await storage.FindAsync(Key(page)) is { } file ? storage.Answer(file, "image/jpeg") : Problems.Gone("page");
     }
 
-    static NoContent Throw(Guid page, Storage storage)
+    static async Task<NoContent> Throw(Guid page, Storage storage)
     {
-        File.Delete(Stored(storage, page));
+        await storage.DeleteAsync(Key(page));
         return TypedResults.NoContent();
     }
 
-    static async Task<Results<Ok<KeptPages>, NotFound<Problem>>> Keep(KeepPages body, Receiver receiver, Storage storage, TimeProvider clock, CancellationToken ct)
+    static async Task<Results<Ok<KeptPages>, NotFound<Problem>>> Keep(KeepPages body, Receiver receiver, Arrivals arrivals, TimeProvider clock, CancellationToken ct)
     {
         var kept = new List<IntakeFile>();
-        foreach (var page in body.Pages.Where(p => File.Exists(Stored(storage, p))))
+        foreach (var page in body.Pages)
         {
-            var arrived = await storage.MeasureAsync(Named(page), ct);
+            if (await arrivals.MeasureAsync(Key(page), ct) is not { } arrived)
+            {
+                continue;
+            }
+
             var name = string.Create(CultureInfo.InvariantCulture, $"Scan {clock.GetLocalNow():yyyy-MM-dd HH.mm.ss}{(body.Pages.Count > 1 ? $" {kept.Count + 1}" : "")}.jpg");
             if (await receiver.TakeAsync(body.Intake, new Incoming(name), arrived, ct) is not { } taken)
             {
                 return Problems.Gone("intake");
             }
 
-            Storage.Drop(arrived);
+            await arrivals.DropAsync(arrived);
             kept.Add(taken);
         }
 

@@ -52,7 +52,7 @@ internal static class UploadEndpoints
         http.Response.StatusCode = StatusCodes.Status204NoContent;
     }
 
-    static async Task<IResult> Create(HttpContext http, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
+    static async Task<IResult> Create(HttpContext http, UploadStore store, UploadWriter writer, UploadTaker taker, Receiver receiver, CancellationToken ct)
     {
         var request = http.Request.Headers;
         if (!long.TryParse(request["Upload-Length"], NumberStyles.None, CultureInfo.InvariantCulture, out var bytes))
@@ -84,29 +84,28 @@ internal static class UploadEndpoints
         http.Response.Headers.Location = $"/api/uploads/{upload.Id}";
         var carriesBytes = http.Request.ContentType == PartType;
         return carriesBytes || bytes == 0
-            ? await WriteAsync(http, upload, 0, carriesBytes, StatusCodes.Status201Created, store, receiver, storage, ct)
+            ? await WriteAsync(http, upload, 0, carriesBytes, StatusCodes.Status201Created, store, writer, taker, ct)
             : Answer(http, upload, 0, StatusCodes.Status201Created);
     }
 
-    static async Task<IResult> Head(UploadId upload, HttpContext http, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
+    static async Task<IResult> Head(UploadId upload, HttpContext http, UploadStore store, UploadTaker taker, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await store.FindAsync(upload, ct) is not { } found || (found.Number is null && !File.Exists(storage.Arriving(found.Stored))))
+        if (await store.FindAsync(upload, ct) is not { } found)
         {
             return TypedResults.NotFound();
         }
 
-        var offset = store.Offset(found);
-        if (found.Number is null && offset == found.Bytes)
+        if (found.IsWhole)
         {
-            found = await FinishAsync(http, found, store, receiver, storage, ct);
+            await TakeAsync(http, found, taker, ct);
         }
 
         http.Response.Headers["Upload-Length"] = Text(found.Bytes);
-        return Answer(http, found, offset, StatusCodes.Status200OK);
+        return Answer(http, found, found.Come, StatusCodes.Status200OK);
     }
 
-    static async Task<IResult> Patch(UploadId upload, HttpContext http, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
+    static async Task<IResult> Patch(UploadId upload, HttpContext http, UploadStore store, UploadWriter writer, UploadTaker taker, CancellationToken ct)
     {
         if (http.Request.ContentType != PartType)
         {
@@ -125,27 +124,24 @@ internal static class UploadEndpoints
 
         return found.Number is not null
             ? (offset == found.Bytes ? Answer(http, found, offset, StatusCodes.Status204NoContent) : Problems.Json(StatusCodes.Status409Conflict, "elsewhere", "This upload is complete."))
-            : await WriteAsync(http, found, offset, carriesBytes: true, StatusCodes.Status204NoContent, store, receiver, storage, ct);
+            : await WriteAsync(http, found, offset, carriesBytes: true, StatusCodes.Status204NoContent, store, writer, taker, ct);
     }
 
     static async Task<IResult> End(UploadId upload, UploadStore store, CancellationToken ct) => await store.EndAsync(upload, ct) switch
     {
         UploadEnd.Ended => TypedResults.NoContent(),
-        UploadEnd.Busy => Busy(),
         UploadEnd.Complete => Problems.Json(StatusCodes.Status409Conflict, "complete", "This upload is complete; what it brought is taken back in its intake."),
         _ => Problems.Gone("upload"),
     };
 
-    static JsonHttpResult<Problem> Busy() => Problems.Json(StatusCodes.Status423Locked, "busy", "Another connection is still writing to this upload.");
-
-    static async Task<IResult> WriteAsync(HttpContext http, Upload upload, long offset, bool carriesBytes, int status, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
+    static async Task<IResult> WriteAsync(HttpContext http, Upload upload, long offset, bool carriesBytes, int status, UploadStore store, UploadWriter writer, UploadTaker taker, CancellationToken ct)
     {
         if (!TryReadChecksum(http.Request.Headers["Upload-Checksum"].ToString(), out var checksum))
         {
             return Problems.Invalid("The checksum names an algorithm that this server does not know, or is no Base64.");
         }
 
-        var (outcome, stands) = await store.WriteAsync(upload, offset, carriesBytes ? http.Request.Body : Stream.Null, checksum, ct);
+        var (outcome, stands) = await writer.WriteAsync(upload, offset, carriesBytes ? http.Request.Body : Stream.Null, checksum, ct);
         switch (outcome)
         {
             case UploadWrite.Elsewhere:
@@ -153,49 +149,32 @@ internal static class UploadEndpoints
                 return Problems.Json(StatusCodes.Status409Conflict, "elsewhere", "This upload stands somewhere else; ask where before going on.");
             case UploadWrite.Gone:
                 return Problems.Gone("upload");
-            case UploadWrite.Busy:
-                return Busy();
             case UploadWrite.TooMuch:
                 return Problems.Json(StatusCodes.Status413PayloadTooLarge, "too-large", "More bytes came than the upload said it has.");
             case UploadWrite.WrongChecksum:
                 return Problems.Json(ChecksumMismatch, "checksum", "The part does not fit its checksum; it was not kept.");
         }
 
-        if (stands == upload.Bytes)
+        // Ended meanwhile, by somebody or with its intake: nobody is told that it was written.
+        if (stands == upload.Bytes && !await TakeAsync(http, upload, taker, CancellationToken.None) && await store.FindAsync(upload.Id, CancellationToken.None) is null)
         {
-            upload = await FinishAsync(http, upload, store, receiver, storage, CancellationToken.None);
+            return Problems.Gone("upload");
         }
 
         return Answer(http, upload, stands, status);
     }
 
     /// <summary>Takes in an upload whose last byte is here. Says in the answer which line of the intake it became.</summary>
-    static async Task<Upload> FinishAsync(HttpContext http, Upload upload, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
+    static async Task<bool> TakeAsync(HttpContext http, Upload upload, UploadTaker taker, CancellationToken ct)
     {
-        var finished = await FinishAsync(upload, store, receiver, storage, ct);
-        if (finished is { } file)
+        if (await taker.TakeAsync(upload, ct) is not { } file)
         {
-            http.Response.Headers["Jovitar-Number"] = Text(file.Number);
-            http.Response.Headers["Jovitar-Outcome"] = file.Outcome;
+            return false;
         }
 
-        return upload with { Number = finished?.Number };
-    }
-
-    /// <summary>The same without anybody waiting for the answer; null when somebody else is at it, or the intake is gone.</summary>
-    public static async Task<IntakeFile?> FinishAsync(Upload upload, UploadStore store, Receiver receiver, Storage storage, CancellationToken ct)
-    {
-        using var held = store.Hold(upload);
-        if (held is null || await store.FindAsync(upload.Id, ct) is not { Number: null } || !File.Exists(storage.Arriving(upload.Stored)))
-        {
-            return null;
-        }
-
-        var arrived = await storage.MeasureAsync(upload.Stored, ct);
-        var file = await receiver.TakeAsync(upload.Intake, upload.Incoming, arrived, ct);
-        // A ZIP stays where it arrived until it is unpacked.
-        store.Forget(upload.Stored, butForBytes: file is { Outcome: "archive" });
-        return file;
+        http.Response.Headers["Jovitar-Number"] = Text(file.Number);
+        http.Response.Headers["Jovitar-Outcome"] = file.Outcome;
+        return true;
     }
 
     static StatusCodeHttpResult Answer(HttpContext http, Upload upload, long offset, int status)
@@ -226,7 +205,7 @@ internal static class UploadEndpoints
         return read;
     }
 
-    static bool TryReadChecksum(string text, out (HashAlgorithmName, byte[])? checksum)
+    static bool TryReadChecksum(string text, out PartChecksum? checksum)
     {
         checksum = null;
         if (text.Length == 0)
@@ -241,7 +220,7 @@ internal static class UploadEndpoints
             return false;
         }
 
-        checksum = (name, value[..length]);
+        checksum = new PartChecksum(name, value[..length]);
         return true;
     }
 }

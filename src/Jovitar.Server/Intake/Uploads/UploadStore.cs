@@ -1,17 +1,18 @@
-using System.Buffers;
-using System.Security.Cryptography;
 using Jovitar.Core;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Npgsql;
 
 namespace Jovitar.Server.Intake.Uploads;
 
 /// <summary>An upload that has begun.</summary>
 /// <param name="Bytes">How long the whole file is.</param>
+/// <param name="Come">How much of it is here, bytes.</param>
 /// <param name="Number">Its line in the intake once it is done.</param>
-internal sealed record Upload(UploadId Id, IntakeId Intake, Incoming Incoming, long Bytes, DateTimeOffset Expires, int? Number)
+internal sealed record Upload(UploadId Id, IntakeId Intake, Incoming Incoming, long Bytes, long Come, DateTimeOffset Expires, int? Number)
 {
-    public string Stored => Id.Value.ToString("N");
+    /// <summary>Whether its last byte is here and it is no line of its intake yet.</summary>
+    public bool IsWhole => Number is null && Come == Bytes;
 }
 
 /// <summary>How ending an upload ended.</summary>
@@ -19,35 +20,20 @@ internal enum UploadEnd
 {
     Ended,
     Gone,
-    Busy,
     Complete,
 }
 
-/// <summary>How writing to an upload ended.</summary>
-internal enum UploadWrite
-{
-    Written,
-    Elsewhere,
-    Busy,
-    Gone,
-    TooMuch,
-    WrongChecksum,
-}
-
-/// <summary>Uploads in parts. How much has come is the length of the file on disk: what was written before the line broke, or the process was killed, counts.</summary>
+/// <summary>Uploads on their way: where each stands, and the parts that have come of it.</summary>
 internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProvider clock)
 {
     /// <summary>An upload that nobody goes on with is forgotten after so long.</summary>
     public static readonly TimeSpan Life = TimeSpan.FromDays(7);
 
-    const string HoldEnding = ".hold";
-
     public async Task<Upload?> BeginAsync(IntakeId intake, Incoming incoming, long bytes, CancellationToken ct)
     {
         var now = clock.GetUtcNow();
         var id = new UploadId(Guid.CreateVersion7(now));
-        var upload = new Upload(id, intake, incoming with { Upload = id }, bytes, now + Life, null);
-        await File.WriteAllBytesAsync(storage.Arriving(upload.Stored), [], ct);
+        var upload = new Upload(id, intake, incoming with { Upload = id }, bytes, 0, now + Life, null);
         await using var command = db.Command(
             """
             insert into upload (id, intake, file_name, path, bytes, changed, begun, expires)
@@ -56,13 +42,7 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
              where i.id = @intake and i.taken_back is null
             """,
             ("id", upload.Id.Value), ("intake", intake.Value), ("name", incoming.FileName), ("path", incoming.Path), ("bytes", bytes), ("changed", incoming.Changed), ("now", now), ("expires", upload.Expires));
-        if (await command.ExecuteNonQueryAsync(ct) == 1)
-        {
-            return upload;
-        }
-
-        Forget(upload.Stored);
-        return null;
+        return await command.ExecuteNonQueryAsync(ct) == 1 ? upload : null;
     }
 
     public async Task<Upload?> FindAsync(UploadId id, CancellationToken ct)
@@ -71,158 +51,147 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
         return await command.FirstAsync(Read, ct);
     }
 
-    const string Sql = "select id, intake, file_name, path, bytes, changed, expires, number from upload";
+    const string Sql = "select id, intake, file_name, path, bytes, come, changed, expires, number from upload";
 
     static Upload Read(NpgsqlDataReader r)
     {
         var id = new UploadId(r.Get<Guid>("id"));
         var incoming = new Incoming(r.Get<string>("file_name"), r.Get<string>("path")) { Upload = id, Changed = r.Maybe<long>("changed") };
-        return new Upload(id, new IntakeId(r.Get<Guid>("intake")), incoming, r.Get<long>("bytes"), r.Get<DateTimeOffset>("expires"), r.Maybe<int>("number"));
+        return new Upload(id, new IntakeId(r.Get<Guid>("intake")), incoming, r.Get<long>("bytes"), r.Get<long>("come"), r.Get<DateTimeOffset>("expires"), r.Maybe<int>("number"));
     }
 
-    /// <summary>How much of an upload is here, bytes.</summary>
-    public long Offset(Upload upload) => upload.Number is not null ? upload.Bytes : new FileInfo(storage.Arriving(upload.Stored)) is { Exists: true } file ? file.Length : 0;
-
-    /// <summary>Takes an upload for this one writer until disposed; null while another has it, in this process or another (flock(2) beneath FileShare.None).</summary>
-    public IDisposable? Hold(Upload upload)
+    /// <summary>Notes parts that have come, one behind the other: the upload stands behind the last of them.</summary>
+    /// <returns>False when it stands elsewhere by now or is gone; nothing is noted then.</returns>
+    public async Task<bool> NoteAsync(UploadId id, IReadOnlyList<UploadPart> parts, CancellationToken ct)
     {
-        try
-        {
-            return new FileStream(storage.Arriving($"{upload.Stored}{HoldEnding}"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None, 1);
-        }
-        catch (IOException)
-        {
-            return null;
-        }
+        await using var command = db.Command(
+            """
+            with went as (
+              update upload
+                 set come = come + (select sum(b) from unnest(@bytes) as b)
+               where id = @id and come = @start and number is null
+              returning id)
+            insert into upload_part (upload, start, bytes, stored)
+            select w.id, p.start, p.bytes, p.stored
+              from went as w
+             cross join unnest(@starts, @bytes, @stored) as p(start, bytes, stored)
+            """,
+            ("id", id.Value), ("start", parts[0].Start), ("starts", parts.Select(p => p.Start).ToArray()), ("bytes", parts.Select(p => p.Bytes).ToArray()), ("stored", parts.Select(p => p.Stored).ToArray()));
+        return await command.ExecuteNonQueryAsync(ct) == parts.Count;
     }
 
-    /// <summary>Writes what comes in behind what is here. When the line breaks, what came stays.</summary>
-    /// <param name="offset">Where the sender believes to stand.</param>
-    /// <param name="checksum">What the part must hash to, or null.</param>
-    public async Task<(UploadWrite Outcome, long Offset)> WriteAsync(Upload upload, long offset, Stream from, (HashAlgorithmName Name, byte[] Value)? checksum, CancellationToken ct)
+    /// <summary>The keys of an upload's parts, in their order.</summary>
+    public async Task<IReadOnlyList<string>> PartsAsync(UploadId id, CancellationToken ct)
     {
-        using var held = Hold(upload);
-        if (held is null)
-        {
-            return (UploadWrite.Busy, 0);
-        }
+        await using var command = db.Command("select stored from upload_part where upload = @id order by start", ("id", id.Value));
+        return await command.AllAsync(r => StorageKeys.Arriving(r.GetString(0)), ct);
+    }
 
-        if (!File.Exists(storage.Arriving(upload.Stored)))
-        {
-            return (UploadWrite.Gone, 0);
-        }
+    /// <summary>Claims an upload whose last byte is here, to take it in.</summary>
+    /// <returns>What it is claimed by; null when it is not whole, or done, or another is at it, or its intake was taken back.</returns>
+    public async Task<Guid?> ClaimAsync(UploadId id, TimeSpan lease, CancellationToken ct)
+    {
+        var now = clock.GetUtcNow();
+        await using var command = db.Command(
+            """
+            update upload as u
+               set claim = @claim, claimed_until = @until
+              from intake as i
+             where u.id = @id and i.id = u.intake and i.taken_back is null and u.number is null and u.come = u.bytes
+               and (u.claimed_until is null or u.claimed_until < @now)
+            returning u.claim
+            """,
+            ("id", id.Value), ("claim", Guid.NewGuid()), ("now", now), ("until", now + lease));
+        return await command.ExecuteScalarAsync(ct) as Guid?;
+    }
 
-        await using (var file = new FileStream(storage.Arriving(upload.Stored), FileMode.Open, FileAccess.ReadWrite, FileShare.ReadWrite, 1, FileOptions.Asynchronous))
-        {
-            if (file.Length != offset)
-            {
-                return (UploadWrite.Elsewhere, file.Length);
-            }
-
-            file.Position = offset;
-            using var hash = checksum is { } wanted ? IncrementalHash.CreateHash(wanted.Name) : null;
-            var buffer = ArrayPool<byte>.Shared.Rent(80 * 1024);
-            try
-            {
-                int read;
-                while ((read = await from.ReadAsync(buffer, ct)) > 0)
-                {
-                    if (file.Position + read > upload.Bytes)
-                    {
-                        file.SetLength(offset);
-                        return (UploadWrite.TooMuch, offset);
-                    }
-
-                    hash?.AppendData(buffer, 0, read);
-                    await file.WriteAsync(buffer.AsMemory(0, read), CancellationToken.None);
-                }
-            }
-            catch when (hash is not null)
-            {
-                // A part with a checksum counts whole or not at all.
-                file.SetLength(offset);
-                throw;
-            }
-            finally
-            {
-                ArrayPool<byte>.Shared.Return(buffer);
-            }
-
-            if (hash is not null && !CryptographicOperations.FixedTimeEquals(hash.GetHashAndReset(), checksum!.Value.Value))
-            {
-                file.SetLength(offset);
-                return (UploadWrite.WrongChecksum, offset);
-            }
-
-            offset = file.Position;
-        }
-
-        // It may have been ended meanwhile: with its intake, say. Then nobody is told that it was written.
-        return await FindAsync(upload.Id, CancellationToken.None) is null ? (UploadWrite.Gone, 0) : (UploadWrite.Written, offset);
+    /// <summary>Holds a claim for longer, or until now.</summary>
+    public async Task RenewAsync(UploadId id, Guid claim, TimeSpan lease, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "update upload set claimed_until = @until where id = @id and claim = @claim and number is null", ("id", id.Value), ("claim", claim), ("until", clock.GetUtcNow() + lease));
+        await command.ExecuteNonQueryAsync(ct);
     }
 
     /// <summary>Ends an upload that is not complete; what came of it is removed.</summary>
     public async Task<UploadEnd> EndAsync(UploadId id, CancellationToken ct)
     {
-        if (await FindAsync(id, ct) is not { } upload)
+        // Complete, it is its intake's: a ZIP may still wait to be unpacked.
+        var parts = await PartsAsync(id, ct);
+        await using var command = db.Command("delete from upload where id = @id and number is null", ("id", id.Value));
+        if (await command.ExecuteNonQueryAsync(ct) == 0)
         {
-            return UploadEnd.Gone;
+            return await FindAsync(id, ct) is null ? UploadEnd.Gone : UploadEnd.Complete;
         }
 
-        using (var held = Hold(upload))
-        {
-            if (held is null)
-            {
-                return UploadEnd.Busy;
-            }
-
-            // Complete, it is its intake's: a ZIP may still wait to be unpacked.
-            await using var command = db.Command("delete from upload where id = @id and number is null", ("id", id.Value));
-            if (await command.ExecuteNonQueryAsync(ct) == 0)
-            {
-                return UploadEnd.Complete;
-            }
-        }
-
-        Forget(upload.Stored);
+        // A part that comes this very moment finds no upload to stand in, and goes by itself.
+        await DropAsync(parts, null);
         return UploadEnd.Ended;
     }
 
-    /// <summary>Uploads whose last byte is here but whose end was never written down: the process ended between the two.</summary>
-    public async Task<IReadOnlyList<Upload>> UnfinishedAsync(TimeSpan olderThan, CancellationToken ct)
+    /// <summary>Forgets the parts of an upload that has been taken in.</summary>
+    /// <param name="but">The key of what is still needed.</param>
+    public async Task ForgetPartsAsync(UploadId id, string? but, CancellationToken ct)
     {
-        await using var command = db.Command($"{Sql} where number is null and begun < @before order by begun limit 1000", ("before", clock.GetUtcNow() - olderThan));
-        var open = await command.AllAsync(Read, ct);
-        return [.. open.Where(u => new FileInfo(storage.Arriving(u.Stored)) is { Exists: true } f && f.Length == u.Bytes && f.LastWriteTimeUtc < clock.GetUtcNow().UtcDateTime - olderThan)];
+        var parts = await PartsAsync(id, ct);
+        await DropAsync(parts, but);
+        await using var command = db.Command("delete from upload_part where upload = @id", ("id", id.Value));
+        await command.ExecuteNonQueryAsync(ct);
     }
 
-    /// <summary>Forgets uploads that have expired, and those long done.</summary>
+    async Task DropAsync(IReadOnlyList<string> parts, string? but)
+    {
+        foreach (var part in parts.Where(p => p != but))
+        {
+            await storage.DeleteAsync(part);
+        }
+    }
+
+    /// <summary>Uploads whose last byte is here but whose end was never written down: the process ended between the two.</summary>
+    public async Task<IReadOnlyList<Upload>> UnfinishedAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            {Sql} as u
+             where number is null and come = bytes and begun < @before and (claimed_until is null or claimed_until < @now)
+               and exists (select from intake as i where i.id = u.intake and i.taken_back is null)
+             order by begun
+             limit 1000
+            """,
+            ("now", clock.GetUtcNow()), ("before", clock.GetUtcNow().AddSeconds(-5)));
+        return await command.AllAsync(Read, ct);
+    }
+
+    /// <summary>Forgets uploads that have expired, and those long done. What they leave among what arrives is awaited by nobody then.</summary>
     public async Task SweepAsync(CancellationToken ct)
     {
-        await using var old = db.Command(
-            "delete from upload where expires < @now or (number is not null and begun < @done) returning id, number is not null as done", ("now", clock.GetUtcNow()), ("done", clock.GetUtcNow().AddDays(-1)));
-        foreach (var (id, done) in await old.AllAsync(r => (r.Get<Guid>("id"), r.Get<bool>("done")), ct))
-        {
-            // The bytes of one that is done were taken in, or are a ZIP that still waits: whoever unpacks it removes them.
-            Forget(id.ToString("N"), butForBytes: done);
-        }
+        await using var old = db.Command("delete from upload where expires < @now or (number is not null and begun < @done)", ("now", clock.GetUtcNow()), ("done", clock.GetUtcNow().AddDays(-1)));
+        await old.ExecuteNonQueryAsync(ct);
     }
 
-    /// <summary>Removes what an upload left among what arrives.</summary>
-    public void Forget(string stored, bool butForBytes = false)
+    /// <summary>Uploads that a version before this one began wrote one file each, whose length was where they stood.</summary>
+    public async Task AdoptAsync(CancellationToken ct)
     {
-        if (!butForBytes)
+        await foreach (var file in storage.ListAsync(StorageKeys.Arriving(""), ct))
         {
-            File.Delete(storage.Arriving(stored));
+            if (file.Bytes > 0 && Guid.TryParseExact(file.Name, "N", out var id))
+            {
+                await NoteAsync(new UploadId(id), [new UploadPart(0, file.Bytes, file.Name)], ct);
+            }
         }
-
-        File.Delete(storage.Arriving($"{stored}{HoldEnding}"));
     }
 
-    /// <summary>Names (without endings) among what arrives that are still awaited: open uploads, and ZIPs still being unpacked.</summary>
+    /// <summary>Names among what arrives that are still awaited: parts of open uploads, and ZIPs still being unpacked.</summary>
     public async Task<IReadOnlySet<string>> AwaitedAsync(CancellationToken ct)
     {
-        await using var command = db.CreateCommand("select replace(id::text, '-', '') from upload where number is null union all select stored from unpacking where ended is null");
+        await using var command = db.CreateCommand(
+            """
+            select p.stored
+              from upload_part as p
+              join upload as u on u.id = p.upload and u.number is null
+            union all
+            select stored from unpacking where ended is null
+            """);
         return (await command.AllAsync(r => r.GetString(0), ct)).ToHashSet();
     }
 }

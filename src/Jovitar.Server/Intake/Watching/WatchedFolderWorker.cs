@@ -3,6 +3,7 @@ using Jovitar.Core.Intake;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
 
@@ -14,7 +15,7 @@ internal sealed record WatchSettings(string Root, TimeSpan Every);
 
 /// <summary>Takes in what appears in watched folders once it has stopped growing. Looks again and again rather than being told, so that it works on network drives, too.</summary>
 internal sealed class WatchedFolderWorker(
-    WatchedFolderStore store, IntakeStore intakes, Receiver receiver, Storage storage, AlbumStore albums, CategoryStore categories, NpgsqlDataSource db, WatchSettings settings, TimeProvider clock,
+    WatchedFolderStore store, IntakeStore intakes, Receiver receiver, Arrivals arrivals, AlbumStore albums, CategoryStore categories, NpgsqlDataSource db, WatchSettings settings, TimeProvider clock,
     ILogger<WatchedFolderWorker> log) : BackgroundService
 {
     /// <summary>Files that come within so long of one another are one intake.</summary>
@@ -157,7 +158,7 @@ internal sealed class WatchedFolderWorker(
 
     async Task ReceiveAsync(IntakeId intake, Incoming incoming, FileStream from, long most, CancellationToken ct)
     {
-        var arrived = await storage.ReceiveAsync(from, most, ct);
+        var arrived = await arrivals.ReceiveAsync(from, most, ct);
         IntakeFile? taken = null;
         try
         {
@@ -167,7 +168,7 @@ internal sealed class WatchedFolderWorker(
         {
             if (taken is not { Outcome: "archive" })
             {
-                Storage.Drop(arrived);
+                await arrivals.DropAsync(arrived);
             }
         }
     }

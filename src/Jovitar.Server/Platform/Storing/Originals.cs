@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using Npgsql;
 
-namespace Jovitar.Server.Platform;
+namespace Jovitar.Server.Platform.Storing;
 
 /// <summary>
 /// Originals come and go here, and only here: each under a lock of its own in the database, so that no process removes the bytes
@@ -33,9 +33,11 @@ internal sealed class Originals(NpgsqlDataSource db, Storage storage, TimeProvid
     public async Task KeepAsync(Transaction tx, Arrived arrived, CancellationToken ct)
     {
         await LockAsync(tx, arrived.Hash, ct);
-        storage.Keep(arrived);
-        await tx.RunAsync("delete from original_doubt where hash = @hash", ct, ("hash", arrived.Hash));
+        await storage.PutIfAbsentAsync(StorageKeys.Original(arrived.HashText), arrived.Key);
     }
+
+    /// <summary>The row of an original is written: it is not in doubt any more. Last of all, for whoever empties the bin locks the photos before it notes their originals.</summary>
+    public static Task<int> SettleAsync(Transaction tx, Arrived arrived, CancellationToken ct) => tx.RunAsync("delete from original_doubt where hash = @hash", ct, ("hash", arrived.Hash));
 
     /// <summary>Removes originals that no row speaks of any more, and all that was made of them.</summary>
     public async Task ResolveAsync(IReadOnlyList<byte[]> hashes, CancellationToken ct)
@@ -47,11 +49,20 @@ internal sealed class Originals(NpgsqlDataSource db, Storage storage, TimeProvid
             await using var known = tx.Command("select exists (select from photo where hash = @hash) or exists (select from file where hash = @hash)", ("hash", hash));
             if (!(bool)(await known.ExecuteScalarAsync(ct))!)
             {
-                storage.Remove(Convert.ToHexStringLower(hash));
+                await RemoveAsync(Convert.ToHexStringLower(hash), ct);
             }
 
             await tx.RunAsync("delete from original_doubt where hash = @hash", ct, ("hash", hash));
             await tx.CommitAsync(ct);
+        }
+    }
+
+    async Task RemoveAsync(string hash, CancellationToken ct)
+    {
+        await storage.DeleteAsync(StorageKeys.Original(hash));
+        await foreach (var made in storage.ListAsync(StorageKeys.MadeOf(hash), ct))
+        {
+            await storage.DeleteAsync(made.Key);
         }
     }
 

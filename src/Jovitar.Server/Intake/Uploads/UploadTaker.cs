@@ -1,0 +1,48 @@
+using Jovitar.Server.Platform.Storing;
+
+namespace Jovitar.Server.Intake.Uploads;
+
+/// <summary>Takes in uploads whose last byte is here: one at it at a time, whichever process it is.</summary>
+internal sealed class UploadTaker(UploadStore store, Receiver receiver, Arrivals arrivals)
+{
+    /// <summary>How long a claim holds without being renewed. Between two renewals lies at most the reading of one part.</summary>
+    static readonly TimeSpan Lease = TimeSpan.FromMinutes(1);
+
+    /// <returns>Its line in the intake; null when somebody else is at it, or the intake takes nothing.</returns>
+    public async Task<IntakeFile?> TakeAsync(Upload upload, CancellationToken ct)
+    {
+        if (await store.ClaimAsync(upload.Id, Lease, ct) is not { } claim)
+        {
+            return null;
+        }
+
+        IntakeFile? file = null;
+        Arrived? arrived = null;
+        var parts = await store.PartsAsync(upload.Id, ct);
+        try
+        {
+            arrived = await arrivals.JoinAsync(parts, () => store.RenewAsync(upload.Id, claim, Lease, ct), ct);
+            file = arrived is null ? null : await receiver.TakeAsync(upload.Intake, upload.Incoming, arrived, ct);
+        }
+        finally
+        {
+            // A ZIP stays where it arrived until it is unpacked.
+            var kept = file is { Outcome: "archive" } ? arrived!.Key : null;
+            if (arrived is not null && kept is null && !parts.Contains(arrived.Key))
+            {
+                await arrivals.DropAsync(arrived);
+            }
+
+            if (file is null)
+            {
+                await store.RenewAsync(upload.Id, claim, TimeSpan.Zero, CancellationToken.None);
+            }
+            else
+            {
+                await store.ForgetPartsAsync(upload.Id, kept, CancellationToken.None);
+            }
+        }
+
+        return file;
+    }
+}

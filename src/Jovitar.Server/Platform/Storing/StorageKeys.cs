@@ -1,0 +1,29 @@
+using System.Globalization;
+
+namespace Jovitar.Server.Platform.Storing;
+
+/// <summary>The keys under which bytes are stored: a folder, and a name of small letters, digits, points and hyphens.</summary>
+internal static class StorageKeys
+{
+    public const string Originals = "originals";
+    public const string Renditions = "renditions";
+    public const string Arrivals = "arriving";
+
+    /// <summary>How the names of scanned pages begin.</summary>
+    public const string ScannedPage = "scan-";
+
+    /// <summary>The original with this SHA-256, in hexadecimal digits.</summary>
+    public static string Original(string hash) => $"{Originals}/{hash}";
+
+    /// <summary>A rendition, by today's recipe.</summary>
+    public static string Rendition(string hash, int width) => string.Create(CultureInfo.InvariantCulture, $"{Renditions}/{hash}-{Core.Photos.Renditions.Recipe}-{width}.webp");
+
+    /// <summary>The small picture out of the file itself.</summary>
+    public static string Preview(string hash) => $"{Renditions}/{hash}-preview.jpg";
+
+    /// <summary>How the keys of all that was made of an original begin.</summary>
+    public static string MadeOf(string hash) => $"{Renditions}/{hash}-";
+
+    /// <summary>Something that is arriving, by a name of its own.</summary>
+    public static string Arriving(string name) => $"{Arrivals}/{name}";
+}
