@@ -192,6 +192,25 @@ public sealed class UploadTests
     }
 
     [Fact]
+    public async Task An_upload_that_lacks_a_part_is_named_and_begins_again()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var bytes = Acts.Photo(34);
+        var address = await owner.CreateAsync(intake, "lost.jpg", bytes.Length);
+        Assert.Equal(HttpStatusCode.NoContent, (await owner.PatchAsync(address, 0, new ByteArrayContent(bytes[..1000]))).StatusCode);
+        File.Delete(Directory.GetFiles(Path.Combine(site.Data, "arriving")).Single());
+        var said = new StringWriter();
+        Assert.False(await Verify.DataCheck.RunAsync(site.Data, site.Connection, said, CancellationToken.None));
+        Assert.Contains("uploads on their way lack a part", said.ToString(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.PatchAsync(address, 1000, new ByteArrayContent(bytes[1000..]))).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.TusAsync(HttpMethod.Head, address)).StatusCode);
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from intake_file"));
+        await site.VerifyAsync();
+    }
+
+    [Fact]
     public async Task What_a_version_before_this_one_had_begun_goes_on_where_it_stopped()
     {
         await using var site = await Site.StartAsync(process: false);

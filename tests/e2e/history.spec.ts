@@ -18,7 +18,7 @@ test('what was done is read in words and taken back after a reload, by whoever m
   await expect(page.getByText('Tagged 1 photo “By mistake”.')).toBeVisible()
   await page.reload()
   await toHistory(page)
-  const line = page.getByRole('listitem').filter({ hasText: 'By mistake' }).first()
+  const line = page.getByRole('listitem').filter({ hasText: /\dTagged 1 photo “By mistake”/ })
   await expect(line).toContainText('Odile Brandt')
   await noSeriousFinding(page)
   await line.getByRole('button', { name: /^Take back/ }).click()

@@ -118,18 +118,29 @@ test('words are edited on the plate where they stand, save by themselves, and a 
   await expect(staff.getByText('Saved.')).toBeVisible()
   await noSeriousFinding(staff)
   const id = new URL(staff.url()).searchParams.get('photo')
-  // A colleague writes in between, from another browser window.
-  await staff.evaluate(async (photo) => {
-    const session = await (await fetch('/api/session')).json()
-    const plate = await (await fetch(`/api/photos/${photo}`)).json()
-    await fetch(`/api/photos/${photo}`, {
-      method: 'PATCH',
-      headers: { 'Content-Type': 'application/json', 'If-Match': String(plate.version), 'X-Jovitar-Forgery': session.forgery },
-      body: JSON.stringify({ caption: 'Theirs' }),
-    })
-  }, id)
+  // A colleague writes while one's own words are on their way.
+  let go = () => {}
+  const written = new Promise<void>((done) => {
+    go = done
+  })
+  const address = `/api/photos/${id}`
+  await staff.route(`**${address}`, async (route) => {
+    if (route.request().method() === 'PATCH') await written
+    await route.continue()
+  })
+  const sent = staff.waitForRequest((r) => r.method() === 'PATCH')
   await staff.getByRole('textbox', { name: 'Caption' }).fill('Mine, with care')
+  await sent
+  const { forgery } = await (await staff.request.get('/api/session')).json()
+  const { version } = await (await staff.request.get(address)).json()
+  const theirs = await staff.request.patch(address, {
+    headers: { 'If-Match': String(version), 'X-Jovitar-Forgery': forgery },
+    data: { caption: 'Theirs' },
+  })
+  expect(theirs.status()).toBe(200)
+  go()
   await expect(staff.getByText('Someone else changed this photo', { exact: false })).toBeVisible()
+  await staff.unroute(`**${address}`)
   await expect(staff.getByRole('textbox', { name: 'Caption' })).toHaveValue('Mine, with care')
   await staff.getByRole('button', { name: 'Write mine over it' }).click()
   await expect(staff.getByText('Saved.')).toBeVisible()

@@ -45,6 +45,7 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
 
     static async Task<Done> CloseAsync(Act act, CancellationToken ct)
     {
+        await FoldAsync(act, ct);
         if (act.GoesOn is { } thing && ActKinds.GoesOn(act.Kind))
         {
             await AbsorbAsync(act, thing, ct);
@@ -86,6 +87,58 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
 
         return new Done(act.Id, tally.Item1);
     }
+
+    /// <summary>
+    /// What several statements of the act changed is one change: from what it was before the first to what it is after the last.
+    /// What was made and taken away again, or changed and changed back, is none.
+    /// </summary>
+    static Task<int> FoldAsync(Act act, CancellationToken ct) => act.RunAsync(
+        """
+        with twice as materialized (
+          select kind, thing, other from act_change where act = @act group by kind, thing, other having count(*) > 1),
+        steps as (
+          delete from act_change as c
+           using twice as t
+           where c.act = @act and c.kind = t.kind and c.thing = t.thing and c.other is not distinct from t.other
+          returning c.kind, c.thing, c.other, c.before, c.after, c.step),
+        ends as (
+          select kind, thing, other,
+                 (array_agg(before is null order by step))[1] as made,
+                 (array_agg(after is null order by step desc))[1] as taken
+            from steps
+           group by kind, thing, other),
+        befores as (
+          select s.kind, s.thing, s.other, jsonb_object_agg(f.key, f.value order by s.step desc) as fields
+            from steps as s
+           cross join jsonb_each(s.before) as f
+           group by s.kind, s.thing, s.other),
+        afters as (
+          select s.kind, s.thing, s.other, jsonb_object_agg(f.key, f.value order by s.step) as fields
+            from steps as s
+           cross join jsonb_each(s.after) as f
+           group by s.kind, s.thing, s.other),
+        whole as (
+          select e.kind, e.thing, e.other, e.made, e.taken, coalesce(b.fields, '{}') as before, coalesce(a.fields, '{}') as after,
+                 array(select f.key from jsonb_each(a.fields) as f where f.value is distinct from b.fields -> f.key) as differ
+            from ends as e
+            left join befores as b on b.kind = e.kind and b.thing = e.thing and b.other is not distinct from e.other
+            left join afters as a on a.kind = e.kind and a.thing = e.thing and a.other is not distinct from e.other)
+        insert into act_change (act, kind, thing, other, before, after)
+        select @act, w.kind, w.thing, w.other,
+               case
+                 when w.made then null
+                 when w.taken then w.before
+                 else (select jsonb_object_agg(f.key, f.value)
+                         from jsonb_each(w.before) as f
+                        where f.key = any(w.differ) or substring(f.key from '^said\.(.*)$') = any(w.differ)) end,
+               case
+                 when w.taken then null
+                 when w.made then w.after
+                 else (select jsonb_object_agg(f.key, f.value) from jsonb_each(w.after) as f where f.key = any(w.differ)) end
+          from whole as w
+         where not (w.made and w.taken) and (w.made or w.taken or cardinality(w.differ) > 0)
+        """,
+        ct, ("act", act.Id.Value));
 
     static async Task<IReadOnlyList<string>> FieldsAsync(Act act, CancellationToken ct)
     {

@@ -60,7 +60,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                 select p.hash, p.width, p.height, p.stage
                   from photo as p
                  where p.id = coalesce(a.cover,
-                   (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place limit 1))) as c on true
+                   (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1))) as c on true
              where a.binned is null and (@only::uuid is null or a.id = @only::uuid)
              order by lower(a.working_name), a.id
             """,

@@ -40,6 +40,51 @@ internal sealed class BinListener : IActListener
             await BackWithThemAsync(act, back, ct);
             await LetGoAsync(act, [.. back.Select(b => b.Id)], ct);
         }
+
+        if (kinds.Contains("category"))
+        {
+            await OutOfBinAsync(act, ct);
+        }
+
+        if (kinds.Contains("album"))
+        {
+            await HoldCoversAsync(act, "a.id in (select c.thing from act_change as c where c.act = @act and c.kind = 'album' and c.after ? 'cover')", ct);
+        }
+    }
+
+    /// <summary>A category that comes to stand beneath one in the bin stands at the top instead: it came back before that one, or was moved back to it.</summary>
+    static Task<int> OutOfBinAsync(Act act, CancellationToken ct) => act.RunAsync(
+        """
+        update category as c
+           set parent = null, version = c.version + 1
+          from category as above
+         where c.id in (select x.thing from act_change as x where x.act = @act and x.kind = 'category')
+           and c.binned is null and above.id = c.parent and above.binned is not null
+        """,
+        ct, ("act", act.Id.Value));
+
+    /// <summary>A cover in the bin waits until it is back.</summary>
+    static async Task HoldCoversAsync(Act act, string which, CancellationToken ct, params (string, object?)[] parameters)
+    {
+        await act.RunAsync(
+            $"""
+            insert into held (kind, thing, other, value)
+            select 'cover', a.id, a.cover, '{"{}"}'
+              from album as a
+              join photo as p on p.id = a.cover and p.binned is not null
+             where {which}
+            on conflict (kind, thing, other) do nothing
+            """,
+            ct, [("act", act.Id.Value), .. parameters]);
+        await act.RunAsync(
+            $"""
+            update album as a
+               set cover = null, version = a.version + 1
+              from photo as p
+             where p.id = a.cover and p.binned is not null
+               and {which}
+            """,
+            ct, [("act", act.Id.Value), .. parameters]);
     }
 
     static async Task<List<Moved>> MovedAsync(Act act, string which, CancellationToken ct)
@@ -113,16 +158,7 @@ internal sealed class BinListener : IActListener
                 ct, ("ids", ids));
         }
 
-        await act.RunAsync(
-            """
-            insert into held (kind, thing, other, value)
-            select 'cover', a.id, a.cover, '{}'
-              from album as a
-             where a.cover = any(@ids)
-            on conflict (kind, thing, other) do nothing
-            """,
-            ct, ("ids", ids));
-        await act.RunAsync("update album set cover = null, version = version + 1 where cover = any(@ids)", ct, ("ids", ids));
+        await HoldCoversAsync(act, "a.cover = any(@ids)", ct, ("ids", ids));
     }
 
     /// <summary>Brings back what went along, and what must be there for it.</summary>
@@ -138,15 +174,6 @@ internal sealed class BinListener : IActListener
             await BinStore.UnmarkAsync(act, kind, Of(back, kind), ct);
         }
 
-        // A category whose own place is still in the bin stands at the top.
-        await act.RunAsync(
-            """
-            update category as c
-               set parent = null, version = c.version + 1
-              from category as above
-             where c.id = any(@ids) and above.id = c.parent and above.binned is not null
-            """,
-            ct, ("ids", Of(back, "category")));
         await act.RunAsync("delete from bin where thing = any(@ids)", ct, ("ids", back.Select(b => b.Id).ToArray()));
     }
 

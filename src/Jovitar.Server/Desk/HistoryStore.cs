@@ -58,7 +58,7 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
                         left join page as pg on c.kind = 'page' and pg.id = c.thing
                         join album_photo as ap on ap.album = coalesce(pg.album, c.thing)
                        where c.act = a.id and c.kind in ('page', 'album')
-                       order by ap.place
+                       order by ap.place, ap.photo
                        limit 1))) as p on true
              order by a.id desc
             """,

@@ -15,9 +15,6 @@ internal sealed class TidyWorker(
     /// <summary>Nobody sends so slowly that nothing of a file comes for so long.</summary>
     static readonly TimeSpan Stalled = TimeSpan.FromDays(1);
 
-    /// <summary>No request that is still at work takes so long between its last byte and its row.</summary>
-    static readonly TimeSpan Quiet = TimeSpan.FromMinutes(2);
-
     bool adopted;
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -75,11 +72,11 @@ internal sealed class TidyWorker(
             }
         }
 
-        await originals.SettleAsync(Quiet, ct);
+        await originals.SettleAsync(Arrivals.Quiet, ct);
         await archives.GiveUpTakenBackAsync(UploadStore.Life, ct);
 
         await uploads.SweepAsync(ct);
-        await arrivals.SweepAsync(Quiet, clock.GetUtcNow(), await uploads.AwaitedAsync(ct), ct);
+        await arrivals.SweepAsync(clock.GetUtcNow(), await uploads.AwaitedAsync(ct), ct);
         await storage.DropUnfinishedAsync(clock.GetUtcNow() - Stalled);
     }
 }

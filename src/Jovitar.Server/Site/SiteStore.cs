@@ -87,7 +87,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
               from album_photo as ap
               join photo as p on p.id = ap.photo
              where ap.album = @album
-             order by ap.place
+             order by ap.place, ap.photo
             """,
             ("album", album));
         var shown = (await photos.AllAsync(r => IsForVisitors(r) ? ReadPhoto(r) : null, ct)).OfType<SitePhoto>().ToList();
@@ -191,7 +191,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
         await using var groups = db.Command(
             $"""
             select ap.album, {AccessStore.PhotoColumns}, count(*) as count, min(ap.place) as first,
-                   (array_agg(p.id order by ap.place))[1] as photo,
+                   (array_agg(p.id order by ap.place, ap.photo))[1] as photo,
                    coalesce(bool_or(p.id = a.cover), false) as has_cover
               from album_photo as ap
               join photo as p on p.id = ap.photo

@@ -140,13 +140,19 @@ internal static class DataCheck
     static async Task CheckArrivingAsync(NpgsqlDataSource db, Storage storage, List<(string, string)> troubles, CancellationToken ct)
     {
         // What is fresh may still be at work, or is tidied up within minutes.
-        var fresh = DateTimeOffset.UtcNow.AddMinutes(-10);
         var awaited = await new UploadStore(db, storage, TimeProvider.System).AwaitedAsync(ct);
-        await foreach (var stored in storage.ListAsync(StorageKeys.Arriving(""), ct))
+        await foreach (var stored in new Arrivals(storage).LeftAsync(DateTimeOffset.UtcNow.AddMinutes(-10), awaited, ct))
         {
-            if (stored.Written < fresh && !awaited.Contains(stored.Name) && !stored.Name.StartsWith(StorageKeys.ScannedPage, StringComparison.Ordinal))
+            troubles.Add(("files among what arrives that nobody awaits", stored.Name));
+        }
+
+        await using var lost = db.CreateCommand(
+            "select p.stored, u.file_name from upload_part as p join upload as u on u.id = p.upload and u.number is null order by p.stored");
+        foreach (var (name, file) in await lost.AllAsync(r => (r.GetString(0), r.GetString(1)), ct))
+        {
+            if (await storage.FindAsync(StorageKeys.Arriving(name)) is null)
             {
-                troubles.Add(("files among what arrives that nobody awaits", stored.Name));
+                troubles.Add(("uploads on their way lack a part", file));
             }
         }
 

@@ -18,10 +18,12 @@ internal sealed class UploadTaker(UploadStore store, Receiver receiver, Arrivals
 
         IntakeFile? file = null;
         Arrived? arrived = null;
+        var lost = false;
         var parts = await store.PartsAsync(upload.Id, ct);
         try
         {
             arrived = await arrivals.JoinAsync(parts, () => store.RenewAsync(upload.Id, claim, Lease, ct), ct);
+            lost = arrived is null;
             file = arrived is null ? null : await receiver.TakeAsync(upload.Intake, upload.Incoming, arrived, ct);
         }
         finally
@@ -33,7 +35,12 @@ internal sealed class UploadTaker(UploadStore store, Receiver receiver, Arrivals
                 await arrivals.DropAsync(arrived);
             }
 
-            if (file is null)
+            if (lost)
+            {
+                // A part of it is not there: nothing can be made of the rest. Whoever sends it is told that it is gone, and sends it again.
+                await store.EndAsync(upload.Id, CancellationToken.None);
+            }
+            else if (file is null)
             {
                 await store.RenewAsync(upload.Id, claim, TimeSpan.Zero, CancellationToken.None);
             }

@@ -1,3 +1,5 @@
+using System.Runtime.CompilerServices;
+
 namespace Jovitar.Server.Platform.Storing;
 
 /// <summary>A file that has arrived whole but has no lasting key yet.</summary>
@@ -14,7 +16,11 @@ internal sealed record Arrived(string Key, byte[] Hash, byte[] Mark, long Bytes,
 /// <summary>What arrives: bytes that are measured while they come, under keys that last until somebody has taken them in.</summary>
 internal sealed class Arrivals(Storage storage)
 {
-    static readonly TimeSpan PageLife = TimeSpan.FromDays(1);
+    /// <summary>How long something whole waits that nobody has noted yet: no request that is still at work takes so long.</summary>
+    public static readonly TimeSpan Quiet = TimeSpan.FromMinutes(2);
+
+    /// <summary>How long parts wait for the rest of their request, and scanned pages for somebody to decide.</summary>
+    static readonly TimeSpan Patience = TimeSpan.FromDays(1);
 
     /// <summary>Streams bytes to the storage while measuring them; at most one buffer is in memory.</summary>
     /// <param name="name">Its name among what arrives; any when null.</param>
@@ -64,16 +70,25 @@ internal sealed class Arrivals(Storage storage)
 
     public Task DropAsync(Arrived arrived) => storage.DeleteAsync(arrived.Key);
 
-    /// <summary>Removes what interrupted uploads left behind, but for the names that are still awaited. Scanned pages wait a day for somebody to decide.</summary>
-    public async Task SweepAsync(TimeSpan olderThan, DateTimeOffset now, IReadOnlySet<string> awaited, CancellationToken ct)
+    /// <summary>What nobody awaits any more: interrupted uploads left it behind.</summary>
+    public async IAsyncEnumerable<Stored> LeftAsync(DateTimeOffset now, IReadOnlySet<string> awaited, [EnumeratorCancellation] CancellationToken ct)
     {
         await foreach (var file in storage.ListAsync(StorageKeys.Arriving(""), ct))
         {
-            var life = file.Name.StartsWith(StorageKeys.ScannedPage, StringComparison.Ordinal) ? PageLife : olderThan;
-            if (file.Written < now - life && !awaited.Contains(file.Name))
+            // Parts and pages have a hyphen in their names; what has arrived whole has none.
+            if (file.Written < now - (file.Name.Contains('-', StringComparison.Ordinal) ? Patience : Quiet) && !awaited.Contains(file.Name))
             {
-                await storage.DeleteAsync(file.Key);
+                yield return file;
             }
+        }
+    }
+
+    /// <summary>Removes what nobody awaits any more.</summary>
+    public async Task SweepAsync(DateTimeOffset now, IReadOnlySet<string> awaited, CancellationToken ct)
+    {
+        await foreach (var file in LeftAsync(now, awaited, ct))
+        {
+            await storage.DeleteAsync(file.Key);
         }
     }
 

@@ -14,3 +14,6 @@ alter table upload
   add column claim uuid,
   add column claimed_until timestamptz;
 create index upload_whole on upload (begun) where number is null and come = bytes;
+
+-- In which order an act's statements changed things: what was changed twice is one change in the end.
+alter table act_change add column step bigint generated always as identity;
