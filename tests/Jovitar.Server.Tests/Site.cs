@@ -4,6 +4,8 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Jovitar.Server.Verify;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.AspNetCore.TestHost;
+using Microsoft.Extensions.DependencyInjection;
 using NetVips;
 using Npgsql;
 
@@ -59,9 +61,11 @@ internal sealed class Site : IAsyncDisposable
     }
 
     /// <summary>Another server process on the same database and storage.</summary>
-    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "")
+    /// <param name="db">Its way to the database, where that is not the usual one.</param>
+    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "", Func<NpgsqlDataSource>? db = null)
     {
         var process = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
+            .ConfigureTestServices(services => { if (db is not null) { services.AddSingleton(_ => db()); } })
             .UseSetting("Jovitar:Data", Data).UseSetting("Jovitar:Database", Connection)
             .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:Scanners", scanners));
         processes.Add(process);

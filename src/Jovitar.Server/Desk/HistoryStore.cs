@@ -30,39 +30,41 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
     /// <summary>The latest acts, or those before one; what arrived through an intake counts to the act that began it.</summary>
     public async Task<IReadOnlyList<ActLine>> LatestAsync(ActId? before, int most, CancellationToken ct)
     {
+        // The number is written out: a plan for whatever number there may be would read every photo to find one for each of them.
         await using var command = db.Command(
-            """
+            $"""
             with latest as (
               select *
                 from act
                where within is null and (@before::uuid is null or id < @before::uuid)
                order by id desc
-               limit @most)
+               limit {most}),
+            shown as materialized (
+              select a.id, i.id as intake, i.taken_back,
+                     coalesce(
+                       a.lead,
+                       (select f.photo from intake_file as f where f.intake = i.id and f.photo is not null order by f.number limit 1),
+                       -- An album's or page's act: by the first photo that stands there now.
+                       (select ap.photo
+                          from act_change as c
+                          left join page as pg on c.kind = 'page' and pg.id = c.thing
+                          join album_photo as ap on ap.album = coalesce(pg.album, c.thing)
+                         where c.act = a.id and c.kind in ('page', 'album')
+                         order by ap.place, ap.photo
+                         limit 1)) as photo
+                from latest as a
+                left join intake as i on i.act = a.id)
             select a.id, a.made, a.who, a.kind, a.sentence, a.undone_by is not null as taken_back,
-                   i.id as intake, i.taken_back is not null as intake_taken_back,
-                   case when i.id is null then a.photos else (select count(distinct f.photo) from intake_file as f
-                     where f.intake = i.id)::int end as photos,
+                   s.intake, s.taken_back is not null as intake_taken_back,
+                   case when s.intake is null then a.photos else (select count(distinct f.photo) from intake_file as f
+                     where f.intake = s.intake)::int end as photos,
                    encode(p.hash, 'hex') as hash, p.width, p.height
               from latest as a
-              left join intake as i on i.act = a.id
-              left join lateral (
-                select p.hash, p.width, p.height
-                  from photo as p
-                 where p.stage > 0
-                   and p.id = coalesce(
-                     a.lead,
-                     (select f.photo from intake_file as f where f.intake = i.id and f.photo is not null order by f.number limit 1),
-                     -- An album's or page's act: by the first photo that stands there now.
-                     (select ap.photo
-                        from act_change as c
-                        left join page as pg on c.kind = 'page' and pg.id = c.thing
-                        join album_photo as ap on ap.album = coalesce(pg.album, c.thing)
-                       where c.act = a.id and c.kind in ('page', 'album')
-                       order by ap.place, ap.photo
-                       limit 1))) as p on true
+              join shown as s on s.id = a.id
+              left join photo as p on p.id = s.photo and p.stage > 0
              order by a.id desc
             """,
-            ("before", before?.Value), ("most", most));
+            ("before", before?.Value));
         return await command.AllAsync(
             r =>
             {

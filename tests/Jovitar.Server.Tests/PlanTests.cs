@@ -1,0 +1,207 @@
+using System.Collections.Concurrent;
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using Microsoft.Extensions.Logging;
+using Npgsql;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>What requests read of large tables, by the plans that PostgreSQL itself says it ran.</summary>
+public sealed partial class PlanTests
+{
+    /// <summary>Twenty thousand photos in categories, tags, albums and an intake, with what was done to them.</summary>
+    const string Fill =
+        """
+        insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage, title, taken, look)
+        select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now() - make_interval(secs => g), 'ready', 2,
+               case when g % 50 = 0 then '' else 'Title ' || g end, timestamp '2020-01-01' + make_interval(mins => g), ('x' || substr(md5(g::text), 1, 16))::bit(64)::bigint
+          from generate_series(1, 20000) as g;
+        insert into tag (id, name, key) select gen_random_uuid(), 'tag ' || g, 'tag ' || g from generate_series(1, 3000) as g;
+        insert into category (id, name, place) select gen_random_uuid(), 'Category ' || g, g from generate_series(1, 400) as g;
+        insert into photo_tag (photo, tag) select p.id, t.id from (select id, row_number() over (order by id) as n from photo) as p join (select id, row_number() over (order by id) as n from tag) as t on t.n = p.n % 3000 + 1;
+        insert into photo_category (photo, category) select p.id, c.id from (select id, row_number() over (order by id) as n from photo) as p join (select id, row_number() over (order by id) as n from category) as c on c.n = p.n % 400 + 1;
+        insert into intake (id, begun, begun_by) select gen_random_uuid(), now() - make_interval(hours => g), 'Odile' from generate_series(1, 400) as g;
+        insert into intake_file (intake, file_name, photo, outcome, came) select i.id, p.file_name, p.id, 'arrived', now() from (select id, file_name, row_number() over (order by id) as n from photo) as p join (select id, row_number() over (order by id) as n from intake) as i on i.n = p.n % 400 + 1;
+        insert into file (id, hash, file_name, kind, media_type, bytes, arrived) select gen_random_uuid(), sha256(('f' || g)::bytea), g || '.pdf', 'pdf', 'application/pdf', 1, now() - make_interval(secs => g) from generate_series(1, 5000) as g;
+        insert into album_photo (album, photo, place) select a.id, p.id, p.n << 32 from (select id, row_number() over (order by id) as n from photo) as p join (select id, row_number() over (order by id) as n from album) as a on a.n = p.n % 60 + 1;
+        insert into act (id, made, who, kind, sentence, photos, lead) select gen_random_uuid(), now() - make_interval(mins => n::int), 'Odile', 'Words', 'Wrote.', 1, id from (select id, row_number() over (order by id) as n from photo) as p;
+        insert into act_change (act, kind, thing, before, after) select id, 'photo', lead, '{"title": ""}', '{"title": "x"}' from act where lead is not null;
+        """;
+
+    /// <summary>Tables so large that nobody may wait while they are read from end to end.</summary>
+    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file"];
+
+    /// <summary>Requests that ask about all there is and still count it; each is named with what it counts.</summary>
+    static readonly Dictionary<string, string> Counting = new()
+    {
+        ["/api/desk"] = "what is without a title, without a description, in no album",
+        ["/api/desk/figures"] = "all photos, and what waits",
+        ["/api/photos/map"] = "the outline of the whole sheet",
+        ["/api/tags"] = "photos of each tag",
+        ["/api/categories"] = "photos of each category and of those beneath it",
+        ["/api/albums"] = "photos of each album",
+        ["/api/photos/…/neighbours"] = "where a photo stands among how many",
+    };
+
+    /// <summary>A site whose every statement says by which plan it ran (auto_explain, PostgreSQL's own), as notices that the driver logs.</summary>
+    sealed class Explained(Site site, Explained.Log log) : IAsyncDisposable
+    {
+        public Site Site => site;
+
+        public static async Task<Explained> StartAsync()
+        {
+            var site = await Site.StartAsync(process: false);
+            var log = new Log();
+            const string Options = "-c session_preload_libraries=auto_explain -c auto_explain.log_min_duration=0 -c auto_explain.log_nested_statements=on -c auto_explain.log_level=notice";
+            site.Process(0, db: () =>
+            {
+                var builder = new NpgsqlDataSourceBuilder($"{site.Connection};Options={Options}");
+                builder.UseLoggerFactory(LoggerFactory.Create(l => l.SetMinimumLevel(LogLevel.Debug).AddProvider(log)));
+                return builder.Build();
+            });
+            return new Explained(site, log);
+        }
+
+        /// <summary>The large tables that are read from end to end while something is done, each with the statement.</summary>
+        public async Task<string[]> ReadWholeAsync(Func<Task> work)
+        {
+            log.Plans.Clear();
+            await work();
+            Assert.NotEmpty(log.Plans);
+            return
+            [
+                .. log.Plans.SelectMany(plan => WholeTable().Matches(plan).Select(m => m.Groups[1].Value).Where(Large.Contains).Select(t => $"all of {t} in {Spaces().Replace(plan[..Math.Min(plan.Length, 160)], " ")}")).Distinct(),
+            ];
+        }
+
+        public ValueTask DisposeAsync() => site.DisposeAsync();
+
+        public sealed class Log : ILoggerProvider, ILogger
+        {
+            public ConcurrentQueue<string> Plans { get; } = new();
+
+            public ILogger CreateLogger(string categoryName) => this;
+
+            public IDisposable? BeginScope<TState>(TState state)
+                where TState : notnull => null;
+
+            public bool IsEnabled(LogLevel logLevel) => true;
+
+            void ILogger.Log<TState>(LogLevel logLevel, EventId eventId, TState state, Exception? exception, Func<TState, Exception?, string> formatter)
+            {
+                if (formatter(state, exception) is var text && text.Contains("plan:", StringComparison.Ordinal) && text.IndexOf("Query Text:", StringComparison.Ordinal) is >= 0 and var at)
+                {
+                    Plans.Enqueue(text[at..]);
+                }
+            }
+
+            public void Dispose()
+            {
+            }
+        }
+    }
+
+    [GeneratedRegex(@"Seq Scan on (\w+)")]
+    private static partial Regex WholeTable();
+
+    [GeneratedRegex(@"[0-9a-f-]{36}")]
+    private static partial Regex Id();
+
+    [GeneratedRegex(@"\s+")]
+    private static partial Regex Spaces();
+
+    [Fact]
+    public async Task No_request_reads_a_large_table_from_end_to_end()
+    {
+        await using var explained = await Explained.StartAsync();
+        var site = explained.Site;
+        var owner = await site.OwnerAsync();
+        for (var n = 0; n < 60; n++)
+        {
+            await (await owner.PostAsJsonAsync("/api/albums", new { workingName = $"Album {n}" })).ReadAsync();
+        }
+
+        await site.WriteAsync(Fill);
+        var page = await (await owner.PostAsJsonAsync("/api/pages", new { album = await site.ScalarAsync<Guid>("select min(album::text)::uuid from album_photo") })).ReadAsync();
+        await (await owner.PublishAsync(page.GetProperty("id").GetString()!)).ReadAsync();
+        await using (var analyze = site.Db.CreateCommand("vacuum analyze"))
+        {
+            await analyze.ExecuteNonQueryAsync();
+        }
+
+        async Task<string> OneAsync(string sql) => await site.ScalarAsync<string>(sql);
+        var photo = await OneAsync("select id::text from photo where file_name = '777.jpg'");
+        var other = await OneAsync("select id::text from photo where file_name = '790.jpg'");
+        var (tag, category) = (await OneAsync("select id::text from tag where name = 'tag 7'"), await OneAsync("select id::text from category where name = 'Category 7'"));
+        var (album, intake) = (page.GetProperty("album").GetString(), await OneAsync("select id::text from intake order by begun limit 1"));
+        var address = page.GetProperty("address").GetString();
+        string[] asked =
+        [
+            "/api/photos?sort=taken", "/api/photos?sort=name", "/api/photos?sort=arrived", "/api/photos?q=Title%20777", $"/api/photos?tag={tag}", $"/api/photos?category={category}", $"/api/photos?album={album}&sort=place",
+            $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", "/api/pages",
+            $"/api/albums/{album}", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
+            "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos/map?sort=taken", "/api/session", "/api/account", $"/{address}", $"/api/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
+        ];
+        var faults = new List<string>();
+        foreach (var path in asked)
+        {
+            // Twice: a statement that comes again may get another plan.
+            var read = await explained.ReadWholeAsync(async () =>
+            {
+                for (var n = 0; n < 2; n++)
+                {
+                    Assert.True((await owner.GetAsync(path)).StatusCode is HttpStatusCode.OK or HttpStatusCode.NotFound, path);
+                }
+            });
+            faults.AddRange(read.Where(_ => !Counting.ContainsKey(Id().Replace(path.Split('?')[0], "…"))).Select(r => $"{path} reads {r}"));
+        }
+
+        Assert.True(faults.Count == 0, string.Join('\n', faults));
+    }
+
+    [Fact]
+    public async Task No_write_to_one_thing_reads_a_large_table_from_end_to_end()
+    {
+        await using var explained = await Explained.StartAsync();
+        var site = explained.Site;
+        var owner = await site.OwnerAsync();
+        for (var n = 0; n < 60; n++)
+        {
+            await (await owner.PostAsJsonAsync("/api/albums", new { workingName = $"Album {n}" })).ReadAsync();
+        }
+
+        await site.WriteAsync(Fill);
+        await using (var analyze = site.Db.CreateCommand("vacuum analyze"))
+        {
+            await analyze.ExecuteNonQueryAsync();
+        }
+
+        var photo = await site.ScalarAsync<string>("select id::text from photo where file_name = '777.jpg'");
+        var category = await site.ScalarAsync<string>("select id::text from category where name = 'Category 7'");
+        var album = await site.ScalarAsync<string>("select album::text from album_photo limit 1");
+        var intake = await owner.IntakeAsync();
+        JsonElement last = default;
+        (string What, Func<Task> Do)[] acts =
+        [
+            ("words", async () => last = await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{photo}", new { title = "Pier" }, 1)).ReadAsync()),
+            ("undo of words", async () => await owner.UndoAsync(last)),
+            ("a tag", async () => last = await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = new[] { photo }, add = new[] { "pier" }, remove = Array.Empty<string>() })).ReadAsync()),
+            ("undo of a tag", async () => await owner.UndoAsync(last)),
+            ("a category", async () => await (await owner.PostAsJsonAsync("/api/photos/categories", new { photos = new[] { photo }, add = new[] { category }, remove = Array.Empty<string>() })).ReadAsync()),
+            ("into an album", async () => await (await owner.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos = new[] { photo } })).ReadAsync()),
+            ("into the bin", async () => last = await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync()),
+            ("out of the bin", async () => await owner.UndoAsync(last)),
+            ("an arrival", async () => await owner.BringAsync(intake, "new.jpg", Acts.Photo(1, 90, 60))),
+            ("an upload", async () => Assert.Equal(HttpStatusCode.NoContent, (await owner.PatchAsync(await owner.CreateAsync(intake, "sent.jpg", 5), 0, new ByteArrayContent("notes"u8.ToArray()))).StatusCode)),
+        ];
+        var faults = new List<string>();
+        foreach (var (what, act) in acts)
+        {
+            faults.AddRange((await explained.ReadWholeAsync(act)).Select(r => $"{what} reads {r}"));
+        }
+
+        Assert.True(faults.Count == 0, string.Join('\n', faults));
+    }
+}
