@@ -17,6 +17,7 @@ public sealed class ActWordsTests
         Assert.Equal("Changed “x.jpg”.", ActWords.Words("x.jpg", Tally(1), [], []));
         Assert.Equal("Chose the cover of “Season”.", ActWords.AlbumWords("Season", Tally(0, "cover")));
         Assert.Equal("Threw 2 photos and “notes.pdf” in the bin.", ActWords.Binned(back: false, 2, ["notes.pdf"]));
+        Assert.Equal("Threw category “Festival” in the bin.", ActWords.Binned("category", "Festival"));
         Assert.Equal("Took “Season” back out of the bin.", ActWords.Binned(back: true, 0, ["Season"]));
         Assert.Equal("Took back: tagged 1 photo “pier”.", ActWords.TookBack("Tagged 1 photo “pier”."));
         Assert.Equal("Took an intake back: 2 photos and 1 file into the bin, 3 things used elsewhere stayed.", ActWords.TookIntakeBack(2, 1, 3));

@@ -130,6 +130,10 @@ public static class ActWords
         return kept == 0 ? $"Took an intake back: {went} into the bin." : $"Took an intake back: {went} into the bin, {Things(kept, "thing", "things")} used elsewhere stayed.";
     }
 
+    /// <summary>One thing that went into the bin.</summary>
+    /// <param name="kind">What it is, in words: album, category, tag, page.</param>
+    public static string Binned(string kind, string name) => $"Threw {kind} “{name}” in the bin.";
+
     /// <summary>Things that went into the bin or came back.</summary>
     public static string Binned(bool back, int photos, IReadOnlyList<string> others)
     {

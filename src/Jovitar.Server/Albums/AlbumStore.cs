@@ -159,7 +159,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                     return act.Drop(false);
                 }
 
-                act.Says = _ => Core.Acts.ActWords.Binned(back: false, 0, [name]);
+                act.Says = _ => Core.Acts.ActWords.Binned("album", name);
                 return true;
             },
             ct);

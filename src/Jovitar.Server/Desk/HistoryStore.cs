@@ -21,7 +21,7 @@ internal sealed record ActLine(
 internal sealed record FieldChange(string Field, string Before, string After);
 
 /// <summary>What happened to one photo, once.</summary>
-/// <param name="Changes">Its own words, before and after.</param>
+/// <param name="Changes">Its own words, before and after; none of what a worker read out of the file, where nothing stood before.</param>
 internal sealed record PhotoEvent(ActId Id, DateTimeOffset Made, string Who, string Kind, string Sentence, IReadOnlyList<FieldChange> Changes, bool TakenBack, bool CanUndo);
 
 /// <summary>Reads the record of acts.</summary>
@@ -100,7 +100,7 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
         return await command.AllAsync(
             r => new PhotoEvent(
                 new ActId(r.Get<Guid>("id")), r.Get<DateTimeOffset>("made"), r.Get<string>("who"), Name(r.Get<string>("kind")), r.Get<string>("sentence"),
-                Changes(r.Get<string>("before"), r.Get<string>("after")), r.Get<bool>("taken_back"),
+                Enum.Parse<ActKind>(r.Get<string>("kind")) is ActKind.Read or ActKind.Retried ? [] : Changes(r.Get<string>("before"), r.Get<string>("after")), r.Get<bool>("taken_back"),
                 !r.Get<bool>("taken_back") && ActKinds.CanUndo(Enum.Parse<ActKind>(r.Get<string>("kind")))),
             ct);
     }
@@ -110,7 +110,7 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
         using var was = System.Text.Json.JsonDocument.Parse(before);
         using var became = System.Text.Json.JsonDocument.Parse(after);
         return [.. became.RootElement.EnumerateObject()
-            .Where(f => f.Name is not ("binned" or "decision") && was.RootElement.TryGetProperty(f.Name, out _))
+            .Where(f => f.Name is not ("binned" or "decision" or "state") && was.RootElement.TryGetProperty(f.Name, out _))
             .Select(f => new FieldChange(ActWords.Field(f.Name), was.RootElement.GetProperty(f.Name).ToString(), f.Value.ToString()))];
     }
 

@@ -213,7 +213,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                     return act.Drop(false);
                 }
 
-                act.Says = _ => ActWords.Binned(back: false, 0, [heading]);
+                act.Says = _ => ActWords.Binned("page", heading);
                 return true;
             },
             ct);

@@ -165,7 +165,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
                     return act.Drop(false);
                 }
 
-                act.Says = _ => ActWords.Binned(back: false, 0, [name]);
+                act.Says = _ => ActWords.Binned("category", name);
                 return true;
             },
             ct);

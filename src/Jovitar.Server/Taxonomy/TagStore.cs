@@ -118,7 +118,7 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
                     return act.Drop(false);
                 }
 
-                act.Says = _ => ActWords.Binned(back: false, 0, [name]);
+                act.Says = _ => ActWords.Binned("tag", name);
                 return true;
             },
             ct);

@@ -3242,6 +3242,11 @@ export interface components {
              * @description How many photos it takes back with it: an album's, a category's, a tag's.
              */
             photos: number;
+            /**
+             * Format: int32
+             * @description How many things went with it: an album's page, categories beneath.
+             */
+            along: number;
             /** @description Of a picture to know it by, where there is one. */
             hash: null | string;
             /** Format: int32 */
@@ -3799,7 +3804,7 @@ export interface components {
             who: string;
             kind: string;
             sentence: string;
-            /** @description Its own words, before and after. */
+            /** @description Its own words, before and after; none of what a worker read out of the file, where nothing stood before. */
             changes: components["schemas"]["FieldChange"][];
             takenBack: boolean;
             canUndo: boolean;

@@ -286,15 +286,15 @@ export const en = {
     title: 'Bin',
     lead: 'What was thrown away waits here whole, and comes back to where it stood.',
     none: 'The bin is empty.',
-    kinds: {
-      photo: 'photo',
-      file: 'file',
-      album: 'album',
-      category: 'category',
-      tag: 'tag',
-      page: 'page',
-    } as Record<string, string>,
-    holds: (n: number) => `with ${photos(n)}`,
+    /** What lies there: its kind, what went along with it, how many photos it takes back with it. */
+    what: (kind: string, n: number, along: number) =>
+      [
+        kind,
+        along > 0 && (kind === 'album' ? 'with its page' : `and ${along.toLocaleString('en')} beneath`),
+        n > 0 && photos(n),
+      ]
+        .filter(Boolean)
+        .join(', '),
     restore: 'Take back',
     restoreAll: (n: number) => `Take all ${n.toLocaleString('en')} back`,
     restored: (n: number) => `Took ${plural(n, 'thing', 'things')} back.`,
@@ -306,7 +306,6 @@ export const en = {
     emptied: (n: number) => `Removed ${plural(n, 'thing', 'things')} for good.`,
     keep: 'Keep them',
     more: 'Show more',
-    thrown: (who: string, when: string) => `${who}, ${when}`,
     throwIn: 'Throw in the bin',
     threw: (n: number) => `Threw ${photos(n)} in the bin.`,
   },
@@ -470,7 +469,8 @@ export const en = {
     page: 'Its page',
     makePage: 'Make a page',
     remove: 'Remove album',
-    removed: (name: string) => `“${name}” and its page are in the bin. The photos stay.`,
+    removed: (name: string, withPage: boolean) =>
+      `“${name}” ${withPage ? 'and its page are' : 'is'} in the bin. The photos stay.`,
     howToOrder:
       'Drag a photo to move it; press it to take it in hand, then move several by typing their position.',
     movedBefore: (n: number) => `Moved ${photos(n)}.`,

@@ -33,7 +33,7 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
       await go({ to: '/workroom/albums' })
       return done
     },
-    (done) => tellDone(w.albums.removed(album.workingName), done),
+    (done) => tellDone(w.albums.removed(album.workingName, album.page !== null), done),
   )
   function words(name: 'workingName' | 'title' | 'description', label: string, look: string) {
     return (

@@ -90,7 +90,7 @@ function Opened({ page }: { page: Api['PageLine'] }) {
           <label className="flex items-baseline">
             /
             <input
-              className={`${field} !m-0 !p-0`}
+              className={`${field} !m-0 !w-auto min-w-0 flex-1 !p-0`}
               aria-label={w.pages.address}
               value={draft.edit.address}
               aria-invalid={!!draft.faults.address}

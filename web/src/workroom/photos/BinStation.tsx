@@ -47,9 +47,11 @@ export function BinStation() {
         right={
           things.length > 0 && (
             <span className="flex items-center gap-5">
-              <Button look="word" onClick={() => restore.mutate(things)}>
-                {w.bin.restoreAll(things.length)}
-              </Button>
+              {things.length > 1 && (
+                <Button look="word" onClick={() => restore.mutate(things)}>
+                  {w.bin.restoreAll(things.length)}
+                </Button>
+              )}
               <Button onClick={() => setAsking(true)}>{w.bin.empty}</Button>
             </span>
           )
@@ -85,7 +87,7 @@ export function BinStation() {
 /** One thing in the bin: a picture of it or of what it held, its name, what it is. */
 function Binned({ thing: t, onRestore }: { thing: Thing; onRestore: () => void }) {
   return (
-    <li className="[contain-intrinsic-size:auto_185px] [content-visibility:auto]">
+    <li className="[contain-intrinsic-size:auto_205px] pb-1 [content-visibility:auto]">
       <div className="flex h-[110px] items-end">
         {t.hash ? (
           <img
@@ -98,7 +100,7 @@ function Binned({ thing: t, onRestore }: { thing: Thing; onRestore: () => void }
           />
         ) : (
           <span className="flex h-full w-full items-end border border-dashed border-line p-2.5 font-display text-lead text-quiet">
-            {w.bin.kinds[t.kind]}
+            {t.kind}
           </span>
         )}
       </div>
@@ -107,12 +109,10 @@ function Binned({ thing: t, onRestore }: { thing: Thing; onRestore: () => void }
           {t.name}
         </span>
         {t.kind !== 'photo' && (
-          <span className="block truncate">
-            {w.bin.kinds[t.kind]}
-            {t.photos > 0 && ` ${w.bin.holds(t.photos)}`}
-          </span>
+          <span className="block truncate">{w.bin.what(t.kind, t.photos, t.along)}</span>
         )}
-        <span className="block truncate text-quiet">{w.bin.thrown(t.binnedBy, moment(t.binned))}</span>
+        <span className="block truncate text-quiet">{moment(t.binned)}</span>
+        <span className="block truncate text-quiet">{t.binnedBy}</span>
         <Button look="word" aria-label={`${w.bin.restore}: ${t.name}`} onClick={onRestore}>
           {w.bin.restore}
         </Button>

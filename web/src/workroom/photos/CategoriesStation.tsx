@@ -121,7 +121,7 @@ export function CategoriesStation() {
                   </Button>
                   <select
                     aria-label={`${line.name} ${w.categories.under}`}
-                    className="max-w-36 cursor-pointer bg-transparent"
+                    className="w-36 cursor-pointer bg-transparent"
                     value={line.parent ?? ''}
                     onChange={(e) => change.mutate({ line, parent: e.target.value || null, place: 9999 })}
                   >

@@ -88,7 +88,10 @@ export function Plate({
       )}
       {plate.data && (
         <div className="mt-3 grid flex-1 grid-cols-[minmax(0,1fr)_330px] gap-[34px] max-xl:grid-cols-[minmax(0,1fr)_290px] max-lg:grid-cols-1">
-          <PlatePicture plate={plate.data} />
+          {/* The picture stays while one reads on beside it. */}
+          <div className="self-start lg:sticky lg:top-7">
+            <PlatePicture plate={plate.data} />
+          </div>
           <article key={plate.data.id}>
             <PlateWords plate={plate.data} />
             <PlateFacts plate={plate.data} />
