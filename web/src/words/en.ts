@@ -487,7 +487,8 @@ export const en = {
     top: 'at the top',
     remove: 'Remove',
     changed: (name: string) => `Changed “${name}”.`,
-    removed: (name: string) => `“${name}” and all beneath it are in the bin. The photos stay.`,
+    removed: (name: string, withMore: boolean) =>
+      `“${name}” ${withMore ? 'and all beneath it are' : 'is'} in the bin. The photos stay.`,
     none: 'No categories yet.',
   },
   pages: {

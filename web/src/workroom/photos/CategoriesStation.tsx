@@ -39,7 +39,14 @@ export function CategoriesStation() {
   const remove = useAct(
     (line: Line) =>
       body(api.DELETE('/api/categories/{category}', { params: { path: { category: line.id } } }), away),
-    (done, line) => tellDone(w.categories.removed(line.name), done),
+    (done, line) =>
+      tellDone(
+        w.categories.removed(
+          line.name,
+          lines.some((l) => l.parent === line.id),
+        ),
+        done,
+      ),
   )
   const siblings = (line: Line) => lines.filter((l) => l.parent === line.parent)
   function isBeneath(line: Line, ancestor: Line): boolean {
