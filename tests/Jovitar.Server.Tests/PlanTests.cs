@@ -142,7 +142,7 @@ public sealed partial class PlanTests
             "/api/photos?sort=taken", "/api/photos?sort=name", "/api/photos?sort=arrived", "/api/photos?q=Title%20777", $"/api/photos?tag={tag}", $"/api/photos?category={category}", $"/api/photos?album={album}&sort=place",
             $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", "/api/pages",
             $"/api/albums/{album}", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
-            "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos/map?sort=taken", "/api/session", "/api/account", $"/{address}", $"/api/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
+            "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos/map?sort=taken", "/api/session", "/api/account", $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];
         var faults = new List<string>();
         foreach (var path in asked)

@@ -65,6 +65,19 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
             await RunAsync($"select from {kind} where id = any(@ids) order by id for no key update", ct, ("ids", all));
         }
     }
+
+    /// <summary>
+    /// Holds rows as they are, in the same order: what a link is made to must not go into the bin meanwhile. Whether it lies there
+    /// already is read afterwards.
+    /// </summary>
+    public async Task HoldAsync(string kind, IEnumerable<Guid> ids, CancellationToken ct)
+    {
+        var all = ids.ToArray();
+        if (all.Length > 0)
+        {
+            await RunAsync($"select from {kind} where id = any(@ids) order by id for share", ct, ("ids", all));
+        }
+    }
 }
 
 /// <summary>An area that follows from what acts change. Called within the act's transaction; what it writes belongs to the act.</summary>

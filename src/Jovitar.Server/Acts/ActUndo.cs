@@ -168,11 +168,25 @@ internal sealed class ActUndo(ActRunner acts)
         foreach (var table in Order)
         {
             var columns = kinds.Where(k => k.Kind == table).Select(k => (k.Kind, Column: "thing"))
-                .Concat(kinds.Where(k => k.Ends.Contains(table) && table is "album" or "photo").Select(k => (k.Kind, Column: k.Ends.ElementAtOrDefault(0) == table ? "thing" : "other"))).ToArray();
+                .Concat(kinds.Where(k => k.Ends.Contains(table)).Select(k => (k.Kind, Column: k.Ends.ElementAtOrDefault(0) == table ? "thing" : "other"))).ToArray();
             if (table == "category" && columns.Length > 0)
             {
                 // Two who move categories at once could otherwise tie a loop.
                 await act.RunAsync("lock table category in share row exclusive mode", ct);
+            }
+
+            if (table == "album" && kinds.Any(k => k.Kind == "page"))
+            {
+                // A page stands on its album: neither goes or comes back without the other being looked at.
+                await act.RunAsync(
+                    """
+                    select
+                      from album
+                     where id in (select p.album from page as p join act_change as c on c.act = @id and c.kind = 'page' and c.thing = p.id)
+                     order by id
+                       for no key update
+                    """,
+                    ct, ("id", id.Value));
             }
 
             foreach (var (kind, column) in columns)

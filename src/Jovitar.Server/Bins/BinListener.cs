@@ -182,6 +182,18 @@ internal sealed class BinListener : IActListener
     {
         foreach (var link in Links)
         {
+            // The other ends first: one that comes back or goes this very moment must be seen as it is then.
+            await act.RunAsync(
+                $"""
+                select
+                  from held as h
+                  join {link.One} as one on one.id = h.thing
+                  join {link.Two} as two on two.id = h.other
+                 where h.kind = '{link.Table}' and (h.thing = any(@ids) or h.other = any(@ids))
+                 order by one.id, two.id
+                   for share of one, two
+                """,
+                ct, ("ids", ids));
             await act.RunAsync(
                 $"""
                 with back as (

@@ -31,6 +31,11 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, ActRunner acts, Storage s
         await settle.ExecuteNonQueryAsync(ct);
         foreach (var (made, old) in pairs)
         {
+            if (await storage.FindAsync(StorageKeys.Rendition(old, Renditions.Sheet)) is null)
+            {
+                continue;
+            }
+
             await storage.PutIfAbsentAsync(StorageKeys.Original(made), StorageKeys.Original(old));
             await storage.PutIfAbsentAsync(StorageKeys.Rendition(made, Renditions.Sheet), StorageKeys.Rendition(old, Renditions.Sheet));
         }

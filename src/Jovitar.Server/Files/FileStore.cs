@@ -108,6 +108,7 @@ internal sealed class FileStore(NpgsqlDataSource db, ActRunner acts)
     public static async Task<bool> AttachAsync(Act act, FileId file, AlbumId album, CancellationToken ct)
     {
         await act.LockAsync("album", [album.Value], ct);
+        await act.HoldAsync("file", [file.Value], ct);
         await using var last = act.Command(
                 """
                 select max(af.place) as last

@@ -49,10 +49,11 @@ internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
         r.MaybeId("album") is { } album ? new AlbumId(album) : null, [.. r.Get<Guid[]>("categories").Select(CategoryId.From)], r.Get<string[]>("tags"),
         r.Get<string>("credit"), r.Get<string>("copyright"), r.Get<string>("licence"), r.Get<string>("origin"));
 
-    /// <summary>Finds or makes the tags and locks the album, in the order in which everybody locks.</summary>
+    /// <summary>Finds or makes the tags, holds the categories and locks the album, in the order in which everybody locks.</summary>
     public static async Task<AboutToPut> PrepareAsync(Act act, IntakeAbout about, CancellationToken ct)
     {
         var tags = await TagStore.MakeSureAsync(act, TagName.All(about.Tags), ct);
+        await act.HoldAsync("category", about.Categories.Values(), ct);
         if (about.Album is { } album)
         {
             await act.LockAsync("album", [album.Value], ct);

@@ -77,7 +77,8 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
 
     static async Task<PageId?> MakeAsync(Act act, AlbumId album, string? heading, CancellationToken ct)
     {
-        await using var find = act.Command("select coalesce(nullif(title, ''), working_name) as title, description from album where id = @album and binned is null for key share", ("album", album.Value));
+        // Locked against being thrown away meanwhile.
+        await using var find = act.Command("select coalesce(nullif(title, ''), working_name) as title, description from album where id = @album and binned is null for share", ("album", album.Value));
         if (await find.FirstAsync(r => Tuple.Create(r.Get<string>("title"), r.Get<string>("description")), ct) is not var (title, description))
         {
             return act.Drop<PageId?>(null);

@@ -13,6 +13,9 @@ internal static class Database
 
     const int Tries = 6;
 
+    /// <summary>The index that no two pages of one address get past.</summary>
+    const string PageAddress = "page_address";
+
     /// <summary>A transaction on a connection of its own; both end with it.</summary>
     public static Task<Transaction> BeginAsync(this NpgsqlDataSource db, CancellationToken ct) => db.BeginAsync((connection, transaction) => new Transaction(connection, transaction), ct);
 
@@ -32,7 +35,10 @@ internal static class Database
         }
     }
 
-    /// <summary>Does a whole transaction again when it lost against another one (a deadlock, or rows that changed meanwhile): the database is there, and nobody need hear of it.</summary>
+    /// <summary>
+    /// Does a whole transaction again when it lost against another one (a deadlock, rows that changed meanwhile, a page's address that
+    /// another took between looking and writing): the database is there, and nobody need hear of it.
+    /// </summary>
     public static async Task<T> AgainAsync<T>(Func<Task<T>> transaction, CancellationToken ct)
     {
         for (var tried = 1; ; tried++)
@@ -41,7 +47,7 @@ internal static class Database
             {
                 return await transaction();
             }
-            catch (PostgresException e) when (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure && tried < Tries)
+            catch (PostgresException e) when (tried < Tries && (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure || e.ConstraintName == PageAddress))
             {
                 await Task.Delay(Random.Shared.Next(5, 20 * tried), ct);
             }

@@ -31,7 +31,7 @@ internal enum CategoryOutcome
 internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
 {
     /// <summary>Two who move categories at once wait for each other, so that no loop is tied and no name made twice.</summary>
-    const string LockTree = "lock table category in share row exclusive mode";
+    public const string LockTree = "lock table category in share row exclusive mode";
 
     /// <summary>All categories in the tree's order, each with how many photos it holds itself.</summary>
     public async Task<IReadOnlyList<CategoryLine>> ListAsync(CancellationToken ct)
@@ -182,6 +182,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
                 await using var read = act.Command("select id, name from category where id = any(@ids) order by place", ("ids", change.Add.Concat(change.Remove).Values()));
                 var names = await read.AllAsync(r => (Id: new CategoryId(r.GetGuid(0)), Name: r.GetString(1)), ct);
                 act.Says = tally => ActWords.Categorised(tally, [.. names.Where(n => change.Add.Contains(n.Id)).Select(n => n.Name)], [.. names.Where(n => change.Remove.Contains(n.Id)).Select(n => n.Name)]);
+                await act.HoldAsync("category", change.Add.Values(), ct);
                 await act.LockAsync("photo", change.Photos.Values(), ct);
                 await AddPhotosAsync(act, change.Photos, change.Add, Said.Person, ct);
                 await RemovePhotosAsync(act, change.Photos, change.Remove, saidBy: null, ct);
@@ -191,7 +192,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
         return done;
     }
 
-    /// <summary>Puts photos into categories that are there.</summary>
+    /// <summary>Puts photos into categories that are there and held.</summary>
     public static Task<int> AddPhotosAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<CategoryId> categories, string saidBy, CancellationToken ct) => categories.Count == 0 ? Task.FromResult(0) : act.RunAsync(
         """
         insert into photo_category (photo, category, said_by)

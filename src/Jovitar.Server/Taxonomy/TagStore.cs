@@ -129,6 +129,17 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
 /// <summary>Keeps the words that search looks through in step with the tags.</summary>
 internal sealed class TagWords : IActListener
 {
+    /// <summary>Photos whose tags, or the names of whose tags, the act changed.</summary>
+    const string Concerned =
+        """
+        select thing as photo from act_change where act = @act and kind = 'photo_tag'
+        union
+        select pt.photo
+          from act_change as c
+          join photo_tag as pt on pt.tag = c.thing
+         where c.act = @act and c.kind = 'tag' and c.after ? 'name' and c.before is not null
+        """;
+
     public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
     {
         if (!kinds.Contains("photo_tag") && !kinds.Contains("tag"))
@@ -136,27 +147,20 @@ internal sealed class TagWords : IActListener
             return;
         }
 
+        // In two statements: what is read after the photos are locked is what others have made of their tags meanwhile.
+        await act.RunAsync($"select from photo where id in ({Concerned}) order by id for no key update", ct, ("act", act.Id.Value));
         await act.RunAsync(
-            """
-            with concerned as (
-              select thing as photo from act_change where act = @act and kind = 'photo_tag'
-              union
-              select pt.photo
-                from act_change as c
-                join photo_tag as pt on pt.tag = c.thing
-               where c.act = @act and c.kind = 'tag' and c.after ? 'name' and c.before is not null),
-            locked as (
-              select p.id from photo as p join concerned as c on c.photo = p.id order by p.id for no key update of p),
-            words as (
-              select l.id, coalesce(string_agg(t.name, ' ' order by t.key), '') as words
-                from locked as l
-                left join photo_tag as pt on pt.photo = l.id
+            $"""
+            with words as (
+              select c.photo, coalesce(string_agg(t.name, ' ' order by t.key), '') as words
+                from ({Concerned}) as c
+                left join photo_tag as pt on pt.photo = c.photo
                 left join tag as t on t.id = pt.tag
-               group by l.id)
+               group by c.photo)
             update photo as p
                set tag_words = w.words
               from words as w
-             where p.id = w.id and p.tag_words <> w.words
+             where p.id = w.photo and p.tag_words <> w.words
             """,
             ct, ("act", act.Id.Value));
     }

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { createRoot } from 'react-dom/client'
-import { w } from '../words'
+import { w } from '../words/site'
 
 /** The picture of a frame: the page knows which renditions there are and where. */
 const pictureOf = (link: HTMLAnchorElement) => link.querySelector('img')
@@ -103,13 +103,13 @@ function Viewer({
   const data = link.dataset
   const width = Number(data.w)
   const height = Number(data.h)
-  const title = data.title || w.site.untitled
+  const title = data.title || w.untitled
   const alt = pictureOf(link)?.alt ?? title
   return (
     <dialog
       ref={dialog}
       className="viewer"
-      aria-label={`${w.site.viewer}: ${title}`}
+      aria-label={`${w.viewer}: ${title}`}
       onCancel={(e) => {
         e.preventDefault()
         close()
@@ -152,20 +152,20 @@ function Viewer({
           {data.credit && <p className="credit">{data.credit}</p>}
         </div>
         <div className="viewer-steps">
-          <span className="count">{w.site.of(at + 1, photos.length)}</span>
-          <button type="button" aria-label={w.site.previous} disabled={at <= 0} onClick={() => step(-1)}>
+          <span className="count">{w.of(at + 1, photos.length)}</span>
+          <button type="button" aria-label={w.previous} disabled={at <= 0} onClick={() => step(-1)}>
             ←
           </button>
           <button
             type="button"
-            aria-label={w.site.next}
+            aria-label={w.next}
             disabled={at >= photos.length - 1}
             onClick={() => step(1)}
           >
             →
           </button>
           <button type="button" className="viewer-close" onClick={close}>
-            {w.site.close}
+            {w.close}
           </button>
         </div>
       </div>

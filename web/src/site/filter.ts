@@ -1,5 +1,5 @@
 import { type Api, api } from '../api/client'
-import { w } from '../words'
+import { w } from '../words/site'
 
 type View = Api['SiteView']
 
@@ -38,7 +38,7 @@ export function enhanceFilter(frames: HTMLElement) {
         : ((await (await fetch(url)).json()) as View)
       return mine === asked ? (answer ?? null) : null
     } catch {
-      if (mine === asked && showing) showing.textContent = w.site.failed
+      if (mine === asked && showing) showing.textContent = w.failed
       return null
     }
   }
@@ -62,7 +62,7 @@ export function enhanceFilter(frames: HTMLElement) {
       if (img) img.sizes = `${Math.ceil(box.width)}px`
       photo.href = photo.href.split('?')[0] + (view.choice ? `?show=${view.choice}` : '')
     }
-    if (showing) showing.textContent = w.site.showing(view.photos.length, view.total)
+    if (showing) showing.textContent = w.showing(view.photos.length, view.total)
     bar?.querySelectorAll<HTMLAnchorElement>('a[data-key]').forEach((link) => {
       const button = view.buttons.find((b) => b.key === link.dataset.key)
       const on = button ? button.chosen : view.choice === ''

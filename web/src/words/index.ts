@@ -1,4 +1,4 @@
-import { en } from './en'
+import { en } from './en/index'
 
-/** The words of the interface in the reader's language. English is the one there is. */
+/** The words of the workroom in the reader's language. English is the one there is. */
 export const w = en

@@ -1,0 +1,198 @@
+using System.Net.Http.Json;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>Two people at work on one site, who do whatever the dice say.</summary>
+internal sealed class Club(Site site, HttpClient[] people, Random dice)
+{
+    /// <summary>All that people made and can see, written out: what is in the bin counts only where photos are, and places count as an order.</summary>
+    const string State =
+        """
+        select string_agg(line, E'\n' order by line) from (
+          select 'photo ' || p.id || ' ' || jsonb_build_array(p.title, p.caption, p.alt, p.credit, p.rating, p.decision, p.said, p.tag_words, p.binned is not null)
+            from photo as p
+          union all
+          select 'tag ' || t.id || ' ' || t.name from tag as t where t.binned is null
+          union all
+          select 'category ' || c.id || ' ' || jsonb_build_array(c.name, c.parent, rank() over (partition by c.parent order by c.place))
+            from category as c where c.binned is null
+          union all
+          select 'album ' || a.id || ' ' || jsonb_build_array(a.working_name, a.title, a.description, a.cover)
+            from album as a where a.binned is null
+          union all
+          select 'page ' || g.id || ' ' || jsonb_build_array(g.album, g.address, g.draft, g.published)
+            from page as g where g.binned is null
+          union all
+          select 'in album ' || ap.album || ' ' || jsonb_agg(ap.photo order by ap.place, ap.photo) from album_photo as ap group by ap.album
+          union all
+          select 'tagged ' || pt.photo || ' ' || pt.tag || ' ' || pt.said_by from photo_tag as pt
+          union all
+          select 'categorised ' || pc.photo || ' ' || pc.category || ' ' || pc.said_by from photo_category as pc) as s(line)
+        """;
+
+    /// <summary>What must hold of the tables at any time; each row found is a fault.</summary>
+    const string Faults =
+        """
+        select string_agg(fault, E'\n') from (
+          select 'a link to something in the bin: ' || ap.album || ' ' || ap.photo
+            from album_photo as ap join album as a on a.id = ap.album join photo as p on p.id = ap.photo
+           where a.binned is not null or p.binned is not null
+          union all
+          select 'a tag on or in the bin: ' || pt.photo || ' ' || pt.tag
+            from photo_tag as pt join tag as t on t.id = pt.tag join photo as p on p.id = pt.photo
+           where t.binned is not null or p.binned is not null
+          union all
+          select 'a category on or in the bin: ' || pc.photo || ' ' || pc.category
+            from photo_category as pc join category as c on c.id = pc.category join photo as p on p.id = pc.photo
+           where c.binned is not null or p.binned is not null
+          union all
+          select 'held though both ends are here: ' || h.kind || ' ' || h.thing || ' ' || h.other
+            from held as h
+           where h.kind = 'album_photo' and exists (select from album as a where a.id = h.thing and a.binned is null)
+             and exists (select from photo as p where p.id = h.other and p.binned is null)
+          union all
+          select 'words of tags that are not its tags: ' || p.id
+            from photo as p
+           where p.tag_words <> coalesce((select string_agg(t.name, ' ' order by t.key) from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id), '')
+          union all
+          select 'a cover in the bin: ' || a.id from album as a join photo as p on p.id = a.cover where p.binned is not null and a.binned is null
+          union all
+          select 'a page of an album in the bin: ' || g.id from page as g join album as a on a.id = g.album where g.binned is null and a.binned is not null
+          union all
+          select 'beneath a category in the bin: ' || c.id from category as c join category as above on above.id = c.parent where c.binned is null and above.binned is not null
+          union all
+          select 'in the bin and not listed in it, or the other way round: ' || x.id
+            from (select id, binned from photo union all select id, binned from album union all select id, binned from category union all select id, binned from tag union all select id, binned from page) as x(id, binned)
+           where (x.binned is not null) <> exists (select from bin as b where b.thing = x.id)) as f(fault)
+        """;
+
+    string[] photos = [];
+
+    public static async Task<Club> GatherAsync(Site site, int seed)
+    {
+        var owner = await site.OwnerAsync();
+        var club = new Club(site, [owner, await site.EditorAsync("Tomas")], new Random(seed));
+        var intake = await owner.IntakeAsync();
+        club.photos = await Task.WhenAll(Enumerable.Range(0, 9).Select(async i => (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90, 60))).GetProperty("photo").GetString()!));
+        await site.WriteAsync("update photo set state = 'ready'");
+        await site.WriteAsync("delete from act_change; delete from act where within is not null");
+        return club;
+    }
+
+    /// <summary>Others of the club at work on the same site, with dice of their own.</summary>
+    public Club Others(int seed) => new(site, people, new Random(seed)) { photos = photos };
+
+    public IReadOnlyList<string> Photos => photos;
+
+    public Task<string> StateAsync() => site.ScalarAsync<string>(State);
+
+    public async Task<string?> FaultsAsync()
+    {
+        await using var command = site.Db.CreateCommand(Faults);
+        return await command.ExecuteScalarAsync() as string;
+    }
+
+    public async Task<HashSet<Guid>> ActsAsync()
+    {
+        await using var command = site.Db.CreateCommand("select coalesce(array_agg(id), '{}') from act where kind <> 'Intake'");
+        return [.. (Guid[])(await command.ExecuteScalarAsync())!];
+    }
+
+    public HttpClient Anyone => people[dice.Next(people.Length)];
+
+    T Any<T>(IReadOnlyList<T> things) => things[dice.Next(things.Count)];
+
+    string[] Some(IReadOnlyList<string> things) => [.. things.Where(_ => dice.Next(3) == 0).DefaultIfEmpty(Any(things))];
+
+    async Task<string[]> IdsAsync(string table)
+    {
+        await using var command = site.Db.CreateCommand($"select coalesce(array_agg(id::text order by id), '{{}}') from {table} where binned is null");
+        return (string[])(await command.ExecuteScalarAsync())!;
+    }
+
+    static readonly string[] None = [];
+
+    /// <summary>An hour goes by: nothing that was written before goes on.</summary>
+    public async Task WaitAsync()
+    {
+        await using var command = site.Db.CreateCommand("update act set made = made - interval '1 hour'");
+        await command.ExecuteNonQueryAsync();
+    }
+
+    /// <summary>Does one thing; what cannot be done just now (a photo in the bin, an address that is taken) is answered so and changes nothing.</summary>
+    public async Task<HttpResponseMessage> DoAsync()
+    {
+        var (who, photo) = (Anyone, Any(photos));
+        var (albums, categories, tags, pages) = (await IdsAsync("album"), await IdsAsync("category"), await IdsAsync("tag"), await IdsAsync("page"));
+        switch (dice.Next(20))
+        {
+            case 0 or 1:
+                var words = new { title = $"Title {dice.Next(4)}", caption = $"Caption {dice.Next(4)}", decision = Any(["", "keep", "leave_out"]) };
+                return await who.SendAsync(HttpMethod.Patch, $"/api/photos/{photo}", words, await VersionAsync(who, $"/api/photos/{photo}", "version"));
+            case 2 or 3:
+                return await who.PostAsJsonAsync("/api/photos/tags", new { photos = Some(photos), add = new[] { $"tag {dice.Next(5)}" }, remove = tags.Length == 0 ? None : Some(tags) });
+            case 4:
+                return await who.PostAsJsonAsync("/api/photos/categories", new { photos = Some(photos), add = categories.Length == 0 ? None : Some(categories), remove = categories.Length == 0 ? None : [Any(categories)] });
+            case 5 or 6:
+                return await who.PostAsJsonAsync("/api/categories", new { name = $"Category {dice.Next(5)}", parent = categories.Length == 0 || dice.Next(2) == 0 ? null : Any(categories) });
+            case 7 when categories.Length > 0:
+                return await who.DeleteAsync($"/api/categories/{Any(categories)}");
+            case 8 when categories.Length > 1:
+                var moved = Any(categories);
+                var version = await site.ScalarAsync<long>($"select version from category where id = '{moved}'");
+                return await who.SendAsync(HttpMethod.Put, $"/api/categories/{moved}", new { name = $"Moved {dice.Next(3)}", parent = dice.Next(3) == 0 ? null : Any(categories), place = dice.Next(3) }, version);
+            case 9 when tags.Length > 0:
+                return await who.DeleteAsync($"/api/tags/{Any(tags)}");
+            case 10:
+                return await who.PostAsJsonAsync("/api/albums", new { workingName = $"Album {dice.Next(4)}" });
+            case 11 or 12 when albums.Length > 0:
+                return await who.PostAsJsonAsync($"/api/albums/{Any(albums)}/photos", new { photos = Some(photos) });
+            case 13 when albums.Length > 0:
+                return await who.PostAsJsonAsync($"/api/albums/{Any(albums)}/photos/removal", new { photos = Some(photos) });
+            case 14 when albums.Length > 0:
+                var ordered = Any(albums);
+                return await who.SendAsync(HttpMethod.Put, $"/api/albums/{ordered}/order", new { photos = Some(photos), position = dice.Next(9) }, await VersionAsync(who, $"/api/albums/{ordered}", "version"));
+            case 15 when albums.Length > 0:
+                var named = Any(albums);
+                return await who.SendAsync(
+                    HttpMethod.Patch, $"/api/albums/{named}", new { title = $"Shown {dice.Next(3)}", cover = dice.Next(2) == 0 ? null : photo }, await VersionAsync(who, $"/api/albums/{named}", "version"));
+            case 16 when albums.Length > 0:
+                return dice.Next(3) == 0 ? await who.DeleteAsync($"/api/albums/{Any(albums)}") : await who.PostAsJsonAsync("/api/pages", new { album = Any(albums) });
+            case 17 when pages.Length > 0:
+                var page = Any(pages);
+                return dice.Next(4) switch
+                {
+                    0 => await who.PostAsync($"/api/pages/{page}/withdraw", null),
+                    1 => await who.DeleteAsync($"/api/pages/{page}"),
+                    2 => await EditAsync(who, page),
+                    _ => await who.PublishAsync(page),
+                };
+            case 18:
+                return await who.PostAsJsonAsync("/api/bin", new { photos = Some(photos) });
+            default:
+                await using (var command = site.Db.CreateCommand("select coalesce(array_agg(kind || ' ' || thing order by thing), '{}') from bin where within is null"))
+                {
+                    var binned = (string[])(await command.ExecuteScalarAsync())!;
+                    var things = binned.Where(_ => dice.Next(2) == 0).Select(b => b.Split(' ')).Select(b => new { kind = b[0], id = b[1] }).ToArray();
+                    return await who.PostAsJsonAsync("/api/bin/restore", new { things });
+                }
+        }
+    }
+
+    async Task<HttpResponseMessage> EditAsync(HttpClient who, string page)
+    {
+        var draft = new { heading = $"Heading {dice.Next(3)}", text = "", layout = new { kind = "rows", size = 200 + (10 * dice.Next(3)), gap = 6 }, filterCategories = None, filterTags = None };
+        return await who.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = $"address-{dice.Next(4)}", draft }, await VersionAsync(who, $"/api/pages/{page}", "edited"));
+    }
+
+    static async Task<long> VersionAsync(HttpClient who, string address, string name)
+    {
+        var answer = await who.GetAsync(address);
+        return answer.IsSuccessStatusCode ? (await answer.ReadAsync()).GetProperty(name).GetInt64() : 1;
+    }
+
+    /// <summary>Takes one of all the acts back, if it can be.</summary>
+    public async Task<HttpResponseMessage> TakeOneBackAsync() => await TakeBackAsync(Anyone, Any([.. (await ActsAsync()).Order()]));
+
+    public static async Task<HttpResponseMessage> TakeBackAsync(HttpClient who, Guid act) => await who.PostAsync($"/api/acts/{act}/undo", null);
+}

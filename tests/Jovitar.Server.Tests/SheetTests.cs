@@ -1,0 +1,154 @@
+using System.Text.Json;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>The sheet under every narrowing and order, against a naive evaluation over all photos.</summary>
+public sealed class SheetTests
+{
+    sealed record Photo(string Id, string Name, string Title, string Caption, DateTime Taken, DateTimeOffset Arrived, string[] Tags, string[] Categories, Dictionary<string, long> Albums, bool Binned, string Decision, string Alt)
+    {
+        public string Search => $"{Title} {Caption} {Name} {string.Join(' ', Tags.Order(StringComparer.Ordinal))}".ToLowerInvariant();
+    }
+
+    const string Fill =
+        """
+        insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage, title, caption, alt, taken, decision, binned)
+        select gen_random_uuid(), sha256(g::text::bytea), (array['IMG','img','Dsc','scan','Ångström'])[g % 5 + 1] || '_' || g % 90 || '.jpg', 'image/jpeg', 1, 3, 2, now() - make_interval(mins => g % 70), 'ready', 2,
+               case when g % 4 = 0 then '' else (array['Pier','Wind','100% kite','Under_score'])[g % 4 + 1] || ' ' || g end, case when g % 3 = 0 then 'a quiet pier' else '' end, case when g % 6 = 0 then '' else 'seen' end,
+               case when g % 7 = 0 then null else timestamp '2024-03-01' + make_interval(hours => g % 50) end, case when g % 11 = 0 then 'leave_out' else '' end, case when g % 13 = 0 then now() end
+          from generate_series(1, 400) as g;
+        insert into tag (id, name, key) select gen_random_uuid(), 'tag ' || g, 'tag ' || g from generate_series(1, 4) as g;
+        insert into photo_tag (photo, tag) select p.id, t.id from photo as p join tag as t on abs(hashtext(p.id::text || t.name)) % 5 = 0 where p.binned is null;
+        update photo as p set tag_words = coalesce((select string_agg(t.name, ' ' order by t.key) from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id), '');
+        insert into category (id, name, place) select gen_random_uuid(), 'Category ' || g, g from generate_series(1, 3) as g;
+        insert into category (id, parent, name, place) select gen_random_uuid(), id, name || ' beneath', 1 from category;
+        insert into photo_category (photo, category) select p.id, c.id from photo as p join category as c on abs(hashtext(p.id::text || c.name)) % 6 = 0 where p.binned is null;
+        insert into album (id, working_name, made) select gen_random_uuid(), 'Album ' || g, now() from generate_series(1, 2) as g;
+        insert into album_photo (album, photo, place) select a.id, p.id, (abs(hashtext(p.id::text)) % 60)::bigint << 32 from photo as p join album as a on abs(hashtext(p.id::text || a.working_name)) % 3 = 0 where p.binned is null;
+        """;
+
+    static async Task<List<Photo>> ReadAsync(Site site)
+    {
+        await using var command = site.Db.CreateCommand(
+            """
+            select p.id::text, p.file_name, p.title, p.caption, coalesce(p.taken, p.arrived at time zone 'UTC'), p.arrived,
+                   array(select t.name from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id),
+                   array(select pc.category::text from photo_category as pc where pc.photo = p.id),
+                   coalesce((select jsonb_object_agg(ap.album, ap.place) from album_photo as ap where ap.photo = p.id), '{}')::text, p.binned is not null, p.decision, p.alt
+              from photo as p
+            """);
+        var all = new List<Photo>();
+        await using var r = await command.ExecuteReaderAsync();
+        while (await r.ReadAsync())
+        {
+            all.Add(new Photo(
+                r.GetString(0), r.GetString(1), r.GetString(2), r.GetString(3), r.GetDateTime(4), r.GetFieldValue<DateTimeOffset>(5), r.GetFieldValue<string[]>(6), r.GetFieldValue<string[]>(7),
+                JsonSerializer.Deserialize<Dictionary<string, long>>(r.GetString(8))!, r.GetBoolean(9), r.GetString(10), r.GetString(11)));
+        }
+
+        return all;
+    }
+
+    /// <summary>How PostgreSQL orders ids: by their bytes, which is how they are written.</summary>
+    static int ById(Photo a, Photo b) => string.CompareOrdinal(a.Id, b.Id);
+
+    [Theory]
+    [InlineData(41)]
+    [InlineData(42)]
+    public async Task Windows_outline_neighbours_and_spans_are_what_a_naive_evaluation_gives(int seed)
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        await site.WriteAsync(Fill);
+        var all = await ReadAsync(site);
+        var dice = new Random(seed);
+        T Any<T>(IReadOnlyList<T> things) => things[dice.Next(things.Count)];
+        async Task<JsonElement> GetAsync(string address) => await (await owner.GetAsync(address)).ReadAsync();
+        var tags = (await GetAsync("/api/tags")).GetProperty("tags").EnumerateArray().Select(t => (Id: t.GetProperty("id").GetString()!, Name: t.GetProperty("name").GetString()!)).ToArray();
+        var categories = (await GetAsync("/api/categories")).GetProperty("categories").EnumerateArray().Select(c => (Id: c.GetProperty("id").GetString()!, Parent: c.GetProperty("parent").GetString())).ToArray();
+        var albums = (await GetAsync("/api/albums")).GetProperty("albums").EnumerateArray().Select(a => a.GetProperty("id").GetString()!).ToArray();
+        for (var round = 0; round < 40; round++)
+        {
+            var asked = new List<string>();
+            var wanted = all.Where(p => !p.Binned);
+            void Narrow(string by, Func<Photo, bool> fits)
+            {
+                asked.Add(by);
+                wanted = wanted.Where(fits);
+            }
+
+            if (dice.Next(3) == 0)
+            {
+                var words = Any(["pier", "WIND", "100%", "under_", "img 1", "tag 2", "quiet a", "ångström", "%", "_", "\\"]);
+                Narrow($"q={Uri.EscapeDataString(words)}", p => words.ToLowerInvariant().Split(' ').All(w => p.Search.Contains(w, StringComparison.Ordinal)));
+            }
+
+            if (dice.Next(3) == 0)
+            {
+                var tag = Any(tags);
+                Narrow($"tag={tag.Id}", p => p.Tags.Contains(tag.Name));
+            }
+
+            if (dice.Next(3) == 0)
+            {
+                var category = Any(categories);
+                var beneath = categories.Where(c => c.Id == category.Id || c.Parent == category.Id).Select(c => c.Id).ToArray();
+                Narrow($"category={category.Id}", p => p.Categories.Any(beneath.Contains));
+            }
+
+            var album = dice.Next(3) == 0 ? Any(albums) : null;
+            if (album is not null)
+            {
+                Narrow($"album={album}", p => p.Albums.ContainsKey(album));
+            }
+
+            if (dice.Next(3) == 0)
+            {
+                var lacks = Any(["title", "alt", "album", "tag", "use"]);
+                Narrow(
+                    $"without={lacks}",
+                    p => lacks switch { "title" => p.Title.Length == 0, "alt" => p.Alt.Length == 0, "album" => p.Albums.Count == 0, "tag" => p.Tags.Length == 0, _ => p.Decision == "leave_out" });
+            }
+
+            var sort = Any<string>(album is null ? ["taken", "arrived", "name"] : ["taken", "arrived", "name", "place"]);
+            var reversed = dice.Next(2) == 0;
+            asked.Add($"sort={sort}&reversed={(reversed ? "true" : "false")}");
+            Comparison<Photo> by = sort switch
+            {
+                "taken" => (a, b) => a.Taken.CompareTo(b.Taken),
+                "arrived" => (a, b) => a.Arrived.CompareTo(b.Arrived),
+                "name" => (a, b) => string.CompareOrdinal(a.Name.ToLowerInvariant(), b.Name.ToLowerInvariant()),
+                _ => (a, b) => a.Albums[album!].CompareTo(b.Albums[album!]),
+            };
+            var down = sort is "taken" or "arrived" != reversed;
+            var expected = wanted.ToList();
+            expected.Sort((a, b) => (by(a, b) is not 0 and var c ? c : ById(a, b)) * (down ? -1 : 1));
+            var ids = expected.Select(p => p.Id).ToArray();
+            var query = string.Join('&', asked);
+
+            var map = await GetAsync($"/api/photos/map?{query}");
+            Assert.True(ids.Length == map.GetProperty("total").GetInt32(), query);
+            var found = new List<string>();
+            foreach (var key in map.GetProperty("keys").EnumerateArray())
+            {
+                found.AddRange((await GetAsync($"/api/photos?{query}&from={Uri.EscapeDataString(key.GetString()!)}")).GetProperty("photos").EnumerateArray().Select(p => p.GetProperty("id").GetString()!));
+            }
+
+            Assert.True(ids.SequenceEqual(found), $"{query}: {found.Count} of {ids.Length}");
+            Assert.Equal(ids.Take(120), (await GetAsync($"/api/photos?{query}")).GetProperty("photos").EnumerateArray().Select(p => p.GetProperty("id").GetString()));
+            if (ids.Length < 2)
+            {
+                continue;
+            }
+
+            var at = dice.Next(ids.Length);
+            var neighbours = await GetAsync($"/api/photos/{ids[at]}/neighbours?{query}");
+            Assert.Equal(at > 0 ? ids[at - 1] : null, neighbours.GetProperty("before").GetString());
+            Assert.Equal(at < ids.Length - 1 ? ids[at + 1] : null, neighbours.GetProperty("after").GetString());
+            Assert.Equal((at + 1, ids.Length), (neighbours.GetProperty("position").GetInt32(), neighbours.GetProperty("total").GetInt32()));
+            var to = dice.Next(ids.Length);
+            var span = (await GetAsync($"/api/photos/between?{query}&one={ids[at]}&other={ids[to]}")).GetProperty("photos").EnumerateArray().Select(p => p.GetString()).ToArray();
+            Assert.Equal(ids[Math.Min(at, to)..(Math.Max(at, to) + 1)], span);
+        }
+    }
+}

@@ -1,0 +1,7 @@
+import { intakeWords } from './intake'
+import { pageWords } from './pages'
+import { photoWords } from './photos'
+import { workroomWords } from './workroom'
+
+/** All words of the workroom, English. Another language is another folder of this shape. */
+export const en = { ...workroomWords, ...intakeWords, ...photoWords, ...pageWords }

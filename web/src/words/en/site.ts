@@ -1,0 +1,12 @@
+/** What visitors read besides the site’s own words. */
+export const siteWords = {
+  close: 'Close',
+  previous: 'Previous photo',
+  next: 'Next photo',
+  showing: (shown: number, total: number) =>
+    shown === total ? `${total} photographs` : `${shown} of ${total} photographs`,
+  of: (n: number, all: number) => `${n} of ${all}`,
+  untitled: 'Untitled photograph',
+  viewer: 'Photo',
+  failed: 'The photos could not be narrowed just now. Try again.',
+}
