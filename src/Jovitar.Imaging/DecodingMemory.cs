@@ -14,7 +14,7 @@ namespace Jovitar.Imaging;
 public static class DecodingMemory
 {
     /// <summary>Bytes that one picture may hold, and all that are being decoded at the same time.</summary>
-    public const long Most = 360L << 20;
+    public const long Most = 320L << 20;
 
     static readonly object Gate = new();
     static long taken;

@@ -134,7 +134,7 @@ public sealed class AccessTests
     [Fact]
     public async Task Migrations_run_from_nothing_twice_and_refuse_a_newer_database()
     {
-        await using var site = await Site.StartAsync(workers: 0);
+        await using var site = await Site.StartAsync(workers: 0, empty: true);
         Database.Migrate(site.Connection);
         await using (var newer = site.Db.CreateCommand("insert into schema_version (scriptname, applied) values ('Jovitar.Server.Migrations.9999_later.sql', now())"))
         {

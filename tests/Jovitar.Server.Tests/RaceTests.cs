@@ -391,7 +391,7 @@ public sealed class RaceTests
     [Fact]
     public async Task Two_servers_that_start_at_once_on_an_empty_database_migrate_it_once()
     {
-        await using var site = await Site.StartAsync(workers: 0, process: false);
+        await using var site = await Site.StartAsync(workers: 0, process: false, empty: true);
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Platform.Database.Migrate(site.Connection))));
         Assert.True(Platform.Database.IsCurrent(site.Connection));
         Assert.Equal(await site.ScalarAsync<long>("select count(distinct scriptname) from schema_version"), await site.ScalarAsync<long>("select count(*) from schema_version"));

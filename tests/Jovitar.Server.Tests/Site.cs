@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Jovitar.Server.Platform;
 using Jovitar.Server.Verify;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
@@ -19,6 +20,20 @@ internal sealed class Site : IAsyncDisposable
 {
     static readonly string SharedServer = Environment.GetEnvironmentVariable("JOVITAR_TEST_DATABASE") ?? throw new InvalidOperationException("Run these tests with ./test server, which starts PostgreSQL and says where it is.");
 
+    /// <summary>A database in which the migrations have run, made once for all tests: copying it takes a tenth of the time.</summary>
+    static readonly Lazy<string> Migrated = new(() =>
+    {
+        var name = $"t{Guid.NewGuid():N}_migrated";
+        using var admin = NpgsqlDataSource.Create($"{SharedServer};Database=postgres;Pooling=false");
+        using (var make = admin.CreateCommand($"create database {name}"))
+        {
+            make.ExecuteNonQuery();
+        }
+
+        Database.Migrate($"{SharedServer};Database={name};Pooling=false");
+        return name;
+    });
+
     readonly string database = $"t{Guid.NewGuid():N}";
     readonly List<WebApplicationFactory<Program>> processes = [];
 
@@ -35,7 +50,8 @@ internal sealed class Site : IAsyncDisposable
     /// <param name="server">A PostgreSQL of its own, or null for the shared one.</param>
     /// <param name="data">A data folder of its own, or null for a new one.</param>
     /// <param name="process">False when the test starts processes of its own.</param>
-    public static async Task<Site> StartAsync(int workers = 2, string? server = null, string? data = null, bool process = true, string scanners = "")
+    /// <param name="empty">Its database has nothing in it, not even tables.</param>
+    public static async Task<Site> StartAsync(int workers = 2, string? server = null, string? data = null, bool process = true, string scanners = "", bool empty = false)
     {
         var site = new Site { Server = server ?? SharedServer };
         if (data is not null)
@@ -46,7 +62,7 @@ internal sealed class Site : IAsyncDisposable
         }
 
         await using (var admin = NpgsqlDataSource.Create($"{site.Server};Database=postgres;Pooling=false"))
-        await using (var make = admin.CreateCommand($"create database {site.database}"))
+        await using (var make = admin.CreateCommand($"create database {site.database}{(empty || server is not null ? "" : $" template {Migrated.Value}")}"))
         {
             await make.ExecuteNonQueryAsync();
         }

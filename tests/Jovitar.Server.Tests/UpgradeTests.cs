@@ -42,7 +42,7 @@ public sealed class UpgradeTests
     /// <summary>A site whose database is as the second version left it.</summary>
     static async Task<Site> OlderAsync()
     {
-        var site = await Site.StartAsync(process: false);
+        var site = await Site.StartAsync(process: false, empty: true);
         var assembly = Assembly.GetAssembly(typeof(Database))!;
         await using var connection = await site.Db.OpenConnectionAsync();
         async Task RunAsync(string sql, params (string, object?)[] parameters)

@@ -134,6 +134,23 @@ public sealed class WorkTests
     }
 
     [Fact]
+    public async Task A_tag_that_narrows_is_named_however_rare_it_is()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        await site.WriteAsync("insert into tag (id, name, key) select gen_random_uuid(), 'tag ' || g, 'tag ' || g from generate_series(1, 400) as g");
+        await site.WriteAsync("insert into tag (id, name, key) values ('99999999-0000-7000-8000-000000000000', 'zz the rarest', 'zz the rarest')");
+        const string Rare = "99999999-0000-7000-8000-000000000000";
+        async Task<string[]> IdsAsync(string query) => [.. (await (await owner.GetAsync($"/api/tags{query}")).ReadAsync()).GetProperty("tags").EnumerateArray().Select(t => t.GetProperty("id").GetString()!)];
+        var first = await IdsAsync("");
+        Assert.DoesNotContain(Rare, first);
+        var also = await IdsAsync($"?also={Rare}");
+        Assert.Equal(Rare, also[0]);
+        Assert.Equal(first.Length, also.Length);
+        Assert.Equal([Rare], await IdsAsync("?typed=rarest"));
+    }
+
+    [Fact]
     public async Task Categories_form_a_tree_that_no_move_can_knot()
     {
         await using var site = await Site.StartAsync(workers: 0);

@@ -165,8 +165,8 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
                      case when h.kind = 'album' then (select x.other from held as x where x.kind = 'album_photo' and x.thing = h.thing
                        order by (x.value ->> 'place')::bigint limit 1) end,
                      case when h.kind in ('category', 'tag') then (select x.thing from held as x where x.other = h.thing limit 1) end,
-                     case when h.kind = 'page' then (select ap.photo from album_photo as ap where ap.album = pg.album order by ap.place, ap.photo
-                       limit 1) end)) as k on true
+                     case when h.kind = 'page' then (select ap.photo from album_photo as ap where ap.album = pg.album
+                       order by ap.place, ap.photo limit 1) end)) as k on true
              order by h.binned desc, h.thing desc
             """,
             ("until", until), ("after", after), ("most", most));

@@ -131,9 +131,8 @@ internal sealed class UploadStore(NpgsqlDataSource db, Storage storage, TimeProv
 
     /// <summary>Forgets the parts of an upload that has been taken in.</summary>
     /// <param name="but">The key of what is still needed.</param>
-    public async Task ForgetPartsAsync(UploadId id, string? but, CancellationToken ct)
+    public async Task ForgetPartsAsync(UploadId id, IReadOnlyList<string> parts, string? but, CancellationToken ct)
     {
-        var parts = await PartsAsync(id, ct);
         await DropAsync(parts, but);
         await using var command = db.Command("delete from upload_part where upload = @id", ("id", id.Value));
         await command.ExecuteNonQueryAsync(ct);

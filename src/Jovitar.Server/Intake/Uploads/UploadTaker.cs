@@ -46,7 +46,7 @@ internal sealed class UploadTaker(UploadStore store, Receiver receiver, Arrivals
             }
             else
             {
-                await store.ForgetPartsAsync(upload.Id, kept, CancellationToken.None);
+                await store.ForgetPartsAsync(upload.Id, parts, kept, CancellationToken.None);
             }
         }
 

@@ -25,11 +25,22 @@ export function Narrowing({
   const change = useRef(onChange)
   change.current = onChange
   useKeys({ '/': () => field.current?.focus() })
+  const asked = useRef(search.q ?? '')
   useEffect(() => {
-    if ((search.q ?? '') === typed.trim()) return
-    const timer = setTimeout(() => change.current({ q: typed.trim() || undefined }), 220)
+    if (asked.current === typed.trim()) return
+    const timer = setTimeout(() => {
+      asked.current = typed.trim()
+      change.current({ q: typed.trim() || undefined })
+    }, 220)
     return () => clearTimeout(timer)
-  }, [typed, search.q])
+  }, [typed])
+  // Narrowed from elsewhere (all photos shown again, a step back), the field says what holds now.
+  useEffect(() => {
+    const now = search.q ?? ''
+    if (asked.current === now) return
+    asked.current = now
+    setTyped(now)
+  }, [search.q])
   const sort = search.sort ?? 'taken'
   const byName = sort === 'name'
   return (

@@ -43,7 +43,7 @@ export function Foot({
           </p>
         )}
       </div>
-      <div className="mt-3 flex flex-wrap gap-x-3.5 gap-y-1 border-t border-line pt-3 text-quiet max-lg:mt-0 max-lg:ml-auto max-lg:border-0 max-lg:pt-0">
+      <div className="mt-3 flex flex-wrap gap-x-3.5 border-t border-line pt-3 text-quiet *:min-h-6 *:leading-6 max-lg:mt-0 max-lg:ml-auto max-lg:border-0 max-lg:pt-0">
         <a className="hover:text-ink" href="/" target="_blank" rel="noreferrer">
           {w.contents.site}
         </a>
