@@ -45,10 +45,12 @@ public sealed partial class PlanTests
         ["/api/photos/…/neighbours"] = "where a photo stands among how many",
     };
 
-    /// <summary>A site whose every statement says by which plan it ran (auto_explain, PostgreSQL's own), as notices that the driver logs.</summary>
-    sealed class Explained(Site site, Explained.Log log) : IAsyncDisposable
+    /// <summary>A large site whose every statement says by which plan it ran (auto_explain, PostgreSQL's own), as notices that the driver logs.</summary>
+    sealed class Explained(Site site, HttpClient owner, Explained.Log log) : IAsyncDisposable
     {
         public Site Site => site;
+
+        public HttpClient Owner => owner;
 
         public static async Task<Explained> StartAsync()
         {
@@ -61,7 +63,16 @@ public sealed partial class PlanTests
                 builder.UseLoggerFactory(LoggerFactory.Create(l => l.SetMinimumLevel(LogLevel.Debug).AddProvider(log)));
                 return builder.Build();
             });
-            return new Explained(site, log);
+            var owner = await site.OwnerAsync();
+            for (var n = 0; n < 60; n++)
+            {
+                await (await owner.PostAsJsonAsync("/api/albums", new { workingName = $"Album {n}" })).ReadAsync();
+            }
+
+            await site.WriteAsync(Fill);
+            await using var analyze = site.Db.CreateCommand("vacuum analyze");
+            await analyze.ExecuteNonQueryAsync();
+            return new Explained(site, owner, log);
         }
 
         /// <summary>The large tables that are read from end to end while something is done, each with the statement.</summary>
@@ -116,21 +127,9 @@ public sealed partial class PlanTests
     public async Task No_request_reads_a_large_table_from_end_to_end()
     {
         await using var explained = await Explained.StartAsync();
-        var site = explained.Site;
-        var owner = await site.OwnerAsync();
-        for (var n = 0; n < 60; n++)
-        {
-            await (await owner.PostAsJsonAsync("/api/albums", new { workingName = $"Album {n}" })).ReadAsync();
-        }
-
-        await site.WriteAsync(Fill);
+        var (site, owner) = (explained.Site, explained.Owner);
         var page = await (await owner.PostAsJsonAsync("/api/pages", new { album = await site.ScalarAsync<Guid>("select min(album::text)::uuid from album_photo") })).ReadAsync();
         await (await owner.PublishAsync(page.GetProperty("id").GetString()!)).ReadAsync();
-        await using (var analyze = site.Db.CreateCommand("vacuum analyze"))
-        {
-            await analyze.ExecuteNonQueryAsync();
-        }
-
         async Task<string> OneAsync(string sql) => await site.ScalarAsync<string>(sql);
         var photo = await OneAsync("select id::text from photo where file_name = '777.jpg'");
         var other = await OneAsync("select id::text from photo where file_name = '790.jpg'");
@@ -165,19 +164,7 @@ public sealed partial class PlanTests
     public async Task No_write_to_one_thing_reads_a_large_table_from_end_to_end()
     {
         await using var explained = await Explained.StartAsync();
-        var site = explained.Site;
-        var owner = await site.OwnerAsync();
-        for (var n = 0; n < 60; n++)
-        {
-            await (await owner.PostAsJsonAsync("/api/albums", new { workingName = $"Album {n}" })).ReadAsync();
-        }
-
-        await site.WriteAsync(Fill);
-        await using (var analyze = site.Db.CreateCommand("vacuum analyze"))
-        {
-            await analyze.ExecuteNonQueryAsync();
-        }
-
+        var (site, owner) = (explained.Site, explained.Owner);
         var photo = await site.ScalarAsync<string>("select id::text from photo where file_name = '777.jpg'");
         var category = await site.ScalarAsync<string>("select id::text from category where name = 'Category 7'");
         var album = await site.ScalarAsync<string>("select album::text from album_photo limit 1");

@@ -66,6 +66,22 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
         }
     }
 
+    /// <summary>The same for things that come back from the bin, with the rows of this kind that links held for them would be made to.</summary>
+    /// <param name="back">All that comes back, of whatever kind.</param>
+    public Task<int> LockBackAsync(string kind, IEnumerable<Guid> ids, Guid[] back, CancellationToken ct) => RunAsync(
+        $"""
+        select
+          from {kind}
+         where id = any(@ids)
+            or id in (
+              select h.other from held as h where h.thing = any(@back)
+              union
+              select h.thing from held as h where h.other = any(@back))
+         order by id
+           for no key update
+        """,
+        ct, ("ids", ids.ToArray()), ("back", back));
+
     /// <summary>
     /// Holds rows as they are, in the same order: what a link is made to must not go into the bin meanwhile. Whether it lies there
     /// already is read afterwards.

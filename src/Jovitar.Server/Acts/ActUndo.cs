@@ -165,8 +165,15 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>Locks what will be written: the things themselves, and the ends of links.</summary>
     static async Task LockAsync(Act act, ActId id, IReadOnlyList<Tracked> kinds, CancellationToken ct)
     {
+        await using var binned = act.Command("select distinct thing from act_change where act = @id and after ->> 'binned' is not null", ("id", id.Value));
+        var back = (await binned.AllAsync(r => r.GetGuid(0), ct)).ToArray();
         foreach (var table in Order)
         {
+            if (back.Length > 0 && table != "intake")
+            {
+                await act.LockBackAsync(table, [], back, ct);
+            }
+
             var columns = kinds.Where(k => k.Kind == table).Select(k => (k.Kind, Column: "thing"))
                 .Concat(kinds.Where(k => k.Ends.Contains(table)).Select(k => (k.Kind, Column: k.Ends.ElementAtOrDefault(0) == table ? "thing" : "other"))).ToArray();
             if (table == "category" && columns.Length > 0)

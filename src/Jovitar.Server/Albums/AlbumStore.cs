@@ -128,7 +128,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
 
                 act.GoesOn = id.Value;
                 act.Says = tally => Core.Acts.ActWords.AlbumWords(name, tally);
-                await act.HoldAsync("photo", change.Cover is { } cover ? [cover.Value] : [], ct);
+                await act.LockAsync("photo", change.Cover is { } cover ? [cover.Value] : [], ct);
                 await act.RunAsync(
                     """
                     update album
@@ -241,7 +241,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             await act.RunAsync("delete from album_photo where album = @id and photo = any(@gone)", ct, ("id", id.Value), ("gone", gone.Values()));
         }
 
-        await act.HoldAsync("photo", after.Where(p => !stood.ContainsKey(p)).Values(), ct);
+        await act.LockAsync("photo", after.Where(p => !stood.ContainsKey(p)).Values(), ct);
         var places = Places.Assign([.. after.Select(p => new Standing<PhotoId>(p, stood.GetValueOrDefault(p)))]);
         await act.RunAsync(
             """
@@ -270,7 +270,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             return;
         }
 
-        await act.HoldAsync("photo", photos.Values(), ct);
+        await act.LockAsync("photo", photos.Values(), ct);
         await act.RunAsync(
             """
             insert into album_photo (album, photo, place, said_by)

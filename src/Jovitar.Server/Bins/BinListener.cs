@@ -191,7 +191,7 @@ internal sealed class BinListener : IActListener
                   join {link.Two} as two on two.id = h.other
                  where h.kind = '{link.Table}' and (h.thing = any(@ids) or h.other = any(@ids))
                  order by one.id, two.id
-                   for share of one, two
+                   for no key update of one, two
                 """,
                 ct, ("ids", ids));
             await act.RunAsync(

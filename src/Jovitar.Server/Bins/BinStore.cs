@@ -43,7 +43,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     /// <returns>How many photos were not in it already, and what the files are called.</returns>
     public static async Task<(int Photos, IReadOnlyList<string> Files)> ThrowAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<FileId> files, CancellationToken ct)
     {
-        await LockAlbumsOfAsync(act, photos, files, [], ct);
+        await LockAlbumsOfAsync(act, photos, files, ct);
         await act.LockAsync("photo", photos.Values(), ct);
         var thrown = await act.RunAsync("update photo set binned = @now, claimed_until = null where id = any(@ids) and binned is null", ct, ("ids", photos.Values()), ("now", act.Now));
         await act.LockAsync("file", files.Values(), ct);
@@ -52,19 +52,25 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     }
 
     /// <summary>Albums are locked before what stands in them.</summary>
-    static Task<int> LockAlbumsOfAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<FileId> files, Guid[] pages, CancellationToken ct) => act.RunAsync(
+    static Task<int> LockAlbumsOfAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<FileId> files, CancellationToken ct) => act.RunAsync(
         """
         select from album
          where id in (
            select ap.album from album_photo as ap where ap.photo = any(@photos)
            union select af.album from album_file as af where af.file = any(@files)
-           union select h.thing from held as h where h.other = any(@photos) or h.other = any(@files)
-           union select p.album from page as p where p.id = any(@pages))
+           union select h.thing from held as h where h.other = any(@photos) or h.other = any(@files))
             or cover = any(@photos)
          order by id
            for no key update
         """,
-        ct, ("photos", photos.Values()), ("files", files.Values()), ("pages", pages));
+        ct, ("photos", photos.Values()), ("files", files.Values()));
+
+    /// <summary>A page stands on an album: they come back together.</summary>
+    static async Task<IReadOnlyList<Guid>> AlbumsOfPagesAsync(Act act, Guid[] pages, CancellationToken ct)
+    {
+        await using var command = act.Command("select album from page where id = any(@pages)", ("pages", pages));
+        return await command.AllAsync(r => r.GetGuid(0), ct);
+    }
 
     /// <summary>Takes things back out of the bin, to where they stood.</summary>
     public async Task<Done> RestoreAsync(Actor who, IReadOnlyList<ThingKey> things, CancellationToken ct)
@@ -75,25 +81,25 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
             {
                 var names = new List<string>();
                 var photos = 0;
+                var all = things.Select(t => t.Id).Distinct().ToArray();
+                if (Ids(things, "category").Length > 0)
+                {
+                    await act.RunAsync(CategoryStore.LockTree, ct);
+                }
+
+                foreach (var kind in Kinds)
+                {
+                    await act.LockBackAsync(kind, kind == "album" ? [.. Ids(things, kind), .. await AlbumsOfPagesAsync(act, Ids(things, "page"), ct)] : Ids(things, kind), all, ct);
+                }
+
                 foreach (var kind in Kinds)
                 {
                     var ids = Ids(things, kind);
-                    if (kind == "album")
-                    {
-                        await LockAlbumsOfAsync(act, [.. Ids(things, "photo").Select(PhotoId.From)], [.. Ids(things, "file").Select(FileId.From)], Ids(things, "page"), ct);
-                    }
-
                     if (ids.Length == 0)
                     {
                         continue;
                     }
 
-                    if (kind == "category")
-                    {
-                        await act.RunAsync(CategoryStore.LockTree, ct);
-                    }
-
-                    await act.LockAsync(kind, ids, ct);
                     var back = await UnmarkAsync(act, kind, ids, ct);
                     photos += kind == "photo" ? back.Count : 0;
                     names.AddRange(kind == "photo" ? [] : back);

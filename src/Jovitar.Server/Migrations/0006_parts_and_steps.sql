@@ -17,3 +17,5 @@ create index upload_whole on upload (begun) where number is null and come = byte
 
 -- In which order an act's statements changed things: what was changed twice is one change in the end.
 alter table act_change add column step bigint generated always as identity;
+
+create index held_thing on held (thing);
