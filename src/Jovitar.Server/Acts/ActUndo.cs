@@ -169,17 +169,17 @@ internal sealed class ActUndo(ActRunner acts)
         var back = (await binned.AllAsync(r => r.GetGuid(0), ct)).ToArray();
         foreach (var table in Order)
         {
-            if (back.Length > 0 && table != "intake")
-            {
-                await act.LockBackAsync(table, [], back, ct);
-            }
-
             var columns = kinds.Where(k => k.Kind == table).Select(k => (k.Kind, Column: "thing"))
                 .Concat(kinds.Where(k => k.Ends.Contains(table)).Select(k => (k.Kind, Column: k.Ends.ElementAtOrDefault(0) == table ? "thing" : "other"))).ToArray();
-            if (table == "category" && columns.Length > 0)
+            if (table == "category" && kinds.Any(k => k.Kind == "category"))
             {
                 // Two who move categories at once could otherwise tie a loop.
                 await act.RunAsync("lock table category in share row exclusive mode", ct);
+            }
+
+            if (back.Length > 0 && table != "intake")
+            {
+                await act.LockBackAsync(table, [], back, ct);
             }
 
             if (table == "album" && kinds.Any(k => k.Kind == "page"))
