@@ -17,6 +17,9 @@ public sealed record TagName
     /// <summary>Lower case, Unicode normal form KC (UAX #15), single spaces: equal for all ways of writing one tag.</summary>
     public string Key { get; }
 
+    /// <summary>Two ways of writing one tag are equal.</summary>
+    public static readonly IEqualityComparer<TagName> ByKey = EqualityComparer<TagName>.Create((a, b) => a?.Key == b?.Key, t => t.Key.GetHashCode(StringComparison.Ordinal));
+
     /// <summary>Reads a tag; false when nothing is left of it or it is longer than <see cref="Longest"/>.</summary>
     public static bool TryParse(string? text, [NotNullWhen(true)] out TagName? name)
     {

@@ -33,6 +33,24 @@ public sealed record IntakeAbout(
     /// <summary>Where the words come from that it says, for a photo's row.</summary>
     public string SaidBy(string said) => JsonSerializer.Serialize(Named().Where(w => w.Text.Length > 0).ToDictionary(w => w.Name, _ => said));
 
+    /// <summary>What this says and another does not.</summary>
+    public IntakeAbout Without(IntakeAbout other)
+    {
+        string Rest(string mine, string others) => others.Trim().Length == 0 ? mine : "";
+        return new IntakeAbout(
+            Album == other.Album ? null : Album, [.. Categories.Except(other.Categories)], [.. TagName.All(Tags).Except(TagName.All(other.Tags), TagName.ByKey).Select(t => t.Text)],
+            Rest(Credit, other.Credit), Rest(Copyright, other.Copyright), Rest(Licence, other.Licence), Rest(Origin, other.Origin));
+    }
+
+    /// <summary>What both this and another say; their words are the other's.</summary>
+    public IntakeAbout With(IntakeAbout other)
+    {
+        string Both(string mine, string others) => mine.Trim().Length == 0 ? "" : others;
+        return new IntakeAbout(
+            Album == other.Album ? Album : null, [.. Categories.Intersect(other.Categories)], [.. TagName.All(Tags).Intersect(TagName.All(other.Tags), TagName.ByKey).Select(t => t.Text)],
+            Both(Credit, other.Credit), Both(Copyright, other.Copyright), Both(Licence, other.Licence), Both(Origin, other.Origin));
+    }
+
     /// <summary>Words that another says otherwise: their columns, and what they are to be.</summary>
     public IEnumerable<(string Column, string Text)> Differing(IntakeAbout before) => Named().Zip(before.Named()).Where(w => w.First.Text != w.Second.Text).Select(w => w.First);
 }
@@ -43,7 +61,9 @@ internal sealed record AboutToPut(AlbumId? Album, IReadOnlyList<CategoryId> Cate
 /// <summary>Puts what is said of an intake on its photos, and changes it afterwards for all of them.</summary>
 internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
 {
-    public const string Sql = "select album, categories, tags, credit, copyright, licence, origin, begun_by, account, act from intake";
+    const string Columns = "album, categories, tags, credit, copyright, licence, origin";
+
+    public const string Sql = $"select {Columns}, begun_by, account, act from intake";
 
     public static IntakeAbout Read(NpgsqlDataReader r) => new(
         r.MaybeId("album") is { } album ? new AlbumId(album) : null, [.. r.Get<Guid[]>("categories").Select(CategoryId.From)], r.Get<string[]>("tags"),
@@ -112,31 +132,55 @@ internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
             ct, [("id", id.Value), .. to.Parameters()]);
         var said = Said.Intake(id);
         var photos = await PhotosAsync(act, id, ct);
-        var gone = await TagStore.FindAsync(act, TagName.All(from.Tags), ct);
-        var put = await PrepareAsync(act, to with { Album = to.Album == from.Album ? null : to.Album }, ct);
-        if (from.Album is { } old && old != to.Album)
+        var (gone, more) = (from.Without(to), to.Without(from));
+        var off = await TagStore.FindAsync(act, TagName.All(gone.Tags), ct);
+        // What it said before is held as well: others may go on saying it.
+        var put = await PrepareAsync(act, more with { Categories = [.. more.Categories, .. gone.Categories] }, ct) with { Categories = more.Categories };
+        await act.LockAsync("album", new[] { gone.Album, more.Album }.OfType<AlbumId>().Values(), ct);
+        await act.LockAsync("photo", photos.Values(), ct);
+        if (gone.Album is { } old)
         {
-            await act.LockAsync("album", to.Album is { } next ? [old.Value, next.Value] : [old.Value], ct);
-            await act.LockAsync("photo", photos.Values(), ct);
             await AlbumStore.TakeOutAsync(act, old, photos, said, ct);
         }
-        else
-        {
-            await act.LockAsync("photo", photos.Values(), ct);
-        }
 
-        await CategoryStore.RemovePhotosAsync(act, photos, [.. from.Categories.Except(to.Categories)], said, ct);
-        await TagStore.RemoveAsync(act, photos, [.. gone.Except(put.Tags)], said, ct);
+        await CategoryStore.RemovePhotosAsync(act, photos, gone.Categories, said, ct);
+        await TagStore.RemoveAsync(act, photos, off, said, ct);
         await PutOnAsync(act, put, photos, said, ct);
-        foreach (var (column, text) in to.Differing(from))
-        {
-            await WordAsync(act, photos, column, text, said, ct);
-        }
-
+        await WordsAsync(act, photos, to.Differing(from), said, ct);
+        await SayAgainAsync(act, id, gone, photos, ct);
         return true;
     }
 
-    /// <summary>Writes one word where nothing is said or this intake had said it; said no more, what the file says comes back.</summary>
+    /// <summary>What an intake says no more, others that brought some of its photos may go on saying of those.</summary>
+    static async Task SayAgainAsync(Act act, IntakeId id, IntakeAbout gone, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    {
+        await using var find = act.Command(
+            $"""
+            select id, {Columns}
+              from intake
+             where taken_back is null and id <> @id
+               and id in (select f.intake from intake_file as f where f.photo = any(@photos))
+             order by id
+            """,
+            ("id", id.Value), ("photos", photos.Values()));
+        foreach (var (other, about) in await find.AllAsync(r => (new IntakeId(r.Get<Guid>("id")), gone.With(Read(r))), ct))
+        {
+            var shared = photos.Intersect(await PhotosAsync(act, other, ct)).ToArray();
+            var said = Said.Intake(other);
+            await PutOnAsync(act, new AboutToPut(about.Album, about.Categories, await TagStore.FindAsync(act, TagName.All(about.Tags), ct)), shared, said, ct);
+            await WordsAsync(act, shared, about.Differing(IntakeAbout.Nothing), said, ct);
+        }
+    }
+
+    /// <summary>Writes words where nothing is said or this intake had said it; said no more, what the file says comes back.</summary>
+    public static async Task WordsAsync(Act act, IReadOnlyList<PhotoId> photos, IEnumerable<(string Column, string Text)> words, string said, CancellationToken ct)
+    {
+        foreach (var (column, text) in words)
+        {
+            await WordAsync(act, photos, column, text, said, ct);
+        }
+    }
+
     static Task<int> WordAsync(Act act, IReadOnlyList<PhotoId> photos, string column, string text, string said, CancellationToken ct) => act.RunAsync(
         $"""
         update photo

@@ -125,6 +125,11 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             }
 
             await IntakeAbouts.PutOnAsync(act, put, [photo.Id], said, ct);
+            if (!made)
+            {
+                await IntakeAbouts.WordsAsync(act, [photo.Id], about.Differing(IntakeAbout.Nothing), said, ct);
+            }
+
             await Originals.SettleAsync(act, arrived, ct);
             if (outcome == "arrived")
             {

@@ -193,6 +193,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
     }
 
     /// <summary>Puts photos into categories that are there and held.</summary>
+    /// <param name="saidBy">Where that comes from. What a person says is theirs, whatever an intake had said before.</param>
     public static Task<int> AddPhotosAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<CategoryId> categories, string saidBy, CancellationToken ct) => categories.Count == 0 ? Task.FromResult(0) : act.RunAsync(
         """
         insert into photo_category (photo, category, said_by)
@@ -201,7 +202,8 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
          cross join category as c
          where p.id = any(@photos) and p.binned is null and c.id = any(@categories) and c.binned is null
          order by p.id, c.id
-        on conflict do nothing
+        on conflict (photo, category) do update set said_by = excluded.said_by
+         where photo_category.said_by like 'intake:%' and excluded.said_by not like 'intake:%'
         """,
         ct, ("photos", photos.Values()), ("categories", categories.Values()), ("said", saidBy));
 

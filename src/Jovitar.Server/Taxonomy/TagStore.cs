@@ -77,7 +77,7 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
     }
 
     /// <summary>Puts tags on photos.</summary>
-    /// <param name="saidBy">Where they come from. What a file says it says whatever the intake had said before.</param>
+    /// <param name="saidBy">Where they come from. What a file or a person says is theirs, whatever an intake had said before.</param>
     public static Task<int> AddAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<TagId> tags, string saidBy, CancellationToken ct) => tags.Count == 0 ? Task.FromResult(0) : act.RunAsync(
         """
         insert into photo_tag (photo, tag, said_by)
@@ -86,8 +86,8 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
          cross join unnest(@tags) as t(id)
          where p.id = any(@photos) and p.binned is null
          order by p.id, t.id
-        on conflict (photo, tag) do update set said_by = excluded.said_by where excluded.said_by = 'file'
-          and photo_tag.said_by like 'intake:%'
+        on conflict (photo, tag) do update set said_by = excluded.said_by
+         where photo_tag.said_by like 'intake:%' and excluded.said_by not like 'intake:%'
         """,
         ct, ("photos", photos.Values()), ("tags", tags.Values()), ("said", saidBy));
 
