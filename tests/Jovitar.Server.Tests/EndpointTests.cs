@@ -93,6 +93,34 @@ public sealed class EndpointTests
     }
 
     [Fact]
+    public async Task Every_door_that_changes_something_asks_for_the_token_of_the_one_who_calls()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var (owner, editor) = (await site.OwnerAsync(), await site.EditorAsync("Tomas"));
+        var others = editor.DefaultRequestHeaders.GetValues("X-Jovitar-Forgery").Single();
+        var unsafeDoors = Doors(site).Where(d => d.Method is not ("GET" or "HEAD" or "OPTIONS" or "ANY")).ToArray();
+        Assert.True(unsafeDoors.Length > 40, $"only {unsafeDoors.Length} doors that change something were found");
+        var before = await site.ScalarAsync<long>("select count(*) from act");
+        foreach (var token in (string?[])[null, "", "AAAA", others])
+        {
+            owner.DefaultRequestHeaders.Remove("X-Jovitar-Forgery");
+            if (token is not null)
+            {
+                owner.DefaultRequestHeaders.Add("X-Jovitar-Forgery", token);
+            }
+
+            foreach (var door in unsafeDoors)
+            {
+                var answer = await CallAsync(owner, door);
+                Assert.True(answer == HttpStatusCode.BadRequest, $"{door.Name} answers {answer} to the token “{token}”");
+            }
+        }
+
+        Assert.Equal(before, await site.ScalarAsync<long>("select count(*) from act"));
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from album"));
+    }
+
+    [Fact]
     public async Task What_says_nothing_of_whom_it_is_open_to_is_open_to_editors_only()
     {
         await using var site = await Site.StartAsync(workers: 0);
