@@ -3,15 +3,13 @@ using Jovitar.Server.Platform.Storing;
 namespace Jovitar.Server.Intake.Uploads;
 
 /// <summary>Takes in uploads whose last byte is here: one at it at a time, whichever process it is.</summary>
-internal sealed class UploadTaker(UploadStore store, Receiver receiver, Arrivals arrivals)
+/// <param name="settings">How long a claim holds without being renewed. Between two renewals lies at most the reading of one part.</param>
+internal sealed class UploadTaker(UploadStore store, Receiver receiver, Arrivals arrivals, WorkerSettings settings)
 {
-    /// <summary>How long a claim holds without being renewed. Between two renewals lies at most the reading of one part.</summary>
-    static readonly TimeSpan Lease = TimeSpan.FromMinutes(1);
-
     /// <returns>Its line in the intake; null when somebody else is at it, or the intake takes nothing.</returns>
     public async Task<IntakeFile?> TakeAsync(Upload upload, CancellationToken ct)
     {
-        if (await store.ClaimAsync(upload.Id, Lease, ct) is not { } claim)
+        if (await store.ClaimAsync(upload.Id, settings.Lease, ct) is not { } claim)
         {
             return null;
         }
@@ -22,7 +20,7 @@ internal sealed class UploadTaker(UploadStore store, Receiver receiver, Arrivals
         var parts = await store.PartsAsync(upload.Id, ct);
         try
         {
-            arrived = await arrivals.JoinAsync(parts, () => store.RenewAsync(upload.Id, claim, Lease, ct), ct);
+            arrived = await arrivals.JoinAsync(parts, () => store.RenewAsync(upload.Id, claim, settings.Lease, ct), ct);
             lost = arrived is null;
             file = arrived is null ? null : await receiver.TakeAsync(upload.Intake, upload.Incoming, arrived, ct);
         }
