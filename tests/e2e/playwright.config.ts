@@ -14,6 +14,7 @@ export default defineConfig({
     { name: 'main job', testMatch: 'main-job.spec.ts' },
     { name: 'intake', testMatch: 'intake.spec.ts', dependencies: ['main job'] },
     { name: 'history', testMatch: 'history.spec.ts', dependencies: ['main job'] },
+    { name: 'visitors', testMatch: 'visitors.spec.ts', dependencies: ['main job'] },
     { name: 'stations', testMatch: 'stations.spec.ts', dependencies: ['main job'] },
   ],
   use: {

@@ -23,7 +23,11 @@ public sealed record SitePhoto(PhotoId Id, string Hash, int Width, int Height, s
 }
 
 /// <summary>A page with all that visitors can see on it.</summary>
-public sealed record SitePage(PageId Id, string Address, PageContent Content, IReadOnlyList<SitePhoto> Photos, FilterBar Bar);
+public sealed record SitePage(PageId Id, string Address, PageContent Content, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
+{
+    /// <summary>Which photos stand on it, in their order, and which buttons: a page that was opened before they changed has another.</summary>
+    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => p.Id))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
+}
 
 /// <summary>A published page as the start page lists it.</summary>
 public sealed record SiteEntry(string Address, string Heading, int Photos, SitePhoto? Cover);

@@ -13,7 +13,9 @@ public sealed record SiteBox(double X, double Y, double Width, double Height);
 /// <param name="Photos">Which photos are shown, by their number on the page.</param>
 /// <param name="Boxes">A box for each of them, CSS pixels.</param>
 /// <param name="Height">The height of the block, CSS pixels.</param>
-public sealed record SiteView(IReadOnlyList<int> Photos, IReadOnlyList<SiteBox> Boxes, double Height, IReadOnlyList<FilterButton> Buttons, string AllLink, int Total, string Choice);
+/// <param name="Mark">What the numbers count; a page with another mark was opened before its photos changed.</param>
+public sealed record SiteView(
+    string Mark, IReadOnlyList<int> Photos, IReadOnlyList<SiteBox> Boxes, double Height, IReadOnlyList<FilterButton> Buttons, string AllLink, int Total, string Choice);
 
 /// <summary>A page narrowed by what a visitor chose.</summary>
 public sealed class Narrowed
@@ -52,6 +54,6 @@ public sealed class Narrowed
     public SiteView At(double width)
     {
         var placed = page.Content.Layout.Place(Shapes.ToArray(), width);
-        return new SiteView(Shown, [.. placed.Boxes.Select(b => new SiteBox(Math.Round(b.X, 2), Math.Round(b.Y, 2), Math.Round(b.Width, 2), Math.Round(b.Height, 2)))], Math.Round(placed.Height, 2), Buttons, AllLink, page.Photos.Count, Choice);
+        return new SiteView(page.Mark, Shown, [.. placed.Boxes.Select(b => new SiteBox(Math.Round(b.X, 2), Math.Round(b.Y, 2), Math.Round(b.Width, 2), Math.Round(b.Height, 2)))], Math.Round(placed.Height, 2), Buttons, AllLink, page.Photos.Count, Choice);
     }
 }

@@ -4077,6 +4077,8 @@ export interface components {
         };
         /** @description What the visitors' script needs to show another choice or another width. */
         SiteView: {
+            /** @description What the numbers count; a page with another mark was opened before its photos changed. */
+            mark: string;
             /** @description Which photos are shown, by their number on the page. */
             photos: number[];
             /** @description A box for each of them, CSS pixels. */

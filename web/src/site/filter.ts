@@ -75,11 +75,17 @@ export function enhanceFilter(frames: HTMLElement) {
     })
     choice = view.choice
     width = frames.clientWidth
-    frames.dispatchEvent(new CustomEvent('narrowed'))
   }
 
-  async function turnTo(next: string) {
+  /** Shows a choice. Where photos came or went since the page was opened, it is opened anew; not while one photo is looked at. */
+  async function turnTo(next: string, href: string) {
     const view = await ask(next)
+    if (view && view.mark !== frames.dataset.mark) {
+      if (document.querySelector('.viewer')) return null
+      if (href === location.href) location.reload()
+      else location.assign(href)
+      return null
+    }
     if (view) show(view)
     return view
   }
@@ -89,19 +95,19 @@ export function enhanceFilter(frames: HTMLElement) {
     if (!link || e.metaKey || e.ctrlKey || e.shiftKey || e.button !== 0) return
     e.preventDefault()
     const href = link.href
-    void turnTo(choiceOf(href)).then((view) => {
+    void turnTo(choiceOf(href), href).then((view) => {
       if (view) history.pushState(null, '', href)
     })
   })
   window.addEventListener('popstate', () => {
     if (!document.querySelector('.viewer') && choiceOf(location.href) !== choice)
-      void turnTo(choiceOf(location.href))
+      void turnTo(choiceOf(location.href), location.href)
   })
 
   let timer = 0
   new ResizeObserver(() => {
     if (frames.clientWidth === width) return
     clearTimeout(timer)
-    timer = window.setTimeout(() => void turnTo(choice), 160)
+    timer = window.setTimeout(() => void turnTo(choice, location.href), 160)
   }).observe(frames)
 }
