@@ -9,7 +9,7 @@ public sealed class AccessTests
     [Theory]
     [InlineData("GET", "/api/desk")]
     [InlineData("GET", "/api/photos")]
-    [InlineData("GET", "/api/photos/map")]
+    [InlineData("GET", "/api/photos/counts")]
     [InlineData("GET", "/api/albums")]
     [InlineData("GET", "/api/pages")]
     [InlineData("GET", "/api/categories")]

@@ -51,11 +51,11 @@ public sealed class AttackTests(AttackedSite attacked) : IClassFixture<AttackedS
     /// <summary>All that the server answers to bytes; empty when it only closes the line.</summary>
     async Task<string> AnswerAsync(string bytes)
     {
-        using var line = await SendAsync(bytes);
         using var time = new CancellationTokenSource(TimeSpan.FromSeconds(30));
         using var all = new MemoryStream();
         try
         {
+            using var line = await SendAsync(bytes);
             await line.GetStream().CopyToAsync(all, time.Token);
         }
         catch (IOException)

@@ -8,6 +8,7 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Layout;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Bins;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
@@ -172,10 +173,12 @@ static async Task MeasureActsAsync(string connection)
 static async Task MeasureSheetAsync(string connection)
 {
     await using var db = NpgsqlDataSource.Create(connection);
-    var sheet = new SheetStore(db);
+    using var keeper = new IndexKeeper(db, TimeProvider.System);
+    var (sheet, counts) = (new SheetStore(db, keeper), new CountStore(db, keeper));
     var ct = CancellationToken.None;
     await using var count = db.CreateCommand("select count(*) from photo");
-    var photos = ((long)(await count.ExecuteScalarAsync())!).ToString("#,0", CultureInfo.InvariantCulture);
+    var many = (long)(await count.ExecuteScalarAsync())!;
+    var photos = many.ToString("#,0", CultureInfo.InvariantCulture);
     Guid[] ids;
     await using (var pick = db.CreateCommand($"select id from photo order by md5(id::text) limit {SheetStore.Step}"))
     await using (var reader = await pick.ExecuteReaderAsync())
@@ -218,34 +221,54 @@ static async Task MeasureSheetAsync(string connection)
     });
     Say($"bare primary-key read of as many rows as a window, {photos} photos, p95", bare, "ms");
     var tag = await ScalarAsync("select tag from photo_tag group by tag order by count(*) desc limit 1");
+    var category = await ScalarAsync("select coalesce(c.parent, c.id) from category as c order by c.parent is null, c.name limit 1");
+    var begun = Stopwatch.GetTimestamp();
+    var memory = GC.GetTotalMemory(true);
+    await keeper.CurrentAsync(ct);
+    Say($"reading all that {photos} photos are found by, at the start of a process", Stopwatch.GetElapsedTime(begun).TotalSeconds, "s");
+    Say($"memory that it takes, {photos} photos", (GC.GetTotalMemory(true) - memory) / 1048576.0, "MiB");
+    var tree = new Dictionary<Guid, Guid?>();
+    await using (var read = db.CreateCommand("select id, parent from category"))
+    {
+        tree = (await read.AllAsync(r => KeyValuePair.Create(r.GetGuid(0), r.Maybe<Guid>(1)), ct)).ToDictionary();
+    }
+
     var queries = new (string Name, SheetQuery Query)[]
     {
-        ("by date taken", new SheetQuery()), ("by name", new SheetQuery { Sort = "name" }), ("one tag", new SheetQuery { Tag = new Jovitar.Core.TagId(tag) }),
-        ("search of two words", new SheetQuery { Q = "delta beach" }), ("without a title", new SheetQuery { Without = "title" }),
+        ("by date taken", new SheetQuery()), ("by name", new SheetQuery { Sort = "name" }), ("one tag", new SheetQuery { Tag = $"{tag}" }),
+        ("a category and beneath", new SheetQuery { Category = $"{category}" }), ("search of two words", new SheetQuery { Q = "delta beach" }), ("without a title", new SheetQuery { Missing = "title", Sort = "rating" }),
+        ("three parts, one turned round", new SheetQuery { NotTag = $"{tag}", Taken = "2016--2018", Decision = "none" }),
     };
     foreach (var (name, query) in queries)
     {
-        var first = await P95Async(() => sheet.WindowAsync(query, null, ct));
+        var first = await P95Async(() => sheet.WindowAsync(query, 0, ct));
         Say($"first window of the sheet, {name}, {photos} photos, p95", first, "ms", "the bare read", first / bare, "<= 6");
-        var map = await sheet.MapAsync(query, ct);
-        foreach (var (where, key) in ((string, string)[])[("middle", map.Keys[map.Keys.Count / 2]), ("end", map.Keys[^1])])
+        var total = (await sheet.WindowAsync(query, 0, ct)).Total;
+        foreach (var (where, at) in ((string, int)[])[("middle", total / 2), ("end", total - SheetStore.Step)])
         {
-            Check(SheetKey.Read(query, key, out var at));
             var later = await P95Async(() => sheet.WindowAsync(query, at, ct));
             Say($"window at the {where}, {name}, {photos} photos, p95", later, "ms", "the first window", later / first, "<= 1.5");
         }
-    }
 
-    var outline = await P95Async(() => sheet.MapAsync(new SheetQuery(), ct));
-    Say($"outline of the whole sheet, {photos} photos, p95", outline, "ms");
-
-    static void Check(bool good)
-    {
-        if (!good)
+        // As after every change: nothing of what was found before is kept.
+        var fresh = await P95Async(async () =>
         {
-            throw new InvalidOperationException("The outline gave a key that its own sheet does not know.");
-        }
+            (await keeper.CurrentAsync(ct)).Tree(tree);
+            await sheet.WindowAsync(query, 0, ct);
+        });
+        Say($"first window after a change, {name}, {photos} photos, p95", fresh, "ms", null, null, "<= 15");
+        var counted = await P95Async(async () =>
+        {
+            (await keeper.CurrentAsync(ct)).Tree(tree);
+            await counts.CountAsync(query.Narrowing(), ct);
+        });
+        Say($"counts beside every choice after a change, {name}, {photos} photos, p95", counted, "ms", null, null, $"<= {(many > 100_000 ? 500 : 150)}");
     }
+
+    var desk = new Jovitar.Server.Desk.DeskStore(db, keeper, TimeProvider.System);
+    Say($"figures of the contents, {photos} photos, p95", await P95Async(() => desk.FiguresAsync(ct)), "ms", null, null, "<= 50");
+    Say($"the desk, {photos} photos, p95", await P95Async(() => desk.StateAsync(ct)), "ms", null, null, "<= 50");
+    Say($"tags with their counts, {photos} photos, p95", await P95Async(() => new TagStore(db, null!, keeper).TagsAsync("", null, 300, ct)), "ms");
 
     async Task<Guid> ScalarAsync(string sql)
     {

@@ -15,6 +15,7 @@ export default defineConfig({
     { name: 'intake', testMatch: 'intake.spec.ts', dependencies: ['main job'] },
     { name: 'history', testMatch: 'history.spec.ts', dependencies: ['main job'] },
     { name: 'visitors', testMatch: 'visitors.spec.ts', dependencies: ['main job'] },
+    { name: 'narrowing', testMatch: 'narrowing.spec.ts', dependencies: ['main job'] },
     { name: 'rooms', testMatch: 'rooms.spec.ts', dependencies: ['main job'] },
     { name: 'stations', testMatch: 'stations.spec.ts', dependencies: ['main job'] },
   ],

@@ -123,6 +123,7 @@ test('what could not be read stands on the desk with its reason and what helps',
   await expect(foot()).toContainText('put back to work')
   // It fails again, in the same words, and is thrown away from the plate.
   await expect(failed).toContainText('broken.jpg', { timeout: 20_000 })
+  await expect.poll(async () => (await json('/api/desk')).failed.length).toBeGreaterThan(0)
   const [{ photos: ids }] = (await json('/api/desk')).failed
   await page.goto(`/workroom/photos?photo=${ids[0]}`)
   await expect(page.getByText('This photo could not be made ready.')).toBeVisible()

@@ -79,6 +79,13 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
             ("id", act.Id.Value), ("made", act.Now), ("account", act.Who.Account), ("who", act.Who.Name), ("kind", act.Kind.ToString()),
             ("sentence", act.Says(new ActTally(tally.Item1, fields))), ("photos", tally.Item1), ("lead", tally.Item2),
             ("within", act.Within?.Value), ("undoes", act.Undoes?.Value));
+        if (act.Undoes is { } undone)
+        {
+            // Only now is it sure that anything was taken back. What that act had taken back itself stands again, and may be taken back again.
+            await act.RunAsync("update act set undone_by = @act where id = @id", ct, ("act", act.Id.Value), ("id", undone.Value));
+            await act.RunAsync("update act set undone_by = null where id = (select u.undoes from act as u where u.id = @id)", ct, ("id", undone.Value));
+        }
+
         if (act.Within is null)
         {
             // What is part of a larger act is seen in the figures; a tab that reads everything again for each arrival would do nothing else.

@@ -84,14 +84,14 @@ internal sealed class ActUndo(ActRunner acts)
 
     static async Task<(UndoRefusal, Undone?)> UndoAsync(Act act, ActId id, CancellationToken ct)
     {
-        await using var find = act.Command("select kind, sentence, undone_by, undoes from act where id = @id for update", ("id", id.Value));
-        var row = await find.FirstAsync(r => Tuple.Create(Enum.Parse<ActKind>(r.Get<string>("kind")), r.Get<string>("sentence"), r.MaybeId("undone_by"), r.MaybeId("undoes")), ct);
+        await using var find = act.Command("select kind, sentence, undone_by from act where id = @id for update", ("id", id.Value));
+        var row = await find.FirstAsync(r => Tuple.Create(Enum.Parse<ActKind>(r.Get<string>("kind")), r.Get<string>("sentence"), r.MaybeId("undone_by")), ct);
         if (row is null)
         {
             return act.Drop<(UndoRefusal, Undone?)>((UndoRefusal.Gone, null));
         }
 
-        var (kind, sentence, undoneBy, undoes) = row;
+        var (kind, sentence, undoneBy) = row;
         if (undoneBy is not null || !ActKinds.CanUndo(kind))
         {
             return act.Drop<(UndoRefusal, Undone?)>((undoneBy is not null ? UndoRefusal.AlreadyUndone : UndoRefusal.CannotBe, null));
@@ -126,9 +126,6 @@ internal sealed class ActUndo(ActRunner acts)
             await RelinkAsync(act, id, k, ct);
         }
 
-        // An act that was taken back and is now brought back may be taken back again.
-        await act.RunAsync("update act set undone_by = @act where id = @id and exists (select from act_change where act = @act)", ct, ("act", act.Id.Value), ("id", id.Value));
-        await act.RunAsync("update act set undone_by = null where id = @undoes::uuid and exists (select from act_change where act = @act)", ct, ("act", act.Id.Value), ("undoes", undoes));
         return (UndoRefusal.None, new Undone(sentence, left, leftCount));
     }
 

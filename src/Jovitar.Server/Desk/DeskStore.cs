@@ -1,6 +1,8 @@
 using Jovitar.Core;
 using Jovitar.Core.Intake;
+using Jovitar.Core.Narrowings;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -26,7 +28,7 @@ internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, 
 internal sealed record DeskState(Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere);
 
 /// <summary>What the first screen and the contents show.</summary>
-internal sealed class DeskStore(NpgsqlDataSource db, TimeProvider clock)
+internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, TimeProvider clock)
 {
     const int MostListed = 50;
     const int MostRetried = 2000;
@@ -36,8 +38,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, TimeProvider clock)
     {
         await using var command = db.Command(
             """
-            select (select count(*) from photo where binned is null) as photos,
-                   (select count(*) from photo where stage < 2 and state <> 'failed' and binned is null and stage = 0) as waiting,
+            select (select count(*) from photo where stage < 2 and state <> 'failed' and binned is null and stage = 0) as waiting,
                    (select count(*) from photo where stage < 2 and state <> 'failed' and binned is null and stage = 1) as larger,
                    (select count(*) from photo where state = 'failed' and binned is null) as failed,
                    (select count(*) from album where binned is null) as albums,
@@ -48,11 +49,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, TimeProvider clock)
                      where a.binned is null
                        and not exists (select from page as pg where pg.album = a.id and pg.published is not null
                          and pg.binned is null)) as nowhere,
-                   (select count(*) from photo where title = '' and binned is null) as without_title,
-                   (select count(*) from photo where alt = '' and binned is null) as without_alt,
-                   (select count(*) from photo as p where binned is null
-                     and not exists (select from album_photo as ap where ap.photo = p.id)) as in_no_album,
-                   (select coalesce(sum(bytes), 0)::bigint from photo) + (select coalesce(sum(bytes), 0)::bigint from file) as bytes,
+                   (select coalesce(sum(bytes), 0)::bigint from file) as file_bytes,
                    (select count(*) from file where binned is null) as files,
                    (select coalesce(sum(greatest(z.entries - z.done, 1)), 0)
                       from unpacking as z
@@ -65,10 +62,11 @@ internal sealed class DeskStore(NpgsqlDataSource db, TimeProvider clock)
                       join photo as p on p.id = n.photo and p.binned is null
                       join photo as q on q.id = n.near and q.binned is null
                      where not n.settled) as repeats,
-                   (select count(*) from bin where within is null) as binned,
-                   (select count(*) from photo where decision = @out and binned is null) as left_out
+                   (select count(*) from bin where within is null) as binned
             """,
-            ("since", clock.GetUtcNow() - TimeLeft.Window), ("out", Decisions.LeaveOut));
+            ("since", clock.GetUtcNow() - TimeLeft.Window));
+        var index = await keeper.CurrentAsync(ct);
+        int Found(PartKind kind, string choice) => index.Count(new Narrowing("", [new NarrowingPart(kind, false, [choice])]));
         return (await command.FirstAsync(
             r =>
             {
@@ -76,8 +74,8 @@ internal sealed class DeskStore(NpgsqlDataSource db, TimeProvider clock)
                 var waiting = Count("waiting");
                 var pace = r.Maybe<DateTimeOffset>("first_ready") is { } first ? TimeLeft.Estimate(waiting, Count("ready"), clock.GetUtcNow() - first) : null;
                 return new Figures(
-                    Count("photos"), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"), Count("without_title"), Count("without_alt"), Count("in_no_album"),
-                    r.Get<long>("bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Count("left_out"));
+                    index.Count(Narrowing.Nothing), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"),
+                    Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut));
             },
             ct))!;
     }

@@ -1,5 +1,6 @@
 using Jovitar.Server.Intake.Archives;
 using Jovitar.Server.Intake.Uploads;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Npgsql;
@@ -8,7 +9,7 @@ namespace Jovitar.Server.Intake;
 
 /// <summary>Sets right what killed processes leave behind: uploads complete but not taken in, originals without a row, halves nobody goes on with.</summary>
 internal sealed class TidyWorker(
-    UploadStore uploads, UploadTaker taker, UnpackingStore archives, Originals originals, Arrivals arrivals, Storage storage, NpgsqlDataSource db, TimeProvider clock, ILogger<TidyWorker> log) : BackgroundService
+    UploadStore uploads, UploadTaker taker, UnpackingStore archives, Originals originals, Arrivals arrivals, Storage storage, IndexKeeper index, NpgsqlDataSource db, TimeProvider clock, ILogger<TidyWorker> log) : BackgroundService
 {
     static readonly TimeSpan Every = TimeSpan.FromMinutes(1);
 
@@ -75,6 +76,7 @@ internal sealed class TidyWorker(
         await originals.SettleAsync(Arrivals.Quiet, ct);
         await archives.GiveUpTakenBackAsync(UploadStore.Life, ct);
 
+        await index.SweepAsync(ct);
         await uploads.SweepAsync(ct);
         await arrivals.SweepAsync(clock.GetUtcNow(), await uploads.AwaitedAsync(ct), ct);
         await storage.DropUnfinishedAsync(clock.GetUtcNow() - Stalled);

@@ -4,6 +4,7 @@ using Jovitar.Core.Photos;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Taxonomy;
@@ -13,6 +14,9 @@ using Microsoft.AspNetCore.Mvc;
 namespace Jovitar.Server.Photos;
 
 public sealed record PhotoList([Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos);
+
+/// <summary>Photos as frames show them.</summary>
+internal sealed record SheetPhotos(IReadOnlyList<SheetPhoto> Photos);
 
 /// <summary>Tags to put on several photos, by name, and to take off them.</summary>
 public sealed record TagPhotos(
@@ -36,8 +40,8 @@ internal static class PhotoEndpoints
     public static void MapPhotos(this IEndpointRouteBuilder api)
     {
         var photos = api.MapGroup("/photos").RequireAuthorization(Security.Editors).WithTags("Photos");
-        photos.MapGet("", Window).WithSummary("A window of the sheet").ProducesProblem(400);
-        photos.MapGet("/map", Map).WithSummary("The outline of the sheet: its length and where each window begins");
+        photos.MapGet("", Window).WithSummary("A window of the sheet, and how many photos the whole has");
+        photos.MapGet("/counts", Counts).WithSummary("How many photos are found, and how many would be with each choice of the narrowing");
         photos.MapGet("/between", Between).WithSummary("The photos from one to another");
         photos.MapPost("/these", These).WithSummary("Photos by name");
         photos.MapPost("/tags", ChangeTags).WithSummary("Adds and removes tags on photos in hand");
@@ -49,15 +53,14 @@ internal static class PhotoEndpoints
         photos.MapGet("/{photo}/original", Original).WithSummary("The original as it came in").ExcludeFromDescription();
     }
 
-    static async Task<Results<Ok<SheetWindow>, BadRequest<Problem>>> Window([AsParameters] SheetQuery query, string? from, SheetStore sheet, CancellationToken ct) =>
-        SheetKey.Read(query, from, out var key) ? TypedResults.Ok(await sheet.WindowAsync(query, key, ct)) : Problems.Invalid("This place in the sheet belongs to another order.");
+    static async Task<Ok<SheetWindow>> Window([AsParameters] SheetQuery query, int? at, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(await sheet.WindowAsync(query, Math.Max(0, at ?? 0), ct));
 
-    static async Task<Ok<SheetMap>> Map([AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(await sheet.MapAsync(query, ct));
+    static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), ct));
 
     static async Task<Ok<PhotoList>> Between([AsParameters] SheetQuery query, PhotoId one, PhotoId other, SheetStore sheet, CancellationToken ct) =>
         TypedResults.Ok(new PhotoList(await sheet.BetweenAsync(query, one, other, Hand.Most, ct)));
 
-    static async Task<Ok<SheetWindow>> These(PhotoList wanted, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new SheetWindow(await sheet.TheseAsync(wanted.Photos, ct)));
+    static async Task<Ok<SheetPhotos>> These(PhotoList wanted, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new SheetPhotos(await sheet.TheseAsync(wanted.Photos, ct)));
 
     static async Task<Results<Ok<Plate>, NotFound<Problem>>> Show(PhotoId photo, PhotoStore store, CancellationToken ct) =>
         await store.FindAsync(photo, ct) is { } plate ? TypedResults.Ok(plate) : Problems.Gone("photo");

@@ -1,190 +1,146 @@
 using System.ComponentModel;
-using System.Globalization;
-using System.Text.RegularExpressions;
 using Jovitar.Core;
-using Jovitar.Server.Platform;
+using Jovitar.Core.Narrowings;
 using Microsoft.AspNetCore.Mvc;
-using Npgsql;
 
 namespace Jovitar.Server.Photos;
 
-/// <summary>What a sheet is sorted by.</summary>
-internal enum SheetSort
-{
-    Taken,
-    Arrived,
-    Name,
-
-    /// <summary>The order made by hand in an album.</summary>
-    Place,
-}
-
-/// <summary>Which photos a sheet shows, and in which order.</summary>
+/// <summary>Which photos a sheet shows, and in which order, as an address says it. Choices are joined by commas; a backslash stands before a comma within one.</summary>
 internal sealed record SheetQuery
 {
-    [Description("Words to look for in title, caption, file name and tags.")]
+    [Description("Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found.")]
     [FromQuery(Name = "q")]
     public string? Q { get; init; }
-    [FromQuery(Name = "album")]
-    public AlbumId? Album { get; init; }
-    [FromQuery(Name = "tag")]
-    public TagId? Tag { get; init; }
-    [Description("Only photos that an intake brought.")]
-    [FromQuery(Name = "intake")]
-    public IntakeId? Intake { get; init; }
-    [FromQuery(Name = "category")]
-    public CategoryId? Category { get; init; }
 
-    [Description("Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere.")]
-    [FromQuery(Name = "without")]
-    public string? Without { get; init; }
-    [Description("What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken.")]
+    [Description("In any of these albums (ids), or none.")]
+    [FromQuery(Name = "album")]
+    public string? Album { get; init; }
+
+    [FromQuery(Name = "notAlbum")]
+    public string? NotAlbum { get; init; }
+
+    [Description("In any of these categories (ids) or beneath them, or none.")]
+    [FromQuery(Name = "category")]
+    public string? Category { get; init; }
+
+    [FromQuery(Name = "notCategory")]
+    public string? NotCategory { get; init; }
+
+    [Description("With any of these tags (ids), or none.")]
+    [FromQuery(Name = "tag")]
+    public string? Tag { get; init; }
+
+    [FromQuery(Name = "notTag")]
+    public string? NotTag { get; init; }
+
+    [Description("Brought by any of these intakes (ids).")]
+    [FromQuery(Name = "intake")]
+    public string? Intake { get; init; }
+
+    [FromQuery(Name = "notIntake")]
+    public string? NotIntake { get; init; }
+
+    [Description("Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none.")]
+    [FromQuery(Name = "taken")]
+    public string? Taken { get; init; }
+
+    [FromQuery(Name = "notTaken")]
+    public string? NotTaken { get; init; }
+
+    [Description("Taken with any of these cameras, or none.")]
+    [FromQuery(Name = "camera")]
+    public string? Camera { get; init; }
+
+    [FromQuery(Name = "notCamera")]
+    public string? NotCamera { get; init; }
+
+    [Description("Taken through any of these lenses, or none.")]
+    [FromQuery(Name = "lens")]
+    public string? Lens { get; init; }
+
+    [FromQuery(Name = "notLens")]
+    public string? NotLens { get; init; }
+
+    [Description("Rated so, 0 to 5.")]
+    [FromQuery(Name = "rating")]
+    public string? Rating { get; init; }
+
+    [FromQuery(Name = "notRating")]
+    public string? NotRating { get; init; }
+
+    [Description("Decided so: keep, doubt, leave_out, or none.")]
+    [FromQuery(Name = "decision")]
+    public string? Decision { get; init; }
+
+    [FromQuery(Name = "notDecision")]
+    public string? NotDecision { get; init; }
+
+    [Description("landscape, portrait, square, panorama.")]
+    [FromQuery(Name = "shape")]
+    public string? Shape { get; init; }
+
+    [FromQuery(Name = "notShape")]
+    public string? NotShape { get; init; }
+
+    [Description("The longer edge in pixels: 1600-2399, 6000-.")]
+    [FromQuery(Name = "pixels")]
+    public string? Pixels { get; init; }
+
+    [FromQuery(Name = "notPixels")]
+    public string? NotPixels { get; init; }
+
+    [Description("Without any of these: title, alt, credit.")]
+    [FromQuery(Name = "missing")]
+    public string? Missing { get; init; }
+
+    [FromQuery(Name = "notMissing")]
+    public string? NotMissing { get; init; }
+
+    [Description("What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken.")]
     [FromQuery(Name = "sort")]
     public string? Sort { get; init; }
+
     [FromQuery(Name = "reversed")]
     public bool? Reversed { get; init; }
-}
 
-/// <summary>A query turned to SQL. All of it is fixed text; values travel as parameters.</summary>
-internal sealed class SheetSql
-{
-    readonly List<(string, object?)> parameters = [];
-
-    public SheetSql(SheetQuery query)
+    /// <summary>What it narrows to.</summary>
+    public Narrowing Narrowing() => Core.Narrowings.Narrowing.Read(name => name switch
     {
-        // What lies in the bin stands on no sheet.
-        var where = new List<string> { "p.binned is null" };
-        var from = "photo as p";
-        var sort = SortOf(query);
-        if (query.Album is { } album)
-        {
-            from = "album_photo as ap join photo as p on p.id = ap.photo";
-            where.Add("ap.album = @album");
-            parameters.Add(("album", album.Value));
-        }
+        "q" => Q,
+        "album" => Album,
+        "notAlbum" => NotAlbum,
+        "category" => Category,
+        "notCategory" => NotCategory,
+        "tag" => Tag,
+        "notTag" => NotTag,
+        "intake" => Intake,
+        "notIntake" => NotIntake,
+        "taken" => Taken,
+        "notTaken" => NotTaken,
+        "camera" => Camera,
+        "notCamera" => NotCamera,
+        "lens" => Lens,
+        "notLens" => NotLens,
+        "rating" => Rating,
+        "notRating" => NotRating,
+        "decision" => Decision,
+        "notDecision" => NotDecision,
+        "shape" => Shape,
+        "notShape" => NotShape,
+        "pixels" => Pixels,
+        "notPixels" => NotPixels,
+        "missing" => Missing,
+        "notMissing" => NotMissing,
+        _ => null,
+    });
 
-        foreach (var word in (query.Q ?? "").ToLowerInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(8))
-        {
-            where.Add($"p.search like @word{parameters.Count}");
-            parameters.Add(($"word{parameters.Count}", $"%{Database.LikeText(word)}%"));
-        }
+    /// <summary>What it is sorted by; the order made by hand only exists in one album.</summary>
+    public SheetSort SortedBy() =>
+        Enum.TryParse<SheetSort>(Sort, ignoreCase: true, out var named) && Enum.IsDefined(named) && (named != SheetSort.Place || ByHand() is not null) ? named : SheetSort.Taken;
 
-        if (query.Tag is { } tag)
-        {
-            where.Add("exists (select from photo_tag as pt where pt.photo = p.id and pt.tag = @tag)");
-            parameters.Add(("tag", tag.Value));
-        }
+    /// <summary>Whether it runs backward. Newest and best first is how an evening's work is found; names and hand-made orders run forward.</summary>
+    public bool Down() => (SortedBy() is SheetSort.Taken or SheetSort.Arrived or SheetSort.Rating) != (Reversed ?? false);
 
-        if (query.Intake is { } intake)
-        {
-            where.Add("p.id in (select f.photo from intake_file as f where f.intake = @intake and f.photo is not null)");
-            parameters.Add(("intake", intake.Value));
-        }
-
-        if (query.Category is { } category)
-        {
-            where.Add("""
-                p.id in (
-                  with recursive beneath as (
-                    select id from category where id = @category
-                    union
-                    select c.id from category as c join beneath as b on c.parent = b.id)
-                  select pc.photo from photo_category as pc join beneath as b on b.id = pc.category)
-                """);
-            parameters.Add(("category", category.Value));
-        }
-
-        where.AddRange(query.Without switch
-        {
-            "title" => ["p.title = ''"],
-            "alt" => ["p.alt = ''"],
-            "album" => ["not exists (select from album_photo as a where a.photo = p.id)"],
-            "tag" => ["not exists (select from photo_tag as t where t.photo = p.id)"],
-            "use" => ["p.decision = 'leave_out'"],
-            _ => (string[])[],
-        });
-        (Column, Type) = sort switch
-        {
-            SheetSort.Arrived => ("p.arrived", "timestamptz"),
-            SheetSort.Name => ("p.sort_name", "text"),
-            SheetSort.Place => ("ap.place", "bigint"),
-            _ => ("p.sort_taken", "timestamp"),
-        };
-        // Newest first is how an evening's work is found; names and hand-made orders run forward.
-        Down = (sort is SheetSort.Taken or SheetSort.Arrived) != (query.Reversed ?? false);
-        From = from;
-        Where = string.Join(" and ", where);
-    }
-
-    /// <summary>What a query is sorted by; the order made by hand only exists in an album.</summary>
-    public static SheetSort SortOf(SheetQuery query) =>
-        Enum.TryParse<SheetSort>(query.Sort, ignoreCase: true, out var named) && Enum.IsDefined(named) && (named != SheetSort.Place || query.Album is not null) ? named : SheetSort.Taken;
-
-    public string From { get; }
-
-    public string Where { get; }
-
-    /// <summary>The column of the order; the photo's id settles ties.</summary>
-    public string Column { get; }
-
-    /// <summary>The column's type, for keys that travel as text.</summary>
-    public string Type { get; }
-
-    public bool Down { get; }
-
-    public string Order => Down ? $"{Column} desc, p.id desc" : $"{Column}, p.id";
-
-    public string Backwards => Down ? $"{Column}, p.id" : $"{Column} desc, p.id desc";
-
-    /// <summary>The condition that a row stands at or after a key (or strictly before, at or before, after).</summary>
-    public string Compared(string sign, string key, string id)
-    {
-        var turned = !Down ? sign : sign.Replace('>', '#').Replace('<', '>').Replace('#', '<');
-        return $"({Column}, p.id) {turned} ({key}::{Type}, {id})";
-    }
-
-    public NpgsqlCommand Fill(NpgsqlCommand command)
-    {
-        foreach (var (name, value) in parameters)
-        {
-            command.Parameters.AddWithValue(name, value!);
-        }
-
-        return command;
-    }
-}
-
-/// <summary>Where a row stands in an order: the sorted value as text and the photo's id.</summary>
-internal readonly partial record struct SheetKey(string Value, Guid Id)
-{
-    /// <summary>Reads a key of a query's order; null for the beginning.</summary>
-    /// <returns>False when it cannot be one of this order.</returns>
-    public static bool Read(SheetQuery query, string? text, out SheetKey? key)
-    {
-        key = null;
-        if (text is null)
-        {
-            return true;
-        }
-
-        var cut = text.LastIndexOf('~');
-        if (cut < 0 || !Guid.TryParse(text.AsSpan(cut + 1), out var id))
-        {
-            return false;
-        }
-
-        key = new SheetKey(text[..cut], id);
-        return SheetSql.SortOf(query) switch
-        {
-            SheetSort.Name => true,
-            SheetSort.Place => long.TryParse(key.Value.Value, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out _),
-            _ => Times().IsMatch(key.Value.Value) && DateTime.TryParse(key.Value.Value, CultureInfo.InvariantCulture, DateTimeStyles.None, out _),
-        };
-    }
-
-    public override string ToString() => $"{Value}~{Id}";
-
-    /// <summary>A time as PostgreSQL writes it (ISO 8601 with a blank).</summary>
-    [GeneratedRegex(@"^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d(\.\d{1,6})?([+-]\d\d(:\d\d)?)?$")]
-    private static partial Regex Times();
+    /// <summary>The one album that it shows; null when it shows several or none.</summary>
+    public AlbumId? ByHand() => AlbumId.TryParse(Album, null, out var album) ? album : null;
 }

@@ -1,9 +1,11 @@
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
+using Jovitar.Core.Narrowings;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -28,7 +30,7 @@ internal enum CategoryOutcome
 }
 
 /// <summary>The tree of categories, and which photos stand in them.</summary>
-internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
+internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
 {
     /// <summary>Two who move categories at once wait for each other, so that no loop is tied and no name made twice.</summary>
     public const string LockTree = "lock table category in share row exclusive mode";
@@ -36,14 +38,9 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts)
     /// <summary>All categories in the tree's order, each with how many photos it holds itself.</summary>
     public async Task<IReadOnlyList<CategoryLine>> ListAsync(CancellationToken ct)
     {
-        await using var command = db.CreateCommand(
-            """
-            select c.id, c.parent, c.name, c.place, c.version,
-                   (select count(*) from photo_category as pc where pc.category = c.id) as photos
-              from category as c
-             where c.binned is null
-            """);
-        var rows = await command.AllAsync(r => (Node: Node(r), Version: r.Get<long>("version"), Photos: (int)r.Get<long>("photos")), ct);
+        var holding = (await keeper.CurrentAsync(ct)).Holding(PartKind.Category);
+        await using var command = db.CreateCommand("select id, parent, name, place, version from category where binned is null");
+        var rows = await command.AllAsync(r => (Node: Node(r), Version: r.Get<long>("version"), Photos: holding.GetValueOrDefault(r.Get<Guid>("id"))), ct);
         var facts = rows.ToDictionary(r => r.Node.Id);
         return [.. new CategoryTree(rows.Select(r => r.Node)).InOrder().Select(n => new CategoryLine(n.Node.Id, n.Node.Parent, n.Node.Name, n.Depth, facts[n.Node.Id].Photos, facts[n.Node.Id].Version))];
     }

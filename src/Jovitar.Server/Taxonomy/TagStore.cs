@@ -1,8 +1,10 @@
 using Jovitar.Core;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Narrowings;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -14,23 +16,26 @@ internal sealed record TagLine(TagId Id, string Name, int Photos);
 internal sealed record TagChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Add, IReadOnlyList<TagId> Remove);
 
 /// <summary>Tags, and which photos carry them.</summary>
-internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts)
+internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
 {
     /// <summary>Tags whose name begins with the words typed, then those that hold them; the most used first.</summary>
     /// <param name="also">A tag that is to be among them in any case, and then is the first.</param>
     public async Task<IReadOnlyList<TagLine>> TagsAsync(string? typed, TagId? also, int most, CancellationToken ct)
     {
+        var used = (await keeper.CurrentAsync(ct)).Holding(PartKind.Tag);
         var key = TagName.TryParse(typed, out var name) ? name.Key : "";
         await using var command = db.Command(
             """
-            select t.id, t.name, (select count(*) from photo_tag as pt where pt.tag = t.id) as photos
+            select t.id, t.name, coalesce(u.photos, 0) as photos
               from tag as t
+              left join unnest(@used, @times) as u(tag, photos) on u.tag = t.id
              where t.binned is null and (t.key like '%' || @key || '%' or t.id = @also)
              order by t.id is distinct from @also, not starts_with(t.key, @raw), photos desc, t.key
              limit @most
             """,
-            ("key", Database.LikeText(key)), ("raw", key), ("also", also?.Value), ("most", most));
-        return await command.AllAsync(r => new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), (int)r.Get<long>("photos")), ct);
+            ("key", Database.LikeText(key)), ("raw", key), ("also", also?.Value), ("most", most),
+            ("used", used.Keys.ToArray()), ("times", used.Values.ToArray()));
+        return await command.AllAsync(r => new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), r.Get<int>("photos")), ct);
     }
 
     /// <summary>Adds and removes tags on several photos.</summary>

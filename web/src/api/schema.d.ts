@@ -1498,23 +1498,52 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A window of the sheet */
+        /** A window of the sheet, and how many photos the whole has */
         get: {
             parameters: {
                 query?: {
-                    /** @description Words to look for in title, caption, file name and tags. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
                     q?: string;
-                    album?: components["schemas"]["AlbumId"];
-                    tag?: components["schemas"]["TagId"];
-                    /** @description Only photos that an intake brought. */
-                    intake?: components["schemas"]["IntakeId"];
-                    category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
-                    without?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
-                    from?: string;
+                    at?: number;
                 };
                 header?: never;
                 path?: never;
@@ -1531,15 +1560,6 @@ export interface paths {
                         "application/json": components["schemas"]["SheetWindow"];
                     };
                 };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
             };
         };
         put?: never;
@@ -1550,27 +1570,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/photos/map": {
+    "/api/photos/counts": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The outline of the sheet: its length and where each window begins */
+        /** How many photos are found, and how many would be with each choice of the narrowing */
         get: {
             parameters: {
                 query?: {
-                    /** @description Words to look for in title, caption, file name and tags. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
                     q?: string;
-                    album?: components["schemas"]["AlbumId"];
-                    tag?: components["schemas"]["TagId"];
-                    /** @description Only photos that an intake brought. */
-                    intake?: components["schemas"]["IntakeId"];
-                    category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
-                    without?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                 };
@@ -1586,7 +1635,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SheetMap"];
+                        "application/json": components["schemas"]["SheetCounts"];
                     };
                 };
             };
@@ -1610,16 +1659,45 @@ export interface paths {
         get: {
             parameters: {
                 query: {
-                    /** @description Words to look for in title, caption, file name and tags. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
                     q?: string;
-                    album?: components["schemas"]["AlbumId"];
-                    tag?: components["schemas"]["TagId"];
-                    /** @description Only photos that an intake brought. */
-                    intake?: components["schemas"]["IntakeId"];
-                    category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
-                    without?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                     one: string;
@@ -1679,7 +1757,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SheetWindow"];
+                        "application/json": components["schemas"]["SheetPhotos"];
                     };
                 };
             };
@@ -1874,16 +1952,45 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Words to look for in title, caption, file name and tags. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
                     q?: string;
-                    album?: components["schemas"]["AlbumId"];
-                    tag?: components["schemas"]["TagId"];
-                    /** @description Only photos that an intake brought. */
-                    intake?: components["schemas"]["IntakeId"];
-                    category?: components["schemas"]["CategoryId"];
-                    /** @description Only photos that lack something: title, alt, album or tag; or use, for those left out everywhere. */
-                    without?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, or, in an album, place. Anything else means taken. */
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                 };
@@ -3298,7 +3405,10 @@ export interface components {
             /** Format: int32 */
             place?: null | number;
         };
-        /** Format: uuid */
+        /**
+         * Format: uuid
+         * @description Names one category.
+         */
         CategoryId: string;
         /** @description A category as the workroom lists it, parents before children. */
         CategoryLine: {
@@ -3311,6 +3421,22 @@ export interface components {
             photos: number;
             /** Format: int64 */
             version: number;
+        };
+        /** @description A choice of a narrowing, and how many photos would be found with it. */
+        CountedChoice: {
+            /** @description As addresses say it. */
+            choice: string;
+            /** @description What it is called, where it has a name of its own: a tag's, a category's, an album's; else null. */
+            name: null | string;
+            /** @description The choice it stands beneath, of a category; else null. */
+            within: null | string;
+            /** Format: int32 */
+            count: number;
+        };
+        /** @description The choices of one part. */
+        CountedPart: {
+            kind: components["schemas"]["PartKind"];
+            choices: components["schemas"]["CountedChoice"][];
         };
         /** @description The picture an album is known by: the chosen one, else its first. */
         Cover: {
@@ -3781,6 +3907,11 @@ export interface components {
             page: components["schemas"]["PageLine"];
             done: components["schemas"]["Done"];
         };
+        /**
+         * @description What a part of a narrowing speaks of.
+         * @enum {unknown}
+         */
+        PartKind: "album" | "category" | "tag" | "intake" | "taken" | "camera" | "lens" | "rating" | "decision" | "shape" | "pixels" | "missing";
         /** @description New words for a photo; what is null stays as it is. Of tags and categories only what is added and taken away is said. */
         PhotoChange: {
             title?: null | string;
@@ -4019,13 +4150,11 @@ export interface components {
             /** @description It is the one that asks. */
             here: boolean;
         };
-        /** @description The whole sheet in outline: how many photos it has, and the key at which every window begins. */
-        SheetMap: {
+        /** @description How many photos are found, and how many would be with each choice. */
+        SheetCounts: {
             /** Format: int32 */
             total: number;
-            /** Format: int32 */
-            step: number;
-            keys: string[];
+            parts: components["schemas"]["CountedPart"][];
         };
         /** @description A photo's neighbours in a sheet. */
         SheetNeighbours: {
@@ -4052,12 +4181,30 @@ export interface components {
             state: string;
             failure: null | string;
             preview: boolean;
+            /** Format: date-time */
+            taken: null | string;
+            /** Format: int32 */
+            rating: number;
             decision: string;
             /** @description The widths that are made already; others are not worth asking for yet. */
             renditions: number[];
         };
+        /** @description Photos as frames show them. */
+        SheetPhotos: {
+            photos: components["schemas"]["SheetPhoto"][];
+        };
         /** @description One window of a sheet. */
         SheetWindow: {
+            /**
+             * Format: int32
+             * @description How many photos the whole sheet has.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description So many photos a window; the next begins so much later.
+             */
+            step: number;
             photos: components["schemas"]["SheetPhoto"][];
         };
         SignIn: {
@@ -4094,7 +4241,10 @@ export interface components {
             total: number;
             choice: string;
         };
-        /** Format: uuid */
+        /**
+         * Format: uuid
+         * @description Names one tag.
+         */
         TagId: string;
         TagLine: {
             id: components["schemas"]["TagId"];

@@ -14,6 +14,7 @@ import { FoldersStation } from './intake/FoldersStation'
 import { IntakeStation } from './intake/IntakeStation'
 import { OneIntake } from './intake/OneIntake'
 import { ScannerStation } from './intake/ScannerStation'
+import { names } from './narrowings/narrowing'
 import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
 import { BinStation } from './photos/BinStation'
@@ -21,20 +22,19 @@ import { CategoriesStation } from './photos/CategoriesStation'
 import { FilesStation } from './photos/FilesStation'
 import { PhotosStation } from './photos/PhotosStation'
 import { RepeatsStation } from './photos/RepeatsStation'
+import { sorts } from './sheet/useSheet'
 import { AccountStation } from './shell/AccountStation'
 import { Frame } from './shell/Frame'
 
+const said = z.string().optional().catch(undefined)
+
 /** What the address of a sheet says; anything it cannot mean is passed over. */
 const sheetSearch = z.object({
-  q: z.string().optional().catch(undefined),
-  album: z.string().optional().catch(undefined),
-  tag: z.string().optional().catch(undefined),
-  category: z.string().optional().catch(undefined),
-  intake: z.string().optional().catch(undefined),
-  without: z.enum(['title', 'alt', 'album', 'tag', 'use']).optional().catch(undefined),
-  sort: z.enum(['taken', 'arrived', 'name', 'place']).optional().catch(undefined),
-  reversed: z.boolean().optional().catch(undefined),
-  photo: z.string().optional().catch(undefined),
+  q: said,
+  ...(Object.fromEntries(names.map((name) => [name, said])) as Record<(typeof names)[number], typeof said>),
+  sort: z.enum(sorts).optional().catch(undefined),
+  reversed: z.stringbool().or(z.boolean()).optional().catch(undefined),
+  photo: said,
 })
 
 const root = createRootRoute({
@@ -78,7 +78,17 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
 ]
 
-const router = createRouter({ routeTree: root.addChildren(routes), defaultPreload: false })
+const router = createRouter({
+  routeTree: root.addChildren(routes),
+  defaultPreload: false,
+  // Plain addresses: what is said is text, and nothing is put in quotes.
+  parseSearch: (text) => Object.fromEntries(new URLSearchParams(text)),
+  stringifySearch: (search) => {
+    const said = Object.entries(search).filter(([, value]) => value !== undefined && value !== '')
+    const text = new URLSearchParams(said.map(([name, value]) => [name, String(value)])).toString()
+    return text === '' ? '' : `?${text}`
+  },
+})
 
 declare module '@tanstack/react-router' {
   interface Register {

@@ -1,7 +1,8 @@
 import { intakeWords } from './intake'
+import { narrowingWords } from './narrowing'
 import { pageWords } from './pages'
 import { photoWords } from './photos'
 import { workroomWords } from './workroom'
 
 /** All words of the workroom, English. Another language is another folder of this shape. */
-export const en = { ...workroomWords, ...intakeWords, ...photoWords, ...pageWords }
+export const en = { ...workroomWords, ...intakeWords, ...photoWords, ...narrowingWords, ...pageWords }

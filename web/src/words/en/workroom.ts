@@ -125,6 +125,7 @@ export const workroomWords = {
     close: 'Close',
     rows: [
       ['/', 'Search'],
+      ['N', 'Narrow the sheet'],
       ['← → ↑ ↓', 'Move from frame to frame, or to the next photo'],
       ['Space', 'Take in hand, or let go'],
       ['Shift + arrows', 'Take in hand along the way'],

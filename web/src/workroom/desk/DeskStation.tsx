@@ -118,15 +118,15 @@ export function DeskStation() {
                       ['alt', f.photosWithoutAlt],
                     ] as const
                   ).map(
-                    ([without, count]) =>
+                    ([missing, count]) =>
                       count > 0 && (
-                        <li key={without}>
+                        <li key={missing}>
                           <Link
                             to="/workroom/photos"
-                            search={{ without }}
+                            search={{ missing }}
                             className="underline decoration-strong-line decoration-1 underline-offset-4"
                           >
-                            {w.photos(count)} {w.sheet.without[without]}
+                            {w.photos(count)} {w.sheet.without[missing]}
                           </Link>
                         </li>
                       ),

@@ -1,16 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
-import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
+import { isNarrowed } from '../narrowings/narrowing'
+import { Sentence } from '../narrowings/Sentence'
 import { HandLine } from '../sheet/HandLine'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
-import { sheetQuery } from '../sheet/useSheet'
-import { useFigures } from '../shell/data'
+import { type SheetQuery, sheetQuery, windowOf } from '../sheet/useSheet'
 import { Empty, Heading } from '../shell/Station'
-import { Narrowing } from './Narrowing'
+import { SheetLine } from './SheetLine'
 
 /** The sheet of all photos, or the plate of the one that is open. */
 export function PhotosStation() {
@@ -18,13 +18,10 @@ export function PhotosStation() {
   const go = useNavigate({ from: '/workroom/photos' })
   const [size, setSize] = useState(1)
   const [start, setStart] = useState(0)
-  const figures = useFigures().data
   const query = sheetQuery(search)
-  const total = useQuery({
-    queryKey: ['sheet', 'map', query],
-    queryFn: () => body(api.GET('/api/photos/map', { params: { query } }), w.errors.away),
-  }).data?.total
-  const narrowed = !!(search.q || search.tag || search.category || search.intake || search.without)
+  const total = useQuery(windowOf(query, 0)).data?.total
+  const narrowed = isNarrowed(search)
+  const change = (next: SheetQuery) => void go({ search: (s) => ({ ...s, ...next }), replace: true })
   if (search.photo)
     return (
       <Plate
@@ -41,29 +38,10 @@ export function PhotosStation() {
   return (
     <div className="flex h-full flex-col px-[30px] pt-7">
       <Heading
-        title={
-          search.without || search.intake ? (
-            <span>
-              {w.sheet.title}, {search.without ? w.sheet.without[search.without] : w.sheet.ofIntake}
-            </span>
-          ) : (
-            w.sheet.title
-          )
-        }
-        lead={
-          total === undefined
-            ? ' '
-            : narrowed && figures
-              ? w.plate.of(total, figures.photos)
-              : w.sheet.total(total)
-        }
+        title={w.sheet.title}
+        right={<SheetLine search={search} size={size} onSize={setSize} onChange={change} />}
       />
-      <Narrowing
-        search={search}
-        size={size}
-        onSize={setSize}
-        onChange={(next) => void go({ search: (s) => ({ ...s, ...next }), replace: true })}
-      />
+      <Sentence search={search} total={total} onChange={change} />
       <HandLine rest={w.hand.howToTake} />
       <div className="flex min-h-0 flex-1 flex-col pt-[18px]">
         <Sheet

@@ -2,13 +2,15 @@ import { memo, type PointerEvent } from 'react'
 import type { Api } from '../../api/client'
 import { fitting, rendition } from '../../kit/renditions'
 import { w } from '../../words'
+import { type Beneath, beneathWords, standing } from './beneath'
 
-/** One frame of the sheet: the photo whole, a hairline, its running number and file name. */
+/** One frame of the sheet: the photo whole, a hairline, and beneath it what was chosen to stand there. */
 export const Frame = memo(function Frame({
   photo,
   index,
   total,
   size,
+  beneath,
   held,
   focused,
   marked,
@@ -20,6 +22,7 @@ export const Frame = memo(function Frame({
   index: number
   total: number
   size: { cell: number; picture: number }
+  beneath: Beneath
   held: boolean
   focused: boolean
   marked: boolean
@@ -32,11 +35,10 @@ export const Frame = memo(function Frame({
     return (
       <div style={{ width: size.cell }} aria-hidden>
         <div style={box} className="bg-well" />
-        <div className="mt-1.5 border-t border-line pt-1 text-[0.6875rem] text-quiet tabular-nums">
-          {w.count(index + 1)}
-        </div>
+        <div className="mt-1.5 border-t border-line pt-1 text-[0.6875rem]">&nbsp;</div>
       </div>
     )
+  const stands = standing(photo, beneath)
   const shape = photo.width / photo.height
   const wide = Math.min(size.cell, size.picture * shape)
   const seen = photo.state === 'ready' || photo.preview
@@ -81,19 +83,14 @@ export const Frame = memo(function Frame({
       <div
         className={`mt-1.5 flex gap-2 pt-[3px] text-[0.6875rem] leading-4 ${held || marked ? 'border-t-[3px] border-plum' : 'border-t border-line pb-[2px] group-hover:border-strong-line'}`}
       >
-        <span className={`font-display font-bold tabular-nums ${held ? 'text-plum' : ''}`}>
-          {w.count(index + 1)}
-        </span>
         <span
           data-open
-          className="cursor-pointer truncate text-quiet hover:text-ink hover:underline"
-          title={photo.title || undefined}
+          className={`min-w-0 cursor-pointer truncate hover:underline ${held ? 'font-semibold text-plum' : ''}`}
+          title={photo.title ? photo.fileName : undefined}
         >
-          {photo.fileName}
+          {beneathWords(photo, beneath) || '\u00a0'}
         </span>
-        {photo.decision === 'leave_out' && (
-          <span className="ml-auto whitespace-nowrap text-quiet">{w.sheet.leftOut}</span>
-        )}
+        {stands && <span className="ml-auto font-semibold whitespace-nowrap">{stands}</span>}
       </div>
     </div>
   )

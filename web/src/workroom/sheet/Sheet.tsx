@@ -5,6 +5,7 @@ import { useFigures } from '../shell/data'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
 import { tell, tellProblem } from '../shell/news'
+import { useBeneath } from './beneath'
 import { Frame } from './Frame'
 import { gap, useGrid } from './grid'
 import { useDrag } from './useDrag'
@@ -31,6 +32,7 @@ export function Sheet({
   const scroller = useRef<HTMLDivElement>(null)
   const grid = useGrid(scroller, size)
   const held = useHand()
+  const { beneath } = useBeneath()
   const arriving = (useFigures().data?.waiting ?? 0) > 0
   const [view, setView] = useState({ first: 0, last: 0 })
   const sheet = useSheet(query, view, arriving)
@@ -159,6 +161,7 @@ export function Sheet({
                         index={index}
                         total={sheet.total}
                         size={grid}
+                        beneath={beneath}
                         held={photo !== undefined && held.has(photo.id)}
                         focused={index === cursor}
                         marked={inDrag(index)}

@@ -1,59 +1,58 @@
-import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useQueries } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
+import { type NarrowingSearch, narrowingOf } from '../narrowings/narrowing'
+
+export const sorts = ['taken', 'arrived', 'name', 'title', 'rating', 'place'] as const
 
 /** Which photos a sheet shows and in which order, as the address says it. */
-export type SheetQuery = {
-  q?: string | undefined
-  album?: string | undefined
-  tag?: string | undefined
-  category?: string | undefined
-  intake?: string | undefined
-  without?: 'title' | 'alt' | 'album' | 'tag' | 'use' | undefined
-  sort?: 'taken' | 'arrived' | 'name' | 'place' | undefined
+export type SheetQuery = NarrowingSearch & {
+  sort?: (typeof sorts)[number] | undefined
   reversed?: boolean | undefined
 }
 
 /** Only what narrows or sorts, so that other parts of an address do not count as another sheet. */
 export function sheetQuery(search: SheetQuery): SheetQuery {
-  const { q, album, tag, category, intake, without, sort, reversed } = search
-  return { q, album, tag, category, intake, without, sort, reversed }
+  return {
+    ...narrowingOf(search),
+    ...(search.sort && { sort: search.sort }),
+    ...(search.reversed && { reversed: true }),
+  }
 }
+
+/** Photos a window, until the server has said how many. */
+const usual = 120
+
+export const windowOf = (query: SheetQuery, n: number, step = usual) => ({
+  queryKey: ['sheet', 'window', query, n],
+  queryFn: () =>
+    body(api.GET('/api/photos', { params: { query: { ...query, at: n * step } } }), w.errors.away),
+})
 
 /** Photos of a sheet, window by window: the first at once, others when they come into view. */
 export function useSheet(query: SheetQuery, visible: { first: number; last: number }, arriving: boolean) {
-  const map = useQuery({
-    queryKey: ['sheet', 'map', query],
-    queryFn: () => body(api.GET('/api/photos/map', { params: { query } }), w.errors.away),
-    placeholderData: keepPreviousData,
-    refetchInterval: arriving ? 2500 : false,
-  })
-  const step = map.data?.step ?? 120
+  const known = useRef({ total: 0, step: usual })
+  const { step } = known.current
   const wanted = useSettled(Math.floor(visible.first / step), Math.floor(visible.last / step))
   const windows = useQueries({
-    queries: wanted.map((n) => {
-      const from = n === 0 ? undefined : map.data?.keys[n]
-      return {
-        queryKey: ['sheet', 'window', query, n, from],
-        queryFn: () => body(api.GET('/api/photos', { params: { query: { ...query, from } } }), w.errors.away),
-        enabled: n === 0 || from !== undefined,
-        placeholderData: keepPreviousData,
-        refetchInterval: arriving ? 2500 : (false as const),
-        staleTime: 30_000,
-      }
-    }),
+    queries: wanted.map((n) => ({
+      ...windowOf(query, n, step),
+      refetchInterval: arriving ? 2500 : (false as const),
+      staleTime: 30_000,
+    })),
   })
+  const said = windows.find((q) => q.data)?.data
+  if (said) known.current = { total: said.total, step: said.step }
   function at(index: number): Api['SheetPhoto'] | undefined {
     const place = wanted.indexOf(Math.floor(index / step))
     return place < 0 ? undefined : windows[place]?.data?.photos[index % step]
   }
-  const first = windows[0]?.data?.photos.length
   return {
-    total: map.data?.total ?? (wanted[0] === 0 ? (first ?? 0) : 0),
+    total: known.current.total,
     at,
-    failed: map.error ?? windows.find((q) => q.error)?.error,
-    known: map.data !== undefined,
+    failed: windows.find((q) => q.error)?.error,
+    known: said !== undefined,
   }
 }
 

@@ -2,6 +2,7 @@ import { Link, useRouterState } from '@tanstack/react-router'
 import type { ReactNode } from 'react'
 import type { Api } from '../../api/client'
 import { w } from '../../words'
+import { narrowingOf, none } from '../narrowings/narrowing'
 import { useAlbums, useFigures, usePages, useSession } from './data'
 import { Foot } from './Foot'
 
@@ -179,30 +180,30 @@ function IntakeEntries({ pathname }: { pathname: string }) {
 
 /** What the photos' sheet is often narrowed to, and what lies beside it. Lines that would end in nothing are left out. */
 function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
-  const { at, without } = useRouterState({
+  const { at, said } = useRouterState({
     select: (s) => ({
       at: s.location.pathname.split('/')[2] ?? '',
-      without: (s.location.search as Record<string, string>).without,
+      said: JSON.stringify(narrowingOf(s.location.search)),
     }),
   })
   const narrowed = [
-    ['title', w.contents.withoutTitle, f.photosWithoutTitle],
-    ['alt', w.contents.withoutAlt, f.photosWithoutAlt],
-    ['album', w.contents.inNoAlbum, f.photosInNoAlbum],
-    ['use', w.contents.leftOut, f.leftOut],
+    [{ missing: 'title' }, w.contents.withoutTitle, f.photosWithoutTitle],
+    [{ missing: 'alt' }, w.contents.withoutAlt, f.photosWithoutAlt],
+    [{ album: none }, w.contents.inNoAlbum, f.photosInNoAlbum],
+    [{ decision: 'leave_out' }, w.contents.leftOut, f.leftOut],
   ] as const
   return (
     <div className="contents-entries mb-1.5">
       {narrowed.map(
-        ([key, name, count]) =>
-          (count > 0 || key !== 'use') && (
+        ([search, name, count]) =>
+          (count > 0 || name !== w.contents.leftOut) && (
             <Entry
-              key={key}
+              key={name}
               to="/workroom/photos"
-              search={{ without: key }}
+              search={search}
               name={name}
               figure={w.count(count)}
-              here={at === 'photos' && without === key}
+              here={at === 'photos' && said === JSON.stringify(search)}
             />
           ),
       )}

@@ -1,0 +1,119 @@
+namespace Jovitar.Core.Narrowings;
+
+/// <summary>One thing known of every photo, where hardly two have the same.</summary>
+sealed class Column<T>(T nothing)
+{
+    T[] of = [];
+
+    public T this[int photo]
+    {
+        get => photo < of.Length ? of[photo] : nothing;
+        set
+        {
+            if (photo >= of.Length)
+            {
+                Array.Resize(ref of, Math.Max(photo + 1, of.Length + (of.Length / 2) + 64));
+            }
+
+            of[photo] = value;
+        }
+    }
+}
+
+/// <summary>
+/// One thing known of every photo. Equal values are kept once and photos hold their numbers, so that asking which photos fit is
+/// one look at every value and one pass over small numbers, and counting is the same.
+/// </summary>
+sealed class Facet<T>(T nothing, IEqualityComparer<T>? same = null)
+    where T : notnull
+{
+    readonly Dictionary<T, int> known = new(same) { [nothing] = 0 };
+    readonly List<T> values = [nothing];
+    int[] of = [];
+
+    /// <summary>Values that were ever seen; some may have no photo any more.</summary>
+    public int Values => values.Count;
+
+    public T this[int photo] => values[of[photo]];
+
+    public void Set(int photo, T value)
+    {
+        if (photo >= of.Length)
+        {
+            Array.Resize(ref of, Math.Max(photo + 1, of.Length + (of.Length / 2) + 64));
+        }
+
+        if (!known.TryGetValue(value, out var number))
+        {
+            number = values.Count;
+            known[value] = number;
+            values.Add(value);
+        }
+
+        of[photo] = number;
+    }
+
+    /// <summary>The photos whose value fits.</summary>
+    public PhotoSet Where(int photos, Func<T, bool> fits)
+    {
+        var set = new PhotoSet(photos);
+        var yes = new bool[values.Count];
+        var any = false;
+        for (var i = 0; i < yes.Length; i++)
+        {
+            any |= yes[i] = fits(values[i]);
+        }
+
+        for (var photo = 0; any && photo < photos; photo++)
+        {
+            if (yes[of[photo]])
+            {
+                set.Add(photo);
+            }
+        }
+
+        return set;
+    }
+
+    /// <summary>How often each value stands among some photos.</summary>
+    public IEnumerable<(T Value, int Count)> Tally(PhotoSet among)
+    {
+        var counts = new int[values.Count];
+        among.Tally(of, counts);
+        for (var i = 0; i < counts.Length; i++)
+        {
+            if (counts[i] > 0)
+            {
+                yield return (values[i], counts[i]);
+            }
+        }
+    }
+}
+
+/// <summary>Several ids of one photo, sorted; equal by content.</summary>
+sealed class IdSet : IEquatable<IdSet>
+{
+    public static readonly IdSet Empty = new([]);
+
+    readonly int hash;
+
+    public IdSet(IEnumerable<Guid> ids)
+    {
+        Ids = [.. ids.Distinct().Order()];
+        var code = new HashCode();
+        foreach (var id in Ids)
+        {
+            code.Add(id);
+        }
+
+        hash = code.ToHashCode();
+    }
+
+    public Guid[] Ids { get; }
+
+    public bool Equals(IdSet? other) => other is not null && hash == other.hash && Ids.AsSpan().SequenceEqual(other.Ids);
+
+    public override bool Equals(object? obj) => Equals(obj as IdSet);
+
+    public override int GetHashCode() => hash;
+}

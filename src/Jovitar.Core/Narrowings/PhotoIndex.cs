@@ -1,0 +1,429 @@
+using System.Globalization;
+
+namespace Jovitar.Core.Narrowings;
+
+/// <summary>Photos found: a span of them in order, and how many there are.</summary>
+public sealed record Found(IReadOnlyList<Guid> Photos, int Total);
+
+/// <summary>Where a photo stands among those found.</summary>
+/// <param name="Position">1 = first.</param>
+public sealed record Standing(Guid? Before, Guid? After, int Position, int Total);
+
+/// <summary>
+/// Everything that photos are found by, in memory: narrowed, ordered and counted without a look at the database. Safe to be used
+/// from several threads. What it holds is what it was told; whoever owns it tells it of every change.
+/// </summary>
+public sealed class PhotoIndex
+{
+    /// <summary>Of so many narrowings the outcome is kept until something changes.</summary>
+    const int MostKept = 16;
+
+    readonly Lock gate = new();
+    readonly Dictionary<Guid, int> numbers = [];
+    readonly List<Guid> ids = [];
+    readonly List<bool> here = [];
+    readonly Column<DateTime> sortTaken = new(default);
+    readonly Column<DateTime> arrived = new(default);
+    readonly Facet<DateOnly> day = new(default);
+    readonly Column<string> name = new("");
+    readonly Column<string> title = new("");
+    readonly Facet<int> missing = new(0);
+    readonly Facet<int> rating = new(0);
+    readonly Facet<string> decision = new("", StringComparer.Ordinal);
+    readonly Facet<string> shape = new("", StringComparer.Ordinal);
+    readonly Facet<int> pixels = new(0);
+    readonly Facet<string> camera = new("", StringComparer.Ordinal);
+    readonly Facet<string> lens = new("", StringComparer.Ordinal);
+    readonly Facet<IdSet> tags = new(IdSet.Empty);
+    readonly Facet<IdSet> categories = new(IdSet.Empty);
+    readonly Facet<IdSet> albums = new(IdSet.Empty);
+    readonly Facet<IdSet> intakes = new(IdSet.Empty);
+    readonly Column<long> bytes = new(0);
+    readonly WordIndex words = new();
+    readonly Dictionary<SheetSort, SheetOrder> orders;
+    readonly Dictionary<string, PhotoSet> kept = [];
+    readonly Dictionary<(string, SheetSort), int[]> keptOrders = [];
+    Dictionary<Guid, Guid?> parents = [];
+    PhotoSet? allHere;
+    int holes;
+
+    public PhotoIndex() => orders = new()
+    {
+        [SheetSort.Taken] = new SheetOrder((a, b) => Then(sortTaken[a].CompareTo(sortTaken[b]), a, b)),
+        [SheetSort.Arrived] = new SheetOrder((a, b) => Then(arrived[a].CompareTo(arrived[b]), a, b)),
+        [SheetSort.Name] = new SheetOrder((a, b) => Then(string.CompareOrdinal(name[a], name[b]), a, b)),
+        [SheetSort.Title] = new SheetOrder((a, b) => Then(ByTitle(a, b), a, b)),
+        [SheetSort.Rating] = new SheetOrder((a, b) => Then(rating[a].CompareTo(rating[b]), a, b)),
+    };
+
+    /// <summary>Photos that are or ever were in it and leave a hole, or values nobody has any more: it is time to make it anew.</summary>
+    public bool IsWorn => holes > (ids.Count / 2) + 1000 || tags.Values + categories.Values + albums.Values + intakes.Values > (4 * ids.Count) + 10_000;
+
+    /// <summary>All bytes of the originals it knows, those of photos in the bin with them.</summary>
+    public long Bytes { get; private set; }
+
+    /// <summary>Says what is known of a photo now.</summary>
+    public void Set(PhotoFacts facts)
+    {
+        lock (gate)
+        {
+            if (!numbers.TryGetValue(facts.Id, out var n))
+            {
+                n = ids.Count;
+                numbers[facts.Id] = n;
+                ids.Add(facts.Id);
+                here.Add(false);
+            }
+
+            here[n] = facts.Here;
+            Bytes += facts.Bytes - bytes[n];
+            bytes[n] = facts.Bytes;
+            sortTaken[n] = facts.SortTaken;
+            arrived[n] = facts.Arrived;
+            day.Set(n, facts.Taken is { } taken ? DateOnly.FromDateTime(taken) : default);
+            name[n] = facts.FileName.ToLowerInvariant();
+            title[n] = facts.Title.Length == 0 ? "" : facts.Title.ToLowerInvariant();
+            missing.Set(n, (facts.Title.Length == 0 ? 1 : 0) | (facts.HasAlt ? 0 : 2) | (facts.HasCredit ? 0 : 4));
+            rating.Set(n, facts.Rating);
+            decision.Set(n, facts.Decision);
+            shape.Set(n, PictureShape.Of(facts.Width, facts.Height));
+            pixels.Set(n, Math.Max(facts.Width, facts.Height));
+            camera.Set(n, facts.Camera);
+            lens.Set(n, facts.Lens);
+            tags.Set(n, SetOf(facts.Tags));
+            categories.Set(n, SetOf(facts.Categories));
+            albums.Set(n, SetOf(facts.Albums));
+            intakes.Set(n, SetOf(facts.Intakes));
+            words.Set(n, facts.Words);
+            Moved(n);
+        }
+    }
+
+    /// <summary>A photo is gone for good.</summary>
+    public void Remove(Guid photo)
+    {
+        lock (gate)
+        {
+            if (numbers.Remove(photo, out var n))
+            {
+                here[n] = false;
+                holes++;
+                words.Set(n, "");
+                Bytes -= bytes[n];
+                bytes[n] = 0;
+                Moved(n);
+            }
+        }
+    }
+
+    /// <summary>Says how categories stand beneath one another; a narrowing by one finds what stands beneath it.</summary>
+    public void Tree(IReadOnlyDictionary<Guid, Guid?> parentOf)
+    {
+        lock (gate)
+        {
+            parents = new(parentOf);
+            Forget();
+        }
+    }
+
+    /// <summary>A span of the photos found, in order.</summary>
+    /// <param name="down">From the last to the first.</param>
+    /// <param name="from">0 = first.</param>
+    /// <param name="byHand">The order made by hand, where that is what is asked for.</param>
+    public Found Window(Narrowing narrowing, SheetSort sort, bool down, int from, int most, IReadOnlyList<Guid>? byHand = null)
+    {
+        lock (gate)
+        {
+            var order = Ordered(narrowing, sort, byHand);
+            var span = new List<Guid>(Math.Max(0, Math.Min(most, order.Length - from)));
+            for (var i = from; i < Math.Min((long)from + most, order.Length); i++)
+            {
+                span.Add(ids[order[down ? order.Length - 1 - i : i]]);
+            }
+
+            return new Found(span, order.Length);
+        }
+    }
+
+    /// <summary>Where a photo stands among those found; null when it is not among them.</summary>
+    public Standing? Stands(Narrowing narrowing, SheetSort sort, bool down, Guid photo, IReadOnlyList<Guid>? byHand = null)
+    {
+        lock (gate)
+        {
+            var order = Ordered(narrowing, sort, byHand);
+            if (Position(order, photo) is not { } at)
+            {
+                return null;
+            }
+
+            Guid? Beside(int place) => place < 0 || place >= order.Length ? null : ids[order[place]];
+            var (before, after) = (Beside(at - 1), Beside(at + 1));
+            return down ? new Standing(after, before, order.Length - at, order.Length) : new Standing(before, after, at + 1, order.Length);
+        }
+    }
+
+    /// <summary>The photos from one to another, both counted in, however they are named; none when one of them is not found.</summary>
+    public IReadOnlyList<Guid> Between(Narrowing narrowing, SheetSort sort, bool down, Guid one, Guid other, int most, IReadOnlyList<Guid>? byHand = null)
+    {
+        lock (gate)
+        {
+            var order = Ordered(narrowing, sort, byHand);
+            if (Position(order, one) is not { } a || Position(order, other) is not { } b)
+            {
+                return [];
+            }
+
+            var span = order[Math.Min(a, b)..(Math.Max(a, b) + 1)].Select(n => ids[n]);
+            return [.. (down ? span.Reverse() : span).Take(most)];
+        }
+    }
+
+    /// <summary>How many are found.</summary>
+    public int Count(Narrowing narrowing)
+    {
+        lock (gate)
+        {
+            return Find(narrowing).Count;
+        }
+    }
+
+    /// <summary>
+    /// How many would be found with each choice: beside what else the narrowing says, and alone in its part. Choices that no photo
+    /// has are not named. In order: times forward, numbers upward, the rest by how many.
+    /// </summary>
+    /// <param name="most">So many choices of a part at most.</param>
+    public IReadOnlyDictionary<PartKind, IReadOnlyList<(string Choice, int Count)>> Counts(Narrowing narrowing, int most)
+    {
+        lock (gate)
+        {
+            var all = new Dictionary<PartKind, IReadOnlyList<(string, int)>>();
+            foreach (var kind in Enum.GetValues<PartKind>())
+            {
+                var among = Find(narrowing.Without(kind));
+                all[kind] = [.. Tally(kind, among).Take(most)];
+            }
+
+            return all;
+        }
+    }
+
+    /// <summary>How many photos each album, category or tag holds itself, not counting what stands beneath it.</summary>
+    /// <param name="kind">One of the three.</param>
+    public IReadOnlyDictionary<Guid, int> Holding(PartKind kind)
+    {
+        lock (gate)
+        {
+            var facet = kind switch { PartKind.Album => albums, PartKind.Category => categories, PartKind.Tag => tags, _ => throw new ArgumentOutOfRangeException(nameof(kind)) };
+            return Several(facet, Here(), id => [id]).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
+        }
+    }
+
+    static IdSet SetOf(IReadOnlyList<Guid> of) => of.Count == 0 ? IdSet.Empty : new IdSet(of);
+
+    int Then(int by, int a, int b) => by != 0 ? by : ids[a].CompareTo(ids[b]);
+
+    int ByTitle(int a, int b)
+    {
+        var (one, other) = (title[a], title[b]);
+        return one.Length == 0 || other.Length == 0 ? (one.Length == 0).CompareTo(other.Length == 0) is not 0 and var bare ? bare : string.CompareOrdinal(name[a], name[b]) : string.CompareOrdinal(one, other);
+    }
+
+    void Moved(int n)
+    {
+        foreach (var order in orders.Values)
+        {
+            order.Move(n);
+        }
+
+        allHere = null;
+        Forget();
+    }
+
+    void Forget()
+    {
+        kept.Clear();
+        keptOrders.Clear();
+    }
+
+    int? Position(int[] order, Guid photo)
+    {
+        var at = numbers.TryGetValue(photo, out var n) ? Array.IndexOf(order, n) : -1;
+        return at < 0 ? null : at;
+    }
+
+    int[] Ordered(Narrowing narrowing, SheetSort sort, IReadOnlyList<Guid>? byHand)
+    {
+        if (byHand is not null)
+        {
+            var among = Find(narrowing);
+            return [.. byHand.Select(id => numbers.GetValueOrDefault(id, -1)).Where(n => n >= 0 && among.Contains(n))];
+        }
+
+        if (!keptOrders.TryGetValue((narrowing.ToString(), sort), out var found))
+        {
+            var all = orders[sort].Sorted(n => here[n]);
+            if (!narrowing.IsNothing)
+            {
+                var among = Find(narrowing);
+                all = Array.FindAll(all, among.Contains);
+            }
+
+            if (keptOrders.Count >= MostKept)
+            {
+                keptOrders.Clear();
+            }
+
+            keptOrders[(narrowing.ToString(), sort)] = found = all;
+        }
+
+        return found;
+    }
+
+    PhotoSet Find(Narrowing narrowing)
+    {
+        if (narrowing.IsNothing)
+        {
+            return Here();
+        }
+
+        if (kept.TryGetValue(narrowing.ToString(), out var found))
+        {
+            return found;
+        }
+
+        found = new PhotoSet(ids.Count);
+        found.Join(Here());
+        foreach (var word in WordIndex.Fold(narrowing.Words).Distinct())
+        {
+            found.Keep(words.Beginning(ids.Count, word));
+        }
+
+        foreach (var part in narrowing.Parts)
+        {
+            var fits = Fits(part);
+            if (part.Not)
+            {
+                found.TakeOff(fits);
+            }
+            else
+            {
+                found.Keep(fits);
+            }
+        }
+
+        if (kept.Count >= MostKept)
+        {
+            kept.Clear();
+        }
+
+        return kept[narrowing.ToString()] = found;
+    }
+
+    PhotoSet Here()
+    {
+        if (allHere is null)
+        {
+            allHere = new PhotoSet(ids.Count);
+            for (var n = 0; n < ids.Count; n++)
+            {
+                if (here[n])
+                {
+                    allHere.Add(n);
+                }
+            }
+        }
+
+        return allHere;
+    }
+
+    PhotoSet Fits(NarrowingPart part)
+    {
+        var choices = part.Choices.ToHashSet(StringComparer.Ordinal);
+        var none = choices.Contains(Narrowing.None);
+        PhotoSet Ids(Facet<IdSet> facet, HashSet<Guid> wanted) => facet.Where(ids.Count, set => set.Ids.Length == 0 ? none : Array.Exists(set.Ids, wanted.Contains));
+        HashSet<Guid> wanted = [.. part.Choices.Select(c => Guid.TryParse(c, out var id) ? id : (Guid?)null).OfType<Guid>()];
+        bool Named(string value) => value.Length == 0 ? none : choices.Contains(value);
+        switch (part.Kind)
+        {
+            case PartKind.Album:
+                return Ids(albums, wanted);
+            case PartKind.Category:
+                return Ids(categories, Beneath(wanted));
+            case PartKind.Tag:
+                return Ids(tags, wanted);
+            case PartKind.Intake:
+                return Ids(intakes, wanted);
+            case PartKind.Taken:
+                var spans = part.Choices.Select(TakenSpan.Read).OfType<TakenSpan>().ToArray();
+                return day.Where(ids.Count, d => d == default ? none : Array.Exists(spans, s => s.Holds(d)));
+            case PartKind.Camera:
+                return camera.Where(ids.Count, Named);
+            case PartKind.Lens:
+                return lens.Where(ids.Count, Named);
+            case PartKind.Rating:
+                return rating.Where(ids.Count, r => choices.Contains(r.ToString(CultureInfo.InvariantCulture)));
+            case PartKind.Decision:
+                return decision.Where(ids.Count, Named);
+            case PartKind.Shape:
+                return shape.Where(ids.Count, choices.Contains);
+            case PartKind.Pixels:
+                var lengths = part.Choices.Select(PixelSpan.Read).OfType<PixelSpan>().ToArray();
+                return pixels.Where(ids.Count, p => Array.Exists(lengths, s => s.Holds(p)));
+            default:
+                var bits = Lacks.Sum(l => choices.Contains(l.Name) ? l.Bit : 0);
+                return missing.Where(ids.Count, m => (m & bits) != 0);
+        }
+    }
+
+    static readonly (string Name, int Bit)[] Lacks = [("title", 1), ("alt", 2), ("credit", 4)];
+
+    HashSet<Guid> Beneath(HashSet<Guid> wanted) => [.. wanted, .. parents.Keys.Where(c => Up(c).Any(wanted.Contains))];
+
+    IEnumerable<Guid> Up(Guid category)
+    {
+        for (Guid? at = category; at is { } id; at = parents.GetValueOrDefault(id))
+        {
+            yield return id;
+        }
+    }
+
+    IEnumerable<(string Choice, int Count)> Tally(PartKind kind, PhotoSet among) => kind switch
+    {
+        PartKind.Album => Several(albums, among, id => [id]),
+        PartKind.Category => Several(categories, among, Up),
+        PartKind.Tag => Several(tags, among, id => [id]),
+        PartKind.Intake => Several(intakes, among, id => [id]),
+        PartKind.Taken => TakenSpan.Bars([.. day.Tally(among)]),
+        PartKind.Camera => Named(camera.Tally(among)),
+        PartKind.Lens => Named(lens.Tally(among)),
+        PartKind.Decision => Named(decision.Tally(among)),
+        PartKind.Rating => rating.Tally(among).OrderBy(t => t.Value).Select(t => (t.Value.ToString(CultureInfo.InvariantCulture), t.Count)),
+        PartKind.Shape => shape.Tally(among).OrderByDescending(t => t.Count),
+        PartKind.Pixels => PixelSpan.Usual.Select(s => (s.ToString(), pixels.Tally(among).Where(t => s.Holds(t.Value)).Sum(t => t.Count))).Where(t => t.Item2 > 0),
+        _ => Lacks.Select(l => (l.Name, missing.Tally(among).Where(t => (t.Value & l.Bit) != 0).Sum(t => t.Count))).Where(t => t.Item2 > 0),
+    };
+
+    static IEnumerable<(string, int)> Named(IEnumerable<(string Value, int Count)> tally) =>
+        tally.OrderByDescending(t => t.Count).ThenBy(t => t.Value, StringComparer.Ordinal).Select(t => (t.Value.Length == 0 ? Narrowing.None : t.Value, t.Count));
+
+    /// <summary>Counts of what photos may have several of; each photo counts once for what its own stand beneath.</summary>
+    static IEnumerable<(string Choice, int Count)> Several(Facet<IdSet> facet, PhotoSet among, Func<Guid, IEnumerable<Guid>> with)
+    {
+        var counts = new Dictionary<Guid, int>();
+        var none = 0;
+        foreach (var (set, count) in facet.Tally(among))
+        {
+            if (set.Ids.Length == 0)
+            {
+                none += count;
+            }
+
+            foreach (var id in set.Ids.SelectMany(with).Distinct())
+            {
+                counts[id] = counts.GetValueOrDefault(id) + count;
+            }
+        }
+
+        return counts.OrderByDescending(c => c.Value).ThenBy(c => c.Key).Select(c => (c.Key.ToString(), c.Value)).Prepend((Narrowing.None, none)).Where(c => c.Item2 > 0);
+    }
+}

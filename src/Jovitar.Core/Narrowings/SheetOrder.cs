@@ -1,0 +1,54 @@
+namespace Jovitar.Core.Narrowings;
+
+/// <summary>What a sheet is sorted by.</summary>
+public enum SheetSort
+{
+    Taken,
+    Arrived,
+    Name,
+
+    /// <summary>Those with a title first, then by file name.</summary>
+    Title,
+    Rating,
+
+    /// <summary>The order made by hand in an album.</summary>
+    Place,
+}
+
+/// <summary>All photos of an index in one order, kept from change to change: what did not move is not compared again.</summary>
+sealed class SheetOrder(Comparison<int> compare)
+{
+    readonly HashSet<int> moved = [];
+    int[] sorted = [];
+    bool fresh = true;
+
+    /// <summary>A photo has come, gone, or may stand elsewhere now.</summary>
+    public void Move(int photo) => moved.Add(photo);
+
+    /// <summary>The photos that are here, in order.</summary>
+    public int[] Sorted(Func<int, bool> here)
+    {
+        if (moved.Count == 0)
+        {
+            return sorted;
+        }
+
+        var come = moved.Where(here).ToArray();
+        Array.Sort(come, compare);
+        sorted = fresh ? come : Merge(Array.FindAll(sorted, p => !moved.Contains(p)), come);
+        fresh = false;
+        moved.Clear();
+        return sorted;
+    }
+
+    int[] Merge(int[] one, int[] other)
+    {
+        var all = new int[one.Length + other.Length];
+        for (int a = 0, b = 0, n = 0; n < all.Length; n++)
+        {
+            all[n] = b == other.Length || (a < one.Length && compare(one[a], other[b]) < 0) ? one[a++] : other[b++];
+        }
+
+        return all;
+    }
+}

@@ -1,0 +1,124 @@
+using System.Globalization;
+using System.Text;
+
+namespace Jovitar.Core.Narrowings;
+
+/// <summary>Which photos have words that begin so. Case and accents do not count.</summary>
+sealed class WordIndex
+{
+    /// <summary>So many new words are looked through one by one before they are sorted in among the others.</summary>
+    const int MostRecent = 2048;
+
+    readonly Dictionary<string, int> known = new(StringComparer.Ordinal);
+    readonly List<List<int>> photos = [];
+    readonly List<string> recent = [];
+    string[] sorted = [];
+    int[][] of = [];
+
+    /// <summary>The words of a text as they are looked for: in Unicode normal form KD without marks (UAX #15), in small letters, cut where there is neither letter nor digit.</summary>
+    public static IEnumerable<string> Fold(string text)
+    {
+        var word = new StringBuilder();
+        foreach (var c in Text.IsSound(text) ? text.Normalize(NormalizationForm.FormKD) : "")
+        {
+            if (char.IsLetterOrDigit(c) || char.IsSurrogate(c))
+            {
+                word.Append(char.ToLowerInvariant(c));
+            }
+            else if (CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark && word.Length > 0)
+            {
+                yield return word.ToString();
+                word.Clear();
+            }
+        }
+
+        if (word.Length > 0)
+        {
+            yield return word.ToString();
+        }
+    }
+
+    /// <summary>Says which words a photo has, instead of those it had.</summary>
+    public void Set(int photo, string text)
+    {
+        if (photo >= of.Length)
+        {
+            Array.Resize(ref of, Math.Max(photo + 1, of.Length + (of.Length / 2) + 64));
+        }
+
+        var before = of[photo] ?? [];
+        var now = Fold(text).Distinct().Select(Number).ToArray();
+        foreach (var gone in before.Except(now))
+        {
+            var list = photos[gone];
+            list.RemoveAt(list.BinarySearch(photo));
+        }
+
+        foreach (var more in now.Except(before))
+        {
+            var list = photos[more];
+            if (list.Count == 0 || list[^1] < photo)
+            {
+                list.Add(photo);
+            }
+            else
+            {
+                list.Insert(~list.BinarySearch(photo), photo);
+            }
+        }
+
+        of[photo] = now;
+    }
+
+    /// <summary>The photos that have a word that begins so.</summary>
+    public PhotoSet Beginning(int capacity, string start)
+    {
+        var set = new PhotoSet(capacity);
+        void Take(string word)
+        {
+            foreach (var photo in photos[known[word]])
+            {
+                set.Add(photo);
+            }
+        }
+
+        var at = Array.BinarySearch(sorted, start, StringComparer.Ordinal);
+        for (at = at < 0 ? ~at : at; at < sorted.Length && sorted[at].StartsWith(start, StringComparison.Ordinal); at++)
+        {
+            Take(sorted[at]);
+        }
+
+        recent.FindAll(w => w.StartsWith(start, StringComparison.Ordinal)).ForEach(Take);
+        return set;
+    }
+
+    int Number(string word)
+    {
+        if (!known.TryGetValue(word, out var number))
+        {
+            number = photos.Count;
+            known[word] = number;
+            photos.Add([]);
+            recent.Add(word);
+            if (recent.Count > MostRecent + (sorted.Length / 8))
+            {
+                recent.Sort(StringComparer.Ordinal);
+                sorted = Merge(sorted, recent);
+                recent.Clear();
+            }
+        }
+
+        return number;
+    }
+
+    static string[] Merge(string[] one, List<string> other)
+    {
+        var all = new string[one.Length + other.Count];
+        for (int a = 0, b = 0, n = 0; n < all.Length; n++)
+        {
+            all[n] = b == other.Count || (a < one.Length && string.CompareOrdinal(one[a], other[b]) < 0) ? one[a++] : other[b++];
+        }
+
+        return all;
+    }
+}

@@ -1,0 +1,178 @@
+using Jovitar.Core.Narrowings;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Narrowings;
+
+/// <summary>
+/// Keeps what photos are found by in memory, in step with the database: before each answer it reads which photos were touched by
+/// transactions that it has not seen yet, whichever process they ran in, and takes in what is known of those now.
+/// </summary>
+internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDisposable
+{
+    /// <summary>What was touched longer ago than this is forgotten by the database, and a process that slept for so long reads all anew.</summary>
+    public static readonly TimeSpan Remembered = TimeSpan.FromHours(24);
+
+    const int AtOnce = 20_000;
+
+    readonly SemaphoreSlim one = new(1);
+    PhotoIndex? index;
+    string since = "";
+    DateTimeOffset seen;
+
+    /// <summary>The index as the database is now.</summary>
+    public async Task<PhotoIndex> CurrentAsync(CancellationToken ct)
+    {
+        await one.WaitAsync(ct);
+        try
+        {
+            var now = clock.GetUtcNow();
+            if (index is null || index.IsWorn || now - seen > Remembered / 2 || !await CatchUpAsync(index, ct))
+            {
+                index = null;
+                index = await ReadAllAsync(ct);
+            }
+
+            seen = now;
+            return index;
+        }
+        finally
+        {
+            one.Release();
+        }
+    }
+
+    /// <summary>Forgets what every process has seen long ago.</summary>
+    public async Task SweepAsync(CancellationToken ct)
+    {
+        await using var old = db.Command("delete from photo_touched where at < @before", ("before", clock.GetUtcNow() - Remembered));
+        await old.ExecuteNonQueryAsync(ct);
+    }
+
+    public void Dispose() => one.Dispose();
+
+    /// <returns>False when so much has changed that all is to be read anew.</returns>
+    async Task<bool> CatchUpAsync(PhotoIndex into, CancellationToken ct)
+    {
+        // Whatever runs now has a number from xmin on: it is looked for again the next time.
+        await using var command = db.Command(
+            """
+            select pg_snapshot_xmin(pg_current_snapshot())::text as xmin,
+                   exists (select from photo_touched as t where t.tx >= @since::text::xid8 and t.photo is null) as many,
+                   array(select distinct t.photo from photo_touched as t where t.tx >= @since::text::xid8 and t.photo is not null) as photos
+            """,
+            ("since", since));
+        var (xmin, many, photos) = (await command.FirstAsync(r => Tuple.Create(r.Get<string>("xmin"), r.Get<bool>("many"), r.Get<Guid[]>("photos")), ct))!;
+        if (many)
+        {
+            return false;
+        }
+
+        if (photos.Contains(Guid.Empty))
+        {
+            into.Tree(await TreeAsync(ct));
+        }
+
+        foreach (var some in photos.Where(p => p != Guid.Empty).Chunk(AtOnce))
+        {
+            var found = await FactsAsync("where p.id = any(@ids)", [("ids", some)], ct);
+            found = await LinkedAsync(found, "where f.photo = any(@ids)", [("ids", some)], ct);
+            foreach (var facts in found)
+            {
+                into.Set(facts);
+            }
+
+            foreach (var gone in some.Except(found.Select(f => f.Id)))
+            {
+                into.Remove(gone);
+            }
+        }
+
+        since = xmin;
+        return true;
+    }
+
+    async Task<PhotoIndex> ReadAllAsync(CancellationToken ct)
+    {
+        await using var begin = db.CreateCommand("select pg_snapshot_xmin(pg_current_snapshot())::text");
+        var xmin = (string)(await begin.ExecuteScalarAsync(ct))!;
+        var all = new PhotoIndex();
+        all.Tree(await TreeAsync(ct));
+        for (var after = Guid.Empty; ;)
+        {
+            var some = await FactsAsync($"where p.id > @after order by p.id limit {AtOnce}", [("after", after)], ct);
+            if (some.Count == 0)
+            {
+                break;
+            }
+
+            some = await LinkedAsync(some, "where f.photo between @first and @last", [("first", some[0].Id), ("last", some[^1].Id)], ct);
+            foreach (var facts in some)
+            {
+                all.Set(facts);
+            }
+
+            if (some.Count < AtOnce)
+            {
+                break;
+            }
+
+            after = some[^1].Id;
+        }
+
+        since = xmin;
+        return all;
+    }
+
+    async Task<Dictionary<Guid, Guid?>> TreeAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand("select id, parent from category where binned is null");
+        return (await command.AllAsync(r => KeyValuePair.Create(r.Get<Guid>("id"), r.MaybeId("parent")), ct)).ToDictionary();
+    }
+
+    /// <summary>What the rows of some photos say of them.</summary>
+    /// <param name="which">Which photos, by p.</param>
+    async Task<List<PhotoFacts>> FactsAsync(string which, (string, object?)[] parameters, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select p.id, p.binned is null as here, p.taken, p.arrived, p.file_name, p.title,
+                   p.alt <> '' as has_alt, p.credit <> '' as has_credit,
+                   concat_ws(' ', p.title, p.caption, p.alt, p.place, p.creator, p.tag_words, p.file_name) as words,
+                   p.rating, p.decision, p.width, p.height, coalesce(p.camera, '') as camera, coalesce(p.lens, '') as lens, p.bytes
+              from photo as p
+            {which}
+            """,
+            parameters);
+        return await command.AllAsync(
+            r => new PhotoFacts(
+                r.Get<Guid>("id"), r.Get<bool>("here"), r.Maybe<DateTime>("taken"), r.Get<DateTime>("arrived"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<string>("words"), r.Get<bool>("has_alt"),
+                r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], []),
+            ct);
+    }
+
+    /// <summary>Adds what photos are linked to.</summary>
+    /// <param name="ofThem">Which rows of what links photos (f) to others are of those.</param>
+    async Task<List<PhotoFacts>> LinkedAsync(List<PhotoFacts> photos, string ofThem, (string, object?)[] parameters, CancellationToken ct)
+    {
+        async Task<Dictionary<Guid, Guid[]>> LinksAsync(string table, string other)
+        {
+            var select = $"select f.photo, array_agg(f.{other}) as others from {table} as f";
+            await using var links = db.Command($"{select} {ofThem} group by f.photo", parameters);
+            return (await links.AllAsync(r => KeyValuePair.Create(r.GetGuid(0), r.GetFieldValue<Guid[]>(1)), ct)).ToDictionary();
+        }
+
+        var (tags, categories) = (await LinksAsync("photo_tag", "tag"), await LinksAsync("photo_category", "category"));
+        var (albums, intakes) = (await LinksAsync("album_photo", "album"), await LinksAsync("intake_file", "intake"));
+        return
+        [
+            .. photos.Select(p => p with
+            {
+                Tags = tags.GetValueOrDefault(p.Id) ?? [],
+                Categories = categories.GetValueOrDefault(p.Id) ?? [],
+                Albums = albums.GetValueOrDefault(p.Id) ?? [],
+                Intakes = intakes.GetValueOrDefault(p.Id) ?? [],
+            }),
+        ];
+    }
+}

@@ -1,0 +1,126 @@
+import { photos } from './plain'
+
+const or = (all: readonly string[]) =>
+  all.length < 2 ? all.join() : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`
+
+type Kind =
+  | 'category'
+  | 'tag'
+  | 'album'
+  | 'intake'
+  | 'taken'
+  | 'decision'
+  | 'rating'
+  | 'shape'
+  | 'pixels'
+  | 'camera'
+  | 'lens'
+  | 'missing'
+
+/** What a sheet is narrowed to, as a sentence, and the choices it is made of. */
+export const narrowingWords = {
+  narrowing: {
+    photos,
+    label: 'What the sheet shows',
+    narrow: 'narrow…',
+    and: 'and…',
+    done: 'Done',
+    saying: (text: string) => `with “${text}”`,
+    or,
+    more: (n: number) => `${n.toLocaleString('en')} others`,
+    span: (from: string, to: string) => `${from} to ${to}`,
+    /** A time taken as a sentence says it: in a month or a year, on a day. */
+    when: (words: string, choice: string) =>
+      choice.includes('--') ? words : `${choice.length === 10 ? 'on' : 'in'} ${words}`,
+    under: (pixels: string) => `under ${pixels}`,
+    over: (pixels: string) => `${pixels} and more`,
+    gone: 'something that is gone',
+    begun: (iso: string) =>
+      new Date(iso).toLocaleString('en-GB', {
+        day: 'numeric',
+        month: 'long',
+        year: 'numeric',
+        hour: '2-digit',
+        minute: '2-digit',
+      }),
+    kinds: {
+      category: 'Category',
+      tag: 'Tag',
+      album: 'Album',
+      intake: 'Intake',
+      taken: 'Taken',
+      decision: 'Decision',
+      rating: 'Rating',
+      shape: 'Shape',
+      pixels: 'Longer edge',
+      camera: 'Camera',
+      lens: 'Lens',
+      missing: 'Lacking',
+    } satisfies Record<Kind, string>,
+    /** How a part begins of which nothing is chosen yet. */
+    begins: {
+      category: 'of…',
+      tag: 'tagged…',
+      album: 'in…',
+      intake: 'brought in on…',
+      taken: 'taken…',
+      decision: 'decided…',
+      rating: 'rated…',
+      shape: 'of the shape…',
+      pixels: 'as long as…',
+      camera: 'taken with…',
+      lens: 'taken through…',
+      missing: 'without…',
+    } satisfies Record<Kind, string>,
+    /** The choice of having none, among others. */
+    none: {
+      category: 'no category',
+      tag: 'no tag',
+      album: 'no album',
+      taken: 'no date',
+      decision: 'undecided',
+      camera: 'no camera named',
+      lens: 'no lens named',
+    } as Partial<Record<Kind, string>>,
+    /** The same where it is all that is said. */
+    onlyNone: {
+      category: 'in no category',
+      tag: 'untagged',
+      album: 'in no album',
+      taken: 'without a date',
+      decision: 'not yet decided',
+      camera: 'with no camera named',
+      lens: 'with no lens named',
+    } as Partial<Record<Kind, string>>,
+    choices: {
+      decision: { keep: 'kept', doubt: 'in doubt', leave_out: 'left out' },
+      rating: { 0: 'not rated', 1: '1', 2: '2', 3: '3', 4: '4', 5: '5' },
+      shape: { landscape: 'landscape', portrait: 'portrait', square: 'square', panorama: 'panorama' },
+      missing: { title: 'a title', alt: 'a description', credit: 'a credit' },
+    } as Partial<Record<Kind, Record<string, string>>>,
+    says: {
+      category: (of, not, none) => (not ? (none ? 'in some category' : `not of ${of}`) : `of ${of}`),
+      tag: (of, not, none) => (not ? (none ? 'tagged' : `not tagged ${of}`) : `tagged ${of}`),
+      album: (of, not, none) => (not ? (none ? 'in some album' : `not in ${of}`) : `in ${of}`),
+      intake: (of, not) => `${not ? 'not ' : ''}brought in on ${of}`,
+      taken: (of, not, none) => (not ? (none ? 'with a date' : `not taken ${of}`) : `taken ${of}`),
+      decision: (of, not, none) => (not ? (none ? 'decided' : `not ${of}`) : of),
+      rating: (of, not) => (of === 'not rated' ? (not ? 'rated' : of) : `${not ? 'not ' : ''}rated ${of}`),
+      shape: (of, not) => (not ? `not ${of}` : of),
+      pixels: (of, not) => `${not ? 'not ' : ''}${of} pixels long`,
+      camera: (of, not) => `${not ? 'not ' : ''}taken with ${of}`,
+      lens: (of, not) => `${not ? 'not ' : ''}taken through ${of}`,
+      missing: (of, not) => (not ? `with ${of}` : `without ${of}`),
+    } satisfies Record<Kind, (of: string, not: boolean, none: boolean) => string> as Record<
+      Kind,
+      (of: string, not: boolean, none: boolean) => string
+    >,
+    find: (kind: string) => `${kind} to look for`,
+    noChoice: 'None of these photos has one.',
+    noDates: 'None of these photos says when it was taken.',
+    andMore: (n: number) => `and ${n.toLocaleString('en')} more; type to find them`,
+    turn: 'Turn round: all but these',
+    plainly: 'Turn back: only these',
+    drop: 'Leave this part out',
+  },
+}
