@@ -90,6 +90,7 @@ builder.Services.AddSingleton<DemoLoader>();
 builder.Services.AddSingleton<TrialPhotos>();
 if (!settings.DescribeOnly)
 {
+    builder.Services.AddHostedService<IndexWarmer>();
     builder.Services.AddIntakeWorkers(settings.Worker);
 }
 
@@ -202,6 +203,11 @@ catch (IOException e) when (e.InnerException is Microsoft.AspNetCore.Connections
 if (settings.DemoFolder is { } demo)
 {
     await app.Services.GetRequiredService<DemoLoader>().LoadOnceAsync(demo, app.Lifetime.ApplicationStopping);
+}
+
+if (!settings.DescribeOnly)
+{
+    await app.Services.GetRequiredService<TrialPhotos>().FindBytesAsync(app.Lifetime.ApplicationStopping);
 }
 
 if (settings.TrialPhotos > 0)

@@ -64,12 +64,9 @@ sealed class Facet<T>(T nothing, IEqualityComparer<T>? same = null)
             any |= yes[i] = fits(values[i]);
         }
 
-        for (var photo = 0; any && photo < photos; photo++)
+        if (any)
         {
-            if (yes[of[photo]])
-            {
-                set.Add(photo);
-            }
+            set.AddWhere(photos, of, yes);
         }
 
         return set;

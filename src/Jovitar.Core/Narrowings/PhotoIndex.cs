@@ -16,7 +16,10 @@ public sealed record Standing(Guid? Before, Guid? After, int Position, int Total
 public sealed class PhotoIndex
 {
     /// <summary>Of so many narrowings the outcome is kept until something changes.</summary>
-    const int MostKept = 16;
+    const int MostKept = 8;
+
+    /// <summary>So far from the first, what is found is counted off anew rather than put in order whole.</summary>
+    const int NearTheStart = 2000;
 
     readonly Lock gate = new();
     readonly Dictionary<Guid, int> numbers = [];
@@ -134,6 +137,11 @@ public sealed class PhotoIndex
     {
         lock (gate)
         {
+            if (from <= NearTheStart && byHand is null && !narrowing.IsNothing && !keptOrders.ContainsKey((narrowing.ToString(), sort)))
+            {
+                return Beginning(narrowing, sort, down, from, most);
+            }
+
             var order = Ordered(narrowing, sort, byHand);
             var span = new List<Guid>(Math.Max(0, Math.Min(most, order.Length - from)));
             for (var i = from; i < Math.Min((long)from + most, order.Length); i++)
@@ -143,6 +151,23 @@ public sealed class PhotoIndex
 
             return new Found(span, order.Length);
         }
+    }
+
+    /// <summary>The first of those found: as far along the order of all as they reach, for after a change nobody waits for the rest.</summary>
+    Found Beginning(Narrowing narrowing, SheetSort sort, bool down, int from, int most)
+    {
+        var (among, order) = (Find(narrowing), orders[sort].Sorted(Here()));
+        var (span, passed, total) = (new List<Guid>(most), 0, among.Count);
+        for (var i = 0; i < order.Length && span.Count < most && from + span.Count < total; i++)
+        {
+            var photo = order[down ? order.Length - 1 - i : i];
+            if (among.Contains(photo) && passed++ >= from)
+            {
+                span.Add(ids[photo]);
+            }
+        }
+
+        return new Found(span, total);
     }
 
     /// <summary>Where a photo stands among those found; null when it is not among them.</summary>
@@ -261,11 +286,10 @@ public sealed class PhotoIndex
 
         if (!keptOrders.TryGetValue((narrowing.ToString(), sort), out var found))
         {
-            var all = orders[sort].Sorted(n => here[n]);
+            var all = orders[sort].Sorted(Here());
             if (!narrowing.IsNothing)
             {
-                var among = Find(narrowing);
-                all = Array.FindAll(all, among.Contains);
+                all = Find(narrowing).Among(all);
             }
 
             if (keptOrders.Count >= MostKept)

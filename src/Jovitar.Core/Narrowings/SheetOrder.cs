@@ -18,26 +18,35 @@ public enum SheetSort
 /// <summary>All photos of an index in one order, kept from change to change: what did not move is not compared again.</summary>
 sealed class SheetOrder(Comparison<int> compare)
 {
-    readonly HashSet<int> moved = [];
-    int[] sorted = [];
-    bool fresh = true;
+    HashSet<int> moved = [];
+    int[]? sorted;
 
     /// <summary>A photo has come, gone, or may stand elsewhere now.</summary>
-    public void Move(int photo) => moved.Add(photo);
+    public void Move(int photo)
+    {
+        // Before it was ever asked for there is no order to be kept.
+        if (sorted is not null)
+        {
+            moved.Add(photo);
+        }
+    }
 
     /// <summary>The photos that are here, in order.</summary>
-    public int[] Sorted(Func<int, bool> here)
+    public int[] Sorted(PhotoSet here)
     {
-        if (moved.Count == 0)
+        if (sorted is null)
         {
-            return sorted;
+            sorted = here.Numbers();
+            Array.Sort(sorted, compare);
+        }
+        else if (moved.Count > 0)
+        {
+            var come = moved.Where(here.Contains).ToArray();
+            Array.Sort(come, compare);
+            sorted = Merge(Array.FindAll(sorted, p => !moved.Contains(p)), come);
+            moved = [];
         }
 
-        var come = moved.Where(here).ToArray();
-        Array.Sort(come, compare);
-        sorted = fresh ? come : Merge(Array.FindAll(sorted, p => !moved.Contains(p)), come);
-        fresh = false;
-        moved.Clear();
         return sorted;
     }
 

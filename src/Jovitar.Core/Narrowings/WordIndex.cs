@@ -10,7 +10,7 @@ sealed class WordIndex
     const int MostRecent = 2048;
 
     readonly Dictionary<string, int> known = new(StringComparer.Ordinal);
-    readonly List<List<int>> photos = [];
+    readonly List<Postings> photos = [];
     readonly List<string> recent = [];
     string[] sorted = [];
     int[][] of = [];
@@ -19,7 +19,7 @@ sealed class WordIndex
     public static IEnumerable<string> Fold(string text)
     {
         var word = new StringBuilder();
-        foreach (var c in Text.IsSound(text) ? text.Normalize(NormalizationForm.FormKD) : "")
+        foreach (var c in Ascii.IsValid(text) ? text : Text.IsSound(text) ? text.Normalize(NormalizationForm.FormKD) : "")
         {
             if (char.IsLetterOrDigit(c) || char.IsSurrogate(c))
             {
@@ -47,23 +47,20 @@ sealed class WordIndex
         }
 
         var before = of[photo] ?? [];
-        var now = Fold(text).Distinct().Select(Number).ToArray();
-        foreach (var gone in before.Except(now))
+        var now = Fold(text).Select(Number).Distinct().ToArray();
+        foreach (var gone in before)
         {
-            var list = photos[gone];
-            list.RemoveAt(list.BinarySearch(photo));
+            if (!now.Contains(gone))
+            {
+                photos[gone].Remove(photo);
+            }
         }
 
-        foreach (var more in now.Except(before))
+        foreach (var more in now)
         {
-            var list = photos[more];
-            if (list.Count == 0 || list[^1] < photo)
+            if (!before.Contains(more))
             {
-                list.Add(photo);
-            }
-            else
-            {
-                list.Insert(~list.BinarySearch(photo), photo);
+                photos[more].Add(photo);
             }
         }
 
@@ -76,10 +73,7 @@ sealed class WordIndex
         var set = new PhotoSet(capacity);
         void Take(string word)
         {
-            foreach (var photo in photos[known[word]])
-            {
-                set.Add(photo);
-            }
+            photos[known[word]].AddTo(set);
         }
 
         var at = Array.BinarySearch(sorted, start, StringComparer.Ordinal);
@@ -98,7 +92,7 @@ sealed class WordIndex
         {
             number = photos.Count;
             known[word] = number;
-            photos.Add([]);
+            photos.Add(new Postings());
             recent.Add(word);
             if (recent.Count > MostRecent + (sorted.Length / 8))
             {
@@ -120,5 +114,53 @@ sealed class WordIndex
         }
 
         return all;
+    }
+
+    /// <summary>The photos that have one word, from the lowest. Most words, numbers above all, are one photo's: those need no list.</summary>
+    sealed class Postings
+    {
+        int only = -1;
+        List<int>? all;
+
+        public void Add(int photo)
+        {
+            if (all is null && only < 0)
+            {
+                only = photo;
+                return;
+            }
+
+            all ??= [only];
+            var at = all[^1] < photo ? all.Count : ~all.BinarySearch(photo);
+            all.Insert(at, photo);
+        }
+
+        public void Remove(int photo)
+        {
+            if (all is null)
+            {
+                only = -1;
+                return;
+            }
+
+            all.RemoveAt(all.BinarySearch(photo));
+            if (all.Count == 1)
+            {
+                (only, all) = (all[0], null);
+            }
+        }
+
+        public void AddTo(PhotoSet set)
+        {
+            if (only >= 0 && all is null)
+            {
+                set.Add(only);
+            }
+
+            foreach (var photo in all ?? [])
+            {
+                set.Add(photo);
+            }
+        }
     }
 }

@@ -77,3 +77,9 @@ create trigger touched_tree after insert or update or delete on category for eac
 -- What the index finds needs no indexes of its own here.
 drop index photo_without_title, photo_without_alt;
 alter table photo drop column search, drop column sort_taken, drop column sort_name;
+
+-- Rows of trials of speed, whose bytes are those of another photo.
+create table trial_photo (
+  hash bytea primary key,
+  source bytea not null
+);

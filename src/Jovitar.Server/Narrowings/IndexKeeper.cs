@@ -176,3 +176,19 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
         ];
     }
 }
+
+/// <summary>Has the index read as soon as a process starts, so that the first who asks need not wait for it.</summary>
+internal sealed class IndexWarmer(IndexKeeper keeper, ILogger<IndexWarmer> log) : BackgroundService
+{
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        try
+        {
+            await keeper.CurrentAsync(stoppingToken);
+        }
+        catch (Exception e) when (e is NpgsqlException or OperationCanceledException)
+        {
+            log.LogInformation("What photos are found by is read when somebody asks: {Reason}", e.Message);
+        }
+    }
+}
