@@ -42,6 +42,7 @@ internal static class PhotoEndpoints
         var photos = api.MapGroup("/photos").RequireAuthorization(Security.Editors).WithTags("Photos");
         photos.MapGet("", Window).WithSummary("A window of the sheet, and how many photos the whole has");
         photos.MapGet("/counts", Counts).WithSummary("How many photos are found, and how many would be with each choice of the narrowing");
+        photos.MapGet("/found", Found).WithSummary("All photos of a sheet, as many as fit in one hand");
         photos.MapGet("/between", Between).WithSummary("The photos from one to another");
         photos.MapPost("/these", These).WithSummary("Photos by name");
         photos.MapPost("/tags", ChangeTags).WithSummary("Adds and removes tags on photos in hand");
@@ -56,6 +57,8 @@ internal static class PhotoEndpoints
     static async Task<Ok<SheetWindow>> Window([AsParameters] SheetQuery query, int? at, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(await sheet.WindowAsync(query, Math.Max(0, at ?? 0), ct));
 
     static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), ct));
+
+    static async Task<Ok<PhotoList>> Found([AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new PhotoList(await sheet.FoundAsync(query, Hand.Most, ct)));
 
     static async Task<Ok<PhotoList>> Between([AsParameters] SheetQuery query, PhotoId one, PhotoId other, SheetStore sheet, CancellationToken ct) =>
         TypedResults.Ok(new PhotoList(await sheet.BetweenAsync(query, one, other, Hand.Most, ct)));

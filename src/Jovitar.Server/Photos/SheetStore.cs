@@ -41,6 +41,13 @@ internal sealed class SheetStore(NpgsqlDataSource db, IndexKeeper keeper)
         return new SheetWindow(found.Total, Step, await TheseAsync([.. found.Photos.Select(PhotoId.From)], ct));
     }
 
+    /// <summary>The first photos of a sheet.</summary>
+    public async Task<IReadOnlyList<PhotoId>> FoundAsync(SheetQuery query, int most, CancellationToken ct)
+    {
+        var index = await keeper.CurrentAsync(ct);
+        return [.. index.Window(query.Narrowing(), query.SortedBy(), query.Down(), 0, most, await ByHandAsync(query, ct)).Photos.Select(PhotoId.From)];
+    }
+
     /// <summary>The photos from one to another in a sheet, both counted in, however they are named.</summary>
     public async Task<IReadOnlyList<PhotoId>> BetweenAsync(SheetQuery query, PhotoId one, PhotoId other, int most, CancellationToken ct)
     {

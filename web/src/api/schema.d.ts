@@ -1648,6 +1648,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All photos of a sheet, as many as fit in one hand */
+        get: {
+            parameters: {
+                query?: {
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
+                    q?: string;
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    sort?: string;
+                    reversed?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PhotoList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/between": {
         parameters: {
             query?: never;

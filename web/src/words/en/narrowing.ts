@@ -1,7 +1,7 @@
 import { photos } from './plain'
 
-const or = (all: readonly string[]) =>
-  all.length < 2 ? all.join() : `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`
+const series = (word: string) => (all: readonly string[]) =>
+  all.length < 2 ? all.join() : `${all.slice(0, -1).join(', ')} ${word} ${all.at(-1)}`
 
 type Kind =
   | 'category'
@@ -26,7 +26,8 @@ export const narrowingWords = {
     and: 'and…',
     done: 'Done',
     saying: (text: string) => `with “${text}”`,
-    or,
+    or: series('or'),
+    andAll: series('and'),
     more: (n: number) => `${n.toLocaleString('en')} others`,
     span: (from: string, to: string) => `${from} to ${to}`,
     /** A time taken as a sentence says it: in a month or a year, on a day. */

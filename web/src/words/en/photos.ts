@@ -39,6 +39,7 @@ export const photoWords = {
   },
   hand: {
     howToTake: 'Press a photo to take it in hand, drag across several, press its name to open it.',
+    takeAll: (n: number) => `Take all ${n.toLocaleString('en')} in hand`,
     inHand: (n: number) => `${n.toLocaleString('en')} in hand`,
     put: 'Put in album',
     tag: 'Tag',

@@ -75,7 +75,7 @@ export function Sentence({
             {isNarrowed(search) ? w.narrowing.and : w.narrowing.narrow}
           </button>
         )}
-        {isNarrowed(search) && (
+        {isNarrowed(search) && total !== 0 && (
           <button
             type="button"
             onClick={() => {

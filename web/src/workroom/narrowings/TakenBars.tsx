@@ -69,7 +69,7 @@ export function TakenBars({
   const first = dated[0]?.choice ?? ''
   const last = dated.at(-1)?.choice ?? ''
   return (
-    <div className="min-w-0 flex-[3]">
+    <div className={`min-w-0 ${dated.length <= few ? 'w-fit' : 'flex-[3]'}`}>
       <div
         className="flex h-16 touch-none items-end gap-[2px] select-none"
         onPointerUp={finish}
@@ -87,7 +87,7 @@ export function TakenBars({
               aria-pressed={on}
               aria-label={`${takenWords(bar.choice)}: ${w.photos(bar.count)}`}
               title={`${takenWords(bar.choice)}: ${w.photos(bar.count)}`}
-              className="group flex h-full min-w-[3px] max-w-16 flex-1 items-end"
+              className={`group flex h-full items-end ${dated.length <= few ? 'w-16' : 'min-w-[3px] flex-1'}`}
               onPointerDown={(e) => {
                 e.currentTarget.releasePointerCapture(e.pointerId)
                 begun.current = i
@@ -111,7 +111,7 @@ export function TakenBars({
       {dated.length <= few ? (
         <div className="mt-1 flex gap-[2px] border-t border-line pt-1 text-small text-quiet" aria-hidden>
           {dated.map((bar) => (
-            <span key={bar.choice} className="max-w-16 flex-1 truncate text-center">
+            <span key={bar.choice} className="w-16 truncate text-center">
               {shortWords(bar.choice)}
             </span>
           ))}

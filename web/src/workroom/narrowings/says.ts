@@ -60,5 +60,7 @@ export function partWords(
   const all = said.length > 3 ? [...said.slice(0, 2), w.narrowing.more(said.length - 2)] : said
   const only = part.choices.length === 1 && part.choices[0] === none
   if (only && !part.not) return w.narrowing.onlyNone[part.kind] ?? all.join()
-  return w.narrowing.says[part.kind](w.narrowing.or(all), part.not, only)
+  // None of what is lacking lacks: all of it is there.
+  const joined = part.kind === 'missing' && part.not ? w.narrowing.andAll(all) : w.narrowing.or(all)
+  return w.narrowing.says[part.kind](joined, part.not, only)
 }
