@@ -71,7 +71,7 @@ export function Choices({
             onKeyDown={(e) => e.key === 'Enter' && fits[0] && toggle(fits[0].choice)}
           />
         )}
-        <ul className="columns-[13rem] gap-x-8">
+        <ul className={shown.length > 5 ? 'columns-[13rem] gap-x-8' : 'max-w-80'}>
           {shown.map((c) => {
             const on = part.choices.includes(c.choice)
             return (

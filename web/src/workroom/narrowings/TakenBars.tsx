@@ -5,18 +5,17 @@ import { none } from './narrowing'
 import { takenWords } from './says'
 
 /** So many bars each have their own words beneath; of more only the first and the last. */
-const few = 16
+const few = 12
 
-/** A bar's own words: the day of its month, the month, or the year. */
+/** A bar's own words: the day, the month, or the year. */
 function shortWords(choice: string) {
   const [year = '', month, day] = choice.split('-')
   if (!month) return year
-  return day
-    ? String(Number(day))
-    : new Date(Date.UTC(2000, Number(month) - 1, 1)).toLocaleDateString('en-GB', {
-        month: 'short',
-        timeZone: 'UTC',
-      })
+  return new Date(Date.UTC(2000, Number(month) - 1, Number(day ?? 1))).toLocaleDateString('en-GB', {
+    ...(day && { day: 'numeric' }),
+    month: 'short',
+    timeZone: 'UTC',
+  })
 }
 
 /** The steps from the first bar to the last, those in between without photos, too. */

@@ -11,6 +11,7 @@ export const Frame = memo(function Frame({
   total,
   size,
   beneath,
+  numbered,
   held,
   focused,
   marked,
@@ -23,6 +24,8 @@ export const Frame = memo(function Frame({
   total: number
   size: { cell: number; picture: number }
   beneath: Beneath
+  /** Its position is shown: where the order is made by hand it is what one types. */
+  numbered: boolean
   held: boolean
   focused: boolean
   marked: boolean
@@ -83,6 +86,11 @@ export const Frame = memo(function Frame({
       <div
         className={`mt-1.5 flex gap-2 pt-[3px] text-[0.6875rem] leading-4 ${held || marked ? 'border-t-[3px] border-plum' : 'border-t border-line pb-[2px] group-hover:border-strong-line'}`}
       >
+        {numbered && (
+          <span className={`font-display font-bold tabular-nums ${held ? 'text-plum' : ''}`}>
+            {w.count(index + 1)}
+          </span>
+        )}
         <span
           data-open
           className={`min-w-0 cursor-pointer truncate hover:underline ${held ? 'font-semibold text-plum' : ''}`}

@@ -162,6 +162,7 @@ export function Sheet({
                         total={sheet.total}
                         size={grid}
                         beneath={beneath}
+                        numbered={onMove !== undefined}
                         held={photo !== undefined && held.has(photo.id)}
                         focused={index === cursor}
                         marked={inDrag(index)}
