@@ -1,24 +1,14 @@
-import { type BrowserContext, expect, type Page, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
-import { signIn } from './signIn'
+import { oneBrowser } from './signIn'
 
 // The sheet is narrowed by a sentence whose parts are pressed; what each choice would find is what it then finds.
-let browserOfOne: BrowserContext
 let page: Page
+oneBrowser((next) => {
+  page = next
+}, '/workroom/photos')
 
-test.beforeAll(async ({ browser }) => {
-  browserOfOne = await browser.newContext()
-  const first = await browserOfOne.newPage()
-  await signIn(first)
-  await first.close()
-})
-test.beforeEach(async () => {
-  page = await browserOfOne.newPage()
-  await page.goto('/workroom/photos')
-  await expect(page.locator('#frame-3 img')).toBeVisible()
-})
-test.afterEach(() => page.close())
-test.afterAll(() => browserOfOne.close())
+test.beforeEach(() => expect(page.locator('#frame-3 img')).toBeVisible())
 
 const json = async (address: string) => (await page.request.get(address)).json()
 const found = () => page.locator('#frame-0').getAttribute('aria-setsize')

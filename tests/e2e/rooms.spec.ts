@@ -2,26 +2,16 @@ import { execFileSync } from 'node:child_process'
 import { copyFileSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { type BrowserContext, expect, type Page, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
-import { signIn } from './signIn'
+import { oneBrowser } from './signIn'
 
 // Files, the bin, the desk and the pages' list: rooms one comes to from the others.
 const photos = join(process.env.JOVITAR_ROOT ?? '.', 'demo/photos')
-let browserOfOne: BrowserContext
 let page: Page
-
-test.beforeAll(async ({ browser }) => {
-  browserOfOne = await browser.newContext()
-  const first = await browserOfOne.newPage()
-  await signIn(first)
-  await first.close()
+oneBrowser((next) => {
+  page = next
 })
-test.beforeEach(async () => {
-  page = await browserOfOne.newPage()
-})
-test.afterEach(() => page.close())
-test.afterAll(() => browserOfOne.close())
 
 const json = async (address: string) => (await page.request.get(address)).json()
 const foot = () => page.getByRole('status').first()

@@ -1,23 +1,11 @@
-import { type BrowserContext, expect, type Page, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
-import { signIn } from './signIn'
+import { oneBrowser, signIn } from './signIn'
 
-// One browser for all of them: who signs in again and again within a minute must wait.
-let browserOfOne: BrowserContext
 let page: Page
-
-test.beforeAll(async ({ browser }) => {
-  browserOfOne = await browser.newContext()
-  const first = await browserOfOne.newPage()
-  await signIn(first)
-  await first.close()
-})
-test.beforeEach(async () => {
-  page = await browserOfOne.newPage()
-  await page.goto('/workroom')
-})
-test.afterEach(() => page.close())
-test.afterAll(() => browserOfOne.close())
+oneBrowser((next) => {
+  page = next
+}, '/workroom')
 
 const json = async (address: string) => (await page.request.get(address)).json()
 const foot = () => page.getByRole('status').first()
