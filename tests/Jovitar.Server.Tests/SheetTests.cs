@@ -254,4 +254,39 @@ public sealed class SheetTests
             }
         }
     }
+
+    [Fact]
+    public async Task While_a_transaction_stays_open_what_others_did_is_taken_in_once_and_what_it_did_in_the_end()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        await site.WriteAsync(Fill);
+        var keeper = site.Part<Narrowings.IndexKeeper>();
+        var first = await keeper.CurrentAsync(CancellationToken.None);
+        await using var open = await site.Db.OpenConnectionAsync();
+        await using var transaction = await open.BeginTransactionAsync();
+        await using (var write = open.CreateCommand())
+        {
+            write.CommandText = "select set_config('jovitar.act', gen_random_uuid()::text, true); update photo set title = 'Slowly written' where id = (select min(id::text)::uuid from photo where binned is null)";
+            await write.ExecuteNonQueryAsync();
+        }
+
+        // So much was changed that all is to be read anew: that is done once, however long the other takes.
+        await site.WriteAsync("insert into photo_touched (photo) values (null)");
+        var second = await keeper.CurrentAsync(CancellationToken.None);
+        Assert.NotSame(first, second);
+        await site.WriteAsync("update photo set title = 'Quickly written' where id = (select max(id::text)::uuid from photo where binned is null)");
+        Assert.Equal((0, 1), await CountAsync());
+        await transaction.CommitAsync();
+        Assert.Equal((1, 1), await CountAsync());
+        Assert.Same(second, await keeper.CurrentAsync(CancellationToken.None));
+        Assert.NotNull(owner);
+
+        async Task<(int, int)> CountAsync()
+        {
+            var index = await keeper.CurrentAsync(CancellationToken.None);
+            Assert.Same(second, index);
+            return (index.Count(new Narrowing("slowly", [])), index.Count(new Narrowing("quickly", [])));
+        }
+    }
 }

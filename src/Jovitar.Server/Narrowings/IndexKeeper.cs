@@ -17,7 +17,12 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
 
     readonly SemaphoreSlim one = new(1);
     PhotoIndex? index;
+
+    /// <summary>The number below which every transaction is over and taken in.</summary>
     string since = "";
+
+    /// <summary>Transactions from there on that are taken in already, while one that began before them still runs.</summary>
+    string[] taken = [];
     DateTimeOffset seen;
 
     /// <summary>The index as the database is now.</summary>
@@ -30,7 +35,8 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             if (index is null || index.IsWorn || now - seen > Remembered / 2 || !await CatchUpAsync(index, ct))
             {
                 index = null;
-                index = await ReadAllAsync(ct);
+                // Whoever asked may have gone by then; others wait for the same.
+                index = await ReadAllAsync(CancellationToken.None);
             }
 
             seen = now;
@@ -57,12 +63,15 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
         // Whatever runs now has a number from xmin on: it is looked for again the next time.
         await using var command = db.Command(
             """
+            with fresh as materialized (
+              select t.photo, t.tx::text as tx from photo_touched as t where t.tx >= @since::text::xid8)
             select pg_snapshot_xmin(pg_current_snapshot())::text as xmin,
-                   exists (select from photo_touched as t where t.tx >= @since::text::xid8 and t.photo is null) as many,
-                   array(select distinct t.photo from photo_touched as t where t.tx >= @since::text::xid8 and t.photo is not null) as photos
+                   array(select distinct f.tx from fresh as f where f.tx::xid8 >= pg_snapshot_xmin(pg_current_snapshot())) as txs,
+                   exists (select from fresh as f where f.photo is null and f.tx <> all(@taken)) as many,
+                   array(select distinct f.photo from fresh as f where f.photo is not null and f.tx <> all(@taken)) as photos
             """,
-            ("since", since));
-        var (xmin, many, photos) = (await command.FirstAsync(r => Tuple.Create(r.Get<string>("xmin"), r.Get<bool>("many"), r.Get<Guid[]>("photos")), ct))!;
+            ("since", since), ("taken", taken));
+        var (xmin, txs, many, photos) = (await command.FirstAsync(r => Tuple.Create(r.Get<string>("xmin"), r.Get<string[]>("txs"), r.Get<bool>("many"), r.Get<Guid[]>("photos")), ct))!;
         if (many)
         {
             return false;
@@ -88,14 +97,18 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             }
         }
 
-        since = xmin;
+        (since, taken) = (xmin, txs);
         return true;
     }
 
     async Task<PhotoIndex> ReadAllAsync(CancellationToken ct)
     {
-        await using var begin = db.CreateCommand("select pg_snapshot_xmin(pg_current_snapshot())::text");
-        var xmin = (string)(await begin.ExecuteScalarAsync(ct))!;
+        await using var begin = db.CreateCommand(
+            """
+            select pg_snapshot_xmin(pg_current_snapshot())::text as xmin,
+                   array(select distinct t.tx::text from photo_touched as t where t.tx >= pg_snapshot_xmin(pg_current_snapshot())) as txs
+            """);
+        var (xmin, txs) = (await begin.FirstAsync(r => Tuple.Create(r.Get<string>("xmin"), r.Get<string[]>("txs")), ct))!;
         var all = new PhotoIndex();
         all.Tree(await TreeAsync(ct));
         for (var after = Guid.Empty; ;)
@@ -120,7 +133,7 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             after = some[^1].Id;
         }
 
-        since = xmin;
+        (since, taken) = (xmin, txs);
         return all;
     }
 
