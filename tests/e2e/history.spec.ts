@@ -86,7 +86,7 @@ test('another tab sees at once what is done in this one', async ({ page, context
   const name = await other.locator('#frame-7 [data-open]').innerText()
   await page.getByRole('link', { name: /^Photos/ }).click()
   await page.locator('#frame-7').click()
-  await page.keyboard.press('x')
+  await page.keyboard.press('Delete')
   await expect(other.locator('#frame-7 [data-open]')).not.toHaveText(name)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(other.locator('#frame-7 [data-open]')).toHaveText(name)

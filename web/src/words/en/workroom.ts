@@ -137,7 +137,7 @@ export const workroomWords = {
       ['M', 'Move to a position (in an album)'],
       ['O', 'Take out (of an album)'],
       ['V', 'Make it the cover (in an album)'],
-      ['X', 'Throw in the bin'],
+      ['Del', 'Throw in the bin'],
       ['K', 'Keep all of a group that looks nearly the same'],
       ['D', 'Dim or light'],
       ['F', 'Fold the contents'],

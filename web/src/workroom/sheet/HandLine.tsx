@@ -26,7 +26,7 @@ export function HandLine({ children, rest }: { children?: ReactNode; rest: React
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
-      x: () => throwThem.mutate(ids),
+      Delete: () => throwThem.mutate(ids),
     },
     some,
   )
@@ -41,7 +41,7 @@ export function HandLine({ children, rest }: { children?: ReactNode; rest: React
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />
           {children}
-          <Button look="word" hint="X" onClick={() => throwThem.mutate(ids)}>
+          <Button look="word" hint="Del" onClick={() => throwThem.mutate(ids)}>
             {w.bin.throwIn}
           </Button>
           <span className="ml-auto flex gap-4">
