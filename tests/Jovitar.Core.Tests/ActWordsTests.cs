@@ -14,6 +14,10 @@ public sealed class ActWordsTests
         Assert.Equal("Took “a”, “b” and 2 more off 3 photos.", ActWords.Tagged(Tally(3), [], ["a", "b", "c", "d"]));
         Assert.Equal("Put 2 photos in “Festival”.", ActWords.Categorised(Tally(2), ["Festival"], []));
         Assert.Equal("Wrote caption and title of “Over the pier”, tagged “Over the pier” “wind”.", ActWords.Words("Over the pier", Tally(1, "caption", "title"), ["wind"], []));
+        Assert.Equal("Put 40 photos in doubt.", ActWords.Decided(Tally(40), "doubt"));
+        Assert.Equal("Took the decision on 1 photo back.", ActWords.Decided(Tally(1), ""));
+        Assert.Equal("Rated “Pier” 4.", ActWords.Rated(Tally(1), "Pier", 4));
+        Assert.Equal("Took the rating of 3 photos back.", ActWords.Rated(Tally(3), null, 0));
         Assert.Equal("Changed “x.jpg”.", ActWords.Words("x.jpg", Tally(1), [], []));
         Assert.Equal("Chose the cover of “Season”.", ActWords.AlbumWords("Season", Tally(0, "cover")));
         Assert.Equal("Threw 2 photos and “notes.pdf” in the bin.", ActWords.Binned(back: false, 2, ["notes.pdf"]));

@@ -144,4 +144,26 @@ public sealed class WorkTests
         Assert.Equal([("Shop", 0), ("Festival", 0), ("Night", 1)], lines);
         Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/categories", new { name = "  " })).StatusCode);
     }
+
+    [Fact]
+    public async Task Many_are_decided_on_and_rated_at_once_and_taken_back_but_for_what_was_decided_since()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, p, _, address) = await site.PublishedAsync(owner, 4);
+        async Task<string[]> FoundAsync(string query) => [.. (await (await owner.GetAsync($"/api/photos?sort=name&{query}")).ReadAsync()).GetProperty("photos").EnumerateArray().Select(Id)];
+        var kept = await (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = p, decision = "keep" })).ReadAsync();
+        Assert.Equal(4, kept.GetProperty("photos").GetInt32());
+        Assert.Equal(System.Text.Json.JsonValueKind.Null, (await (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = p, decision = "keep" })).ReadAsync()).GetProperty("act").ValueKind);
+        await (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = p[..1], decision = "leave_out" })).ReadAsync();
+        await (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = p[1..3], rating = 5 })).ReadAsync();
+        Assert.Equal(p[1..], await FoundAsync("decision=keep"));
+        Assert.Equal(p[1..3], await FoundAsync("rating=5"));
+        Assert.DoesNotContain(p[0], await site.Visitor().GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        var undone = await owner.UndoAsync(kept);
+        Assert.Equal(1, undone.GetProperty("undone").GetProperty("leftCount").GetInt32());
+        Assert.Equal(p[..1], await FoundAsync("notDecision=none"));
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = p, rating = 6 })).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = p, decision = "perhaps" })).StatusCode);
+    }
 }

@@ -104,6 +104,22 @@ public static class ActWords
         _ => $"Took the decision on “{photo}” back.",
     };
 
+    /// <summary>A decision about several photos at once.</summary>
+    public static string Decided(ActTally tally, string decision) => decision switch
+    {
+        "leave_out" => $"Left {Photos(tally.Photos)} out everywhere.",
+        "keep" => $"Kept {Photos(tally.Photos)}.",
+        "doubt" => $"Put {Photos(tally.Photos)} in doubt.",
+        _ => $"Took the decision on {Photos(tally.Photos)} back.",
+    };
+
+    /// <summary>A rating of one photo, by its name, or of several.</summary>
+    public static string Rated(ActTally tally, string? photo, int rating)
+    {
+        var what = photo is { } name ? $"“{name}”" : Photos(tally.Photos);
+        return rating == 0 ? $"Took the rating of {what} back." : $"Rated {what} {rating}.";
+    }
+
     /// <summary>A decision about photos that look nearly the same.</summary>
     public static string DecidedRepeats(int kept, int leftOut) =>
         leftOut == 0 ? $"Kept all {kept} of a group that look nearly the same." : $"Kept {kept} of a group that look nearly the same, left {Photos(leftOut)} out everywhere.";

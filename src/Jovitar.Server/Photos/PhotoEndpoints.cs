@@ -15,6 +15,13 @@ namespace Jovitar.Server.Photos;
 
 public sealed record PhotoList([Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos);
 
+/// <summary>What is decided about several photos; what is null stays as it is.</summary>
+/// <param name="Decision">Empty, keep, doubt or leave_out.</param>
+/// <param name="Rating">0 to 5; 0 takes a rating back.</param>
+public sealed record DecidePhotos(
+    [Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos,
+    [OneOf(Decisions.None, Decisions.Keep, Decisions.Doubt, Decisions.LeaveOut)] string? Decision = null, [Range(0, 5)] int? Rating = null);
+
 /// <summary>Photos as frames show them.</summary>
 internal sealed record SheetPhotos(IReadOnlyList<SheetPhoto> Photos);
 
@@ -45,6 +52,7 @@ internal static class PhotoEndpoints
         photos.MapGet("/found", Found).WithSummary("All photos of a sheet, as many as fit in one hand");
         photos.MapGet("/between", Between).WithSummary("The photos from one to another");
         photos.MapPost("/these", These).WithSummary("Photos by name");
+        photos.MapPost("/decision", Decide).WithSummary("Decides about photos in hand, or rates them");
         photos.MapPost("/tags", ChangeTags).WithSummary("Adds and removes tags on photos in hand");
         photos.MapPost("/categories", ChangeCategories).WithSummary("Adds and removes categories on photos in hand");
         photos.MapGet("/{photo}", Show).WithSummary("One photo with its words");
@@ -82,6 +90,9 @@ internal static class PhotoEndpoints
             _ => Problems.Gone("photo"),
         };
     }
+
+    static async Task<Ok<Done>> Decide(DecidePhotos body, Actor who, PhotoStore store, CancellationToken ct) =>
+        TypedResults.Ok(await store.DecideAsync(who, body.Photos, body.Decision, body.Rating, ct));
 
     static async Task<Ok<Done>> ChangeTags(TagPhotos body, Actor who, TagStore tags, CancellationToken ct) =>
         TypedResults.Ok(await tags.ChangeAsync(who, new TagChange(body.Photos, body.Add, body.Remove), ct));

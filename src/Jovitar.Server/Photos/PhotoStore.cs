@@ -145,6 +145,33 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         return await acts.RunAsync(who, kind, act => ChangeAsync(act, id, change, expected, ct), ct);
     }
 
+    /// <summary>Decides about photos, or rates them; no word that somebody types meanwhile becomes stale by it. Those that are decided so already, and those that lie in the bin, stay as they are.</summary>
+    public async Task<Done> DecideAsync(Actor who, IReadOnlyList<PhotoId> photos, string? decision, int? rating, CancellationToken ct)
+    {
+        var (_, done) = await acts.RunAsync(
+            who, ActKind.Decided,
+            async act =>
+            {
+                await using var find = act.Command("select coalesce(nullif(title, ''), file_name) from photo where id = any(@ids) limit 1", ("ids", photos.Values()));
+                var name = photos.Count == 1 ? await find.ExecuteScalarAsync(ct) as string : null;
+                act.Says = tally => decision is null ? ActWords.Rated(tally, name, rating ?? 0) : name is null ? ActWords.Decided(tally, decision) : ActWords.Decided(name, decision);
+                await act.LockAsync("photo", photos.Values(), ct);
+                await act.RunAsync(
+                    """
+                    update photo
+                       set decision = coalesce(@decision::text, decision),
+                           rating = coalesce(@rating::smallint, rating),
+                           said = case when @rating::smallint is null then said else said || jsonb_build_object('rating', @person) end
+                     where id = any(@ids) and binned is null
+                       and (decision <> coalesce(@decision::text, decision) or rating <> coalesce(@rating::smallint, rating))
+                    """,
+                    ct, ("ids", photos.Values()), ("decision", decision), ("rating", (short?)rating), ("person", Said.Person));
+                return true;
+            },
+            ct);
+        return done;
+    }
+
     static async Task<WordsOutcome> ChangeAsync(Act act, PhotoId id, PhotoChange change, long expected, CancellationToken ct)
     {
         var names = TagName.All(change.AddTags ?? []);

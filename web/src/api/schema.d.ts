@@ -1846,6 +1846,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/decision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Decides about photos in hand, or rates them */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DecidePhotos"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/tags": {
         parameters: {
             query?: never;
@@ -3525,6 +3565,17 @@ export interface components {
             height: number;
             /** @description It can be shown already. */
             shown: boolean;
+        };
+        /** @description What is decided about several photos; what is null stays as it is. */
+        DecidePhotos: {
+            photos: string[];
+            /** @description Empty, keep, doubt or leave_out. */
+            decision?: null | string;
+            /**
+             * Format: int32
+             * @description 0 to 5; 0 takes a rating back.
+             */
+            rating?: null | number;
         };
         /** @description What waits, what runs, how much there is. */
         DeskState: {

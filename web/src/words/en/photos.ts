@@ -63,6 +63,19 @@ export const photoWords = {
     earlier: 'Earlier',
     later: 'Later',
   },
+  decide: {
+    verbs: { keep: 'Keep', doubt: 'In doubt', leave_out: 'Leave out' },
+    rating: 'Rating',
+    rate: (n: number) => (n === 0 ? 'Take the rating back' : `Rate it ${n}`),
+    decided: {
+      keep: (n: number) => `Kept ${photos(n)}.`,
+      doubt: (n: number) => `Put ${photos(n)} in doubt.`,
+      leave_out: (n: number) => `Left ${photos(n)} out everywhere.`,
+      '': (n: number) => `Took the decision on ${photos(n)} back.`,
+    },
+    rated: (n: number, rating: number) =>
+      rating === 0 ? `Took the rating of ${photos(n)} back.` : `Rated ${photos(n)} ${rating}.`,
+  },
   plate: {
     of: (n: number, all: number) => `${n.toLocaleString('en')} of ${all.toLocaleString('en')}`,
     back: 'Back to the sheet',

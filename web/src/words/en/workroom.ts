@@ -134,6 +134,8 @@ export const workroomWords = {
       ['A', 'Put in an album'],
       ['T', 'Tag'],
       ['G', 'Categorise'],
+      ['J, K, L', 'In doubt, keep, leave out; and on to the next photo'],
+      ['0 to 5', 'Rate; and on to the next photo'],
       ['M', 'Move to a position (in an album)'],
       ['O', 'Take out (of an album)'],
       ['V', 'Make it the cover (in an album)'],

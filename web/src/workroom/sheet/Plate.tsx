@@ -1,13 +1,24 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { rendition, sourceSet } from '../../kit/renditions'
 import { w } from '../../words'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
+import { DecideLine } from './DecideLine'
 import { PlateFacts } from './PlateFacts'
 import { PlateWords } from './PlateWords'
+import { type Decided, decidingKeys, useDecide } from './useDecide'
 import { type SheetQuery, sheetQuery } from './useSheet'
+
+/** As wide as the picture stands beside its words. */
+const pictureSizes = '(min-width: 1024px) calc(100vw - 670px), 94vw'
+
+const plateOf = (id: string) => ({
+  queryKey: ['plate', id],
+  queryFn: () => body(api.GET('/api/photos/{photo}', { params: { path: { photo: id } } }), w.errors.away),
+})
 
 /** One photo large, its words set beside it as in print. */
 export function Plate({
@@ -25,8 +36,7 @@ export function Plate({
 }) {
   const held = useHand()
   const plate = useQuery({
-    queryKey: ['plate', id],
-    queryFn: () => body(api.GET('/api/photos/{photo}', { params: { path: { photo: id } } }), w.errors.away),
+    ...plateOf(id),
     refetchInterval: (q) => (q.state.data?.state === 'waiting' ? 1500 : false),
   })
   const beside = useQuery({
@@ -39,12 +49,31 @@ export function Plate({
         w.errors.away,
       ),
   }).data
+  const decide = useDecide()
+  const go = (what: Decided) => {
+    decide.mutate({ photos: [id], ...what })
+    // Where one goes on is known before the narrowing lets go of what was decided.
+    if (beside?.after) onGo(beside.after)
+  }
+  const client = useQueryClient()
+  const after = beside?.after
+  useEffect(() => {
+    if (!after) return
+    void client.prefetchQuery(plateOf(after)).then(() => {
+      const next = client.getQueryData<Api['Plate']>(['plate', after])
+      if (next?.state !== 'ready') return
+      const picture = new Image()
+      picture.sizes = pictureSizes
+      picture.srcset = sourceSet(next.hash, next.renditions, next.width)
+    })
+  }, [client, after])
   const back = () => onBack((beside?.position ?? 1) - 1)
   useKeys({
     ArrowRight: () => beside?.after && onGo(beside.after),
     ArrowLeft: () => beside?.before && onGo(beside.before),
     ' ': () => hand.toggle(id),
     Escape: back,
+    ...decidingKeys(go),
   })
   return (
     <div className="flex min-h-full flex-col px-[30px] pt-7 pb-8">
@@ -91,6 +120,7 @@ export function Plate({
           {/* The picture stays while one reads on beside it. */}
           <div className="self-start lg:sticky lg:top-7">
             <PlatePicture plate={plate.data} />
+            <DecideLine plate={plate.data} onDecide={(what) => decide.mutate({ photos: [id], ...what })} />
           </div>
           <article key={plate.data.id}>
             <PlateWords plate={plate.data} />
@@ -110,7 +140,7 @@ function PlatePicture({ plate }: { plate: Api['Plate'] }) {
         width={plate.width}
         height={plate.height}
         alt={plate.fileName}
-        className="h-auto max-h-[calc(100dvh-96px)] w-full object-contain object-left-top"
+        className="h-auto max-h-[calc(100dvh-132px)] w-full object-contain object-left-top"
       />
     )
   if (plate.state !== 'ready')
@@ -124,13 +154,13 @@ function PlatePicture({ plate }: { plate: Api['Plate'] }) {
       <img
         key={plate.id}
         srcSet={sourceSet(plate.hash, plate.renditions, plate.width)}
-        sizes="(min-width: 1024px) calc(100vw - 670px), 94vw"
+        sizes={pictureSizes}
         width={plate.width}
         height={plate.height}
         alt={plate.alt || plate.title || plate.fileName}
         // What the sheet has shown already stands here until the larger rendition has come.
         style={{ backgroundImage: `url(${rendition(plate.hash, 480)})` }}
-        className="h-auto max-h-[calc(100dvh-96px)] w-full bg-contain bg-left-top bg-no-repeat object-contain object-left-top"
+        className="h-auto max-h-[calc(100dvh-132px)] w-full bg-contain bg-left-top bg-no-repeat object-contain object-left-top"
       />
     </div>
   )

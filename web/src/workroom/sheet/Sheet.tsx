@@ -8,6 +8,7 @@ import { tell, tellProblem } from '../shell/news'
 import { useBeneath } from './beneath'
 import { Frame } from './Frame'
 import { gap, useGrid } from './grid'
+import { decidingKeys, useDecide } from './useDecide'
 import { useDrag } from './useDrag'
 import { between, type SheetQuery, useSheet } from './useSheet'
 
@@ -108,6 +109,18 @@ export function Sheet({
     setCursor(next)
     requestAnimationFrame(() => document.getElementById(`frame-${next}`)?.focus({ preventScroll: true }))
   }
+  const decide = useDecide()
+  useKeys(
+    decidingKeys((what) => {
+      const photo = sheet.at(cursor)
+      if (held.ids.length > 0) decide.mutate({ photos: held.ids, ...what })
+      else if (photo) {
+        decide.mutate({ photos: [photo.id], ...what })
+        // Where the narrowing lets go of what is decided, the next one comes to stand here by itself.
+        if (!query.decision && !query.rating) go(cursor + 1, false)
+      }
+    }),
+  )
   useKeys({
     ArrowRight: (e) => go(cursor + 1, e.shiftKey),
     ArrowLeft: (e) => go(cursor - 1, e.shiftKey),

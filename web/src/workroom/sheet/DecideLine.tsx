@@ -1,0 +1,44 @@
+import type { Api } from '../../api/client'
+import { KeyHint } from '../../kit/Button'
+import { w } from '../../words'
+import { type Decided, decisionKeys, ratings } from './useDecide'
+
+const on = 'font-semibold text-plum decoration-plum'
+const word = 'min-h-6 whitespace-nowrap underline decoration-1 underline-offset-[5px]'
+
+/** What was decided about the photo, as words and figures to press; pressed again, it is taken back. */
+export function DecideLine({ plate, onDecide }: { plate: Api['Plate']; onDecide: (what: Decided) => void }) {
+  return (
+    <div className="mt-2.5 flex flex-wrap items-baseline gap-x-4 gap-y-1 text-small">
+      {Object.entries(decisionKeys).map(([key, decision]) => (
+        <button
+          key={key}
+          type="button"
+          aria-pressed={plate.decision === decision}
+          className={`${word} ${plate.decision === decision ? on : 'decoration-strong-line hover:decoration-ink'}`}
+          onClick={() => onDecide({ decision: plate.decision === decision ? '' : decision })}
+        >
+          {w.decide.verbs[decision]}
+          <KeyHint>{key.toUpperCase()}</KeyHint>
+        </button>
+      ))}
+      <fieldset className="flex items-baseline gap-2.5" aria-label={w.decide.rating}>
+        <span className="text-quiet" aria-hidden>
+          {w.decide.rating}
+        </span>
+        {ratings.map((rating) => (
+          <button
+            key={rating}
+            type="button"
+            aria-pressed={plate.rating === rating}
+            aria-label={w.decide.rate(rating)}
+            className={`min-h-6 min-w-6 tabular-nums ${plate.rating === rating ? `${on} underline decoration-2 underline-offset-[5px]` : 'text-quiet hover:text-ink'}`}
+            onClick={() => onDecide({ rating })}
+          >
+            {rating}
+          </button>
+        ))}
+      </fieldset>
+    </div>
+  )
+}
