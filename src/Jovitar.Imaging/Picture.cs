@@ -140,16 +140,32 @@ public static class Picture
     static PictureException Explain(VipsException e, string path)
     {
         string[] signs = ["premature end", "truncated", "unexpected end", "end of file", "end of stream", "not enough data", "read error", "out of order read", "eof", "too short", "short read"];
-        var cut = signs.Any(s => e.Message.Contains(s, StringComparison.OrdinalIgnoreCase)) || LacksRiffEnd(path);
+        // The file is asked first: libvips keeps one text for all threads, and where two fail at once one of them has none.
+        var cut = LacksEnd(path) || signs.Any(s => e.Message.Contains(s, StringComparison.OrdinalIgnoreCase));
         return new PictureException(e.Message, cut, e);
     }
 
-    /// <summary>A WebP file says at its start how long it is (RFC 9649 §2.4); one that is shorter has lost its end.</summary>
-    static bool LacksRiffEnd(string path)
+    /// <summary>
+    /// Whether what every whole file of its kind ends in is missing: a JPEG's EOI (ITU-T T.81 B.1.1.3), a PNG's IEND (PNG §11.2.5), a
+    /// GIF's trailer (GIF89a §27); a WebP file says at its start how long it is (RFC 9649 §2.4). Something else may stand behind it.
+    /// </summary>
+    static bool LacksEnd(string path)
     {
-        Span<byte> head = stackalloc byte[12];
+        const int Tail = 64 * 1024;
         using var file = File.OpenRead(path);
-        return file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false) == head.Length && PictureKinds.Judge(head) == PictureKind.WebP
-            && BitConverter.ToUInt32(head[4..8]) + 8L > file.Length;
+        var head = new byte[64];
+        var read = file.ReadAtLeast(head, head.Length, throwOnEndOfStream: false);
+        var kind = PictureKinds.Judge(head.AsSpan(0, read));
+        file.Seek(Math.Max(0, file.Length - Tail), SeekOrigin.Begin);
+        var tail = new byte[Math.Min(Tail, file.Length)];
+        file.ReadExactly(tail);
+        return kind switch
+        {
+            PictureKind.Jpeg => tail.AsSpan().IndexOf((ReadOnlySpan<byte>)[0xFF, 0xD9]) < 0,
+            PictureKind.Png => tail.AsSpan().IndexOf("IEND"u8) < 0,
+            PictureKind.Gif => !tail.AsSpan().TrimEnd((byte)0).EndsWith((ReadOnlySpan<byte>)[0x3B]),
+            PictureKind.WebP => read >= 12 && BitConverter.ToUInt32(head.AsSpan(4, 4)) + 8L > file.Length,
+            _ => false,
+        };
     }
 }

@@ -178,4 +178,29 @@ public sealed class RenditionTests
         var failure = Assert.Throws<PictureException>(() => Picture.Render(original, [240]));
         Assert.True(failure.CutShort, failure.Message);
     }
+
+    [Fact]
+    public void However_many_fail_at_once_each_says_for_itself_whether_its_end_is_missing()
+    {
+        var whole = File.ReadAllBytes(Tools.Quarters(".jpg"));
+        var cut = Tools.Quarters(".jpg");
+        File.WriteAllBytes(cut, whole[..(whole.Length * 6 / 10)]);
+        var wrongly = 0;
+        Parallel.For(0, 400, new ParallelOptions { MaxDegreeOfParallelism = 8 }, i =>
+        {
+            try
+            {
+                Picture.Render(cut, [240]);
+            }
+            catch (PictureException e) when (e.CutShort)
+            {
+                return;
+            }
+            catch (PictureException)
+            {
+                Interlocked.Increment(ref wrongly);
+            }
+        });
+        Assert.Equal(0, wrongly);
+    }
 }
