@@ -1,0 +1,78 @@
+using System.Globalization;
+
+namespace Jovitar.Core.Narrowings;
+
+/// <summary>How many photos each choice would find.</summary>
+public sealed partial class PhotoIndex
+{
+    /// <summary>
+    /// How many would be found with each choice: beside what else the narrowing says, and alone in its part. Choices that no photo
+    /// has are not named. In order: times forward, numbers upward, the rest by how many.
+    /// </summary>
+    /// <param name="most">So many choices of a part at most.</param>
+    public IReadOnlyDictionary<PartKind, IReadOnlyList<(string Choice, int Count)>> Counts(Narrowing narrowing, int most)
+    {
+        lock (gate)
+        {
+            var all = new Dictionary<PartKind, IReadOnlyList<(string, int)>>();
+            foreach (var kind in Enum.GetValues<PartKind>())
+            {
+                var among = Find(narrowing.Without(kind));
+                all[kind] = [.. Tally(kind, among).Take(most)];
+            }
+
+            return all;
+        }
+    }
+
+    /// <summary>How many photos each album, category or tag holds itself, not counting what stands beneath it.</summary>
+    /// <param name="kind">One of the three.</param>
+    public IReadOnlyDictionary<Guid, int> Holding(PartKind kind)
+    {
+        lock (gate)
+        {
+            var facet = kind switch { PartKind.Album => albums, PartKind.Category => categories, PartKind.Tag => tags, _ => throw new ArgumentOutOfRangeException(nameof(kind)) };
+            return Several(facet, Here(), id => [id]).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
+        }
+    }
+
+    IEnumerable<(string Choice, int Count)> Tally(PartKind kind, PhotoSet among) => kind switch
+    {
+        PartKind.Album => Several(albums, among, id => [id]),
+        PartKind.Category => Several(categories, among, Up),
+        PartKind.Tag => Several(tags, among, id => [id]),
+        PartKind.Intake => Several(intakes, among, id => [id]),
+        PartKind.Taken => TakenSpan.Bars([.. day.Tally(among)]),
+        PartKind.Camera => Named(camera.Tally(among)),
+        PartKind.Lens => Named(lens.Tally(among)),
+        PartKind.Decision => Named(decision.Tally(among)),
+        PartKind.Rating => rating.Tally(among).OrderBy(t => t.Value).Select(t => (t.Value.ToString(CultureInfo.InvariantCulture), t.Count)),
+        PartKind.Shape => shape.Tally(among).OrderByDescending(t => t.Count),
+        PartKind.Pixels => PixelSpan.Usual.Select(s => (s.ToString(), pixels.Tally(among).Where(t => s.Holds(t.Value)).Sum(t => t.Count))).Where(t => t.Item2 > 0),
+        _ => Lacks.Select(l => (l.Name, missing.Tally(among).Where(t => (t.Value & l.Bit) != 0).Sum(t => t.Count))).Where(t => t.Item2 > 0),
+    };
+
+    static IEnumerable<(string, int)> Named(IEnumerable<(string Value, int Count)> tally) =>
+        tally.OrderByDescending(t => t.Count).ThenBy(t => t.Value, StringComparer.Ordinal).Select(t => (t.Value.Length == 0 ? Narrowing.None : t.Value, t.Count));
+
+    /// <summary>Counts of what photos may have several of; each photo counts once for what its own stand beneath.</summary>
+    static IEnumerable<(string Choice, int Count)> Several(Facet<IdSet> facet, PhotoSet among, Func<Guid, IEnumerable<Guid>> with)
+    {
+        var counts = new Dictionary<Guid, int>();
+        var none = 0;
+        foreach (var (set, count) in facet.Tally(among))
+        {
+            if (set.Ids.Length == 0)
+            {
+                none += count;
+            }
+
+            foreach (var id in set.Ids.SelectMany(with).Distinct())
+            {
+                counts[id] = counts.GetValueOrDefault(id) + count;
+            }
+        }
+
+        return counts.OrderByDescending(c => c.Value).ThenBy(c => c.Key).Select(c => (c.Key.ToString(), c.Value)).Prepend((Narrowing.None, none)).Where(c => c.Item2 > 0);
+    }
+}
