@@ -47,7 +47,7 @@ public sealed record NarrowingPart(PartKind Kind, bool Not, IReadOnlyList<string
 
 /// <summary>
 /// What a sheet is limited to: words, and parts. Choices of one part join by "or", parts and words by "and". A choice that cannot
-/// be read, or that is gone, fits no photo: an old address never shows more than it did.
+/// be read, or that is gone, fits no photo: a part of which nothing is left finds none, rather than all.
 /// </summary>
 [System.Diagnostics.CodeAnalysis.SuppressMessage("Naming", "CA1716", Justification = "It is the word of the vocabulary; nothing here is called from another language.")]
 public sealed class Narrowing : IEquatable<Narrowing>

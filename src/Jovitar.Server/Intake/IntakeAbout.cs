@@ -30,6 +30,8 @@ public sealed record IntakeAbout(
     public (string, object?)[] Parameters() =>
         [("album", Album?.Value), ("tags", TagName.All(Tags).Select(t => t.Text).ToArray()), ("categories", Categories.Values().Distinct().ToArray()), .. Words()];
 
+    internal bool IsNothing => Album is null && Categories.Count == 0 && Tags.Count == 0 && Named().All(w => w.Text.Length == 0);
+
     /// <summary>Where the words come from that it says, for a photo's row.</summary>
     public string SaidBy(string said) => JsonSerializer.Serialize(Named().Where(w => w.Text.Length > 0).ToDictionary(w => w.Name, _ => said));
 
@@ -154,6 +156,11 @@ internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
     /// <summary>What an intake says no more, others that brought some of its photos may go on saying of those.</summary>
     static async Task SayAgainAsync(Act act, IntakeId id, IntakeAbout gone, IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
+        if (gone.IsNothing)
+        {
+            return;
+        }
+
         await using var find = act.Command(
             $"""
             select id, {Columns}
@@ -163,7 +170,8 @@ internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
              order by id
             """,
             ("id", id.Value), ("photos", photos.Values()));
-        foreach (var (other, about) in await find.AllAsync(r => (new IntakeId(r.Get<Guid>("id")), gone.With(Read(r))), ct))
+        var others = await find.AllAsync(r => (Id: new IntakeId(r.Get<Guid>("id")), About: gone.With(Read(r))), ct);
+        foreach (var (other, about) in others.Where(o => !o.About.IsNothing))
         {
             var shared = photos.Intersect(await PhotosAsync(act, other, ct)).ToArray();
             var said = Said.Intake(other);

@@ -68,7 +68,7 @@ export function Sentence({
         {open === null && (
           <button
             type="button"
-            aria-expanded={open !== null}
+            aria-expanded={false}
             onClick={begin}
             className="font-sans text-body font-normal text-quiet underline decoration-strong-line decoration-1 underline-offset-[6px] hover:text-ink hover:decoration-ink"
           >

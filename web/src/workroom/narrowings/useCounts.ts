@@ -16,6 +16,5 @@ export function useCounts(search: NarrowingSearch, wanted: boolean) {
   return {
     of,
     nameOf: (part: Part, choice: string) => of(part.kind).find((c) => c.choice === choice)?.name,
-    known: counts !== undefined,
   }
 }
