@@ -46,21 +46,4 @@ public sealed class CountTests
         await (await owner.DeleteAsync($"/api/categories/{sea}")).ReadAsync();
         Assert.Equal(5, (await PartAsync(owner, "category"))["none"].Count);
     }
-
-    [Fact]
-    public async Task All_found_are_given_in_the_order_of_the_sheet()
-    {
-        await using var site = await Site.StartAsync();
-        var owner = await site.OwnerAsync();
-        var (album, p, _, _) = await site.PublishedAsync(owner, 4);
-        async Task<string[]> FoundAsync(string query) => [.. (await (await owner.GetAsync($"/api/photos/found?{query}")).ReadAsync()).GetProperty("photos").EnumerateArray().Select(e => e.GetString()!)];
-        Assert.Equal(p, await FoundAsync("sort=name"));
-        Assert.Equal(p.Reverse(), await FoundAsync("sort=name&reversed=true"));
-        var version = (await (await owner.GetAsync($"/api/albums/{album}")).ReadAsync()).GetProperty("version").GetInt64();
-        await (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/order", new { photos = new[] { p[3] }, position = 0 }, version)).ReadAsync();
-        Assert.Equal([p[3], p[0], p[1], p[2]], await FoundAsync($"album={album}&sort=place"));
-        await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { p[0] } })).ReadAsync();
-        Assert.Equal([p[3], p[1], p[2]], await FoundAsync($"album={album}&sort=place"));
-        Assert.Empty(await FoundAsync("album=gone"));
-    }
 }

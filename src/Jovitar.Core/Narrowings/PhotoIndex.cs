@@ -157,7 +157,7 @@ public sealed partial class PhotoIndex
     Found Beginning(Narrowing narrowing, SheetSort sort, bool down, int from, int most)
     {
         var (among, order) = (Find(narrowing), orders[sort].Sorted(Here()));
-        var (span, passed, total) = (new List<Guid>(most), 0, among.Count);
+        var (span, passed, total) = (new List<Guid>(Math.Clamp(among.Count - from, 0, most)), 0, among.Count);
         for (var i = 0; i < order.Length && span.Count < most && from + span.Count < total; i++)
         {
             var photo = order[down ? order.Length - 1 - i : i];

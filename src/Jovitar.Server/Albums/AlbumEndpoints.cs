@@ -1,6 +1,5 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
-using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
@@ -15,7 +14,7 @@ internal sealed record AlbumList(IReadOnlyList<AlbumLine> Albums);
 public sealed record NewAlbum([Required, Words(AlbumWords.LongestName)] string WorkingName);
 
 /// <summary>Photos to move: to stand before another photo, or so that the first of them takes a position, 0 = first. With neither they go to the end.</summary>
-public sealed record AlbumMove([Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos, int? Position = null, PhotoId? Before = null);
+public sealed record AlbumMove(IReadOnlyList<PhotoId>? Photos = null, bool? InHand = null, int? Position = null, PhotoId? Before = null) : Reach(Photos, InHand);
 
 /// <summary>An album as it is after a write, and what the write came to.</summary>
 internal sealed record AlbumWritten(AlbumLine Album, Done Done);
@@ -64,15 +63,15 @@ internal static class AlbumEndpoints
     static async Task<Results<Ok<Done>, NotFound<Problem>>> Remove(AlbumId album, Actor who, AlbumStore store, CancellationToken ct) =>
         await store.RemoveAsync(who, album, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("album");
 
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> Put(AlbumId album, PhotoList body, Actor who, AlbumStore store, CancellationToken ct) =>
-        (await store.PutAsync(who, album, body.Photos, ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
+    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> Put(AlbumId album, Reach body, Actor who, HandStore hand, AlbumStore store, CancellationToken ct) =>
+        (await store.PutAsync(who, album, await hand.ReachedAsync(who, body, ct), ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
 
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> TakeOut(AlbumId album, PhotoList body, Actor who, AlbumStore store, CancellationToken ct) =>
-        (await store.TakeOutAsync(who, album, body.Photos, ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
+    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> TakeOut(AlbumId album, Reach body, Actor who, HandStore hand, AlbumStore store, CancellationToken ct) =>
+        (await store.TakeOutAsync(who, album, await hand.ReachedAsync(who, body, ct), ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
 
     static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Stale>> Move(
-        AlbumId album, AlbumMove body, [FromHeader(Name = "If-Match")] long version, Actor who, AlbumStore store, CancellationToken ct) =>
-        await store.MoveAsync(who, album, body.Photos, body.Position, body.Before, version, ct) switch
+        AlbumId album, AlbumMove body, [FromHeader(Name = "If-Match")] long version, Actor who, HandStore hand, AlbumStore store, CancellationToken ct) =>
+        await store.MoveAsync(who, album, await hand.ReachedAsync(who, body, ct), body.Position, body.Before, version, ct) switch
         {
             (AlbumOutcome.Written, { } moved) => TypedResults.Ok(moved),
             (AlbumOutcome.Stale, _) => Problems.Stale("album"),

@@ -3,6 +3,7 @@ using Jovitar.Core;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -16,7 +17,7 @@ internal sealed record BinContents(IReadOnlyList<BinnedThing> Things, int Total,
 
 /// <summary>Photos and files to throw away.</summary>
 public sealed record BinThrow(
-    [AtMost(Hand.Most)] IReadOnlyList<PhotoId>? Photos = null, [AtMost(Hand.Most)] IReadOnlyList<FileId>? Files = null);
+    IReadOnlyList<PhotoId>? Photos = null, bool? InHand = null, [AtMost(Hand.Most)] IReadOnlyList<FileId>? Files = null) : Reach(Photos, InHand);
 
 public sealed record BinRestore([Required, AtMost(Hand.Most)] IReadOnlyList<ThingKey> Things);
 
@@ -47,8 +48,8 @@ internal static class BinEndpoints
         return TypedResults.Ok(new BinContents(things, await store.CountAsync(at.ToUniversalTime(), ct), at, things.Count == AtOnce ? things[^1].Id : null));
     }
 
-    static async Task<Ok<Done>> Throw(BinThrow body, Actor who, BinStore store, CancellationToken ct) =>
-        TypedResults.Ok(await store.ThrowAsync(who, body.Photos ?? [], body.Files ?? [], ct));
+    static async Task<Ok<Done>> Throw(BinThrow body, Actor who, HandStore hand, BinStore store, CancellationToken ct) =>
+        TypedResults.Ok(await store.ThrowAsync(who, await hand.ReachedAsync(who, body, ct), body.Files ?? [], ct));
 
     static async Task<Results<Ok<Done>, BadRequest<Problem>>> Restore(BinRestore body, Actor who, BinStore store, CancellationToken ct) =>
         body.Things.All(t => BinStore.Kinds.Contains(t.Kind)) ? TypedResults.Ok(await store.RestoreAsync(who, body.Things, ct)) : Problems.Invalid("Such a thing does not go into the bin.");

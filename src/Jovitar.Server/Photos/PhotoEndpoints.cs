@@ -19,19 +19,21 @@ public sealed record PhotoList([Required, AtMost(Hand.Most)] IReadOnlyList<Photo
 /// <param name="Decision">Empty, keep, doubt or leave_out.</param>
 /// <param name="Rating">0 to 5; 0 takes a rating back.</param>
 public sealed record DecidePhotos(
-    [Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos,
-    [OneOf(Decisions.None, Decisions.Keep, Decisions.Doubt, Decisions.LeaveOut)] string? Decision = null, [Range(0, 5)] int? Rating = null);
+    IReadOnlyList<PhotoId>? Photos = null, bool? InHand = null,
+    [OneOf(Decisions.None, Decisions.Keep, Decisions.Doubt, Decisions.LeaveOut)] string? Decision = null, [Range(0, 5)] int? Rating = null) : Reach(Photos, InHand);
 
 /// <summary>Photos as frames show them.</summary>
 internal sealed record SheetPhotos(IReadOnlyList<SheetPhoto> Photos);
 
 /// <summary>Tags to put on several photos, by name, and to take off them.</summary>
 public sealed record TagPhotos(
-    [Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<string> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<TagId> Remove);
+    [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<string> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<TagId> Remove,
+    IReadOnlyList<PhotoId>? Photos = null, bool? InHand = null) : Reach(Photos, InHand);
 
 /// <summary>Categories to put several photos in, and to take them out of.</summary>
 public sealed record CategorisePhotos(
-    [Required, AtMost(Hand.Most)] IReadOnlyList<PhotoId> Photos, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Remove);
+    [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<CategoryId> Remove,
+    IReadOnlyList<PhotoId>? Photos = null, bool? InHand = null) : Reach(Photos, InHand);
 
 /// <summary>A photo as it is after a write, and what the write came to.</summary>
 internal sealed record Written(Plate Plate, Done Done);
@@ -39,8 +41,6 @@ internal sealed record Written(Plate Plate, Done Done);
 /// <summary>The sheet, the plate, and what is done with photos in hand.</summary>
 internal static class PhotoEndpoints
 {
-    /// <summary>So many can be in hand at once.</summary>
-
     /// <summary>So many tags or categories are put on at once.</summary>
     public const int MostAtOnce = 100;
 
@@ -49,7 +49,6 @@ internal static class PhotoEndpoints
         var photos = api.MapGroup("/photos").RequireAuthorization(Security.Editors).WithTags("Photos");
         photos.MapGet("", Window).WithSummary("A window of the sheet, and how many photos the whole has");
         photos.MapGet("/counts", Counts).WithSummary("How many photos are found, and how many would be with each choice of the narrowing");
-        photos.MapGet("/found", Found).WithSummary("All photos of a sheet, as many as fit in one hand");
         photos.MapGet("/between", Between).WithSummary("The photos from one to another");
         photos.MapPost("/these", These).WithSummary("Photos by name");
         photos.MapPost("/decision", Decide).WithSummary("Decides about photos in hand, or rates them");
@@ -65,8 +64,6 @@ internal static class PhotoEndpoints
     static async Task<Ok<SheetWindow>> Window([AsParameters] SheetQuery query, int? at, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(await sheet.WindowAsync(query, Math.Max(0, at ?? 0), ct));
 
     static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), ct));
-
-    static async Task<Ok<PhotoList>> Found([AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new PhotoList(await sheet.FoundAsync(query, Hand.Most, ct)));
 
     static async Task<Ok<PhotoList>> Between([AsParameters] SheetQuery query, PhotoId one, PhotoId other, SheetStore sheet, CancellationToken ct) =>
         TypedResults.Ok(new PhotoList(await sheet.BetweenAsync(query, one, other, Hand.Most, ct)));
@@ -91,14 +88,14 @@ internal static class PhotoEndpoints
         };
     }
 
-    static async Task<Ok<Done>> Decide(DecidePhotos body, Actor who, PhotoStore store, CancellationToken ct) =>
-        TypedResults.Ok(await store.DecideAsync(who, body.Photos, body.Decision, body.Rating, ct));
+    static async Task<Ok<Done>> Decide(DecidePhotos body, Actor who, HandStore hand, PhotoStore store, CancellationToken ct) =>
+        TypedResults.Ok(await store.DecideAsync(who, await hand.ReachedAsync(who, body, ct), body.Decision, body.Rating, ct));
 
-    static async Task<Ok<Done>> ChangeTags(TagPhotos body, Actor who, TagStore tags, CancellationToken ct) =>
-        TypedResults.Ok(await tags.ChangeAsync(who, new TagChange(body.Photos, body.Add, body.Remove), ct));
+    static async Task<Ok<Done>> ChangeTags(TagPhotos body, Actor who, HandStore hand, TagStore tags, CancellationToken ct) =>
+        TypedResults.Ok(await tags.ChangeAsync(who, new TagChange(await hand.ReachedAsync(who, body, ct), body.Add, body.Remove), ct));
 
-    static async Task<Ok<Done>> ChangeCategories(CategorisePhotos body, Actor who, CategoryStore categories, CancellationToken ct) =>
-        TypedResults.Ok(await categories.ChangePhotosAsync(who, new CategoryChange(body.Photos, body.Add, body.Remove), ct));
+    static async Task<Ok<Done>> ChangeCategories(CategorisePhotos body, Actor who, HandStore hand, CategoryStore categories, CancellationToken ct) =>
+        TypedResults.Ok(await categories.ChangePhotosAsync(who, new CategoryChange(await hand.ReachedAsync(who, body, ct), body.Add, body.Remove), ct));
 
     static async Task<Results<FileAnswer, NotFound<Problem>>> Preview(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
     {

@@ -1648,84 +1648,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/photos/found": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** All photos of a sheet, as many as fit in one hand */
-        get: {
-            parameters: {
-                query?: {
-                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
-                    q?: string;
-                    /** @description In any of these albums (ids), or none. */
-                    album?: string;
-                    notAlbum?: string;
-                    /** @description In any of these categories (ids) or beneath them, or none. */
-                    category?: string;
-                    notCategory?: string;
-                    /** @description With any of these tags (ids), or none. */
-                    tag?: string;
-                    notTag?: string;
-                    /** @description Brought by any of these intakes (ids). */
-                    intake?: string;
-                    notIntake?: string;
-                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
-                    taken?: string;
-                    notTaken?: string;
-                    /** @description Taken with any of these cameras, or none. */
-                    camera?: string;
-                    notCamera?: string;
-                    /** @description Taken through any of these lenses, or none. */
-                    lens?: string;
-                    notLens?: string;
-                    /** @description Rated so, 0 to 5. */
-                    rating?: string;
-                    notRating?: string;
-                    /** @description Decided so: keep, doubt, leave_out, or none. */
-                    decision?: string;
-                    notDecision?: string;
-                    /** @description landscape, portrait, square, panorama. */
-                    shape?: string;
-                    notShape?: string;
-                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
-                    pixels?: string;
-                    notPixels?: string;
-                    /** @description Without any of these: title, alt, credit. */
-                    missing?: string;
-                    notMissing?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
-                    sort?: string;
-                    reversed?: boolean;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PhotoList"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/photos/between": {
         parameters: {
             query?: never;
@@ -2223,6 +2145,226 @@ export interface paths {
                     };
                     content: {
                         "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photos in hand */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HandHeld"];
+                    };
+                };
+            };
+        };
+        /** Holds these photos and no others, in this order */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        /** Takes photos up and lets photos go */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandChange"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        /** Lets everything go */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes up all photos of a sheet, lets them go, or turns them round */
+        post: {
+            parameters: {
+                query?: {
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
+                    q?: string;
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    sort?: string;
+                    reversed?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandFound"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HandHeld"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hand/among": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which of these photos are in hand */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PhotoList"];
                     };
                 };
             };
@@ -2856,7 +2998,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PhotoList"];
+                    "application/json": components["schemas"]["Reach"];
                 };
             };
             responses: {
@@ -2907,7 +3049,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PhotoList"];
+                    "application/json": components["schemas"]["Reach"];
                 };
             };
             responses: {
@@ -3393,11 +3535,14 @@ export interface components {
         };
         /** @description Photos to move: to stand before another photo, or so that the first of them takes a position, 0 = first. With neither they go to the end. */
         AlbumMove: {
-            photos: string[];
             /** Format: int32 */
             position?: null | number;
             /** Format: uuid */
             before?: string;
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
         };
         /** @description What a change of an album's photos came to. */
         AlbumMoved: {
@@ -3487,8 +3632,11 @@ export interface components {
         };
         /** @description Photos and files to throw away. */
         BinThrow: {
-            photos?: null | string[];
             files?: null | string[];
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
         };
         /** @description Bounds of the rules that are felt while one works and not only when something is sent. */
         Bounds: {
@@ -3512,9 +3660,12 @@ export interface components {
         };
         /** @description Categories to put several photos in, and to take them out of. */
         CategorisePhotos: {
-            photos: string[];
             add: string[];
             remove: string[];
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
         };
         /** @description A category's name and where it stands; `Place` is its place among its siblings, 0 = first, or null to leave it. */
         CategoryEdit: {
@@ -3568,7 +3719,6 @@ export interface components {
         };
         /** @description What is decided about several photos; what is null stays as it is. */
         DecidePhotos: {
-            photos: string[];
             /** @description Empty, keep, doubt or leave_out. */
             decision?: null | string;
             /**
@@ -3576,6 +3726,10 @@ export interface components {
              * @description 0 to 5; 0 takes a rating back.
              */
             rating?: null | number;
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
         };
         /** @description What waits, what runs, how much there is. */
         DeskState: {
@@ -3736,6 +3890,22 @@ export interface components {
         GroupDecision: {
             group: string[];
             keep: string[];
+        };
+        /** @description Photos to take up, and photos to let go. */
+        HandChange: {
+            take?: null | string[];
+            letGo?: null | string[];
+        };
+        /** @description What becomes of the photos of a sheet: they are taken up beside what is in hand, let go, or turned round. */
+        HandFound: {
+            how: string;
+        };
+        /** @description The photos in hand. */
+        HandHeld: {
+            /** Format: int32 */
+            count: number;
+            /** @description In the order they were taken up; of more than can be listed, the first. */
+            photos: string[];
         };
         /** @description Some acts; `Before` asks for the ones before them, or is null at the end. */
         History: {
@@ -4181,6 +4351,13 @@ export interface components {
             detail?: null | string;
             instance?: null | string;
         };
+        /** @description Which photos an operation reaches: those that are named, or all that are in one's hand. */
+        Reach: {
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
+        };
         /** @description Photos that look nearly the same, in the order they were taken. */
         RepeatGroup: {
             photos: components["schemas"]["RepeatPhoto"][];
@@ -4386,9 +4563,12 @@ export interface components {
         };
         /** @description Tags to put on several photos, by name, and to take off them. */
         TagPhotos: {
-            photos: string[];
             add: string[];
             remove: string[];
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
         };
         /** @description What taking an intake back came to. */
         TakenBack: {

@@ -3,7 +3,9 @@ import type { ButtonHTMLAttributes, ReactNode } from 'react'
 /** A small sign of the key that does the same as the verb before it. */
 export function KeyHint({ children }: { children: ReactNode }) {
   return (
-    <kbd className="ml-1.5 inline-block rounded-control border border-line px-1 font-sans text-[0.6875rem] leading-4 text-quiet">
+    <kbd
+      className={`${typeof children === 'string' && children.length === 1 ? 'bare-key' : ''} ml-1.5 inline-block rounded-control border border-line px-1 font-sans text-[0.6875rem] leading-4 text-quiet`}
+    >
       {children}
     </kbd>
   )

@@ -59,7 +59,11 @@ export const photoWords = {
     addTag: 'Tag to add',
     removeTag: 'Take off',
     remove: 'Let this one go',
-    most: (n: number) => `Only ${n.toLocaleString('en')} photos fit in one hand; the rest was left.`,
+    all: (n: number) => `All ${n.toLocaleString('en')}`,
+    turn: 'Turn round',
+    turnLong: 'Let go of these, and take up all the others of this sheet',
+    firstOf: (shown: number, all: number) =>
+      `The first ${shown.toLocaleString('en')} of ${all.toLocaleString('en')}.`,
     earlier: 'Earlier',
     later: 'Later',
   },

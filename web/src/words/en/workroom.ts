@@ -123,6 +123,7 @@ export const workroomWords = {
   keys: {
     title: 'Keys',
     close: 'Close',
+    bare: 'Letters, digits and signs act when pressed alone',
     rows: [
       ['/', 'Search'],
       ['N', 'Narrow the sheet'],
@@ -131,6 +132,8 @@ export const workroomWords = {
       ['Shift + arrows', 'Take in hand along the way'],
       ['Enter', 'Open the plate'],
       ['Esc', 'Back; on the sheet: let go of all'],
+      ['E', 'Take all of the sheet in hand'],
+      ['R', 'Turn round what is in hand'],
       ['A', 'Put in an album'],
       ['T', 'Tag'],
       ['G', 'Categorise'],

@@ -7,7 +7,7 @@ import { HandLine } from '../sheet/HandLine'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
 import { useAct } from '../shell/data'
-import { useHand } from '../shell/hand'
+import { hand, useHand } from '../shell/hand'
 import { tellDone } from '../shell/news'
 import { Empty } from '../shell/Station'
 import { AlbumFiles } from './AlbumFiles'
@@ -64,19 +64,19 @@ function Opened({
   start: number
   onOpen: (id: string, index: number) => void
 }) {
-  const { ids } = useHand()
+  const { ids, count } = useHand()
   const client = useQueryClient()
   /** What one does next goes by the version this act made, without waiting until the album is read again. */
   const stand = (moved: Api['AlbumMoved']) =>
     client.setQueryData<Api['AlbumLine']>(['albums', album.id], (a) => a && { ...a, version: moved.version })
   const query = { album: album.id, sort: 'place' as const }
   const move = useAct(
-    (to: { photos: readonly string[]; before?: string | null; position?: number }) =>
+    async (to: { photo?: string | null; before?: string | null; position?: number }) =>
       body(
         api.PUT('/api/albums/{album}/order', {
           params: { path: { album: album.id }, header: { 'If-Match': album.version } },
           body: {
-            photos: [...to.photos],
+            ...(to.photo ? { photos: [to.photo] } : await hand.reach()),
             ...(to.before && { before: to.before }),
             position: to.position ?? null,
           },
@@ -88,18 +88,18 @@ function Opened({
       if (moved.done.act)
         tellDone(
           to.position === undefined
-            ? w.albums.movedBefore(to.photos.length)
-            : w.albums.moved(to.photos.length, to.position + 1),
+            ? w.albums.movedBefore(moved.done.photos)
+            : w.albums.moved(moved.done.photos, to.position + 1),
           moved.done,
         )
     },
   )
   const takeOut = useAct(
-    () =>
+    async () =>
       body(
         api.POST('/api/albums/{album}/photos/removal', {
           params: { path: { album: album.id } },
-          body: { photos: [...ids] },
+          body: await hand.reach(),
         }),
         away,
       ),
@@ -123,11 +123,11 @@ function Opened({
     <div className="flex h-full flex-col px-[30px] pt-7">
       <AlbumHead album={album} />
       <AlbumFiles album={album.id} />
-      <HandLine rest={album.photos > 0 ? w.albums.howToOrder : ''}>
+      <HandLine rest={album.photos > 0 ? w.albums.howToOrder : ''} query={query} total={album.photos}>
         <AlbumVerbs
           last={album.photos}
-          one={ids.length === 1}
-          onMove={(position) => move.mutate({ photos: ids, position })}
+          one={count === 1}
+          onMove={(position) => move.mutate({ position })}
           onTakeOut={() => takeOut.mutate(undefined)}
           onCover={() => ids[0] && cover.mutate(ids[0])}
         />
@@ -138,7 +138,7 @@ function Opened({
           size={1}
           start={start}
           onOpen={onOpen}
-          onMove={(photos, before) => move.mutate({ photos, before })}
+          onMove={(photo, before) => move.mutate({ photo, before })}
           empty={
             <Empty title={w.albums.empty} lead={w.albums.emptyLead}>
               <Link

@@ -20,7 +20,7 @@ export function AlbumVerbs({
   onCover: () => void
 }) {
   const [open, setOpen] = useState(false)
-  const some = useHand().ids.length > 0
+  const some = useHand().count > 0
   useKeys({ m: () => setOpen(true), o: onTakeOut, v: () => one && onCover() }, some)
   return (
     <>

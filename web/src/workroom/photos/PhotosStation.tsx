@@ -8,10 +8,7 @@ import { Sentence } from '../narrowings/Sentence'
 import { HandLine } from '../sheet/HandLine'
 import { Plate } from '../sheet/Plate'
 import { Sheet } from '../sheet/Sheet'
-import { allFound, type SheetQuery, sheetQuery, windowOf } from '../sheet/useSheet'
-import { useAct } from '../shell/data'
-import { hand } from '../shell/hand'
-import { tell } from '../shell/news'
+import { type SheetQuery, sheetQuery, windowOf } from '../sheet/useSheet'
 import { Empty, Heading } from '../shell/Station'
 import { SheetLine } from './SheetLine'
 
@@ -25,13 +22,6 @@ export function PhotosStation() {
   const total = useQuery(windowOf(query, 0)).data?.total
   const narrowed = isNarrowed(search)
   const change = (next: SheetQuery) => void go({ search: (s) => ({ ...s, ...next }), replace: true })
-  const takeAll = useAct(
-    () => allFound(query),
-    (found) => {
-      hand.set(found)
-      if ((total ?? 0) > found.length) tell({ text: w.hand.most(hand.most), bad: true })
-    },
-  )
   if (search.photo)
     return (
       <Plate
@@ -52,18 +42,7 @@ export function PhotosStation() {
         right={<SheetLine search={search} size={size} onSize={setSize} onChange={change} />}
       />
       <Sentence search={search} total={total} onChange={change} />
-      <HandLine
-        rest={
-          <>
-            {w.hand.howToTake}{' '}
-            {narrowed && !!total && (
-              <Button look="word" onClick={() => takeAll.mutate(undefined)}>
-                {w.hand.takeAll(total)}
-              </Button>
-            )}
-          </>
-        }
-      />
+      <HandLine rest={w.hand.howToTake} query={query} total={total} />
       <div className="flex min-h-0 flex-1 flex-col pt-[18px]">
         <Sheet
           key={JSON.stringify(query)}

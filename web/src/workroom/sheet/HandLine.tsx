@@ -7,16 +7,27 @@ import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
+import type { SheetQuery } from './useSheet'
 import { CategoriseThem, PutInAlbum, TagThem, useThrow } from './verbs'
 
 /** The line above the work: how many photos are in hand, and the verbs that fit where one stands. */
-export function HandLine({ children, rest }: { children?: ReactNode; rest: ReactNode }) {
-  const { ids } = useHand()
+export function HandLine({
+  children,
+  rest,
+  query,
+  total = 0,
+}: {
+  children?: ReactNode
+  rest: ReactNode
+  /** The sheet one stands at, and how many photos it has. */
+  query: SheetQuery
+  total?: number | undefined
+}) {
+  const { count } = useHand()
   const [open, setOpen] = useState<'album' | 'tag' | 'category' | null>(null)
   const [seeing, setSeeing] = useState(false)
-  const some = ids.length > 0
+  const some = count > 0
   const verb = (name: 'album' | 'tag' | 'category') => ({
-    ids,
     open: open === name,
     onOpenChange: (now: boolean) => setOpen(now ? name : null),
   })
@@ -26,25 +37,36 @@ export function HandLine({ children, rest }: { children?: ReactNode; rest: React
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
-      Delete: () => throwThem.mutate(ids),
+      Delete: () => throwThem.mutate(undefined),
     },
     some,
   )
+  const takeAll = () => void hand.found(query, 'take')
+  const turn = () => void hand.found(query, 'turn')
+  useKeys({ e: takeAll, r: turn })
   return (
     <div className="flex min-h-[38px] flex-wrap items-center gap-x-4 gap-y-1 border-y border-line py-1">
       {some ? (
         <>
           <span className="mr-1 font-display text-[1.0625rem] font-semibold text-plum" data-testid="in-hand">
-            {w.hand.inHand(ids.length)}
+            {w.hand.inHand(count)}
           </span>
           <PutInAlbum {...verb('album')} />
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />
           {children}
-          <Button look="word" hint="Del" onClick={() => throwThem.mutate(ids)}>
+          <Button look="word" hint="Del" onClick={() => throwThem.mutate(undefined)}>
             {w.bin.throwIn}
           </Button>
           <span className="ml-auto flex gap-4">
+            {count < total && (
+              <Button look="word" hint="E" onClick={takeAll}>
+                {w.hand.all(total)}
+              </Button>
+            )}
+            <Button look="word" hint="R" onClick={turn} title={w.hand.turnLong}>
+              {w.hand.turn}
+            </Button>
             <Button look="word" onClick={() => setSeeing(true)}>
               {w.hand.see}
             </Button>
@@ -52,19 +74,27 @@ export function HandLine({ children, rest }: { children?: ReactNode; rest: React
               {w.hand.letGo}
             </Button>
           </span>
-          <Dialog open={seeing} onClose={() => setSeeing(false)} title={w.hand.inHand(ids.length)}>
-            <InHand ids={ids} />
+          <Dialog open={seeing} onClose={() => setSeeing(false)} title={w.hand.inHand(count)}>
+            <InHand />
           </Dialog>
         </>
       ) : (
-        <span className="text-small text-quiet">{rest}</span>
+        <span className="text-small text-quiet">
+          {rest}{' '}
+          {total > 0 && (
+            <Button look="word" hint="E" onClick={takeAll}>
+              {w.hand.takeAll(total)}
+            </Button>
+          )}
+        </span>
       )}
     </div>
   )
 }
 
 /** What is in hand, in its order, each to be moved earlier or later or let go. */
-function InHand({ ids }: { ids: readonly string[] }) {
+function InHand() {
+  const { ids, count, whole } = useHand()
   const shown = ids.slice(0, 200)
   const photos = useQuery({
     queryKey: ['these', shown],
@@ -81,6 +111,9 @@ function InHand({ ids }: { ids: readonly string[] }) {
   }
   return (
     <ol className="mt-5 grid gap-2">
+      {count > shown.length && (
+        <li className="text-small text-quiet">{w.hand.firstOf(shown.length, count)}</li>
+      )}
       {photos.data?.map((p, i) => (
         <li key={p.id} className="flex items-center gap-3 border-b border-line pb-2">
           <span className="w-8 text-small font-semibold text-plum tabular-nums">{i + 1}</span>
@@ -88,13 +121,18 @@ function InHand({ ids }: { ids: readonly string[] }) {
             {p.state === 'ready' && <img src={rendition(p.hash, 480)} alt="" className="max-h-12 max-w-16" />}
           </span>
           <span className="min-w-0 flex-1 truncate">{p.title || p.fileName}</span>
-          <Button look="word" className="text-small" disabled={i === 0} onClick={() => shift(p.id, -1)}>
+          <Button
+            look="word"
+            className="text-small"
+            disabled={i === 0 || !whole}
+            onClick={() => shift(p.id, -1)}
+          >
             {w.hand.earlier}
           </Button>
           <Button
             look="word"
             className="text-small"
-            disabled={i === ids.length - 1}
+            disabled={i === ids.length - 1 || !whole}
             onClick={() => shift(p.id, 1)}
           >
             {w.hand.later}

@@ -51,7 +51,7 @@ export function Plate({
   }).data
   const decide = useDecide()
   const go = (what: Decided) => {
-    decide.mutate({ photos: [id], ...what })
+    decide.mutate({ photo: id, ...what })
     // Where one goes on is known before the narrowing lets go of what was decided.
     if (beside?.after) onGo(beside.after)
   }
@@ -120,7 +120,7 @@ export function Plate({
           {/* The picture stays while one reads on beside it. */}
           <div className="self-start lg:sticky lg:top-7">
             <PlatePicture plate={plate.data} />
-            <DecideLine plate={plate.data} onDecide={(what) => decide.mutate({ photos: [id], ...what })} />
+            <DecideLine plate={plate.data} onDecide={(what) => decide.mutate({ photo: id, ...what })} />
           </div>
           <article key={plate.data.id}>
             <PlateWords plate={plate.data} />

@@ -4,7 +4,7 @@ import { w } from '../../words'
 import { useFigures } from '../shell/data'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
-import { tell, tellProblem } from '../shell/news'
+import { tellProblem } from '../shell/news'
 import { useBeneath } from './beneath'
 import { Frame } from './Frame'
 import { gap, useGrid } from './grid'
@@ -26,8 +26,8 @@ export function Sheet({
   /** The photo to begin at, when one comes back from its plate. */
   start?: number
   onOpen: (id: string, index: number) => void
-  /** Moves photos before another, or to the end; given where the order is made by hand. */
-  onMove?: (ids: readonly string[], before: string | null) => void
+  /** Moves a photo, or without one all in hand, before another or to the end; given where the order is made by hand. */
+  onMove?: (photo: string | null, before: string | null) => void
   empty: React.ReactNode
 }) {
   const scroller = useRef<HTMLDivElement>(null)
@@ -66,8 +66,7 @@ export function Sheet({
           : one && other
             ? await between(query, one, other)
             : []
-        const left = hand.take(found)
-        if (left > 0) tell({ text: w.hand.most(hand.most), bad: true })
+        hand.take(found)
       } catch (problem) {
         tellProblem(problem)
       }
@@ -75,6 +74,15 @@ export function Sheet({
     [sheet, query],
   )
   const rememberedAnchor = useRef<string | undefined>(undefined)
+
+  // Of a hand too large to be listed, what is in view is asked about.
+  const inView =
+    items.length > 0 ? Array.from({ length: last - first + 1 }, (_, i) => sheet.at(first + i)?.id) : []
+  const asking = held.whole ? '' : inView.filter((id) => id !== undefined).join()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when the hand has changed.
+  useEffect(() => {
+    if (asking) hand.ask(asking.split(',')).catch(tellProblem)
+  }, [asking, held.count])
 
   const open = (index: number) => {
     const photo = sheet.at(index)
@@ -98,7 +106,7 @@ export function Sheet({
     drop: (from, slot) => {
       const photo = sheet.at(from)
       if (!photo || slot === from || slot === from + 1) return
-      onMove?.(held.has(photo.id) ? held.ids : [photo.id], sheet.at(slot)?.id ?? null)
+      onMove?.(held.has(photo.id) ? null : photo.id, sheet.at(slot)?.id ?? null)
     },
   })
 
@@ -113,9 +121,9 @@ export function Sheet({
   useKeys(
     decidingKeys((what) => {
       const photo = sheet.at(cursor)
-      if (held.ids.length > 0) decide.mutate({ photos: held.ids, ...what })
+      if (held.count > 0) decide.mutate(what)
       else if (photo) {
-        decide.mutate({ photos: [photo.id], ...what })
+        decide.mutate({ photo: photo.id, ...what })
         // Where the narrowing lets go of what is decided, the next one comes to stand here by itself.
         if (!query.decision && !query.rating) go(cursor + 1, false)
       }

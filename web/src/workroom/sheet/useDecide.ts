@@ -1,6 +1,7 @@
 import { api, body } from '../../api/client'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
+import { hand } from '../shell/hand'
 import { tellDone } from '../shell/news'
 
 export type Decision = 'keep' | 'doubt' | 'leave_out' | ''
@@ -10,18 +11,20 @@ export type Decided = { decision: Decision } | { rating: number }
 export const decisionKeys = { j: 'doubt', k: 'keep', l: 'leave_out' } as const
 export const ratings = [0, 1, 2, 3, 4, 5] as const
 
-/** Decides about photos, or rates them; told at the foot, where it is taken back. */
+/** Decides about a photo, or without one about all in hand, or rates them; told at the foot, where it is taken back. */
 export function useDecide() {
   return useAct(
-    ({ photos, ...what }: { photos: readonly string[] } & Decided) =>
-      body(api.POST('/api/photos/decision', { body: { photos: [...photos], ...what } }), w.errors.away),
-    (done, { photos, ...what }) =>
+    async ({ photo, ...what }: { photo?: string } & Decided) => {
+      const reach = photo ? { photos: [photo] } : await hand.reach()
+      return body(api.POST('/api/photos/decision', { body: { ...reach, ...what } }), w.errors.away)
+    },
+    (done, { photo, ...what }) => {
+      const reached = photo ? 1 : done.photos
       tellDone(
-        'rating' in what
-          ? w.decide.rated(photos.length, what.rating)
-          : w.decide.decided[what.decision](photos.length),
+        'rating' in what ? w.decide.rated(reached, what.rating) : w.decide.decided[what.decision](reached),
         done,
-      ),
+      )
+    },
   )
 }
 

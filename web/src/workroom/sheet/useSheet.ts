@@ -66,11 +66,6 @@ function useSettled(first: number, last: number) {
   return Array.from({ length: range.last - range.first + 1 }, (_, i) => range.first + i)
 }
 
-/** All photos of a sheet, as many as fit in one hand. */
-export async function allFound(query: SheetQuery) {
-  return (await body(api.GET('/api/photos/found', { params: { query } }), w.errors.away)).photos
-}
-
 /** The photos between two of a sheet, both counted in. */
 export async function between(query: SheetQuery, one: string, other: string) {
   return (

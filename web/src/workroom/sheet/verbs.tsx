@@ -10,18 +10,18 @@ import { tellDone } from '../shell/news'
 
 const away = w.errors.away
 
-type VerbProps = { ids: readonly string[]; open: boolean; onOpenChange: (open: boolean) => void }
+type VerbProps = { open: boolean; onOpenChange: (open: boolean) => void }
 
 /** Puts what is in hand into an album, there or new. */
-export function PutInAlbum({ ids, open, onOpenChange }: VerbProps) {
+export function PutInAlbum({ open, onOpenChange }: VerbProps) {
   const [typed, setTyped] = useState('')
   const albums = useAlbums().data ?? []
   const put = useAct(
-    ({ album }: { album: Pick<Api['AlbumLine'], 'id' | 'workingName'> }) =>
+    async ({ album }: { album: Pick<Api['AlbumLine'], 'id' | 'workingName'> }) =>
       body(
         api.POST('/api/albums/{album}/photos', {
           params: { path: { album: album.id } },
-          body: { photos: [...ids] },
+          body: await hand.reach(),
         }),
         away,
       ),
@@ -61,22 +61,25 @@ export function PutInAlbum({ ids, open, onOpenChange }: VerbProps) {
 /** Throws what is in hand in the bin. It can be undone, so nothing is asked first. */
 export function useThrow() {
   return useAct(
-    (ids: readonly string[]) => body(api.POST('/api/bin', { body: { photos: [...ids] } }), away),
-    (done, ids) => {
-      hand.letGo(ids)
+    async () => body(api.POST('/api/bin', { body: await hand.reach() }), away),
+    (done) => {
+      hand.clear()
       tellDone(w.bin.threw(done.photos), done)
     },
   )
 }
 
 /** Tags what is in hand, or takes a tag off it. */
-export function TagThem({ ids, open, onOpenChange }: VerbProps) {
+export function TagThem({ open, onOpenChange }: VerbProps) {
   const [typed, setTyped] = useState('')
   const [off, setOff] = useState(false)
   const tags = useTags(typed).data ?? []
   const change = useAct(
-    (c: { add: string[]; remove: string[]; name: string }) =>
-      body(api.POST('/api/photos/tags', { body: { photos: [...ids], add: c.add, remove: c.remove } }), away),
+    async (c: { add: string[]; remove: string[]; name: string }) =>
+      body(
+        api.POST('/api/photos/tags', { body: { ...(await hand.reach()), add: c.add, remove: c.remove } }),
+        away,
+      ),
     (done, c) => {
       onOpenChange(false)
       tellDone(
@@ -125,15 +128,15 @@ export function TagThem({ ids, open, onOpenChange }: VerbProps) {
 }
 
 /** Puts what is in hand into a category, or takes it out. */
-export function CategoriseThem({ ids, open, onOpenChange }: VerbProps) {
+export function CategoriseThem({ open, onOpenChange }: VerbProps) {
   const [typed, setTyped] = useState('')
   const [off, setOff] = useState(false)
   const categories = useCategories().data ?? []
   const change = useAct(
-    (c: { id: string; name: string; off: boolean }) =>
+    async (c: { id: string; name: string; off: boolean }) =>
       body(
         api.POST('/api/photos/categories', {
-          body: { photos: [...ids], add: c.off ? [] : [c.id], remove: c.off ? [c.id] : [] },
+          body: { ...(await hand.reach()), add: c.off ? [] : [c.id], remove: c.off ? [c.id] : [] },
         }),
         away,
       ),

@@ -6,7 +6,7 @@ import { w } from '../../words'
 import { Contents } from './Contents'
 import { useSession } from './data'
 import { useFolded } from './folded'
-import { useKeys } from './keys'
+import { useBareKeys, useKeys } from './keys'
 import { toggleLight } from './light'
 import { useNewsLine } from './live'
 import { SignIn } from './SignIn'
@@ -16,6 +16,7 @@ export function Frame() {
   const session = useSession()
   const [keys, setKeys] = useState(false)
   const [folded, fold] = useFolded()
+  const [bare, setBare] = useBareKeys()
   useKeys({ '?': () => setKeys(true), d: toggleLight, f: fold }, !!session.data?.name)
   useNewsLine(!!session.data?.name)
   if (session.isPending) return null
@@ -44,6 +45,15 @@ export function Frame() {
             </div>
           ))}
         </dl>
+        <label className="mt-4 flex items-baseline gap-2 border-t border-line pt-4">
+          <input
+            type="checkbox"
+            className="accent-plum"
+            checked={bare}
+            onChange={(e) => setBare(e.target.checked)}
+          />
+          {w.keys.bare}
+        </label>
         <Button className="mt-6" onClick={() => setKeys(false)}>
           {w.keys.close}
         </Button>

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Api, api, body, setForgery } from '../../api/client'
 import { w } from '../../words'
-import { boundHand } from './hand'
+import { boundHand, hand } from './hand'
 import { useLive } from './live'
 import { tell, tellProblem } from './news'
 import { refresh } from './refresh'
@@ -16,6 +16,7 @@ export function useSession() {
       const session = await body(api.GET('/api/session'), away)
       setForgery(session.forgery)
       boundHand(session.bounds.inHand)
+      if (session.name) void hand.read().catch(tellProblem)
       return session
     },
     staleTime: Number.POSITIVE_INFINITY,

@@ -1,66 +1,153 @@
 import { useSyncExternalStore } from 'react'
+import { type Api, api, body } from '../../api/client'
+import { w } from '../../words'
+import { tellProblem } from './news'
 
-/** So many photos fit in one hand: the server says how many, when one begins. */
+const away = w.errors.away
+
+/** Photos in hand as they are known here: of more than can be listed, the first, and of others what was asked about. */
+type Held = {
+  count: number
+  ids: readonly string[]
+  lookup: ReadonlySet<string>
+  asked: ReadonlyMap<string, boolean>
+}
+
+const nothing: Held = { count: 0, ids: [], lookup: new Set(), asked: new Map() }
+
+/** So many photos are listed and named one by one: the server says how many, when one begins. */
 let most = 0
 
 export function boundHand(photos: number) {
   most = photos
 }
 
-const key = 'jovitar-in-hand'
 const listeners = new Set<() => void>()
-let held: readonly string[] = read()
-let lookup = new Set(held)
+let held = nothing
+/** What is on its way to the server, one after another; the hand is the server's, and the same on every machine. */
+let sending: Promise<unknown> = Promise.resolve()
+let waiting = 0
 
-function read(): readonly string[] {
-  try {
-    const kept: unknown = JSON.parse(sessionStorage.getItem(key) ?? '[]')
-    return Array.isArray(kept) ? kept.filter((id): id is string => typeof id === 'string') : []
-  } catch {
-    return []
-  }
-}
-
-function hold(ids: readonly string[]) {
-  held = ids
-  lookup = new Set(ids)
-  sessionStorage.setItem(key, JSON.stringify(ids))
+function hold(next: Held) {
+  held = next
   for (const listener of listeners) listener()
 }
 
-/** What can be done with the photos in hand. They stay while one walks from station to station, and over a reload. */
+const isWhole = () => held.ids.length === held.count
+
+function become(ids: readonly string[]) {
+  hold({ ids, count: ids.length, lookup: new Set(ids), asked: new Map() })
+}
+
+function read({ count, photos }: Api['HandHeld']) {
+  // What was pressed meanwhile is on its way, and is read again after it.
+  if (waiting === 0) hold({ count, ids: photos, lookup: new Set(photos), asked: new Map() })
+}
+
+function send<T>(work: () => Promise<T>): Promise<T | undefined> {
+  waiting++
+  const sent = sending.then(work).then(
+    (answer) => {
+      waiting--
+      return answer
+    },
+    (problem) => {
+      waiting--
+      tellProblem(problem)
+      void hand.read()
+      return undefined
+    },
+  )
+  sending = sent
+  return sent
+}
+
+/** What can be done with the photos in hand. They stay while one walks from station to station, and are one's own on every machine. */
 export const hand = {
-  get most() {
-    return most
+  /** Reads what is in hand. */
+  async read() {
+    await sending
+    read(await body(api.GET('/api/hand'), away))
   },
-  take(ids: readonly string[]): number {
-    const next = [...held, ...ids.filter((id) => !lookup.has(id))]
-    hold(next.slice(0, most))
-    return Math.max(0, next.length - most)
+  take(ids: readonly string[]) {
+    const fresh = ids.filter((id) => !has(id))
+    if (fresh.length === 0) return
+    if (isWhole() && held.count + fresh.length <= most) become([...held.ids, ...fresh])
+    else learn(fresh, true)
+    void send(() => body(api.POST('/api/hand', { body: { take: [...fresh] } }), away))
   },
   letGo(ids: readonly string[]) {
     const gone = new Set(ids)
-    hold(held.filter((id) => !gone.has(id)))
+    if (isWhole()) become(held.ids.filter((id) => !gone.has(id)))
+    else learn(ids.filter(has), false)
+    void send(() => body(api.POST('/api/hand', { body: { letGo: [...ids] } }), away))
   },
   toggle(id: string) {
-    if (lookup.has(id)) hand.letGo([id])
+    if (has(id)) hand.letGo([id])
     else hand.take([id])
   },
   clear() {
-    hold([])
+    if (held.count === 0) return
+    become([])
+    void send(() => body(api.DELETE('/api/hand'), away))
   },
+  /** Holds these in this order. */
   set(ids: readonly string[]) {
-    hold(ids)
+    become(ids)
+    void send(() => body(api.PUT('/api/hand', { body: { photos: [...ids] } }), away))
+  },
+  /** Takes up all photos of a sheet, however many, or turns them round: those in hand are let go, the others taken up. */
+  async found(query: object, how: 'take' | 'turn') {
+    const answer = await send(() =>
+      body(api.POST('/api/hand/found', { params: { query }, body: { how } }), away),
+    )
+    if (answer) read(answer)
+  },
+  /** What a verb reaches: the photos by name, or, where they are too many for that, all that is in hand. */
+  async reach(): Promise<{ photos: string[] } | { inHand: true }> {
+    if (isWhole()) return { photos: [...held.ids] }
+    await sending
+    return { inHand: true }
+  },
+  /** Asks which of some photos are in hand, where not all are known. */
+  async ask(ids: readonly string[]) {
+    const unknown = ids.filter((id) => !held.lookup.has(id) && !held.asked.has(id))
+    if (isWhole() || unknown.length === 0) return
+    const before = held
+    const among = new Set(
+      (await body(api.POST('/api/hand/among', { body: { photos: unknown } }), away)).photos,
+    )
+    if (held === before)
+      hold({ ...held, asked: new Map([...held.asked, ...unknown.map((id) => [id, among.has(id)] as const)]) })
   },
 }
+
+/** Of more photos than are listed, some were taken up or let go. */
+function learn(ids: readonly string[], taken: boolean) {
+  if (ids.length === 0) return
+  const gone = new Set(ids)
+  const kept = taken ? held.ids : held.ids.filter((id) => !gone.has(id))
+  hold({
+    count: held.count + (taken ? ids.length : -ids.length),
+    ids: kept,
+    lookup: new Set(kept),
+    asked: new Map([...held.asked, ...ids.map((id) => [id, taken] as const)]),
+  })
+}
+
+const has = (id: string) => held.asked.get(id) ?? held.lookup.has(id)
 
 function subscribe(listener: () => void) {
   listeners.add(listener)
   return () => listeners.delete(listener)
 }
 
-/** The photos in hand, in the order they were taken up, and a quick way to ask for one. */
+// What was taken up on another machine, or in another tab, is seen when one comes back to this one.
+if (typeof window !== 'undefined')
+  window.addEventListener('focus', () => held !== nothing && void hand.read().catch(() => {}))
+
+/** The photos in hand: how many, those that can be listed in the order they were taken up, and a quick way to ask for one. */
 export function useHand() {
-  const ids = useSyncExternalStore(subscribe, () => held)
-  return { ids, has: (id: string) => lookup.has(id) }
+  const { ids, count } = useSyncExternalStore(subscribe, () => held)
+  return { ids, count, whole: ids.length === count, has }
 }
