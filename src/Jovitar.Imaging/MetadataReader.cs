@@ -18,6 +18,8 @@ public static class MetadataReader
     const string Xmp = "http://ns.adobe.com/xap/1.0/";
     const string Photoshop = "http://ns.adobe.com/photoshop/1.0/";
     const string IptcCore = "http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/";
+    const string IptcExt = "http://iptc.org/std/Iptc4xmpExt/2008-02-29/";
+    const string Rights = "http://ns.adobe.com/xap/1.0/rights/";
     const string Exif = "http://ns.adobe.com/exif/1.0/";
 
     /// <summary>Reads a file's metadata. Blocks that cannot be read count as absent: a photo never fails for its words.</summary>
@@ -91,6 +93,7 @@ public static class MetadataReader
             Credit = iptc.GetString(IptcDirectory.TagCredit),
             Copyright = iptc.GetString(IptcDirectory.TagCopyrightNotice),
             Place = iptc.GetString(IptcDirectory.TagSubLocation) ?? iptc.GetString(IptcDirectory.TagCity),
+            Origin = iptc.GetString(IptcDirectory.TagSource),
             Taken = date is null ? null : Taken($"{date.Replace(":", "", StringComparison.Ordinal)} {time[..Math.Min(6, time.Length)]}", "yyyyMMdd HHmmss", time.Length >= 11 ? $"{time[6..9]}:{time[9..11]}" : null),
         };
     }
@@ -110,6 +113,9 @@ public static class MetadataReader
             Credit = First(b => b.Credit),
             Copyright = First(b => b.Copyright),
             Place = First(b => b.Place),
+            People = all.Select(b => b.People).FirstOrDefault(p => p.Count > 0) ?? [],
+            Licence = First(b => b.Licence),
+            Origin = First(b => b.Origin),
             Rating = all.Select(b => b.Rating).FirstOrDefault(r => r is not null),
             Taken = all.Select(b => b.Taken).FirstOrDefault(t => t is not null),
         };
@@ -164,6 +170,9 @@ public static class MetadataReader
             Credit = Simple(Photoshop, "Credit"),
             Copyright = Localised(Dc, "rights"),
             Place = Simple(IptcCore, "Location") ?? Simple(Photoshop, "City"),
+            People = Items(IptcExt, "PersonInImage"),
+            Licence = Localised(Rights, "UsageTerms"),
+            Origin = Simple(Photoshop, "Source"),
             Rating = double.TryParse(Simple(Xmp, "Rating"), CultureInfo.InvariantCulture, out var rating) ? (int)rating : null,
             Taken = XmpDate(date),
         };

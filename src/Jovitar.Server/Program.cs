@@ -7,6 +7,7 @@ using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Bins;
 using Jovitar.Server.Demo;
+using Jovitar.Server.Describing;
 using Jovitar.Server.Desk;
 using Jovitar.Server.Files;
 using Jovitar.Server.Intake;
@@ -72,6 +73,8 @@ builder.Services.AddSingleton<RepeatStore>();
 builder.Services.AddSingleton<HandStore>();
 builder.Services.AddSingleton<FileStore>();
 builder.Services.AddSingleton<AlbumStore>();
+builder.Services.AddSingleton<DescribingStore>();
+builder.Services.AddSingleton<SummaryStore>();
 builder.Services.AddSingleton<PageStore>();
 builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SiteStore>();
@@ -179,6 +182,7 @@ api.MapHand();
 api.MapBin();
 api.MapTaxonomy();
 api.MapAlbums();
+api.MapDescribing();
 api.MapPages();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {

@@ -21,6 +21,9 @@ public enum ActKind
     /// <summary>What failed or was refused was dropped.</summary>
     Dropped,
     Words,
+
+    /// <summary>The words of several photos were changed in one go.</summary>
+    Described,
     Tagged,
     Categorised,
     Decided,

@@ -20,6 +20,12 @@ public static class ActWords
         ["licence"] = "licence",
         ["origin"] = "origin",
         ["place"] = "place",
+        ["people"] = "people shown",
+        ["taken"] = "date taken",
+        ["latitude"] = "position",
+        ["longitude"] = "position",
+        ["taken_offset_minutes"] = "date taken",
+        ["link"] = "link",
         ["rating"] = "rating",
         ["decision"] = "decision",
         ["creator"] = "creator",
@@ -78,6 +84,14 @@ public static class ActWords
         }
 
         var sentence = parts.Count == 0 ? $"changed “{photo}”" : string.Join(", ", parts);
+        return $"{char.ToUpperInvariant(sentence[0])}{sentence[1..]}.";
+    }
+
+    /// <summary>Words of several photos changed in one go: “Wrote title, cleared caption of 40 photos.”</summary>
+    /// <param name="verbs">What was done to which words.</param>
+    public static string Described(ActTally tally, IReadOnlyList<string> verbs)
+    {
+        var sentence = $"{string.Join(", ", verbs)} of {Photos(tally.Photos)}";
         return $"{char.ToUpperInvariant(sentence[0])}{sentence[1..]}.";
     }
 

@@ -87,30 +87,31 @@ sealed class Facet<T>(T nothing, IEqualityComparer<T>? same = null)
     }
 }
 
-/// <summary>Several ids of one photo, sorted; equal by content.</summary>
-sealed class IdSet : IEquatable<IdSet>
+/// <summary>Several things of one photo, each once and in order; equal by content.</summary>
+sealed class Many<T> : IEquatable<Many<T>>
+    where T : notnull
 {
-    public static readonly IdSet Empty = new([]);
+    public static readonly Many<T> None = new([]);
 
     readonly int hash;
 
-    public IdSet(IEnumerable<Guid> ids)
+    public Many(IEnumerable<T> things)
     {
-        Ids = [.. ids.Distinct().Order()];
+        All = [.. things.Distinct().Order(typeof(T) == typeof(string) ? (IComparer<T>)StringComparer.Ordinal : Comparer<T>.Default)];
         var code = new HashCode();
-        foreach (var id in Ids)
+        foreach (var thing in All)
         {
-            code.Add(id);
+            code.Add(thing);
         }
 
         hash = code.ToHashCode();
     }
 
-    public Guid[] Ids { get; }
+    public T[] All { get; }
 
-    public bool Equals(IdSet? other) => other is not null && hash == other.hash && Ids.AsSpan().SequenceEqual(other.Ids);
+    public bool Equals(Many<T>? other) => other is not null && hash == other.hash && All.AsSpan().SequenceEqual(other.All);
 
-    public override bool Equals(object? obj) => Equals(obj as IdSet);
+    public override bool Equals(object? obj) => Equals(obj as Many<T>);
 
     public override int GetHashCode() => hash;
 }

@@ -17,6 +17,9 @@ public enum PartKind
     /// <summary>Intakes by id.</summary>
     Intake,
 
+    /// <summary>People shown, by name, or none.</summary>
+    People,
+
     /// <summary>Days, months or years taken (ISO 8601: <c>2026</c>, <c>2026-06</c>, <c>2026-06-13</c>), spans of them (<c>2026-06-13--2026-06-14</c>), or none.</summary>
     Taken,
 

@@ -4,11 +4,11 @@ namespace Jovitar.Core.Narrowings;
 /// <param name="Here">Whether it stands on a sheet: it does not lie in the bin.</param>
 /// <param name="Taken">By the camera's clock; null when nobody knows.</param>
 /// <param name="Arrived">UTC.</param>
-/// <param name="Words">All that words are looked for in: title, caption, alternative text, tags, place, file name.</param>
+/// <param name="Words">All that words are looked for in: title, caption, alternative text, tags, people, place, file name.</param>
 /// <param name="Width">Pixels, as it is shown.</param>
 public sealed record PhotoFacts(
     Guid Id, bool Here, DateTime? Taken, DateTime Arrived, string FileName, string Title, string Words, bool HasAlt, bool HasCredit, int Rating, string Decision, int Width, int Height, string Camera,
-    string Lens, long Bytes, IReadOnlyList<Guid> Tags, IReadOnlyList<Guid> Categories, IReadOnlyList<Guid> Albums, IReadOnlyList<Guid> Intakes)
+    string Lens, long Bytes, IReadOnlyList<Guid> Tags, IReadOnlyList<Guid> Categories, IReadOnlyList<Guid> Albums, IReadOnlyList<Guid> Intakes, IReadOnlyList<string> People)
 {
     /// <summary>What a sheet by time taken goes by: where no camera said it, when the photo arrived.</summary>
     public DateTime SortTaken => Taken ?? Arrived;

@@ -36,12 +36,22 @@ public sealed partial class PhotoIndex
         }
     }
 
+    /// <summary>The people that photos show, the most shown first.</summary>
+    public IReadOnlyList<(string Name, int Photos)> People()
+    {
+        lock (gate)
+        {
+            return [.. Several(people, Here(), name => [name]).Where(c => c.Choice != Narrowing.None)];
+        }
+    }
+
     IEnumerable<(string Choice, int Count)> Tally(PartKind kind, PhotoSet among) => kind switch
     {
         PartKind.Album => Several(albums, among, id => [id]),
         PartKind.Category => Several(categories, among, Up),
         PartKind.Tag => Several(tags, among, id => [id]),
         PartKind.Intake => Several(intakes, among, id => [id]),
+        PartKind.People => Several(people, among, name => [name]),
         PartKind.Taken => TakenSpan.Bars([.. day.Tally(among)]),
         PartKind.Camera => Named(camera.Tally(among)),
         PartKind.Lens => Named(lens.Tally(among)),
@@ -56,23 +66,24 @@ public sealed partial class PhotoIndex
         tally.OrderByDescending(t => t.Count).ThenBy(t => t.Value, StringComparer.Ordinal).Select(t => (t.Value.Length == 0 ? Narrowing.None : t.Value, t.Count));
 
     /// <summary>Counts of what photos may have several of; each photo counts once for what its own stand beneath.</summary>
-    static IEnumerable<(string Choice, int Count)> Several(Facet<IdSet> facet, PhotoSet among, Func<Guid, IEnumerable<Guid>> with)
+    static IEnumerable<(string Choice, int Count)> Several<T>(Facet<Many<T>> facet, PhotoSet among, Func<T, IEnumerable<T>> with)
+        where T : notnull
     {
-        var counts = new Dictionary<Guid, int>();
+        var counts = new Dictionary<T, int>();
         var none = 0;
         foreach (var (set, count) in facet.Tally(among))
         {
-            if (set.Ids.Length == 0)
+            if (set.All.Length == 0)
             {
                 none += count;
             }
 
-            foreach (var id in set.Ids.SelectMany(with).Distinct())
+            foreach (var id in set.All.SelectMany(with).Distinct())
             {
                 counts[id] = counts.GetValueOrDefault(id) + count;
             }
         }
 
-        return counts.OrderByDescending(c => c.Value).ThenBy(c => c.Key).Select(c => (c.Key.ToString(), c.Value)).Prepend((Narrowing.None, none)).Where(c => c.Item2 > 0);
+        return counts.Select(c => (Choice: c.Key.ToString()!, Count: c.Value)).OrderByDescending(c => c.Count).ThenBy(c => c.Choice, StringComparer.Ordinal).Prepend((Narrowing.None, none)).Where(c => c.Item2 > 0);
     }
 }

@@ -37,10 +37,11 @@ public sealed partial class PhotoIndex
     readonly Facet<int> pixels = new(0);
     readonly Facet<string> camera = new("", StringComparer.Ordinal);
     readonly Facet<string> lens = new("", StringComparer.Ordinal);
-    readonly Facet<IdSet> tags = new(IdSet.Empty);
-    readonly Facet<IdSet> categories = new(IdSet.Empty);
-    readonly Facet<IdSet> albums = new(IdSet.Empty);
-    readonly Facet<IdSet> intakes = new(IdSet.Empty);
+    readonly Facet<Many<Guid>> tags = new(Many<Guid>.None);
+    readonly Facet<Many<Guid>> categories = new(Many<Guid>.None);
+    readonly Facet<Many<Guid>> albums = new(Many<Guid>.None);
+    readonly Facet<Many<Guid>> intakes = new(Many<Guid>.None);
+    readonly Facet<Many<string>> people = new(Many<string>.None);
     readonly Column<long> bytes = new(0);
     readonly WordIndex words = new();
     readonly Dictionary<SheetSort, SheetOrder> orders;
@@ -60,7 +61,7 @@ public sealed partial class PhotoIndex
     };
 
     /// <summary>Photos that are or ever were in it and leave a hole, or values nobody has any more: it is time to make it anew.</summary>
-    public bool IsWorn => holes > (ids.Count / 2) + 1000 || tags.Values + categories.Values + albums.Values + intakes.Values > (4 * ids.Count) + 10_000;
+    public bool IsWorn => holes > (ids.Count / 2) + 1000 || tags.Values + categories.Values + albums.Values + intakes.Values + people.Values > (4 * ids.Count) + 10_000;
 
     /// <summary>All bytes of the originals it knows, those of photos in the bin with them.</summary>
     public long Bytes { get; private set; }
@@ -97,6 +98,7 @@ public sealed partial class PhotoIndex
             categories.Set(n, SetOf(facts.Categories));
             albums.Set(n, SetOf(facts.Albums));
             intakes.Set(n, SetOf(facts.Intakes));
+            people.Set(n, facts.People.Count == 0 ? Many<string>.None : new Many<string>(facts.People));
             words.Set(n, facts.Words);
             Moved(n);
         }
@@ -212,7 +214,7 @@ public sealed partial class PhotoIndex
         }
     }
 
-    static IdSet SetOf(IReadOnlyList<Guid> of) => of.Count == 0 ? IdSet.Empty : new IdSet(of);
+    static Many<Guid> SetOf(IReadOnlyList<Guid> of) => of.Count == 0 ? Many<Guid>.None : new Many<Guid>(of);
 
     int Then(int by, int a, int b) => by != 0 ? by : ids[a].CompareTo(ids[b]);
 
@@ -333,7 +335,7 @@ public sealed partial class PhotoIndex
     {
         var choices = part.Choices.ToHashSet(StringComparer.Ordinal);
         var none = choices.Contains(Narrowing.None);
-        PhotoSet Ids(Facet<IdSet> facet, HashSet<Guid> wanted) => facet.Where(ids.Count, set => set.Ids.Length == 0 ? none : Array.Exists(set.Ids, wanted.Contains));
+        PhotoSet Ids(Facet<Many<Guid>> facet, HashSet<Guid> wanted) => facet.Where(ids.Count, set => set.All.Length == 0 ? none : Array.Exists(set.All, wanted.Contains));
         HashSet<Guid> wanted = [.. part.Choices.Select(c => Guid.TryParse(c, out var id) ? id : (Guid?)null).OfType<Guid>()];
         bool Named(string value) => value.Length == 0 ? none : choices.Contains(value);
         switch (part.Kind)
@@ -346,6 +348,8 @@ public sealed partial class PhotoIndex
                 return Ids(tags, wanted);
             case PartKind.Intake:
                 return Ids(intakes, wanted);
+            case PartKind.People:
+                return people.Where(ids.Count, set => set.All.Length == 0 ? none : Array.Exists(set.All, choices.Contains));
             case PartKind.Taken:
                 var spans = part.Choices.Select(TakenSpan.Read).OfType<TakenSpan>().ToArray();
                 return day.Where(ids.Count, d => d == default ? none : Array.Exists(spans, s => s.Holds(d)));

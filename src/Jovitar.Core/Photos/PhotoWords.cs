@@ -10,6 +10,7 @@ public static class PhotoWords
     /// <summary>Captions and descriptions.</summary>
     public const int LongestText = 20_000;
     public const int LongestCopyright = 1000;
+    public const int LongestLink = 2000;
 
     /// <summary>Most tags of one photo.</summary>
     public const int MostTags = 500;
@@ -26,6 +27,15 @@ public sealed record MetadataBlock
     public string? Credit { get; init; }
     public string? Copyright { get; init; }
     public string? Place { get; init; }
+
+    /// <summary>Names of people shown.</summary>
+    public IReadOnlyList<string> People { get; init; } = [];
+
+    /// <summary>What may be done with it: XMP's usage terms.</summary>
+    public string? Licence { get; init; }
+
+    /// <summary>Where it came from: IPTC's source.</summary>
+    public string? Origin { get; init; }
     public int? Rating { get; init; }
     public TakenAt? Taken { get; init; }
 }
@@ -85,6 +95,9 @@ public static class MetadataReconciliation
             Credit = Pick(b => b.Credit, false),
             Copyright = Pick(b => b.Copyright),
             Place = Pick(b => b.Place, false),
+            People = xmp.People,
+            Licence = Pick(b => b.Licence, false),
+            Origin = Pick(b => b.Origin, false),
             Rating = Stars(xmp.Rating) ?? Stars(explorer?.Rating),
             Taken = exif.Taken ?? first.Taken ?? second.Taken,
         };

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Intake;
+using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Acts;
@@ -106,19 +107,26 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                            creator = coalesce(nullif(creator, ''), @words::jsonb ->> 'creator', ''),
                            copyright = coalesce(nullif(copyright, ''), @words::jsonb ->> 'copyright', ''),
                            place = coalesce(nullif(place, ''), @words::jsonb ->> 'place', ''),
+                           licence = coalesce(nullif(licence, ''), @words::jsonb ->> 'licence', ''),
+                           origin = coalesce(nullif(origin, ''), @words::jsonb ->> 'origin', ''),
                            said = (select coalesce(jsonb_object_agg(w.key, 'file'), '{}')
                              from jsonb_object_keys(@words::jsonb) as w(key)) || said,
                            file_words = @words::jsonb,
                            version = version + case when @words::jsonb = '{}' then 0 else 1 end,
                            rating = case when rating = 0 then coalesce(@rating::smallint, 0) else rating end,
-                           taken = @taken::timestamp, taken_offset_minutes = @offset::smallint, camera = @camera::text, lens = @lens::text,
-                           exposure_seconds = @seconds::float8, f_number = @f::float8, iso = @iso::int, focal_length = @focal::float8,
-                           latitude = @latitude::float8, longitude = @longitude::float8
+                           people = case when people = '{}' and said ->> 'people' is distinct from 'person' then @people else people end,
+                           -- What a person has said of it meanwhile stands.
+                           taken = case when said ->> 'taken' = 'person' then taken else @taken::timestamp end,
+                           taken_offset_minutes = case when said ->> 'taken' = 'person' then taken_offset_minutes else @away::smallint end,
+                           camera = @camera::text, lens = @lens::text, exposure_seconds = @seconds::float8, f_number = @f::float8,
+                           iso = @iso::int, focal_length = @focal::float8,
+                           latitude = case when said ->> 'latitude' = 'person' then latitude else @latitude::float8 end,
+                           longitude = case when said ->> 'latitude' = 'person' then longitude else @longitude::float8 end
                      where id = @id and claim = @token and binned is null
                     """,
                     ct,
-                    ("id", claim.Photo.Value), ("token", claim.Token), ("now", act.Now), ("look", (long)look), ("words", JsonSerializer.Serialize(words.Words)), ("rating", (short?)metadata.Words.Rating),
-                    ("taken", taken?.Local), ("offset", (short?)taken?.Offset?.TotalMinutes), ("camera", FileWords.Short(metadata.Camera)), ("lens", FileWords.Short(metadata.Lens)),
+                    ("id", claim.Photo.Value), ("token", claim.Token), ("now", act.Now), ("people", Persons.All(metadata.Words.People).ToArray()), ("look", (long)look), ("words", JsonSerializer.Serialize(words.Words)), ("rating", (short?)metadata.Words.Rating),
+                    ("taken", taken?.Local), ("away", (short?)taken?.Offset?.TotalMinutes), ("camera", FileWords.Short(metadata.Camera)), ("lens", FileWords.Short(metadata.Lens)),
                     ("seconds", metadata.Exposure.Seconds), ("f", metadata.Exposure.FNumber), ("iso", metadata.Exposure.Iso), ("focal", metadata.Exposure.FocalLength),
                     ("latitude", metadata.Position?.Latitude), ("longitude", metadata.Position?.Longitude));
                 if (there == 0)
@@ -217,7 +225,7 @@ internal sealed record FileWords(IReadOnlyDictionary<string, string> Words, IRea
         foreach (var (name, text, most) in new[]
         {
             ("title", w.Title, PhotoWords.LongestTitle), ("caption", w.Caption, PhotoWords.LongestText), ("alt", w.Alt, PhotoWords.LongestText), ("credit", w.Credit, PhotoWords.LongestTitle),
-            ("creator", w.Creator, PhotoWords.LongestTitle), ("copyright", w.Copyright, PhotoWords.LongestCopyright), ("place", w.Place, PhotoWords.LongestTitle),
+            ("creator", w.Creator, PhotoWords.LongestTitle), ("copyright", w.Copyright, PhotoWords.LongestCopyright), ("place", w.Place, PhotoWords.LongestTitle), ("licence", w.Licence, PhotoWords.LongestTitle), ("origin", w.Origin, PhotoWords.LongestTitle),
         })
         {
             if (text is null)

@@ -151,7 +151,9 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             $"""
             select p.id, p.binned is null as here, p.taken, p.arrived, p.file_name, p.title,
                    p.alt <> '' as has_alt, p.credit <> '' as has_credit,
-                   concat_ws(' ', p.title, p.caption, p.alt, p.place, p.creator, p.tag_words, p.file_name) as words,
+                   concat_ws(' ', p.title, p.caption, p.alt, p.place, p.creator, array_to_string(p.people, ' '), p.tag_words,
+                     p.file_name) as words,
+                   p.people,
                    p.rating, p.decision, p.width, p.height, coalesce(p.camera, '') as camera, coalesce(p.lens, '') as lens, p.bytes
               from photo as p
             {which}
@@ -160,7 +162,7 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
         return await command.AllAsync(
             r => new PhotoFacts(
                 r.Get<Guid>("id"), r.Get<bool>("here"), r.Maybe<DateTime>("taken"), r.Get<DateTime>("arrived"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<string>("words"), r.Get<bool>("has_alt"),
-                r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], []),
+                r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], [], r.Get<string[]>("people")),
             ct);
     }
 

@@ -76,9 +76,14 @@ internal static class PhotoEndpoints
     static async Task<Results<Ok<SheetNeighbours>, NotFound<Problem>>> Neighbours(PhotoId photo, [AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) =>
         await sheet.NeighboursAsync(query, photo, ct) is { } neighbours ? TypedResults.Ok(neighbours) : Problems.Gone("photo");
 
-    static async Task<Results<Ok<Written>, NotFound<Problem>, Stale>> Change(
+    static async Task<Results<Ok<Written>, NotFound<Problem>, BadRequest<Problem>, Stale>> Change(
         PhotoId photo, PhotoChange change, [FromHeader(Name = "If-Match")] long version, Actor who, PhotoStore store, CancellationToken ct)
     {
+        if (change.Wrong() is { } wrong)
+        {
+            return Problems.Invalid(wrong);
+        }
+
         var (outcome, done) = await store.ChangeAsync(who, photo, change, version, ct);
         return outcome switch
         {

@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
@@ -23,22 +24,43 @@ internal sealed record PlateAlbum(AlbumId Id, string WorkingName, int Position);
 /// <param name="Version">Counts changes of its words; expected by the next write. What workers note does not raise it.</param>
 internal sealed record Plate(
     PhotoId Id, string Hash, string FileName, string MediaType, long Bytes, int Width, int Height, string State, string? Failure,
-    string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, int Rating, string Decision, double? Sharpness, bool Preview,
+    string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, string Link, int Rating, string Decision, double? Sharpness, bool Preview,
     DateTime? Taken, int? TakenOffsetMinutes, string? Camera, string? Lens, double? ExposureSeconds, double? FNumber, int? Iso, double? FocalLength,
     double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions, IReadOnlyDictionary<string, string> Said,
-    IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version);
+    IReadOnlyList<string> People, IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version);
+
+/// <summary>When a photo was taken, by the clock on the wall there.</summary>
+/// <param name="Offset">Of that clock from UTC, minutes; null when nobody knows.</param>
+public sealed record PlateTaken(DateTime Local, int? Offset = null);
+
+/// <summary>Where a photo was taken, degrees (WGS 84); with neither it is forgotten.</summary>
+public sealed record PlatePosition(double? Latitude = null, double? Longitude = null);
 
 /// <summary>New words for a photo; what is null stays as it is. Of tags and categories only what is added and taken away is said.</summary>
 /// <param name="Decision">Empty, keep, doubt or leave_out.</param>
 public sealed record PhotoChange(
     [Words(PhotoWords.LongestTitle)] string? Title = null, [Words(PhotoWords.LongestText)] string? Caption = null, [Words(PhotoWords.LongestText)] string? Alt = null,
-    [Words(PhotoWords.LongestTitle)] string? Credit = null,
+    [Words(PhotoWords.LongestTitle)] string? Credit = null, [Words(PhotoWords.LongestTitle)] string? Creator = null,
+    [Words(PhotoWords.LongestCopyright)] string? Copyright = null, [Words(PhotoWords.LongestTitle)] string? Licence = null, [Words(PhotoWords.LongestTitle)] string? Origin = null,
+    [Words(PhotoWords.LongestTitle)] string? Place = null, [Words(PhotoWords.LongestLink)] string? Link = null, PlateTaken? Taken = null, PlatePosition? Position = null,
+    [AtMost(Persons.Most)] IReadOnlyList<string>? AddPeople = null, [AtMost(Persons.Most)] IReadOnlyList<string>? RemovePeople = null,
     [AtMost(PhotoWords.MostTags)] IReadOnlyList<string>? AddTags = null, [AtMost(PhotoWords.MostTags)] IReadOnlyList<TagId>? RemoveTags = null,
     [AtMost(PhotoWords.MostTags)] IReadOnlyList<CategoryId>? AddCategories = null, [AtMost(PhotoWords.MostTags)] IReadOnlyList<CategoryId>? RemoveCategories = null,
     [OneOf(Decisions.None, Decisions.Keep, Decisions.Doubt, Decisions.LeaveOut)] string? Decision = null)
 {
     /// <summary>Whether it writes words that somebody else may have written over meanwhile.</summary>
-    public bool WritesWords => Title is not null || Caption is not null || Alt is not null || Credit is not null || Decision is not null;
+    public bool WritesWords => Decision is not null || Texts.Any(t => t is not null) || Taken is not null || Position is not null;
+
+    /// <summary>The new texts, by <see cref="WordField"/>.</summary>
+    internal string?[] Texts => [Title, Caption, Alt, Credit, Creator, Copyright, Licence, Origin, Place, Link];
+
+    /// <summary>Why it cannot be written; null when it can.</summary>
+    internal string? Wrong() =>
+        Link is { Length: > 0 } link && !WordFields.IsLink(link) ? "A link begins with https:// or http://, or is a mail address after mailto:."
+        : Taken is { } taken && (taken.Local.Year is < WordChanger.FirstYear or > WordChanger.LastYear || taken.Offset is < -840 or > 840) ? "No photo was taken then."
+        : Position is { Latitude: < -90 or > 90 } or { Longitude: < -180 or > 180 } ? "There is no such place on Earth."
+        : (AddPeople ?? []).Concat(RemovePeople ?? []).Any(n => !Text.IsSound(n) || n.Length > Persons.Longest) ? "This name has characters in it that cannot be kept, or is too long."
+        : null;
 }
 
 /// <summary>Where an original lies and what it is called.</summary>
@@ -67,7 +89,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
 
         Add("""
             select encode(hash, 'hex') as hash, file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit,
-                   creator, copyright, licence, origin, place,
+                   creator, copyright, licence, origin, place, link, people,
                    rating, decision, sharpness, preview, taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso,
                      focal_length, latitude, longitude, arrived,
                    said::text as said, version
@@ -120,21 +142,15 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     static Plate Read(PhotoId id, NpgsqlDataReader r) => new(
         id, r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("media_type"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("state"), r.MaybeText("failure"),
         r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), r.Get<string>("creator"), r.Get<string>("copyright"), r.Get<string>("licence"), r.Get<string>("origin"),
-        r.Get<string>("place"), r.Get<short>("rating"), r.Get<string>("decision"), r.Maybe<float>("sharpness"), r.Get<bool>("preview"),
+        r.Get<string>("place"), r.Get<string>("link"), r.Get<short>("rating"), r.Get<string>("decision"), r.Maybe<float>("sharpness"), r.Get<bool>("preview"),
         r.Maybe<DateTime>("taken"), r.Maybe<short>("taken_offset_minutes"), r.MaybeText("camera"), r.MaybeText("lens"), r.Maybe<double>("exposure_seconds"), r.Maybe<double>("f_number"), r.Maybe<int>("iso"),
         r.Maybe<double>("focal_length"), r.Maybe<double>("latitude"), r.Maybe<double>("longitude"), r.Get<DateTimeOffset>("arrived"), Renditions.For(r.Get<int>("width")),
-        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, [], [], [], new AudienceLine(false, ""), r.Get<long>("version"));
+        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, r.Get<string[]>("people"), [], [], [], new AudienceLine(false, ""), r.Get<long>("version"));
 
     static async Task<List<T>> NextAsync<T>(NpgsqlDataReader reader, Func<T> read, CancellationToken ct)
     {
         await reader.NextResultAsync(ct);
-        var list = new List<T>();
-        while (await reader.ReadAsync(ct))
-        {
-            list.Add(read());
-        }
-
-        return list;
+        return await reader.RowsAsync(read, ct);
     }
 
     /// <summary>Writes new words when the version is still the expected one. Tags and categories are added and taken away whatever the version.</summary>
@@ -196,6 +212,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             await WriteAsync(act, id, change, ct);
         }
 
+        await WritePeopleAsync(act, id, change, ct);
         await TagStore.AddAsync(act, [id], tags, Said.Person, ct);
         await TagStore.RemoveAsync(act, [id], change.RemoveTags ?? [], saidBy: null, ct);
         await CategoryStore.AddPhotosAsync(act, [id], change.AddCategories ?? [], Said.Person, ct);
@@ -205,21 +222,48 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
 
     static Task<int> WriteAsync(Act act, PhotoId id, PhotoChange change, CancellationToken ct)
     {
-        var said = new[] { ("title", change.Title), ("caption", change.Caption), ("alt", change.Alt), ("credit", change.Credit) }.Where(w => w.Item2 is not null).ToDictionary(w => w.Item1, _ => Said.Person);
+        var texts = WordFields.All.Select(f => (Name: WordFields.Name(f), Text: change.Texts[(int)f])).ToArray();
+        var said = texts.Where(t => t.Text is not null).Select(t => t.Name)
+            .Concat(change.Taken is null ? [] : ["taken"]).Concat(change.Position is null ? [] : ["latitude"]).ToDictionary(n => n, _ => Said.Person);
         return act.RunAsync(
-            """
+            $"""
             update photo
-               set title = coalesce(@title::text, title),
-                   caption = coalesce(@caption::text, caption),
-                   alt = coalesce(@alt::text, alt),
-                   credit = coalesce(@credit::text, credit),
+               set {string.Join(",\n       ", texts.Select(t => $"{t.Name} = coalesce(@{t.Name}::text, {t.Name})"))},
                    decision = coalesce(@decision::text, decision),
+                   taken = coalesce(@taken::timestamp, taken),
+                   taken_offset_minutes = case when @taken::timestamp is null then taken_offset_minutes else @away::smallint end,
+                   latitude = case when @moved then @latitude::float8 else latitude end,
+                   longitude = case when @moved then @longitude::float8 else longitude end,
                    said = said || @said::jsonb,
                    version = version + 1
              where id = @id
             """,
-            ct, ("id", id.Value), ("title", change.Title), ("caption", change.Caption), ("alt", change.Alt), ("credit", change.Credit), ("decision", change.Decision),
-            ("said", System.Text.Json.JsonSerializer.Serialize(said)));
+            ct,
+            [
+                .. texts.Select(t => (t.Name, (object?)t.Text)),
+                ("id", id.Value), ("decision", change.Decision), ("taken", change.Taken is { } taken ? DateTime.SpecifyKind(taken.Local, DateTimeKind.Unspecified) : null),
+                ("away", (short?)change.Taken?.Offset), ("moved", change.Position is not null), ("latitude", change.Position?.Latitude), ("longitude", change.Position?.Longitude),
+                ("said", System.Text.Json.JsonSerializer.Serialize(said)),
+            ]);
+    }
+
+    /// <summary>Names people as shown, and not; others that are named meanwhile stay.</summary>
+    static async Task WritePeopleAsync(Act act, PhotoId id, PhotoChange change, CancellationToken ct)
+    {
+        if (change.AddPeople is null && change.RemovePeople is null)
+        {
+            return;
+        }
+
+        await using var read = act.Command("select people from photo where id = @id", ("id", id.Value));
+        var people = Persons.Changed((string[])(await read.ExecuteScalarAsync(ct))!, change.AddPeople ?? [], change.RemovePeople ?? []);
+        await act.RunAsync(
+            """
+            update photo
+               set people = @people, said = said || jsonb_build_object('people', @person)
+             where id = @id and people <> @people
+            """,
+            ct, ("id", id.Value), ("people", people.ToArray()), ("person", Said.Person));
     }
 
     /// <summary>Where the original lies and what it is called.</summary>

@@ -8,7 +8,7 @@ namespace Jovitar.Server.Photos;
 /// <summary>Which photos a sheet shows, and in which order, as an address says it. Choices are joined by commas; a backslash stands before a comma within one.</summary>
 internal sealed record SheetQuery
 {
-    [Description("Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found.")]
+    [Description("Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found.")]
     [FromQuery(Name = "q")]
     public string? Q { get; init; }
 
@@ -39,6 +39,13 @@ internal sealed record SheetQuery
 
     [FromQuery(Name = "notIntake")]
     public string? NotIntake { get; init; }
+
+    [Description("Showing any of these people (names), or none.")]
+    [FromQuery(Name = "people")]
+    public string? People { get; init; }
+
+    [FromQuery(Name = "notPeople")]
+    public string? NotPeople { get; init; }
 
     [Description("Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none.")]
     [FromQuery(Name = "taken")]
@@ -115,6 +122,8 @@ internal sealed record SheetQuery
         "notTag" => NotTag,
         "intake" => Intake,
         "notIntake" => NotIntake,
+        "people" => People,
+        "notPeople" => NotPeople,
         "taken" => Taken,
         "notTaken" => NotTaken,
         "camera" => Camera,

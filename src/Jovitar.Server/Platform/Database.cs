@@ -85,6 +85,18 @@ internal static class Database
         return list;
     }
 
+    /// <summary>Reads all rows of a result that is open already.</summary>
+    public static async Task<List<T>> RowsAsync<T>(this NpgsqlDataReader reader, Func<T> read, CancellationToken ct)
+    {
+        var list = new List<T>();
+        while (await reader.ReadAsync(ct))
+        {
+            list.Add(read());
+        }
+
+        return list;
+    }
+
     /// <summary>Reads the first row, or null when there is none.</summary>
     public static async Task<T?> FirstAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> read, CancellationToken ct)
         where T : class

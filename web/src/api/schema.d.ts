@@ -1502,7 +1502,7 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
                     q?: string;
                     /** @description In any of these albums (ids), or none. */
                     album?: string;
@@ -1516,6 +1516,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
                     /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
                     taken?: string;
                     notTaken?: string;
@@ -1581,7 +1584,7 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
                     q?: string;
                     /** @description In any of these albums (ids), or none. */
                     album?: string;
@@ -1595,6 +1598,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
                     /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
                     taken?: string;
                     notTaken?: string;
@@ -1659,7 +1665,7 @@ export interface paths {
         get: {
             parameters: {
                 query: {
-                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
                     q?: string;
                     /** @description In any of these albums (ids), or none. */
                     album?: string;
@@ -1673,6 +1679,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
                     /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
                     taken?: string;
                     notTaken?: string;
@@ -1959,6 +1968,15 @@ export interface paths {
                         "application/json": components["schemas"]["Written"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
                 /** @description Not Found */
                 404: {
                     headers: {
@@ -1992,7 +2010,7 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
                     q?: string;
                     /** @description In any of these albums (ids), or none. */
                     album?: string;
@@ -2006,6 +2024,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
                     /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
                     taken?: string;
                     notTaken?: string;
@@ -2266,7 +2287,7 @@ export interface paths {
         post: {
             parameters: {
                 query?: {
-                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, place, creator and file name; all of them must be found. */
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
                     q?: string;
                     /** @description In any of these albums (ids), or none. */
                     album?: string;
@@ -2280,6 +2301,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
                     /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
                     taken?: string;
                     notTaken?: string;
@@ -3141,6 +3165,182 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Changes the words of photos */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DescribePhotos"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DescribingDone"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shows on examples what a change of words would come to */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DescribePhotos"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DescribingPreview"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** People that photos show already */
+        get: {
+            parameters: {
+                query?: {
+                    typed?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KnownPeople"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/summary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the words of photos have in common */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Reach"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WordsSummary"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages": {
         parameters: {
             query?: never;
@@ -3658,6 +3858,11 @@ export interface components {
              */
             largestGap: number;
         };
+        /**
+         * @description How large and small letters stand.
+         * @enum {unknown}
+         */
+        Casing: "sentence" | "title" | "lower" | "upper";
         /** @description Categories to put several photos in, and to take them out of. */
         CategorisePhotos: {
             add: string[];
@@ -3691,6 +3896,16 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        /** @description One change of words; exactly one of its kinds is given. */
+        ChangeSaid: {
+            write?: null | components["schemas"]["WriteSaid"];
+            replace?: null | components["schemas"]["ReplaceSaid"];
+            recase?: null | components["schemas"]["RecaseSaid"];
+            shift?: null | components["schemas"]["ShiftSaid"];
+            zone?: null | components["schemas"]["ZoneSaid"];
+            taken?: null | components["schemas"]["TakenSaid"];
+            people?: null | components["schemas"]["PeopleSaid"];
+        };
         /** @description A choice of a narrowing, and how many photos would be found with it. */
         CountedChoice: {
             /** @description As addresses say it. */
@@ -3707,6 +3922,21 @@ export interface components {
             kind: components["schemas"]["PartKind"];
             choices: components["schemas"]["CountedChoice"][];
         };
+        /** @description A number that goes up by one from photo to photo. */
+        Counter: {
+            /**
+             * Format: int32
+             * @description At least so many, with zeros before.
+             */
+            digits: number;
+            /**
+             * Format: int32
+             * @description The first one's.
+             */
+            from: number;
+            /** @description Begins anew with each day taken. */
+            eachDay: boolean;
+        };
         /** @description The picture an album is known by: the chosen one, else its first. */
         Cover: {
             hash: string;
@@ -3717,6 +3947,8 @@ export interface components {
             /** @description It can be shown already. */
             shown: boolean;
         };
+        /** @enum {unknown} */
+        DateForm: "day" | "iso" | "weekday" | "month" | "year" | "time" | null;
         /** @description What is decided about several photos; what is null stays as it is. */
         DecidePhotos: {
             /** @description Empty, keep, doubt or leave_out. */
@@ -3730,6 +3962,72 @@ export interface components {
             photos?: null | string[];
             /** @description All that one has in hand, however many. */
             inHand?: null | boolean;
+        };
+        /** @description Changes of words, one after another, and which photos they reach. */
+        DescribePhotos: {
+            changes: components["schemas"]["ChangeSaid"][];
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
+        };
+        /** @description What a change of words came to. */
+        DescribingDone: {
+            done: components["schemas"]["Done"];
+            /** Format: int32 */
+            cut: number;
+            /** Format: int32 */
+            refused: number;
+        };
+        /** @description A photo as an example of what a change comes to. */
+        DescribingExample: {
+            photo: components["schemas"]["SheetPhoto"];
+            /** @description Those that would change. */
+            words: components["schemas"]["WordAnew"][];
+            /**
+             * Format: date-time
+             * @description Local time; null when nobody knows.
+             */
+            takenBefore: null | string;
+            /**
+             * Format: date-time
+             * @description Null when it stays.
+             */
+            takenAfter: null | string;
+        };
+        /** @description What a change of words would come to. */
+        DescribingPreview: {
+            /**
+             * Format: int32
+             * @description So many photos it reaches.
+             */
+            reached: number;
+            /**
+             * Format: int32
+             * @description So many were looked at: of a great many only the first.
+             */
+            looked: number;
+            /**
+             * Format: int32
+             * @description So many of those looked at it changes.
+             */
+            changed: number;
+            /**
+             * Format: int32
+             * @description On so many a word does not fit and is cut.
+             */
+            cut: number;
+            /**
+             * Format: int32
+             * @description Of so many a part of the pattern has nothing to say.
+             */
+            lacks: number;
+            /**
+             * Format: int32
+             * @description On so many what would be the link leads nowhere.
+             */
+            refused: number;
+            examples: components["schemas"]["DescribingExample"][];
         };
         /** @description What waits, what runs, how much there is. */
         DeskState: {
@@ -4084,6 +4382,10 @@ export interface components {
         KnownFiles: {
             files: components["schemas"]["KnownFile"][];
         };
+        /** @description People by name, and how many photos show them. */
+        KnownPeople: {
+            people: components["schemas"]["ValueCount"][];
+        };
         /**
          * @description The ways photos can stand in a block.
          * @enum {unknown}
@@ -4210,13 +4512,36 @@ export interface components {
          * @description What a part of a narrowing speaks of.
          * @enum {unknown}
          */
-        PartKind: "album" | "category" | "tag" | "intake" | "taken" | "camera" | "lens" | "rating" | "decision" | "shape" | "pixels" | "missing";
+        PartKind: "album" | "category" | "tag" | "intake" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "shape" | "pixels" | "missing";
+        /** @description A part of a pattern: exactly one of its four is given. */
+        PatternPart: {
+            /** @description Itself. */
+            text?: null | string;
+            counter?: null | components["schemas"]["Counter"];
+            taken?: null | components["schemas"]["DateForm"];
+            told?: null | components["schemas"]["Told"];
+        };
+        /** @description People to name as shown, and not to. */
+        PeopleSaid: {
+            add: string[];
+            remove: string[];
+        };
         /** @description New words for a photo; what is null stays as it is. Of tags and categories only what is added and taken away is said. */
         PhotoChange: {
             title?: null | string;
             caption?: null | string;
             alt?: null | string;
             credit?: null | string;
+            creator?: null | string;
+            copyright?: null | string;
+            licence?: null | string;
+            origin?: null | string;
+            place?: null | string;
+            link?: null | string;
+            taken?: null | components["schemas"]["PlateTaken"];
+            position?: null | components["schemas"]["PlatePosition"];
+            addPeople?: null | string[];
+            removePeople?: null | string[];
             addTags?: null | string[];
             removeTags?: null | string[];
             addCategories?: null | string[];
@@ -4273,6 +4598,7 @@ export interface components {
             licence: string;
             origin: string;
             place: string;
+            link: string;
             /** Format: int32 */
             rating: number;
             decision: string;
@@ -4304,6 +4630,7 @@ export interface components {
             said: {
                 [key: string]: string;
             };
+            people: string[];
             tags: components["schemas"]["PlateTag"][];
             categories: components["schemas"]["PlateCategory"][];
             albums: components["schemas"]["PlateAlbum"][];
@@ -4325,10 +4652,27 @@ export interface components {
             id: components["schemas"]["CategoryId"];
             path: string;
         };
+        /** @description Where a photo was taken, degrees (WGS 84); with neither it is forgotten. */
+        PlatePosition: {
+            /** Format: double */
+            latitude?: null | number;
+            /** Format: double */
+            longitude?: null | number;
+        };
         PlateTag: {
             id: components["schemas"]["TagId"];
             name: string;
             saidBy: string;
+        };
+        /** @description When a photo was taken, by the clock on the wall there. */
+        PlateTaken: {
+            /** Format: date-time */
+            local: string;
+            /**
+             * Format: int32
+             * @description Of that clock from UTC, minutes; null when nobody knows.
+             */
+            offset?: null | number;
         };
         /** @description What went wrong, for people and for programs (RFC 9457). */
         Problem: {
@@ -4357,6 +4701,11 @@ export interface components {
             photos?: null | string[];
             /** @description All that one has in hand, however many. */
             inHand?: null | boolean;
+        };
+        /** @description Writes large and small letters of some words anew. */
+        RecaseSaid: {
+            fields: components["schemas"]["WordField"][];
+            casing: components["schemas"]["Casing"];
         };
         /** @description Photos that look nearly the same, in the order they were taken. */
         RepeatGroup: {
@@ -4389,6 +4738,16 @@ export interface components {
             /** @description Empty, keep, doubt or leave_out. */
             decision: string;
             renditions: number[];
+        };
+        /** @description Replaces a text in some words. */
+        ReplaceSaid: {
+            fields: components["schemas"]["WordField"][];
+            find: string;
+            with: string;
+            /** @default false */
+            matchCase: boolean;
+            /** @default false */
+            wholeWords: boolean;
         };
         Retried: {
             /** Format: int32 */
@@ -4456,6 +4815,13 @@ export interface components {
             /** @description It is the one that asks. */
             here: boolean;
         };
+        /** @description A tag, a category or a person that some of the photos have. */
+        SharedThing: {
+            id: string;
+            name: string;
+            /** Format: int32 */
+            photos: number;
+        };
         /** @description How many photos are found, and how many would be with each choice. */
         SheetCounts: {
             /** Format: int32 */
@@ -4512,6 +4878,13 @@ export interface components {
              */
             step: number;
             photos: components["schemas"]["SheetPhoto"][];
+        };
+        /** @description Moves when photos were taken. */
+        ShiftSaid: {
+            /** Format: int64 */
+            seconds: number;
+            /** @description Only what this camera took; null for all. */
+            camera?: null | string;
         };
         SignIn: {
             email: string;
@@ -4588,6 +4961,16 @@ export interface components {
              */
             kept: number;
         };
+        /** @description Says when photos were taken, by the clock on the wall there. */
+        TakenSaid: {
+            /** Format: date-time */
+            local: string;
+            /**
+             * Format: int32
+             * @description Of that clock from UTC, minutes.
+             */
+            offset?: null | number;
+        };
         Taxonomies: {
             categories: components["schemas"]["CategoryLine"][];
         };
@@ -4597,6 +4980,8 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        /** @enum {unknown} */
+        Told: "before" | "fileName" | "camera" | "album" | "title" | "caption" | "place" | "creator" | "credit" | "people" | "tags" | null;
         /** @description What was taken back, and what was left alone because it was changed since. */
         UndoAnswer: {
             done: components["schemas"]["Done"];
@@ -4615,6 +5000,12 @@ export interface components {
          * @description Names one upload.
          */
         UploadId: string;
+        /** @description A value, and how many photos have it. */
+        ValueCount: {
+            value: string;
+            /** Format: int32 */
+            photos: number;
+        };
         /** @description A folder on the server that is watched. */
         WatchedFolder: {
             id: components["schemas"]["WatchedFolderId"];
@@ -4664,10 +5055,70 @@ export interface components {
             /** @description How names of the same begin. */
             litterBegins: string;
         };
+        /** @description A word as it is, and as it would be. */
+        WordAnew: {
+            field: components["schemas"]["WordField"];
+            before: string;
+            after: string;
+        };
+        /**
+         * @description A word of a photo: one of the texts that people write about it.
+         * @enum {unknown}
+         */
+        WordField: "title" | "caption" | "alt" | "credit" | "creator" | "copyright" | "licence" | "origin" | "place" | "link";
+        /** @description What the words of several photos have in common. */
+        WordsSummary: {
+            /**
+             * Format: int32
+             * @description So many there are.
+             */
+            photos: number;
+            /**
+             * Format: int32
+             * @description So many were looked at: of a great many only the first.
+             */
+            looked: number;
+            words: components["schemas"]["WordSummary"][];
+            tags: components["schemas"]["SharedThing"][];
+            categories: components["schemas"]["SharedThing"][];
+            people: components["schemas"]["SharedThing"][];
+            cameras: components["schemas"]["ValueCount"][];
+            /**
+             * Format: date-time
+             * @description Local time; null when nobody knows of any.
+             */
+            takenFirst: null | string;
+            /** Format: date-time */
+            takenLast: null | string;
+        };
+        /** @description A word over several photos. */
+        WordSummary: {
+            field: components["schemas"]["WordField"];
+            /**
+             * Format: int32
+             * @description How many different ones there are, the blank one with them.
+             */
+            values: number;
+            /** @description The commonest that are not blank, the first before the others. */
+            commonest: components["schemas"]["ValueCount"][];
+        };
+        /** @description Writes a word by a pattern; without parts it is cleared. */
+        WriteSaid: {
+            field: components["schemas"]["WordField"];
+            pattern: components["schemas"]["PatternPart"][];
+        };
         /** @description A photo as it is after a write, and what the write came to. */
         Written: {
             plate: components["schemas"]["Plate"];
             done: components["schemas"]["Done"];
+        };
+        /** @description Says in which zone photos were taken. */
+        ZoneSaid: {
+            /** @description The zone that the camera was set to, by its name in the IANA time zone database, where a photo does not say it itself. */
+            from: string;
+            /** @description The zone where they were taken. */
+            to: string;
+            camera?: null | string;
         };
     };
     responses: never;

@@ -19,6 +19,9 @@ const looks: Record<Look, string> = {
   word: 'underline decoration-strong-line decoration-1 underline-offset-[5px] hover:decoration-ink disabled:text-quiet disabled:no-underline',
 }
 
+/** What leads somewhere and stands among verbs looks like one. */
+export const asWord = `rounded-control whitespace-nowrap ${looks.word}`
+
 /** A button: the thing to do next, a plain one, or a verb set as a word. */
 export function Button({
   look = 'plain',

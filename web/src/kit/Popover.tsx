@@ -9,6 +9,7 @@ export function Popover({
   label,
   children,
   wide = false,
+  onClosed,
 }: {
   open: boolean
   onOpenChange: (open: boolean) => void
@@ -16,6 +17,8 @@ export function Popover({
   label: string
   children: ReactNode
   wide?: boolean
+  /** Where to go on when it closes, instead of at what opened it; says whether it went anywhere. */
+  onClosed?: () => boolean
 }) {
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
@@ -26,6 +29,7 @@ export function Popover({
           align="start"
           sideOffset={8}
           collisionPadding={12}
+          onCloseAutoFocus={(e) => onClosed?.() && e.preventDefault()}
           className={`z-40 ${wide ? 'w-96' : 'w-72'} rounded-control bg-raised p-4 text-body shadow-float outline-none`}
         >
           {children}

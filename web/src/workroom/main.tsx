@@ -8,6 +8,7 @@ import { ApiProblem } from '../api/client'
 import { w } from '../words'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
+import { DescribeStation } from './describing/DescribeStation'
 import { DeskStation } from './desk/DeskStation'
 import { HistoryStation } from './desk/HistoryStation'
 import { FoldersStation } from './intake/FoldersStation'
@@ -63,6 +64,7 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/scanner', component: ScannerStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/folders', component: FoldersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/$intake', component: OneIntake }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/describe', component: DescribeStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/categories', component: CategoriesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/repeats', component: RepeatsStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/files', component: FilesStation }),

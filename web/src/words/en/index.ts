@@ -1,3 +1,4 @@
+import { describingWords } from './describing'
 import { intakeWords } from './intake'
 import { narrowingWords } from './narrowing'
 import { pageWords } from './pages'
@@ -5,4 +6,11 @@ import { photoWords } from './photos'
 import { workroomWords } from './workroom'
 
 /** All words of the workroom, English. Another language is another folder of this shape. */
-export const en = { ...workroomWords, ...intakeWords, ...photoWords, ...narrowingWords, ...pageWords }
+export const en = {
+  ...workroomWords,
+  ...intakeWords,
+  ...photoWords,
+  ...narrowingWords,
+  ...describingWords,
+  ...pageWords,
+}

@@ -6,6 +6,7 @@ const series = (word: string) => (all: readonly string[]) =>
 type Kind =
   | 'category'
   | 'tag'
+  | 'people'
   | 'album'
   | 'intake'
   | 'taken'
@@ -47,6 +48,7 @@ export const narrowingWords = {
     kinds: {
       category: 'Category',
       tag: 'Tag',
+      people: 'People shown',
       album: 'Album',
       intake: 'Intake',
       taken: 'Taken',
@@ -62,6 +64,7 @@ export const narrowingWords = {
     begins: {
       category: 'of…',
       tag: 'tagged…',
+      people: 'showing…',
       album: 'in…',
       intake: 'brought in on…',
       taken: 'taken…',
@@ -77,6 +80,7 @@ export const narrowingWords = {
     none: {
       category: 'no category',
       tag: 'no tag',
+      people: 'nobody named',
       album: 'no album',
       taken: 'no date',
       decision: 'undecided',
@@ -87,6 +91,7 @@ export const narrowingWords = {
     onlyNone: {
       category: 'in no category',
       tag: 'untagged',
+      people: 'with nobody named',
       album: 'in no album',
       taken: 'without a date',
       decision: 'not yet decided',
@@ -102,6 +107,8 @@ export const narrowingWords = {
     says: {
       category: (of, not, none) => (not ? (none ? 'in some category' : `not of ${of}`) : `of ${of}`),
       tag: (of, not, none) => (not ? (none ? 'tagged' : `not tagged ${of}`) : `tagged ${of}`),
+      people: (of, not, none) =>
+        not ? (none ? 'with somebody named' : `not showing ${of}`) : `showing ${of}`,
       album: (of, not, none) => (not ? (none ? 'in some album' : `not in ${of}`) : `in ${of}`),
       intake: (of, not) => `${not ? 'not ' : ''}brought in on ${of}`,
       taken: (of, not, none) => (not ? (none ? 'with a date' : `not taken ${of}`) : `taken ${of}`),

@@ -134,6 +134,7 @@ export const workroomWords = {
       ['Esc', 'Back; on the sheet: let go of all'],
       ['E', 'Take all of the sheet in hand'],
       ['R', 'Turn round what is in hand'],
+      ['W', 'Describe all in hand on one plate'],
       ['A', 'Put in an album'],
       ['T', 'Tag'],
       ['G', 'Categorise'],

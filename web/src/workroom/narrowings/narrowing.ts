@@ -2,6 +2,7 @@
 export const kinds = [
   'category',
   'tag',
+  'people',
   'album',
   'intake',
   'taken',

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
+import { Link, useNavigate } from '@tanstack/react-router'
 import { type ReactNode, useState } from 'react'
 import { api, body } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { asWord, Button, KeyHint } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
@@ -26,6 +27,7 @@ export function HandLine({
   const { count } = useHand()
   const [open, setOpen] = useState<'album' | 'tag' | 'category' | null>(null)
   const [seeing, setSeeing] = useState(false)
+  const go = useNavigate()
   const some = count > 0
   const verb = (name: 'album' | 'tag' | 'category') => ({
     open: open === name,
@@ -34,6 +36,7 @@ export function HandLine({
   const throwThem = useThrow()
   useKeys(
     {
+      w: () => void go({ to: '/workroom/describe' }),
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
@@ -51,6 +54,10 @@ export function HandLine({
           <span className="mr-1 font-display text-[1.0625rem] font-semibold text-plum" data-testid="in-hand">
             {w.hand.inHand(count)}
           </span>
+          <Link to="/workroom/describe" className={asWord}>
+            {w.describing.verb}
+            <KeyHint>W</KeyHint>
+          </Link>
           <PutInAlbum {...verb('album')} />
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />

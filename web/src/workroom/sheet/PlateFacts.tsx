@@ -3,7 +3,7 @@ import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
-import { bytes, exposure, printSize, takenAt } from '../shell/format'
+import { bytes, exposure, printSize } from '../shell/format'
 import { tellDone } from '../shell/news'
 import { PlateHistory } from './PlateHistory'
 
@@ -34,28 +34,6 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
   const made = [plate.camera, plate.lens, ...exposure(plate)].filter(Boolean).join(', ')
   return (
     <div className="text-small leading-[1.7]">
-      <div className="mt-3.5 border-t border-line pt-3.5">
-        {plate.taken && (
-          <p>
-            <span className="text-quiet">{w.plate.taken}</span> {takenAt(plate.taken)}
-            {plate.place && (
-              <>
-                {' '}
-                <span className="text-quiet">{w.plate.at}</span> {plate.place}
-              </>
-            )}
-          </p>
-        )}
-        {plate.copyright && <p>{plate.copyright}</p>}
-        {(['licence', 'origin'] as const).map(
-          (name) =>
-            plate[name] && (
-              <p key={name}>
-                <span className="text-quiet">{w.plate[name]}</span> {plate[name]}
-              </p>
-            ),
-        )}
-      </div>
       <div className="mt-3.5 border-t border-line pt-3.5">
         {plate.albums.length > 0 ? (
           <p>

@@ -1,18 +1,14 @@
-import { type KeyboardEvent, useState } from 'react'
+import { type KeyboardEvent, type ReactNode, useState } from 'react'
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { Chooser } from '../../kit/Chooser'
-import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
-import { useCategories, useTags } from '../shell/data'
+import { Categories, People, Tags } from './PlateThings'
+import { TakenWords } from './TakenWords'
 import { type Field, type Saving, usePlateWords } from './usePlateWords'
 
-const names: Record<Field, string> = {
-  title: w.plate.title,
-  caption: w.plate.caption,
-  alt: w.plate.altLabel,
-  credit: w.plate.credit,
-}
+const names = w.plate.fields
+/** Folded until one of them says something: rights, and where it came from. */
+const seldom = ['creator', 'copyright', 'licence', 'origin', 'link'] as const
 
 function says(saving: Saving) {
   if (saving === 'saving') return w.plate.saving
@@ -25,6 +21,15 @@ function says(saving: Saving) {
 /** A photo's words, each edited where it stands. */
 export function PlateWords({ plate }: { plate: Api['Plate'] }) {
   const edit = usePlateWords(plate)
+  const [all, setAll] = useState(false)
+  function line(name: Field, label: ReactNode, placeholder: string) {
+    return (
+      <div key={name} className="grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-1.5">
+        <span className="text-quiet">{label}</span>
+        {field(name, placeholder, '!my-0 !ml-0 !w-full', false)}
+      </div>
+    )
+  }
   function field(name: Field, placeholder: string, look: string, lines: boolean) {
     return (
       <textarea
@@ -76,130 +81,29 @@ export function PlateWords({ plate }: { plate: Api['Plate'] }) {
         </div>
       )}
       <div className="border-t border-line pt-3.5 text-small leading-[1.7]">
-        <div className="grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-1.5">
-          <span className="text-quiet">{w.plate.by}</span>
-          {field('credit', plate.creator || w.plate.noCredit, '!my-0 !ml-0 !w-full', false)}
-        </div>
+        {line('credit', w.plate.by, plate.creator || w.plate.noCredit)}
         <Tags tags={edit.tags} onAdd={edit.addTag} onRemove={edit.removeTag} />
+        <People people={edit.people} onAdd={edit.addPerson} onRemove={edit.removePerson} />
         <Categories categories={edit.categories} onAdd={edit.addCategory} onRemove={edit.removeCategory} />
       </div>
+      <div className="mt-3.5 border-t border-line pt-3.5 text-small leading-[1.7]">
+        <TakenWords
+          taken={edit.taken}
+          offset={edit.offset}
+          hasPosition={edit.hasPosition}
+          onSay={(taken) => edit.say({ taken })}
+          onForget={() => edit.say({ position: {} })}
+        />
+        {line('place', w.plate.at, w.plate.noPlace)}
+        {seldom
+          .filter((name) => all || edit.words[name])
+          .map((name) => line(name, names[name], w.plate.nothingSaid))}
+        {!all && seldom.some((name) => !edit.words[name]) && (
+          <Button look="word" className="min-h-7 text-quiet" onClick={() => setAll(true)}>
+            {w.plate.seldom(seldom.filter((name) => !edit.words[name]).map((name) => names[name]))}
+          </Button>
+        )}
+      </div>
     </>
-  )
-}
-
-function Tags({
-  tags,
-  onAdd,
-  onRemove,
-}: {
-  tags: readonly Api['PlateTag'][]
-  onAdd: (name: string) => void
-  onRemove: (tag: Api['PlateTag']) => void
-}) {
-  const [open, setOpen] = useState(false)
-  const [typed, setTyped] = useState('')
-  const known = useTags(typed).data ?? []
-  const mine = tags.map((t) => t.name)
-  function add(name: string) {
-    onAdd(name)
-    setTyped('')
-  }
-  return (
-    <p>
-      <span className="text-quiet">{w.plate.shows}</span>{' '}
-      {tags.map((t) => (
-        <span key={t.id} className="whitespace-nowrap">
-          <button
-            type="button"
-            className="underline decoration-line decoration-1 underline-offset-4 hover:line-through hover:decoration-ink"
-            aria-label={w.plate.removeTag(t.name)}
-            title={w.plate.removeTag(t.name)}
-            onClick={() => onRemove(t)}
-          >
-            {t.name}
-          </button>
-          ,{' '}
-        </span>
-      ))}
-      <Popover
-        open={open}
-        onOpenChange={setOpen}
-        label={w.plate.addTag}
-        trigger={
-          <button type="button" className="underline decoration-strong-line decoration-1 underline-offset-4">
-            {w.plate.addTag}
-          </button>
-        }
-      >
-        <Chooser
-          label={w.hand.addTag}
-          typed={typed}
-          onType={setTyped}
-          choices={known
-            .filter((t) => !mine.includes(t.name))
-            .map((t) => ({ key: t.id, name: t.name, note: w.count(t.photos) }))}
-          onChoose={(choice) => add(choice.name)}
-          onNew={add}
-          newLabel={(name) => `${w.hand.tag} “${name}”`}
-        />
-      </Popover>
-    </p>
-  )
-}
-
-function Categories({
-  categories,
-  onAdd,
-  onRemove,
-}: {
-  categories: readonly Api['PlateCategory'][]
-  onAdd: (category: Api['PlateCategory']) => void
-  onRemove: (id: string) => void
-}) {
-  const [open, setOpen] = useState(false)
-  const [typed, setTyped] = useState('')
-  const all = useCategories().data ?? []
-  const mine = categories.map((c) => c.id)
-  return (
-    <p>
-      <span className="text-quiet">{w.plate.category}</span>{' '}
-      {categories.map((c) => (
-        <span key={c.id}>
-          <button
-            type="button"
-            className="underline decoration-line decoration-1 underline-offset-4 hover:line-through hover:decoration-ink"
-            aria-label={w.plate.removeTag(c.path)}
-            title={w.plate.removeTag(c.path)}
-            onClick={() => onRemove(c.id)}
-          >
-            {c.path}
-          </button>
-          ,{' '}
-        </span>
-      ))}
-      <Popover
-        open={open}
-        onOpenChange={setOpen}
-        label={w.plate.addCategory}
-        trigger={
-          <button type="button" className="underline decoration-strong-line decoration-1 underline-offset-4">
-            {w.plate.addCategory}
-          </button>
-        }
-      >
-        <Chooser
-          label={w.hand.category}
-          typed={typed}
-          onType={setTyped}
-          choices={all
-            .filter((c) => !mine.includes(c.id))
-            .map((c) => ({ key: c.id, name: c.name, depth: c.depth }))}
-          onChoose={(choice) => {
-            onAdd({ id: choice.key, path: choice.name })
-            setOpen(false)
-          }}
-        />
-      </Popover>
-    </p>
   )
 }

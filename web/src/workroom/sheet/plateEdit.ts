@@ -1,10 +1,28 @@
 import type { Api } from '../../api/client'
 
-export type Field = 'title' | 'caption' | 'alt' | 'credit'
+/** The texts of a photo, each edited where it stands. */
+export const fields = [
+  'title',
+  'caption',
+  'alt',
+  'credit',
+  'creator',
+  'copyright',
+  'licence',
+  'origin',
+  'place',
+  'link',
+] as const
+export type Field = (typeof fields)[number]
 
 /** What was done to a photo's words and is not written yet: new words, and what was added and taken away. */
 export type PlateEdit = {
   words: Partial<Record<Field, string>>
+  /** When it was taken, and where on Earth, where that was said anew. */
+  taken?: Api['PlateTaken']
+  position?: Api['PlatePosition']
+  addPeople: readonly string[]
+  removePeople: readonly string[]
   addTags: readonly string[]
   removeTags: readonly Api['PlateTag'][]
   addCategories: readonly Api['PlateCategory'][]
@@ -13,6 +31,8 @@ export type PlateEdit = {
 
 export const noEdit: PlateEdit = {
   words: {},
+  addPeople: [],
+  removePeople: [],
   addTags: [],
   removeTags: [],
   addCategories: [],
@@ -22,7 +42,11 @@ export const noEdit: PlateEdit = {
 export function isNothing(e: PlateEdit) {
   return (
     Object.keys(e.words).length === 0 &&
-    [e.addTags, e.removeTags, e.addCategories, e.removeCategories].every((list) => list.length === 0)
+    !e.taken &&
+    !e.position &&
+    [e.addPeople, e.removePeople, e.addTags, e.removeTags, e.addCategories, e.removeCategories].every(
+      (list) => list.length === 0,
+    )
   )
 }
 
@@ -39,9 +63,20 @@ export function joined(earlier: PlateEdit, later: PlateEdit): PlateEdit {
     ...earlier.addCategories.filter((c) => !later.addCategories.some((d) => d.id === c.id)),
     ...later.addCategories,
   ]
+  const [taken, position] = [later.taken ?? earlier.taken, later.position ?? earlier.position]
   const removeCategories = [...new Set([...earlier.removeCategories, ...later.removeCategories])]
   return {
     words: { ...earlier.words, ...later.words },
+    ...(taken && { taken }),
+    ...(position && { position }),
+    addPeople: [
+      ...earlier.addPeople.filter((n) => !later.removePeople.some((m) => same(n, m))),
+      ...later.addPeople,
+    ],
+    removePeople: [
+      ...earlier.removePeople.filter((n) => !later.addPeople.some((m) => same(n, m))),
+      ...later.removePeople,
+    ],
     addTags: addTags.filter((n) => !later.removeTags.some((t) => same(t.name, n))),
     removeTags: removeTags.filter((t) => !later.addTags.some((n) => same(n, t.name))),
     addCategories: addCategories.filter((c) => !later.removeCategories.includes(c.id)),
@@ -49,11 +84,16 @@ export function joined(earlier: PlateEdit, later: PlateEdit): PlateEdit {
   }
 }
 
-/** The tags and categories as they will be once an edit is written. */
+/** The tags, people and categories as they will be once an edit is written. */
 export function withEdit(plate: Api['Plate'], e: PlateEdit) {
   const tags = plate.tags.filter((t) => !e.removeTags.some((u) => u.id === t.id))
   const categories = plate.categories.filter((c) => !e.removeCategories.includes(c.id))
+  const people = plate.people.filter((n) => !e.removePeople.some((m) => same(n, m)))
   return {
+    people: [...people, ...e.addPeople.filter((n) => !people.some((m) => same(n, m)))],
+    taken: e.taken ? e.taken.local : plate.taken,
+    offset: e.taken ? (e.taken.offset ?? null) : plate.takenOffsetMinutes,
+    hasPosition: e.position ? e.position.latitude != null : plate.latitude !== null,
     tags: [
       ...tags,
       ...e.addTags

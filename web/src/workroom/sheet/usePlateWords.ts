@@ -2,7 +2,7 @@ import { type QueryClient, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { type Api, ApiProblem, api, body } from '../../api/client'
 import { w } from '../../words'
-import { type Field, isNothing, joined, noEdit, type PlateEdit, withEdit } from './plateEdit'
+import { type Field, fields, isNothing, joined, noEdit, type PlateEdit, withEdit } from './plateEdit'
 
 export type { Field } from './plateEdit'
 export type Saving = 'clean' | 'unsaved' | 'saving' | 'saved' | 'stale' | { problem: string }
@@ -86,6 +86,10 @@ class Saver {
           params: { path: { photo: this.plate.id }, header: { 'If-Match': this.version } },
           body: {
             ...e.words,
+            ...(e.taken && { taken: e.taken }),
+            ...(e.position && { position: e.position }),
+            addPeople: [...e.addPeople],
+            removePeople: [...e.removePeople],
             addTags: [...e.addTags],
             removeTags: tagsOf(this.plate, e.removeTags),
             addCategories: e.addCategories.map((c) => c.id),
@@ -99,7 +103,7 @@ class Saver {
       this.base = plate
       this.plate = plate
       this.client.setQueryData(['plate', plate.id], plate)
-      for (const key of ['sheet', 'figures', 'tags', 'history'])
+      for (const key of ['sheet', 'figures', 'tags', 'people', 'history'])
         void this.client.invalidateQueries({ queryKey: [key] })
       return null
     } catch (problem) {
@@ -186,11 +190,14 @@ export function usePlateWords(plate: Api['Plate']) {
   const { words } = saver.edit
   return {
     saving,
-    words: { title: plate.title, caption: plate.caption, alt: plate.alt, credit: plate.credit, ...words },
+    words: { ...(Object.fromEntries(fields.map((f) => [f, plate[f]])) as Record<Field, string>), ...words },
     ...withEdit(plate, saver.edit),
     /** Fields whose words here differ from what somebody else wrote. */
     conflicts: saving === 'stale' ? (Object.keys(words) as Field[]).filter((f) => words[f] !== plate[f]) : [],
     type: (field: Field, text: string) => change({ words: { [field]: text } }, 'pause'),
+    say: (next: Pick<PlateEdit, 'taken' | 'position'>) => change(next, 'once'),
+    addPerson: (name: string) => change({ addPeople: [name] }, 'once'),
+    removePerson: (name: string) => change({ removePeople: [name] }, 'once'),
     addTag: (name: string) => change({ addTags: [name] }, 'once'),
     removeTag: (tag: Api['PlateTag']) => change({ removeTags: [tag] }, 'once'),
     addCategory: (category: Api['PlateCategory']) => change({ addCategories: [category] }, 'once'),

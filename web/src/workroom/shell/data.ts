@@ -67,6 +67,16 @@ export function useTags(typed: string, also?: string) {
   })
 }
 
+/** People whom photos show already. */
+export function usePeople(typed: string) {
+  return useQuery({
+    queryKey: ['people', typed],
+    queryFn: async () =>
+      (await body(api.GET('/api/words/people', { params: { query: { typed } } }), away)).people,
+    placeholderData: keepPreviousData,
+  })
+}
+
 /** An act on the server: afterwards everything is read again, and a problem is told at the foot of the contents. */
 export function useAct<In, Out>(act: (input: In) => Promise<Out>, done?: (out: Out, input: In) => void) {
   const client = useQueryClient()

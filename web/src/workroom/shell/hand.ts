@@ -13,6 +13,9 @@ type Held = {
   asked: ReadonlyMap<string, boolean>
 }
 
+/** Counts changes of what is in hand, but not what is learned about it. */
+let revision = 0
+
 const nothing: Held = { count: 0, ids: [], lookup: new Set(), asked: new Map() }
 
 /** So many photos are listed and named one by one: the server says how many, when one begins. */
@@ -26,9 +29,12 @@ const listeners = new Set<() => void>()
 let held = nothing
 /** What is on its way to the server, one after another; the hand is the server's, and the same on every machine. */
 let sending: Promise<unknown> = Promise.resolve()
+/** What waits for its turn. */
+const unsent = new Set<() => void>()
 let waiting = 0
 
 function hold(next: Held) {
+  if (next.ids !== held.ids || next.count !== held.count) revision++
   held = next
   for (const listener of listeners) listener()
 }
@@ -46,21 +52,41 @@ function read({ count, photos }: Api['HandHeld']) {
 
 function send<T>(work: () => Promise<T>): Promise<T | undefined> {
   waiting++
-  const sent = sending.then(work).then(
-    (answer) => {
-      waiting--
-      return answer
-    },
-    (problem) => {
-      waiting--
-      tellProblem(problem)
-      void hand.read()
-      return undefined
-    },
-  )
+  let begin = () => {}
+  const turn = new Promise<void>((resolve) => {
+    begin = resolve
+  })
+  unsent.add(begin)
+  void sending.then(begin)
+  const sent = turn
+    .then(() => {
+      unsent.delete(begin)
+      return work()
+    })
+    .then(
+      (answer) => {
+        waiting--
+        return answer
+      },
+      (problem) => {
+        waiting--
+        tellProblem(problem)
+        void hand.read()
+        return undefined
+      },
+    )
   sending = sent
   return sent
 }
+
+/** So many photos are few enough for a request that outlives the page. */
+const few = 1000
+
+// Who leaves the page at once after a press has pressed all the same.
+if (typeof window !== 'undefined')
+  window.addEventListener('pagehide', () => {
+    for (const begin of unsent) begin()
+  })
 
 /** What can be done with the photos in hand. They stay while one walks from station to station, and are one's own on every machine. */
 export const hand = {
@@ -74,13 +100,17 @@ export const hand = {
     if (fresh.length === 0) return
     if (isWhole() && held.count + fresh.length <= most) become([...held.ids, ...fresh])
     else learn(fresh, true)
-    void send(() => body(api.POST('/api/hand', { body: { take: [...fresh] } }), away))
+    void send(() =>
+      body(api.POST('/api/hand', { body: { take: [...fresh] }, keepalive: fresh.length <= few }), away),
+    )
   },
   letGo(ids: readonly string[]) {
     const gone = new Set(ids)
     if (isWhole()) become(held.ids.filter((id) => !gone.has(id)))
     else learn(ids.filter(has), false)
-    void send(() => body(api.POST('/api/hand', { body: { letGo: [...ids] } }), away))
+    void send(() =>
+      body(api.POST('/api/hand', { body: { letGo: [...ids] }, keepalive: ids.length <= few }), away),
+    )
   },
   toggle(id: string) {
     if (has(id)) hand.letGo([id])
@@ -89,7 +119,7 @@ export const hand = {
   clear() {
     if (held.count === 0) return
     become([])
-    void send(() => body(api.DELETE('/api/hand'), away))
+    void send(() => body(api.DELETE('/api/hand', { keepalive: true }), away))
   },
   /** Holds these in this order. */
   set(ids: readonly string[]) {
@@ -149,5 +179,5 @@ if (typeof window !== 'undefined')
 /** The photos in hand: how many, those that can be listed in the order they were taken up, and a quick way to ask for one. */
 export function useHand() {
   const { ids, count } = useSyncExternalStore(subscribe, () => held)
-  return { ids, count, whole: ids.length === count, has }
+  return { ids, count, whole: ids.length === count, has, revision }
 }

@@ -10,6 +10,8 @@ export function refresh(client: QueryClient) {
     'plate',
     'desk',
     'tags',
+    'people',
+    'summary',
     'categories',
     'neighbours',
     'files',

@@ -1,0 +1,89 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link, useRouter } from '@tanstack/react-router'
+import { api, body } from '../../api/client'
+import { rendition } from '../../kit/renditions'
+import { w } from '../../words'
+import { useHand } from '../shell/hand'
+import { useKeys } from '../shell/keys'
+import { Empty } from '../shell/Station'
+import { Rules } from './Rules'
+import { SharedWords } from './SharedWords'
+
+/** One plate for all photos in hand: their words at the right, and rules that write many at once beneath the photos. */
+export function DescribeStation() {
+  const { count } = useHand()
+  const { history } = useRouter()
+  useKeys({ Escape: () => history.back() })
+  if (count === 0)
+    return (
+      <div className="px-[30px] pt-7">
+        <Empty title={w.describing.nothing} lead={w.describing.nothingLead}>
+          <Link
+            to="/workroom/photos"
+            className="inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum"
+          >
+            {w.albums.toPhotos}
+          </Link>
+        </Empty>
+      </div>
+    )
+  return (
+    <div className="flex min-h-full flex-col px-[30px] pt-7 pb-8">
+      <div className="text-small text-quiet">
+        <button type="button" className="hover:text-ink" onClick={() => history.back()}>
+          ← {w.describing.back}
+        </button>
+      </div>
+      <div className="mt-3 grid flex-1 grid-cols-[minmax(0,1fr)_330px] gap-[34px] max-xl:grid-cols-[minmax(0,1fr)_290px] max-lg:grid-cols-1">
+        <div className="min-w-0">
+          <h1 className="text-title">{w.describing.title(count)}</h1>
+          <Mosaic />
+          <Rules />
+        </div>
+        <article className="self-start">
+          <SharedWords />
+        </article>
+      </div>
+    </div>
+  )
+}
+
+/** So many small pictures stand for all in hand. */
+const shown = 16
+
+function Mosaic() {
+  const { ids, count } = useHand()
+  const first = ids.slice(0, shown)
+  const photos = useQuery({
+    queryKey: ['these', first],
+    queryFn: async () =>
+      (await body(api.POST('/api/photos/these', { body: { photos: [...first] } }), w.errors.away)).photos,
+    placeholderData: (before) => before,
+  }).data
+  return (
+    <ul
+      className="mt-4 flex max-h-[136px] flex-wrap items-center gap-1.5 overflow-hidden"
+      aria-label={w.describing.these}
+    >
+      {photos?.map((p) => (
+        <li key={p.id} className="h-16">
+          {p.state === 'ready' ? (
+            <img
+              src={rendition(p.hash, 480)}
+              alt={p.title || p.fileName}
+              title={p.title || p.fileName}
+              className="h-16 w-auto"
+            />
+          ) : (
+            <span className="grid h-16 w-20 place-items-center bg-well px-1 text-center text-[0.6875rem] text-quiet">
+              {p.fileName}
+            </span>
+          )}
+        </li>
+      ))}
+      {count > first.length && (
+        <li className="px-2 text-small text-quiet">{w.describing.more(count - first.length)}</li>
+      )}
+    </ul>
+  )
+}

@@ -1,0 +1,123 @@
+import { useState } from 'react'
+import type { Api } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { Popover } from '../../kit/Popover'
+import { w } from '../../words'
+import { takenAt } from '../shell/format'
+
+/** Minutes from UTC as +02:00. */
+const zoned = (minutes: number) =>
+  `${minutes < 0 ? '−' : '+'}${String(Math.floor(Math.abs(minutes) / 60)).padStart(2, '0')}:${String(Math.abs(minutes) % 60).padStart(2, '0')}`
+
+/** Offsets that clocks on Earth have, minutes. */
+const offsets = [
+  -720, -660, -600, -570, -540, -480, -420, -360, -300, -240, -210, -180, -120, -60, 0, 60, 120, 180, 210,
+  240, 270, 300, 330, 345, 360, 390, 420, 480, 525, 540, 570, 600, 630, 660, 720, 765, 780, 840,
+]
+
+/** When it was taken, pressed to be said anew. */
+export function TakenWords({
+  taken,
+  offset,
+  hasPosition,
+  onSay,
+  onForget,
+}: {
+  taken: string | null
+  offset: number | null
+  hasPosition: boolean
+  onSay: (taken: Api['PlateTaken']) => void
+  onForget: () => void
+}) {
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <p>
+        <span className="text-quiet">{w.plate.taken}</span>{' '}
+        <Popover
+          open={open}
+          onOpenChange={setOpen}
+          label={w.plate.whenTaken}
+          trigger={
+            <button
+              type="button"
+              className="underline decoration-strong-line decoration-1 underline-offset-4"
+            >
+              {taken ? takenAt(taken) : w.plate.noDate}
+            </button>
+          }
+        >
+          <TakenForm
+            taken={taken}
+            offset={offset}
+            onSay={(said) => {
+              onSay(said)
+              setOpen(false)
+            }}
+          />
+        </Popover>
+        {taken && offset !== null && <span className="text-quiet"> {zoned(offset)}</span>}
+      </p>
+      {hasPosition && (
+        <p>
+          {w.plate.hasPosition}{' '}
+          <Button look="word" onClick={onForget}>
+            {w.plate.forgetPosition}
+          </Button>
+        </p>
+      )}
+    </>
+  )
+}
+
+/** A day, a time and, where it is known, how far its clock was from UTC. */
+export function TakenForm({
+  taken,
+  offset,
+  onSay,
+}: {
+  taken: string | null
+  offset: number | null
+  onSay: (taken: Api['PlateTaken']) => void
+}) {
+  const line = 'border-b border-strong-line bg-transparent outline-none focus:border-plum'
+  return (
+    <form
+      className="grid gap-3"
+      onSubmit={(e) => {
+        e.preventDefault()
+        const form = new FormData(e.currentTarget)
+        const away = String(form.get('away') ?? '')
+        onSay({ local: String(form.get('when')), offset: away === '' ? null : Number(away) })
+      }}
+    >
+      <label className="grid gap-1">
+        <span className="text-small text-quiet">{w.plate.whenTaken}</span>
+        <input
+          type="datetime-local"
+          step={1}
+          name="when"
+          required
+          min="1826-01-01T00:00"
+          max="2200-12-31T23:59"
+          defaultValue={taken?.slice(0, 19)}
+          className={line}
+        />
+      </label>
+      <label className="grid gap-1">
+        <span className="text-small text-quiet">{w.plate.fromUtc}</span>
+        <select name="away" defaultValue={offset ?? ''} className={line}>
+          <option value="">{w.plate.notKnown}</option>
+          {offsets.map((minutes) => (
+            <option key={minutes} value={minutes}>
+              {zoned(minutes)}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Button type="submit" look="next" className="justify-self-start">
+        {w.plate.sayTaken}
+      </Button>
+    </form>
+  )
+}
