@@ -36,7 +36,7 @@ internal static class MetadataBlocks
         {
             return read();
         }
-        catch (Exception e) when (e is ImageProcessingException or IOException or ArgumentException or FormatException or OverflowException or IndexOutOfRangeException or NetVips.VipsException)
+        catch (Exception e) when (e is ImageProcessingException or IOException or ArgumentException or FormatException or OverflowException or IndexOutOfRangeException or InvalidCastException or NotSupportedException or NetVips.VipsException)
         {
             return [];
         }

@@ -1,0 +1,67 @@
+using Jovitar.Core.Photos;
+
+namespace Jovitar.Imaging.Writing;
+
+/// <summary>
+/// Writes words into files that leave, without touching their picture: EXIF 2.32, IPTC-IIM 4.2 and XMP (ISO 16684-1) in JPEG and
+/// TIFF, EXIF and XMP in PNG and WebP. What others wrote besides stays; where a photo was taken only leaves when it is said.
+/// </summary>
+public static class WordsWriter
+{
+    /// <summary>Whether words are written into files of a kind; for the others they stand in a sidecar beside them.</summary>
+    public static bool CanEmbed(PictureKind kind) => kind is PictureKind.Jpeg or PictureKind.Png or PictureKind.WebP or PictureKind.Tiff;
+
+    /// <summary>A sidecar: an XMP packet in a file of its own.</summary>
+    public static byte[] Sidecar(LeavingWords words) => XmpWords.Packet(null, words);
+
+    /// <summary>Writes a file with the words in it.</summary>
+    /// <param name="original">Its path; it is only read.</param>
+    /// <param name="scratch">Where a TIFF is put together before it is sent: a path that nobody else uses; it is removed afterwards.</param>
+    /// <returns>False when the file is of a kind into which none are written, or is damaged where they stand; then nothing was written.</returns>
+    public static async Task<bool> WriteAsync(string original, LeavingWords words, Stream to, string scratch, CancellationToken ct)
+    {
+        await using var from = new FileStream(original, FileMode.Open, FileAccess.Read, FileShare.Read, 64 * 1024, useAsync: true);
+        var head = new byte[PictureKinds.BytesNeeded];
+        var kind = PictureKinds.Judge(head.AsSpan(0, await from.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, ct)));
+        if (!CanEmbed(kind) || FileParts.Judge(original, kind).TooFar)
+        {
+            return false;
+        }
+
+        // Put together first: what turns out to be damaged half-way leaves whole, as it came.
+        await using var made = new FileStream(scratch, FileMode.Create, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        try
+        {
+            switch (kind)
+            {
+                case PictureKind.Jpeg:
+                    await JpegWords.WriteAsync(from, words, made, ct);
+                    break;
+                case PictureKind.Png:
+                    await PngWords.WriteAsync(from, words, made, ct);
+                    break;
+                case PictureKind.WebP:
+                    await WebPWords.WriteAsync(from, words, made, ct);
+                    break;
+                default:
+                    from.Position = 0;
+                    await from.CopyToAsync(made, ct);
+                    var (xmp, iim) = TiffWords.Blocks(made);
+                    if (!TiffWords.Apply(made, words, XmpWords.Packet(xmp, words), IimWords.Block(iim, words)))
+                    {
+                        return false;
+                    }
+
+                    break;
+            }
+        }
+        catch (Exception e) when (e is EndOfStreamException or InvalidDataException or OverflowException)
+        {
+            return false;
+        }
+
+        made.Position = 0;
+        await made.CopyToAsync(to, ct);
+        return true;
+    }
+}
