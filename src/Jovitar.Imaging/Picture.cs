@@ -114,6 +114,27 @@ public static class Picture
         }
     }
 
+    /// <summary>A picture that leaves: JPEG, sRGB, upright, without metadata.</summary>
+    /// <param name="edge">The longer edge, pixels, where the original is larger.</param>
+    /// <param name="quality">1 to 100, as JPEG encoders count it.</param>
+    /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
+    public static byte[] Jpeg(string original, int edge, int quality)
+    {
+        var size = Measure(original);
+        using var room = DecodingMemory.Take(size.AtOnce);
+        try
+        {
+            var width = size.Width >= size.Height ? edge : (int)Math.Max(1, Math.Round(edge * (double)size.Width / size.Height));
+            using var made = Decode(original, width, keep: false);
+            using var flat = made.HasAlpha() ? made.Flatten(background: [255, 255, 255]) : made.Copy();
+            return flat.JpegsaveBuffer(q: quality, optimizeCoding: true, interlace: true, keep: Enums.ForeignKeep.None);
+        }
+        catch (VipsException e)
+        {
+            throw Explain(e, original);
+        }
+    }
+
     /// <summary>Decodes to a width, upright and in sRGB; kept in memory when more renditions are made from it.</summary>
     static Image Decode(string original, int width, bool keep)
     {

@@ -75,6 +75,7 @@ builder.Services.AddSingleton<FileStore>();
 builder.Services.AddSingleton<AlbumStore>();
 builder.Services.AddSingleton<DescribingStore>();
 builder.Services.AddSingleton<SummaryStore>();
+builder.Services.AddSingleton<LeavingStore>();
 builder.Services.AddSingleton<PageStore>();
 builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SiteStore>();
@@ -183,6 +184,7 @@ api.MapBin();
 api.MapTaxonomy();
 api.MapAlbums();
 api.MapDescribing();
+api.MapLeaving();
 api.MapPages();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {

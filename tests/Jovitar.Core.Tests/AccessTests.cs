@@ -44,6 +44,8 @@ public sealed class AccessTests
     {
         Assert.True(Access.Access.Decide(new Viewer(Role.Owner), Right.LookAfter, new TheWorkroom(), Now).Allowed);
         Assert.False(Access.Access.Decide(new Viewer(Role.Editor), Right.LookAfter, new TheWorkroom(), Now).Allowed);
+        Assert.True(Access.Access.Decide(new Viewer(Role.Owner), Right.SendPosition, new TheWorkroom(), Now).Allowed);
+        Assert.False(Access.Access.Decide(new Viewer(Role.Editor), Right.SendPosition, new TheWorkroom(), Now).Allowed);
         Assert.True(Access.Access.Decide(new Viewer(Role.Editor), Right.Publish, new TheWorkroom(), Now).Allowed);
     }
 

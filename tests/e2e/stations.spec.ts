@@ -90,6 +90,7 @@ test('categories are made, renamed, ordered, moved beneath another and thrown aw
   await page.getByRole('combobox', { name: 'Boats beneath' }).selectOption({ label: 'beneath Races' })
   await expect.poll(tree).toContain('>Boats')
   const boats = page.locator('main').getByRole('textbox', { name: 'Name' }).last()
+  await expect(boats).toHaveValue('Boats')
   await boats.fill('Boats and oars')
   await boats.press('Enter')
   await expect.poll(tree).toContain('>Boats and oars')

@@ -26,6 +26,9 @@ public enum Right
     Change,
     Publish,
 
+    /// <summary>Letting the place on Earth where photos were taken leave with them.</summary>
+    SendPosition,
+
     /// <summary>The site itself: its accounts, its settings, what is removed for good.</summary>
     LookAfter,
 }
@@ -95,7 +98,7 @@ public static class Access
         _ = at;
         if (viewer.IsStaff)
         {
-            return right == Right.LookAfter && viewer.Role != Role.Owner ? Decision.No(Reason.ForOwnerOnly) : Decision.Yes(Reason.IsStaff);
+            return right is Right.LookAfter or Right.SendPosition && viewer.Role != Role.Owner ? Decision.No(Reason.ForOwnerOnly) : Decision.Yes(Reason.IsStaff);
         }
 
         return right == Right.See ? Visible(thing) : Decision.No(Reason.ForStaffOnly);

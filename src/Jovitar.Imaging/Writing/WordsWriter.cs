@@ -14,6 +14,9 @@ public static class WordsWriter
     /// <summary>A sidecar: an XMP packet in a file of its own.</summary>
     public static byte[] Sidecar(LeavingWords words) => XmpWords.Packet(null, words);
 
+    /// <summary>Writes a JPEG that is in memory with the words in it.</summary>
+    public static Task WriteAsync(byte[] jpeg, LeavingWords words, Stream to, CancellationToken ct) => JpegWords.WriteAsync(new MemoryStream(jpeg, writable: false), words, to, ct);
+
     /// <summary>Writes a file with the words in it.</summary>
     /// <param name="original">Its path; it is only read.</param>
     /// <param name="scratch">Where a TIFF is put together before it is sent: a path that nobody else uses; it is removed afterwards.</param>

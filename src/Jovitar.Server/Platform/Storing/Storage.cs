@@ -116,6 +116,9 @@ internal sealed partial class Storage
         }
     }
 
+    /// <summary>A path of this machine that nobody else uses, for what is put together before it is sent; what a killed process leaves there goes with what is unfinished.</summary>
+    public string NewScratch() => NewUnfinished();
+
     string NewUnfinished() => Path.Combine(root, Unfinished, Guid.NewGuid().ToString("N"));
 
     void Finish(string unfinished, string key)

@@ -1,0 +1,187 @@
+using System.IO.Compression;
+using System.Text;
+using Jovitar.Core;
+using Jovitar.Core.Describing;
+using Jovitar.Core.Photos;
+using Jovitar.Imaging;
+using Jovitar.Imaging.Writing;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
+using Npgsql;
+
+namespace Jovitar.Server.Describing;
+
+/// <summary>In what form photos leave.</summary>
+/// <param name="Edge">The longer edge of renditions, pixels; null for originals.</param>
+/// <param name="Quality">Of renditions, 1 to 100.</param>
+/// <param name="Position">Whether where they were taken leaves with them.</param>
+internal sealed record LeavingForm(int? Edge, int Quality, bool Position);
+
+/// <summary>Photos on their way out: what was written here is written into each file.</summary>
+internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
+{
+    const int AtOnce = 500;
+
+    /// <summary>A photo that leaves.</summary>
+    sealed record Leaver(string Hash, string FileName, LeavingWords Words);
+
+    /// <summary>Sends photos as one ZIP while it is being made, in their order; what cannot be sent is named in a text at its end.</summary>
+    public async Task ZipAsync(IReadOnlyList<PhotoId> photos, LeavingForm form, Stream to, CancellationToken ct)
+    {
+        var gathering = new Gathering(to);
+        await using (var zip = await ZipArchive.CreateAsync(gathering, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, ct))
+        {
+            await FillAsync(zip, photos, form, gathering, ct);
+        }
+
+        await gathering.FlushAsync(ct);
+    }
+
+    async Task FillAsync(ZipArchive zip, IReadOnlyList<PhotoId> photos, LeavingForm form, Gathering gathering, CancellationToken ct)
+    {
+        var names = new LeavingNames();
+        var missing = new List<string>();
+        foreach (var some in photos.Chunk(AtOnce))
+        {
+            foreach (var leaver in await LeaversAsync(some, form.Position, ct))
+            {
+                if (!await AddAsync(zip, leaver, form, names, ct))
+                {
+                    missing.Add(leaver.FileName);
+                }
+
+                await gathering.FlushAsync(ct);
+            }
+        }
+
+        if (missing.Count > 0)
+        {
+            await EntryAsync(zip, names.Next("not sent.txt"), Encoding.UTF8.GetBytes($"These could not be sent; their files are missing or damaged:\n{string.Join('\n', missing)}\n"), ct);
+        }
+    }
+
+    /// <summary>One original with its words; one that cannot hold any leaves as it came.</summary>
+    /// <returns>What it is called and how it is sent, or null when it is not here.</returns>
+    public async Task<(string FileName, Func<Stream, CancellationToken, Task> Send)?> OneAsync(PhotoId photo, bool position, CancellationToken ct) =>
+        await LeaversAsync([photo], position, ct) is [var leaver] && await storage.FindAsync(StorageKeys.Original(leaver.Hash)) is not null
+            ? (leaver.FileName, (to, stop) => SendAsync(leaver, to, stop))
+            : null;
+
+    async Task<bool> AddAsync(ZipArchive zip, Leaver leaver, LeavingForm form, LeavingNames names, CancellationToken ct)
+    {
+        if (form.Edge is { } edge)
+        {
+            if (await RenderedAsync(leaver, edge, form.Quality, ct) is not { } jpeg)
+            {
+                return false;
+            }
+
+            await using var rendition = await zip.CreateEntry(names.Next(leaver.FileName, ".jpg"), CompressionLevel.NoCompression).OpenAsync(ct);
+            await WordsWriter.WriteAsync(jpeg, leaver.Words, rendition, ct);
+            return true;
+        }
+
+        if (await storage.FindAsync(StorageKeys.Original(leaver.Hash)) is null)
+        {
+            return false;
+        }
+
+        var name = names.Next(leaver.FileName);
+        await using (var entry = await zip.CreateEntry(name, CompressionLevel.NoCompression).OpenAsync(ct))
+        {
+            if (await SendAsync(leaver, entry, ct))
+            {
+                return true;
+            }
+        }
+
+        // What cannot hold words, or is damaged where they stand, left as it came, and they leave beside it.
+        await EntryAsync(zip, names.Next($"{Path.GetFileNameWithoutExtension(name)}.xmp"), WordsWriter.Sidecar(leaver.Words), ct);
+        return true;
+    }
+
+    async Task<byte[]?> RenderedAsync(Leaver leaver, int edge, int quality, CancellationToken ct)
+    {
+        if (await storage.LocalAsync(StorageKeys.Original(leaver.Hash)) is not { } local)
+        {
+            return null;
+        }
+
+        using var original = local;
+        try
+        {
+            return await Task.Run(() => Picture.Jpeg(original.Path, edge, quality), ct);
+        }
+        catch (PictureException)
+        {
+            return null;
+        }
+    }
+
+    /// <returns>Whether its words stand in it.</returns>
+    async Task<bool> SendAsync(Leaver leaver, Stream to, CancellationToken ct)
+    {
+        if (await storage.LocalAsync(StorageKeys.Original(leaver.Hash)) is { } local)
+        {
+            using var original = local;
+            if (await WordsWriter.WriteAsync(original.Path, leaver.Words, to, storage.NewScratch(), ct))
+            {
+                return true;
+            }
+        }
+
+        if (await storage.OpenAsync(StorageKeys.Original(leaver.Hash)) is { } whole)
+        {
+            await using var from = whole;
+            await from.CopyToAsync(to, ct);
+        }
+
+        return false;
+    }
+
+    static async Task EntryAsync(ZipArchive zip, string name, byte[] bytes, CancellationToken ct)
+    {
+        await using var entry = await zip.CreateEntry(name).OpenAsync(ct);
+        await entry.WriteAsync(bytes, ct);
+    }
+
+    async Task<IReadOnlyList<Leaver>> LeaversAsync(IReadOnlyList<PhotoId> photos, bool position, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            select encode(p.hash, 'hex') as hash, p.file_name, p.title, p.caption, p.alt, p.credit, p.creator, p.copyright, p.licence,
+                   p.origin, p.place, p.link, p.people, p.rating, p.decision, p.taken, p.taken_offset_minutes, p.latitude, p.longitude,
+                   array(
+                     select t.name
+                       from photo_tag as pt
+                       join tag as t on t.id = pt.tag
+                      where pt.photo = p.id
+                      order by t.key) as tags
+              from unnest(@ids) with ordinality as w(id, n)
+              join photo as p on p.id = w.id
+             where p.binned is null
+             order by w.n
+            """,
+            ("ids", photos.Values()));
+        return await command.AllAsync(r => new Leaver(r.Get<string>("hash"), r.Get<string>("file_name"), Words(r, position)), ct);
+    }
+
+    static LeavingWords Words(NpgsqlDataReader r, bool position) => new()
+    {
+        Title = r.Get<string>("title"),
+        Caption = r.Get<string>("caption"),
+        Alt = r.Get<string>("alt"),
+        Credit = r.Get<string>("credit"),
+        Creator = r.Get<string>("creator"),
+        Copyright = r.Get<string>("copyright"),
+        Licence = r.Get<string>("licence"),
+        Origin = r.Get<string>("origin"),
+        Place = r.Get<string>("place"),
+        Link = r.Get<string>("link"),
+        People = r.Get<string[]>("people"),
+        Tags = r.Get<string[]>("tags"),
+        Rating = r.Get<string>("decision") == Decisions.LeaveOut ? -1 : r.Get<short>("rating"),
+        Taken = r.Maybe<DateTime>("taken") is { } taken ? new TakenAt(taken, r.Maybe<short>("taken_offset_minutes") is { } away ? TimeSpan.FromMinutes(away) : null) : null,
+        Position = position && r.Maybe<double>("latitude") is { } latitude && r.Maybe<double>("longitude") is { } longitude ? new Position(latitude, longitude) : null,
+    };
+}
