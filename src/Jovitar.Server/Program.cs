@@ -76,6 +76,8 @@ builder.Services.AddSingleton<AlbumStore>();
 builder.Services.AddSingleton<DescribingStore>();
 builder.Services.AddSingleton<SummaryStore>();
 builder.Services.AddSingleton<LeavingStore>();
+builder.Services.AddSingleton<RowStore>();
+builder.Services.AddSingleton<TableStore>();
 builder.Services.AddSingleton<PageStore>();
 builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SiteStore>();
@@ -185,6 +187,7 @@ api.MapTaxonomy();
 api.MapAlbums();
 api.MapDescribing();
 api.MapLeaving();
+api.MapTables();
 api.MapPages();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {

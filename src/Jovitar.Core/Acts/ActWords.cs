@@ -95,6 +95,9 @@ public static class ActWords
         return $"{char.ToUpperInvariant(sentence[0])}{sentence[1..]}.";
     }
 
+    /// <summary>Words that came in with a spreadsheet's file.</summary>
+    public static string FromTable(ActTally tally, string file) => $"Wrote words from “{file}” on {Photos(tally.Photos)}.";
+
     public static string Tagged(ActTally tally, IReadOnlyList<string> on, IReadOnlyList<string> off) => (on.Count, off.Count) switch
     {
         ( > 0, 0) => $"Tagged {Photos(tally.Photos)} {Names(on)}.",

@@ -24,7 +24,7 @@ internal sealed class DescribingStore(NpgsqlDataSource db, ActRunner acts, Sheet
     /// <summary>Photos with what a pattern may tell of them, in the order they are named.</summary>
     static readonly string Read =
         $"""
-        select p.id, p.file_name, coalesce(p.camera, '') as camera, p.taken, p.taken_offset_minutes, p.people,
+        select p.id, p.version, p.file_name, coalesce(p.camera, '') as camera, p.taken, p.taken_offset_minutes, p.people,
                {Words},
                case when @albums then coalesce((
                  select a.working_name
@@ -65,13 +65,35 @@ internal sealed class DescribingStore(NpgsqlDataSource db, ActRunner acts, Sheet
             }
         }
 
-        var frames = (await sheet.TheseAsync([.. examples.Select(e => new PhotoId(e.Photo.Id))], ct)).ToDictionary(p => p.Id.Value);
         return new DescribingPreview(
             photos.Count, Math.Min(photos.Count, MostLooked), tally.Changed, tally.Cut, tally.Lacks, tally.Refused,
-            [.. examples.Where(e => frames.ContainsKey(e.Photo.Id)).Select(e => new DescribingExample(
+            await ExamplesAsync(sheet, examples, ct));
+    }
+
+    /// <summary>Photos with what would change on them.</summary>
+    public static async Task<IReadOnlyList<DescribingExample>> ExamplesAsync(SheetStore sheet, IReadOnlyList<(Described Photo, DescribedAnew Anew)> examples, CancellationToken ct)
+    {
+        var frames = (await sheet.TheseAsync([.. examples.Select(e => new PhotoId(e.Photo.Id))], ct)).ToDictionary(p => p.Id.Value);
+        return
+        [
+            .. examples.Where(e => frames.ContainsKey(e.Photo.Id)).Select(e => new DescribingExample(
                 frames[e.Photo.Id],
                 [.. WordFields.All.Where(f => e.Anew.Words[(int)f] is not null).Select(f => new WordAnew(f, e.Photo[f], e.Anew.Words[(int)f]!))],
-                e.Photo.Taken, e.Anew.Taken?.Local))]);
+                e.Photo.Taken, e.Anew.Taken?.Local)),
+        ];
+    }
+
+    /// <summary>Photos with all that a row of a table may say, and their versions, in the order they are named.</summary>
+    public async Task<IReadOnlyList<(Described Photo, long Version)>> RowsAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct) => await ReadAsync(db, photos, ct);
+
+    public static Task<List<(Described Photo, long Version)>> ReadAsync(NpgsqlDataSource db, IReadOnlyList<PhotoId> photos, CancellationToken ct) => ReadAsync(db.CreateCommand(Read), photos, ct);
+
+    public static Task<List<(Described Photo, long Version)>> ReadAsync(Act act, IReadOnlyList<PhotoId> photos, CancellationToken ct) => ReadAsync(act.Command(Read), photos, ct);
+
+    static async Task<List<(Described Photo, long Version)>> ReadAsync(NpgsqlCommand command, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    {
+        await using var read = command.With(("ids", photos.Values()), ("albums", false), ("tags", true));
+        return await read.AllAsync(r => (Described(r), r.Get<long>("version")), ct);
     }
 
     /// <summary>Changes words as one act. Photos that lie in the bin by now stay as they are.</summary>
@@ -99,7 +121,8 @@ internal sealed class DescribingStore(NpgsqlDataSource db, ActRunner acts, Sheet
         return new DescribingDone(done, tally.Cut, tally.Refused);
     }
 
-    static async Task WriteAsync(Act act, IReadOnlyList<(Described Photo, DescribedAnew Anew)> all, CancellationToken ct)
+    /// <summary>Writes what changes.</summary>
+    public static async Task WriteAsync(Act act, IReadOnlyList<(Described Photo, DescribedAnew Anew)> all, CancellationToken ct)
     {
         if (all.Count == 0)
         {

@@ -13,6 +13,9 @@ alter table photo
   add column people text[] not null default '{}',
   add column link text not null default '';
 
+-- A file of words may know photos by the names of their files alone.
+create index photo_file_name on photo (lower(file_name));
+
 -- When and where it was taken can be said by people, too.
 update act_tracked
    set fields = '{title,caption,alt,credit,creator,copyright,licence,origin,people,place,latitude,longitude,taken,taken_offset_minutes,link,rating,decision,state,binned}',

@@ -102,6 +102,43 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper 
         "delete from photo_tag where photo = any(@photos) and tag = any(@tags) and (@said::text is null or said_by = @said::text)", ct,
         ("photos", photos.Values()), ("tags", tags.Values()), ("said", saidBy));
 
+    /// <summary>Tags by the keys of their names.</summary>
+    public static async Task<IReadOnlyDictionary<string, TagId>> ByKeyAsync(Act act, IReadOnlyList<TagName> names, CancellationToken ct)
+    {
+        await using var read = act.Command("select key, id from tag where key = any(@keys)", ("keys", names.Select(n => n.Key).ToArray()));
+        return (await read.AllAsync(r => KeyValuePair.Create(r.GetString(0), new TagId(r.GetGuid(1))), ct)).ToDictionary();
+    }
+
+    /// <summary>Has photos carry these tags and no others; a person says so.</summary>
+    /// <param name="pairs">Which photo carries which; photos of none lose all.</param>
+    public static async Task SetAsync(Act act, Guid[] photos, IReadOnlyList<(Guid Photo, TagId Tag)> pairs, CancellationToken ct)
+    {
+        if (photos.Length == 0)
+        {
+            return;
+        }
+
+        (string, object?)[] parameters = [("photos", photos), ("of", pairs.Select(p => p.Photo).ToArray()), ("tags", pairs.Select(p => p.Tag.Value).ToArray()), ("said", Said.Person)];
+        await act.RunAsync(
+            """
+            delete from photo_tag as pt
+             where pt.photo = any(@photos)
+               and not exists (select from unnest(@of, @tags) as w(photo, tag) where w.photo = pt.photo and w.tag = pt.tag)
+            """,
+            ct, parameters);
+        await act.RunAsync(
+            """
+            insert into photo_tag (photo, tag, said_by)
+            select p.id, w.tag, @said
+              from unnest(@of, @tags) as w(photo, tag)
+              join photo as p on p.id = w.photo and p.binned is null
+             where p.id = any(@photos)
+             order by p.id, w.tag
+            on conflict (photo, tag) do update set said_by = excluded.said_by where photo_tag.said_by like 'intake:%'
+            """,
+            ct, parameters);
+    }
+
     /// <summary>The ids of tags that are there, by name.</summary>
     public static async Task<IReadOnlyList<TagId>> FindAsync(Act act, IReadOnlyList<TagName> names, CancellationToken ct)
     {

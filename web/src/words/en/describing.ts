@@ -2,7 +2,7 @@ import { photos, plural } from './plain'
 
 const number = (n: number) => n.toLocaleString('en')
 
-/** Words of many photos at once: the plate for all in hand, and the rules that write by what each photo is. */
+/** Words of many photos at once, and photos that leave with their words: the plate for all in hand, and the rules that write by what each photo is. */
 export const describingWords = {
   describing: {
     verb: 'Describe',
@@ -127,5 +127,30 @@ export const describingWords = {
     refused: (n: number) => `On ${photos(n)} it is no link; there it stays as it was.`,
     doIt: (n: number) => `Write it on ${photos(n)}`,
     setIt: (n: number) => `Set it on ${photos(n)}`,
+  },
+  leaving: {
+    verb: 'Save copies',
+    leave: (n: number, all: number | undefined) =>
+      all === undefined || all <= n
+        ? `${photos(n)} will be saved.`
+        : `${photos(n)} of ${number(all)} will be saved.`,
+    forms: { originals: 'Originals', smaller: 'Smaller JPEGs' },
+    of: {
+      originals: 'The files as they came, at full size',
+      smaller: 'Upright and in sRGB, for the web and for mail',
+    },
+    edge: 'Longest edge',
+    pixels: (n: number) => `${number(n)} pixels`,
+    quality: 'Quality',
+    qualities: [
+      ['75', 'small files'],
+      ['85', 'good'],
+      ['95', 'best'],
+    ] as const,
+    words: 'Titles, captions, tags, people and credits are written into every file (EXIF, IPTC, XMP).',
+    position: 'Also where on Earth they were taken',
+    noPosition: 'Where they were taken stays here; only the owner lets it leave.',
+    save: 'Save as a ZIP',
+    one: 'Original with its words',
   },
 }

@@ -137,6 +137,7 @@ export const workroomWords = {
       ['W', 'Describe all in hand on one plate'],
       ['A', 'Put in an album'],
       ['T', 'Tag'],
+      ['S', 'Save copies of what is in hand'],
       ['G', 'Categorise'],
       ['J, K, L', 'In doubt, keep, leave out; and on to the next photo'],
       ['0 to 5', 'Rate; and on to the next photo'],

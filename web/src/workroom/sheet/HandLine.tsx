@@ -8,6 +8,7 @@ import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
+import { SaveCopies } from './SaveCopies'
 import type { SheetQuery } from './useSheet'
 import { CategoriseThem, PutInAlbum, TagThem, useThrow } from './verbs'
 
@@ -25,11 +26,11 @@ export function HandLine({
   total?: number | undefined
 }) {
   const { count } = useHand()
-  const [open, setOpen] = useState<'album' | 'tag' | 'category' | null>(null)
+  const [open, setOpen] = useState<'album' | 'tag' | 'category' | 'copies' | null>(null)
   const [seeing, setSeeing] = useState(false)
   const go = useNavigate()
   const some = count > 0
-  const verb = (name: 'album' | 'tag' | 'category') => ({
+  const verb = (name: 'album' | 'tag' | 'category' | 'copies') => ({
     open: open === name,
     onOpenChange: (now: boolean) => setOpen(now ? name : null),
   })
@@ -40,6 +41,7 @@ export function HandLine({
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
+      s: () => setOpen('copies'),
       Delete: () => throwThem.mutate(undefined),
     },
     some,
@@ -61,6 +63,7 @@ export function HandLine({
           <PutInAlbum {...verb('album')} />
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />
+          <SaveCopies {...verb('copies')} />
           {children}
           <Button look="word" hint="Del" onClick={() => throwThem.mutate(undefined)}>
             {w.bin.throwIn}

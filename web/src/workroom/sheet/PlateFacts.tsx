@@ -73,6 +73,14 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
           >
             {w.plate.original}
           </a>
+          {', '}
+          <a
+            href={`/api/photos/${plate.id}/written`}
+            download
+            className="underline decoration-strong-line decoration-1 underline-offset-4"
+          >
+            {w.leaving.one}
+          </a>
         </p>
       </div>
       <PlateHistory photo={plate.id} />

@@ -1,0 +1,319 @@
+using System.Globalization;
+using System.Text;
+using CsvHelper;
+using CsvHelper.Configuration;
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Describing;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Photos;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Describing;
+
+/// <summary>A row of a file that is not written, and why.</summary>
+/// <param name="Line">Where it stands, 1 = the header.</param>
+internal sealed record RejectedRow(int Line, string Reason);
+
+/// <summary>What a file of words says, and what writing it would come to.</summary>
+/// <param name="Encoding">How its letters were read; Doubtful says that this was guessed.</param>
+/// <param name="Columns">Those that are known here.</param>
+/// <param name="Unknown">Those that are passed over.</param>
+/// <param name="Rows">So many rows it has besides the header.</param>
+/// <param name="ByName">So many photos are known by their file name alone.</param>
+/// <param name="Changed">So many photos would change.</param>
+/// <param name="Rejected">The first of those that are not written; <paramref name="RejectedCount"/> says how many.</param>
+internal sealed record TablePreview(
+    string Encoding, bool Doubtful, string Separator, IReadOnlyList<string> Columns, IReadOnlyList<string> Unknown, int Rows, int Matched, int ByName, int Changed, int Cut, int RejectedCount,
+    IReadOnlyList<RejectedRow> Rejected, IReadOnlyList<DescribingExample> Examples);
+
+/// <summary>Words as the file of a spreadsheet (RFC 4180): out, and in again.</summary>
+internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore rows)
+{
+    const int AtOnce = 2000;
+    const int MostNamed = 50;
+    const int Examples = 3;
+
+    /// <summary>Encodings that a file may be said to have, by their IANA names.</summary>
+    public static readonly IReadOnlyList<string> Encodings = ["utf-8", "utf-16", "windows-1252", "iso-8859-1", "iso-8859-15", "windows-1250", "windows-1251", "macintosh"];
+
+    static readonly string[] Separators = [",", ";", "\t"];
+
+    static readonly Encoding Strict = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
+
+    /// <summary>Writes the words of photos with a header, UTF-8 with a mark so that spreadsheets know it, in their order.</summary>
+    public async Task WriteAsync(IReadOnlyList<PhotoId> photos, Stream to, CancellationToken ct)
+    {
+        var gathering = new Gathering(to);
+        await using var text = new StreamWriter(gathering, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true);
+        await using var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" });
+        async Task RowAsync(IEnumerable<string> cells)
+        {
+            foreach (var cell in cells)
+            {
+                csv.WriteField(cell);
+            }
+
+            await csv.NextRecordAsync();
+        }
+
+        await RowAsync(WordsTable.Columns);
+        foreach (var some in photos.Chunk(AtOnce))
+        {
+            await using var command = db.Command(
+                $"""
+                select p.id, encode(p.hash, 'hex') as hash, p.file_name, p.people, p.rating, p.taken,
+                       {string.Join(", ", WordFields.All.Select(f => $"p.{WordFields.Name(f)}"))},
+                       array(
+                         select t.name
+                           from photo_tag as pt
+                           join tag as t on t.id = pt.tag
+                          where pt.photo = p.id
+                          order by t.key) as tags
+                  from unnest(@ids) with ordinality as w(id, n)
+                  join photo as p on p.id = w.id
+                 where p.binned is null
+                 order by w.n
+                """,
+                ("ids", some.Values()));
+            foreach (var cells in await command.AllAsync(Cells, ct))
+            {
+                await RowAsync(cells);
+            }
+
+            await csv.FlushAsync();
+            await gathering.FlushAsync(ct);
+        }
+
+        await csv.FlushAsync();
+        await gathering.FlushAsync(ct);
+    }
+
+    static string[] Cells(NpgsqlDataReader r) =>
+    [
+        r.Get<Guid>("id").ToString(), r.Get<string>("hash"), WordsTable.Cell(r.Get<string>("file_name")), .. WordFields.All.Select(f => WordsTable.Cell(r.Get<string>(WordFields.Name(f)))),
+        WordsTable.Cell(WordsTable.Several(r.Get<string[]>("people"))), WordsTable.Cell(WordsTable.Several(r.Get<string[]>("tags"))), r.Get<short>("rating").ToString(CultureInfo.InvariantCulture), WordsTable.Date(r.Maybe<DateTime>("taken")),
+    ];
+
+    /// <summary>What a file says, and what writing it would come to.</summary>
+    /// <returns>The preview, or a sentence that says why the file cannot be read.</returns>
+    public async Task<(TablePreview? Preview, string? Wrong)> PreviewAsync(byte[] file, string? encoding, bool clears, CancellationToken ct)
+    {
+        var (read, wrong) = await ReadAsync(file, encoding, clears, ct);
+        if (read is null)
+        {
+            return (null, wrong);
+        }
+
+        var (changed, cut) = (0, 0);
+        var examples = new List<(Described Photo, DescribedAnew Anew)>();
+        foreach (var some in read.Rows.Chunk(AtOnce))
+        {
+            var now = (await DescribingStore.ReadAsync(db, [.. some.Select(r => new PhotoId(r.Photo))], ct)).ToDictionary(p => p.Photo.Id, p => p.Photo);
+            foreach (var row in some.Where(r => now.ContainsKey(r.Photo)))
+            {
+                var anew = row.Of(now[row.Photo]);
+                var tagged = row.Tags is not null && !row.Tags.Order(StringComparer.OrdinalIgnoreCase).SequenceEqual(now[row.Photo].Tags.Order(StringComparer.OrdinalIgnoreCase), StringComparer.OrdinalIgnoreCase);
+                changed += anew.Changes || tagged ? 1 : 0;
+                cut += anew.Cut ? 1 : 0;
+                if (anew.Changes && examples.Count < Examples)
+                {
+                    examples.Add((now[row.Photo], anew));
+                }
+            }
+        }
+
+        return (
+            new TablePreview(
+                read.Encoding, read.Doubtful, read.Separator, read.Known, read.Unknown, read.Count, read.Rows.Count, read.ByName, changed, cut, read.Rejected.Count, [.. read.Rejected.OrderBy(r => r.Line).Take(MostNamed)],
+                await DescribingStore.ExamplesAsync(sheet, examples, ct)),
+            null);
+    }
+
+    /// <summary>Writes what a file says, as one act.</summary>
+    public async Task<(RowsDone? Done, string? Wrong)> TakeInAsync(Actor who, byte[] file, string name, string? encoding, bool clears, CancellationToken ct)
+    {
+        var (read, wrong) = await ReadAsync(file, encoding, clears, ct);
+        return read is null ? (null, wrong) : (await rows.WriteAsync(who, read.Rows, tally => ActWords.FromTable(tally, name), ct), null);
+    }
+
+    sealed record Table(string Encoding, bool Doubtful, string Separator, IReadOnlyList<string> Known, IReadOnlyList<string> Unknown, int Count, int ByName, IReadOnlyList<WordsRow> Rows, IReadOnlyList<RejectedRow> Rejected);
+
+    /// <summary>A row as it stands in the file.</summary>
+    sealed record Line(int Number, string[] Cells);
+
+    async Task<(Table? Table, string? Wrong)> ReadAsync(byte[] file, string? said, bool clears, CancellationToken ct)
+    {
+        if (Decode(file, said) is not var (text, encoding, doubtful))
+        {
+            return (null, "The file is not written in this encoding.");
+        }
+
+        var separator = Separator(text);
+        var (lines, rejected) = Lines(text, separator);
+        if (lines.Count == 0)
+        {
+            return (null, "The file has no rows.");
+        }
+
+        var header = lines[0].Cells.Select(c => c.Trim().ToLowerInvariant()).ToArray();
+        var known = header.Where(WordsTable.Columns.Contains).Distinct().ToArray();
+        if (!known.Any(c => c is WordsTable.Id or WordsTable.Hash or WordsTable.FileName))
+        {
+            return (null, $"The first row names no photo: one column is called “{WordsTable.Id}”, “{WordsTable.Hash}” or “{WordsTable.FileName}”.");
+        }
+
+        if (header.Where(known.Contains).Count() != known.Length)
+        {
+            return (null, "Two columns have the same name.");
+        }
+
+        var at = known.ToDictionary(c => c, c => Array.IndexOf(header, c));
+        var (matched, byName) = await MatchAsync(lines.Skip(1).ToArray(), at, rejected, ct);
+        var rows = new List<WordsRow>();
+        var seen = new Dictionary<Guid, int>();
+        foreach (var (line, photo) in matched)
+        {
+            if (!seen.TryAdd(photo, line.Number))
+            {
+                rejected.Add(new RejectedRow(line.Number, $"The same photo stands in line {seen[photo]} already."));
+                continue;
+            }
+
+            var (row, wrong) = WordsTable.Read(photo, column => at.TryGetValue(column, out var i) ? line.Cells.ElementAtOrDefault(i) : null, clears);
+            if (row is null)
+            {
+                rejected.Add(new RejectedRow(line.Number, wrong!));
+                continue;
+            }
+
+            rows.Add(row);
+        }
+
+        return (new Table(encoding, doubtful, separator, known, [.. lines[0].Cells.Where((_, i) => !known.Contains(header[i]))], lines.Count - 1, byName, rows, rejected), null);
+    }
+
+    /// <summary>Letters by the mark at the start, else as UTF-8 if it is that, else by what western spreadsheets write.</summary>
+    static (string Text, string Encoding, bool Doubtful)? Decode(byte[] file, string? said)
+    {
+        try
+        {
+            foreach (var marked in (Encoding[])[Encoding.UTF8, Encoding.Unicode, Encoding.BigEndianUnicode])
+            {
+                if (file.AsSpan().StartsWith(marked.Preamble))
+                {
+                    return (marked.GetString(file.AsSpan(marked.Preamble.Length)), marked.WebName, false);
+                }
+            }
+
+            if (said is not null)
+            {
+                var chosen = CodePagesEncodingProvider.Instance.GetEncoding(said, EncoderFallback.ExceptionFallback, DecoderFallback.ExceptionFallback)
+                    ?? Encoding.GetEncoding(said, EncoderFallback.ExceptionFallback, DecoderFallback.ExceptionFallback);
+                return (chosen.GetString(file), said, false);
+            }
+
+            return (Strict.GetString(file), "utf-8", false);
+        }
+        catch (DecoderFallbackException)
+        {
+            return said is not null ? null : (CodePagesEncodingProvider.Instance.GetEncoding(1252)!.GetString(file), "windows-1252", true);
+        }
+    }
+
+    /// <summary>What stands between cells: what the first row has most of.</summary>
+    static string Separator(string text)
+    {
+        var first = text[..Math.Max(0, text.AsSpan().IndexOfAny('\r', '\n') is >= 0 and var end ? end : text.Length)];
+        return Separators.MaxBy(s => first.Split(s).Length)!;
+    }
+
+    static (List<Line> Lines, List<RejectedRow> Rejected) Lines(string text, string separator)
+    {
+        var (lines, rejected) = (new List<Line>(), new List<RejectedRow>());
+        var bad = false;
+        using var parser = new CsvParser(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture) { Delimiter = separator, BadDataFound = _ => bad = true, IgnoreBlankLines = true });
+        for (var line = 1; parser.Read(); line = parser.RawRow + 1)
+        {
+            if (bad)
+            {
+                rejected.Add(new RejectedRow(line, "A quotation mark stands where none may stand."));
+                bad = false;
+                continue;
+            }
+
+            if (lines.Count > 0 && parser.Record!.Length > lines[0].Cells.Length && parser.Record.Skip(lines[0].Cells.Length).Any(c => c.Length > 0))
+            {
+                rejected.Add(new RejectedRow(line, "It has more cells than the first row has names."));
+                continue;
+            }
+
+            lines.Add(new Line(line, parser.Record!));
+        }
+
+        return (lines, rejected);
+    }
+
+    /// <summary>Finds each row's photo: by its id, then by what it consists of, then by its file name where only one has it.</summary>
+    async Task<(List<(Line Line, Guid Photo)> Matched, int ByName)> MatchAsync(IReadOnlyList<Line> lines, Dictionary<string, int> at, List<RejectedRow> rejected, CancellationToken ct)
+    {
+        string Cell(Line line, string column) => at.TryGetValue(column, out var i) ? line.Cells.ElementAtOrDefault(i)?.Trim() ?? "" : "";
+        static byte[]? Hash(string text)
+        {
+            try
+            {
+                return text.Length == 64 ? Convert.FromHexString(text) : null;
+            }
+            catch (FormatException)
+            {
+                return null;
+            }
+        }
+
+        string Name(Line line) => WordsTable.Said(Cell(line, WordsTable.FileName)).ToLowerInvariant();
+        var matched = new List<(Line, Guid)>();
+        var byName = 0;
+        foreach (var some in lines.Chunk(AtOnce))
+        {
+            await using var command = db.Command(
+                """
+                select id, encode(hash, 'hex') as hash, lower(file_name) as name
+                  from photo
+                 where binned is null and (id = any(@ids) or hash = any(@hashes) or lower(file_name) = any(@names))
+                """,
+                ("ids", some.Select(l => Guid.TryParse(Cell(l, WordsTable.Id), out var id) ? id : Guid.Empty).ToArray()), ("hashes", some.Select(l => Hash(Cell(l, WordsTable.Hash))).OfType<byte[]>().ToArray()),
+                ("names", some.Select(Name).Where(n => n.Length > 0 && Text.IsSound(n)).ToArray()));
+            var there = await command.AllAsync(r => (Id: r.Get<Guid>("id"), Hash: r.Get<string>("hash"), Name: r.Get<string>("name")), ct);
+            var (ids, hashes, names) = (there.Select(p => p.Id).ToHashSet(), there.ToDictionary(p => p.Hash, p => p.Id), there.ToLookup(p => p.Name, p => p.Id));
+            foreach (var line in some)
+            {
+                if (Guid.TryParse(Cell(line, WordsTable.Id), out var id) && ids.Contains(id))
+                {
+                    matched.Add((line, id));
+                }
+                else if (hashes.TryGetValue(Cell(line, WordsTable.Hash).ToLowerInvariant(), out var same))
+                {
+                    matched.Add((line, same));
+                }
+                else if (Name(line) is { Length: > 0 } name && names[name].ToArray() is { Length: > 0 } called)
+                {
+                    if (called.Length > 1)
+                    {
+                        rejected.Add(new RejectedRow(line.Number, $"{called.Length} photos are called “{Text.Cut(Cell(line, WordsTable.FileName), 80)}”; say which by its id."));
+                        continue;
+                    }
+
+                    byName++;
+                    matched.Add((line, called[0]));
+                }
+                else
+                {
+                    rejected.Add(new RejectedRow(line.Number, "No photo here is this one."));
+                }
+            }
+        }
+
+        return (matched, byName);
+    }
+}
