@@ -3341,6 +3341,184 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/words/table/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What writing a CSV would come to */
+        post: {
+            parameters: {
+                query?: {
+                    encoding?: string;
+                    clears?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TablePreview"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the words of a CSV */
+        post: {
+            parameters: {
+                query?: {
+                    name?: string;
+                    encoding?: string;
+                    clears?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RowsDone"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Writes rows that were typed or pasted */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TypedRows"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RowsDone"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Rows of the table of words */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotoList"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TableRows"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages": {
         parameters: {
             query?: never;
@@ -4707,6 +4885,15 @@ export interface components {
             fields: components["schemas"]["WordField"][];
             casing: components["schemas"]["Casing"];
         };
+        /** @description A row of a file that is not written, and why. */
+        RejectedRow: {
+            /**
+             * Format: int32
+             * @description Where it stands, 1 = the header.
+             */
+            line: number;
+            reason: string;
+        };
         /** @description Photos that look nearly the same, in the order they were taken. */
         RepeatGroup: {
             photos: components["schemas"]["RepeatPhoto"][];
@@ -4752,6 +4939,17 @@ export interface components {
         Retried: {
             /** Format: int32 */
             count: number;
+        };
+        /** @description What rows came to. */
+        RowsDone: {
+            done: components["schemas"]["Done"];
+            /** @description Photos that somebody else has changed since the row was read; they are as they were. */
+            stale: string[];
+            /**
+             * Format: int32
+             * @description On so many a word did not fit and is cut.
+             */
+            cut: number;
         };
         /** @description A page that was scanned and waits to be kept or thrown away. */
         ScannedPage: {
@@ -4920,6 +5118,53 @@ export interface components {
             total: number;
             choice: string;
         };
+        /** @description What a file of words says, and what writing it would come to. */
+        TablePreview: {
+            /** @description How its letters were read; Doubtful says that this was guessed. */
+            encoding: string;
+            doubtful: boolean;
+            separator: string;
+            /** @description Those that are known here. */
+            columns: string[];
+            /** @description Those that are passed over. */
+            unknown: string[];
+            /**
+             * Format: int32
+             * @description So many rows it has besides the header.
+             */
+            rows: number;
+            /** Format: int32 */
+            matched: number;
+            /**
+             * Format: int32
+             * @description So many photos are known by their file name alone.
+             */
+            byName: number;
+            /**
+             * Format: int32
+             * @description So many photos would change.
+             */
+            changed: number;
+            /** Format: int32 */
+            cut: number;
+            /** Format: int32 */
+            rejectedCount: number;
+            /** @description The first of those that are not written; RejectedCount says how many. */
+            rejected: components["schemas"]["RejectedRow"][];
+            examples: components["schemas"]["DescribingExample"][];
+        };
+        /** @description A row of the table as it is read. */
+        TableRow: {
+            photo: components["schemas"]["SheetPhoto"];
+            words: {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            version: number;
+        };
+        TableRows: {
+            rows: components["schemas"]["TableRow"][];
+        };
         /**
          * Format: uuid
          * @description Names one tag.
@@ -4982,6 +5227,22 @@ export interface components {
         };
         /** @enum {unknown} */
         Told: "before" | "fileName" | "camera" | "album" | "title" | "caption" | "place" | "creator" | "credit" | "people" | "tags" | null;
+        /** @description A photo's row of a table that is typed down. */
+        TypedRow: {
+            photo: components["schemas"]["PhotoId"];
+            words: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int64
+             * @description What it was read at; a row that is out of date is not written.
+             */
+            version: number;
+        };
+        /** @description Rows that were typed or pasted. */
+        TypedRows: {
+            rows: components["schemas"]["TypedRow"][];
+        };
         /** @description What was taken back, and what was left alone because it was changed since. */
         UndoAnswer: {
             done: components["schemas"]["Done"];

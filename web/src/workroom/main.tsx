@@ -9,6 +9,8 @@ import { w } from '../words'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
 import { DescribeStation } from './describing/DescribeStation'
+import { FileStation } from './describing/FileStation'
+import { WordsTable } from './describing/WordsTable'
 import { DeskStation } from './desk/DeskStation'
 import { HistoryStation } from './desk/HistoryStation'
 import { FoldersStation } from './intake/FoldersStation'
@@ -65,6 +67,8 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/folders', component: FoldersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/$intake', component: OneIntake }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe', component: DescribeStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/describe/table', component: WordsTable }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/describe/file', component: FileStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/categories', component: CategoriesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/repeats', component: RepeatsStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/files', component: FilesStation }),

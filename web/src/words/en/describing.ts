@@ -128,6 +128,46 @@ export const describingWords = {
     doIt: (n: number) => `Write it on ${photos(n)}`,
     setIt: (n: number) => `Set it on ${photos(n)}`,
   },
+  table: {
+    title: (n: number) => `${photos(n)} as a table`,
+    open: 'As a table',
+    plate: 'One plate for all',
+    photo: 'Photo',
+    columns: 'Columns',
+    fillDown: (n: number) => `Fill down, ${number(n)} rows`,
+    asSeen: 'As visitors will read it',
+    noTitle: 'without a title',
+    conflict: (n: number) =>
+      n === 1
+        ? 'Somebody else wrote this cell while you typed.'
+        : `Somebody else wrote ${number(n)} cells while you typed; the first:`,
+    mine: 'You wrote',
+  },
+  file: {
+    title: 'Words in a spreadsheet',
+    entry: 'In a spreadsheet',
+    lead: 'Save the words as a file, write them where you like to, and bring them back.',
+    out: 'Out',
+    save: 'The words of',
+    all: (n: number) => `all ${photos(n)}`,
+    hand: (n: number) => `the ${number(n)} in hand`,
+    asCsv: 'Save as CSV',
+    in: 'In again',
+    matched:
+      'A row finds its photo by its id, else by what the file consists of, else by its file name. Columns may stand in any order; those that are not there stay as they are.',
+    choose: 'Choose a CSV file',
+    another: 'Choose another file',
+    readAs: 'read as',
+    reading: 'Reading…',
+    blanks: { no: 'blank cells leave a word as it is', yes: 'blank cells clear a word' },
+    found: (rows: number, matched: number, byName: number) =>
+      `${plural(rows, 'row', 'rows')}, ${number(matched)} of them ${matched === 1 ? 'a photo' : 'photos'} here${byName > 0 ? `, ${number(byName)} by file name alone` : ''}.`,
+    doubtful: 'How its letters are written is a guess; look at the examples.',
+    unknown: (names: readonly string[]) =>
+      `Not known here and passed over: ${names.map((name) => `“${name}”`).join(', ')}.`,
+    rejected: (n: number) => `${plural(n, 'row', 'rows')} cannot be used`,
+    line: (n: number) => `Line ${number(n)}`,
+  },
   leaving: {
     verb: 'Save copies',
     leave: (n: number, all: number | undefined) =>

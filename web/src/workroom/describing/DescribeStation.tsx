@@ -5,7 +5,7 @@ import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
-import { Empty } from '../shell/Station'
+import { Empty, Heading } from '../shell/Station'
 import { Rules } from './Rules'
 import { SharedWords } from './SharedWords'
 
@@ -36,7 +36,17 @@ export function DescribeStation() {
       </div>
       <div className="mt-3 grid flex-1 grid-cols-[minmax(0,1fr)_330px] gap-[34px] max-xl:grid-cols-[minmax(0,1fr)_290px] max-lg:grid-cols-1">
         <div className="min-w-0">
-          <h1 className="text-title">{w.describing.title(count)}</h1>
+          <Heading
+            title={w.describing.title(count)}
+            right={
+              <Link
+                to="/workroom/describe/table"
+                className="pb-1 text-small underline decoration-strong-line underline-offset-[5px]"
+              >
+                {w.table.open}
+              </Link>
+            }
+          />
           <Mosaic />
           <Rules />
         </div>

@@ -45,7 +45,7 @@ export function SharedThings({
           {t.photos < of && (
             <button
               type="button"
-              className="px-1 text-[0.71875rem] text-quiet tabular-nums hover:text-plum hover:underline"
+              className="pl-1 text-[0.71875rem] text-quiet tabular-nums hover:text-plum hover:underline"
               aria-label={w.describing.putOn(t.name, of)}
               title={w.describing.putOn(t.name, of)}
               onClick={() => onAll(t)}

@@ -50,7 +50,7 @@ export function HandLine({
   const turn = () => void hand.found(query, 'turn')
   useKeys({ e: takeAll, r: turn })
   return (
-    <div className="flex min-h-[38px] flex-wrap items-center gap-x-4 gap-y-1 border-y border-line py-1">
+    <div className="flex min-h-[38px] flex-wrap items-center gap-x-3.5 gap-y-1 border-y border-line py-1 text-small">
       {some ? (
         <>
           <span className="mr-1 font-display text-[1.0625rem] font-semibold text-plum" data-testid="in-hand">
@@ -68,7 +68,7 @@ export function HandLine({
           <Button look="word" hint="Del" onClick={() => throwThem.mutate(undefined)}>
             {w.bin.throwIn}
           </Button>
-          <span className="ml-auto flex gap-4">
+          <span className="ml-auto flex gap-3.5">
             {count < total && (
               <Button look="word" hint="E" onClick={takeAll}>
                 {w.hand.all(total)}

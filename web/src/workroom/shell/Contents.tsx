@@ -88,6 +88,7 @@ function arriving(f: Api['Figures']) {
 
 const stationOf: Record<string, string> = {
   categories: 'photos',
+  describe: 'photos',
   repeats: 'photos',
   files: 'photos',
   bin: 'photos',
@@ -182,7 +183,7 @@ function IntakeEntries({ pathname }: { pathname: string }) {
 function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
   const { at, said } = useRouterState({
     select: (s) => ({
-      at: s.location.pathname.split('/')[2] ?? '',
+      at: s.location.pathname.split('/').slice(2).join('/'),
       said: JSON.stringify(narrowingOf(s.location.search)),
     }),
   })
@@ -214,6 +215,7 @@ function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
         here={at === 'repeats'}
       />
       <Entry to="/workroom/categories" name={w.contents.categories} here={at === 'categories'} />
+      <Entry to="/workroom/describe/file" name={w.file.title} here={at === 'describe/file'} />
       <Entry
         to="/workroom/files"
         name={w.contents.files}
