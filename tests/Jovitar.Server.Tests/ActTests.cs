@@ -289,4 +289,24 @@ public sealed class ActTests
         await owner.UndoAsync(put);
         Assert.Equal(0, await site.ScalarAsync<long>("select (select count(*) from photo_tag) + (select count(*) from album_photo) + (select count(*) from photo where tag_words <> '')"));
     }
+
+    /// <summary>What notes changes keeps its plan with the connection: one made for a single photo must not compare each row with every other when thousands change.</summary>
+    [Fact]
+    public async Task What_notes_changes_never_joins_rows_in_loops()
+    {
+        await using var site = await Site.StartAsync();
+        Assert.Equal(
+            0,
+            await site.ScalarAsync<long>(
+                """
+                select count(*)
+                  from pg_trigger as t
+                  join pg_proc as f on f.oid = t.tgfoid
+                 where not t.tgisinternal and t.tgoldtable is not null and t.tgnewtable is not null
+                   and not coalesce('enable_nestloop=off' = any(f.proconfig), false)
+                """));
+        Assert.Equal(
+            await site.ScalarAsync<long>("select count(*) from act_tracked"),
+            await site.ScalarAsync<long>("select count(*) from pg_trigger where tgname = 'act_changed' and tgoldtable is not null and tgnewtable is not null"));
+    }
 }

@@ -21,9 +21,20 @@ update act_tracked
    set fields = '{title,caption,alt,credit,creator,copyright,licence,origin,people,place,latitude,longitude,taken,taken_offset_minutes,link,rating,decision,state,binned}',
        words = '{title,caption,alt,credit,creator,copyright,licence,origin,people,place,latitude,taken,link,rating}'
  where kind = 'photo';
-select act_track('photo');
 
-create or replace function photo_touch_changed() returns trigger language plpgsql as $$
+-- What notes a change joins rows as they were with rows as they are. Its plan is kept with the connection, and one that was made
+-- for a single row would compare every row with every other when a statement changes thousands: so rows are never joined in loops.
+do $$
+begin
+  execute replace(
+    pg_get_functiondef('act_track(text)'::regprocedure), 'returns trigger language plpgsql as $t$',
+    'returns trigger language plpgsql set enable_nestloop = off as $t$');
+end $$;
+select act_track(kind) from act_tracked;
+drop trigger act_made on photo_near;
+drop trigger act_taken on photo_near;
+
+create or replace function photo_touch_changed() returns trigger language plpgsql set enable_nestloop = off as $$
 begin
   perform photo_touch(array(
     select n.id

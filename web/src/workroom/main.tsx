@@ -20,6 +20,7 @@ import { ScannerStation } from './intake/ScannerStation'
 import { names } from './narrowings/narrowing'
 import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
+import { BesideStation } from './photos/BesideStation'
 import { BinStation } from './photos/BinStation'
 import { CategoriesStation } from './photos/CategoriesStation'
 import { FilesStation } from './photos/FilesStation'
@@ -66,6 +67,7 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/scanner', component: ScannerStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/folders', component: FoldersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/$intake', component: OneIntake }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/beside', component: BesideStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe', component: DescribeStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/table', component: WordsTable }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/file', component: FileStation }),

@@ -117,7 +117,7 @@ export const describingWords = {
     was: 'was',
     wasBlank: 'was blank',
     cleared: '(nothing)',
-    noExample: 'Nothing in hand would change.',
+    noExample: 'Nothing would change.',
     changes: (n: number, of: number, looked: number) =>
       looked < of
         ? `Changes ${number(n)} of the first ${number(looked)}; ${number(of)} are in hand.`

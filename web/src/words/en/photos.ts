@@ -67,6 +67,12 @@ export const photoWords = {
     earlier: 'Earlier',
     later: 'Later',
   },
+  beside: {
+    verb: 'Side by side',
+    title: 'Side by side',
+    few: 'Fewer than two photos are in hand.',
+    fewLead: 'Take two to four in hand on a sheet; they are compared here at the same zoom and place.',
+  },
   decide: {
     verbs: { keep: 'Keep', doubt: 'In doubt', leave_out: 'Leave out' },
     rating: 'Rating',

@@ -135,6 +135,7 @@ export const workroomWords = {
       ['E', 'Take all of the sheet in hand'],
       ['R', 'Turn round what is in hand'],
       ['W', 'Describe all in hand on one plate'],
+      ['B', 'Two to four in hand side by side'],
       ['A', 'Put in an album'],
       ['T', 'Tag'],
       ['S', 'Save copies of what is in hand'],

@@ -4,6 +4,7 @@ import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
+import { bytes, takenAt } from '../shell/format'
 import { useKeys } from '../shell/keys'
 import { tellDone } from '../shell/news'
 import { Empty, Heading } from '../shell/Station'
@@ -122,12 +123,37 @@ function Group({
       </div>
       <SideBySide
         photos={photos}
-        keep={keep}
         focus={focus}
-        sharpest={sharpest.id}
-        largest={differ ? largest.id : null}
-        onToggle={toggle}
         onFocus={setFocus}
+        marked={(p) => keep.includes(p.id)}
+        beneath={(p, i) => (
+          <div className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 text-quiet tabular-nums">
+            <span>
+              {p.width} × {p.height}, {bytes(p.bytes)}
+              {differ && largest.id === p.id && <strong className="text-ink">, {w.repeats.largest}</strong>}
+            </span>
+            <Button
+              look="word"
+              className="text-ink"
+              aria-pressed={keep.includes(p.id)}
+              hint={focus === i ? 'Space' : ''}
+              onClick={() => toggle(p.id)}
+            >
+              {keep.includes(p.id) ? w.repeats.keeping : w.repeats.leaving}
+            </Button>
+            <span className="col-span-2">
+              {[
+                p.taken && takenAt(p.taken),
+                p.sharpness !== null && w.repeats.sharpness(p.sharpness.toFixed(1)),
+              ]
+                .filter(Boolean)
+                .join(', ')}
+              {sharpest.id === p.id && p.sharpness !== null && (
+                <strong className="text-ink">, {w.repeats.sharpest}</strong>
+              )}
+            </span>
+          </div>
+        )}
       />
     </>
   )

@@ -1,32 +1,35 @@
 import { Link } from '@tanstack/react-router'
-import { type PointerEvent, useState } from 'react'
+import { type PointerEvent, type ReactNode, useState } from 'react'
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
-import { bytes, takenAt } from '../shell/format'
 
 /** Where all pictures are looked at: shares of their width and height, or whole. */
 type Spot = { x: number; y: number } | null
 
+/** What of a photo is needed to stand beside others. */
+type Beside = Pick<
+  Api['SheetPhoto'],
+  'id' | 'hash' | 'fileName' | 'title' | 'width' | 'height' | 'renditions'
+>
+
 const zoom = 3.2
 
 /** Photos beside one another at the same zoom and the same spot, each with what tells it from the others. */
-export function SideBySide({
+export function SideBySide<Photo extends Beside>({
   photos,
-  keep,
   focus,
-  sharpest,
-  largest,
-  onToggle,
+  marked,
+  beneath,
   onFocus,
 }: {
-  photos: readonly Api['RepeatPhoto'][]
-  keep: readonly string[]
+  photos: readonly Photo[]
   focus: number
-  sharpest: string
-  largest: string | null
-  onToggle: (id: string) => void
+  /** Which ones stand out, as kept or as in hand. */
+  marked: (photo: Photo) => boolean
+  /** What stands beneath a photo's name. */
+  beneath: (photo: Photo, index: number) => ReactNode
   onFocus: (index: number) => void
 }) {
   const [spot, setSpot] = useState<Spot>(null)
@@ -50,7 +53,6 @@ export function SideBySide({
         style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}
       >
         {photos.map((p, i) => {
-          const kept = keep.includes(p.id)
           const widest = p.renditions.filter((r) => r <= 1600).at(-1) ?? 480
           return (
             <li key={p.id}>
@@ -80,39 +82,17 @@ export function SideBySide({
                 />
               </button>
               <div
-                className={`mt-1.5 grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 pt-1.5 text-small ${kept ? 'border-t-[3px] border-plum' : 'border-t-[3px] border-line'}`}
+                className={`mt-1.5 border-t-[3px] pt-1.5 text-small ${marked(p) ? 'border-plum' : 'border-line'}`}
               >
                 <Link
                   to="/workroom/photos"
                   search={{ photo: p.id }}
-                  className={`truncate hover:underline ${focus === i ? 'font-semibold' : ''}`}
+                  className={`block truncate hover:underline ${focus === i ? 'font-semibold' : ''}`}
                   title={w.repeats.open}
                 >
                   {p.title || p.fileName}
                 </Link>
-                <Button
-                  look="word"
-                  aria-pressed={kept}
-                  hint={focus === i ? 'Space' : ''}
-                  onClick={() => onToggle(p.id)}
-                >
-                  {kept ? w.repeats.keeping : w.repeats.leaving}
-                </Button>
-                <span className="col-span-2 text-quiet tabular-nums">
-                  {p.width} × {p.height}, {bytes(p.bytes)}
-                  {largest === p.id && <strong className="text-ink">, {w.repeats.largest}</strong>}
-                </span>
-                <span className="col-span-2 text-quiet tabular-nums">
-                  {[
-                    p.taken && takenAt(p.taken),
-                    p.sharpness !== null && w.repeats.sharpness(p.sharpness.toFixed(1)),
-                  ]
-                    .filter(Boolean)
-                    .join(', ')}
-                  {sharpest === p.id && p.sharpness !== null && (
-                    <strong className="text-ink">, {w.repeats.sharpest}</strong>
-                  )}
-                </span>
+                {beneath(p, i)}
               </div>
             </li>
           )

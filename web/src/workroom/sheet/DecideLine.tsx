@@ -7,7 +7,16 @@ const on = 'font-semibold text-plum decoration-plum'
 const word = 'min-h-6 whitespace-nowrap underline decoration-1 underline-offset-[5px]'
 
 /** What was decided about the photo, as words and figures to press; pressed again, it is taken back. */
-export function DecideLine({ plate, onDecide }: { plate: Api['Plate']; onDecide: (what: Decided) => void }) {
+export function DecideLine({
+  plate,
+  bare = true,
+  onDecide,
+}: {
+  plate: Pick<Api['Plate'], 'decision' | 'rating'>
+  /** Whether keys act on this one. */
+  bare?: boolean
+  onDecide: (what: Decided) => void
+}) {
   return (
     <div className="mt-2.5 flex flex-wrap items-baseline gap-x-4 gap-y-1 text-small">
       {Object.entries(decisionKeys).map(([key, decision]) => (
@@ -19,7 +28,7 @@ export function DecideLine({ plate, onDecide }: { plate: Api['Plate']; onDecide:
           onClick={() => onDecide({ decision: plate.decision === decision ? '' : decision })}
         >
           {w.decide.verbs[decision]}
-          <KeyHint>{key.toUpperCase()}</KeyHint>
+          {bare && <KeyHint>{key.toUpperCase()}</KeyHint>}
         </button>
       ))}
       <fieldset className="flex items-baseline gap-2.5" aria-label={w.decide.rating}>

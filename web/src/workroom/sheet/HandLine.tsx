@@ -38,6 +38,7 @@ export function HandLine({
   useKeys(
     {
       w: () => void go({ to: '/workroom/describe' }),
+      b: () => void go({ to: '/workroom/beside' }),
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
@@ -60,6 +61,12 @@ export function HandLine({
             {w.describing.verb}
             <KeyHint>W</KeyHint>
           </Link>
+          {count > 1 && count < 5 && (
+            <Link to="/workroom/beside" className={asWord}>
+              {w.beside.verb}
+              <KeyHint>B</KeyHint>
+            </Link>
+          )}
           <PutInAlbum {...verb('album')} />
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />

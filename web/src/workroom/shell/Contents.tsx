@@ -89,6 +89,7 @@ function arriving(f: Api['Figures']) {
 const stationOf: Record<string, string> = {
   categories: 'photos',
   describe: 'photos',
+  beside: 'photos',
   repeats: 'photos',
   files: 'photos',
   bin: 'photos',
