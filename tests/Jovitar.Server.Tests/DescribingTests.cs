@@ -217,6 +217,10 @@ public sealed class DescribingTests
             Assert.Equal(text, (await PlateAsync(owner, p[0])).GetProperty("title").GetString());
         }
 
+        // Named twice, a photo is one photo.
+        Assert.Equal(1, (await (await owner.PostAsJsonAsync("/api/words/preview", new { photos = new[] { p[0], p[0] }, changes = new[] { Write("title", Text("Twice")) } })).ReadAsync()).GetProperty("reached").GetInt32());
+        Assert.Equal(1, (await (await owner.PostAsJsonAsync("/api/words/rows", new { photos = new[] { p[0], p[0] } })).ReadAsync()).GetProperty("rows").GetArrayLength());
+
         // Who is not signed in changes nothing, and photos that are not there are none.
         Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().PostAsJsonAsync("/api/words/summary", new { photos = p })).StatusCode);
         Assert.Equal(0, (await DescribeAsync(owner, new[] { Guid.NewGuid() }, Write("title", Text("x")))).GetProperty("done").GetProperty("photos").GetInt32());

@@ -105,13 +105,16 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
             ct);
     }
 
+    /// <summary>A value in words: several names with commas between.</summary>
+    static string Said(System.Text.Json.JsonElement value) => value.ValueKind == System.Text.Json.JsonValueKind.Array ? string.Join(", ", value.EnumerateArray()) : value.ToString();
+
     static IReadOnlyList<FieldChange> Changes(string before, string after)
     {
         using var was = System.Text.Json.JsonDocument.Parse(before);
         using var became = System.Text.Json.JsonDocument.Parse(after);
         return [.. became.RootElement.EnumerateObject()
             .Where(f => f.Name is not ("binned" or "decision" or "state") && was.RootElement.TryGetProperty(f.Name, out _))
-            .Select(f => new FieldChange(ActWords.Field(f.Name), was.RootElement.GetProperty(f.Name).ToString(), f.Value.ToString()))];
+            .Select(f => new FieldChange(ActWords.Field(f.Name), Said(was.RootElement.GetProperty(f.Name)), Said(f.Value)))];
     }
 
     static string Name(string kind) => System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(kind);

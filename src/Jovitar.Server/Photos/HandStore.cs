@@ -85,12 +85,12 @@ internal sealed class HandStore(NpgsqlDataSource db)
         return await command.AllAsync(r => new PhotoId(r.GetGuid(0)), ct);
     }
 
-    /// <summary>The photos that an operation reaches, in their order.</summary>
+    /// <summary>The photos that an operation reaches, each once, in their order.</summary>
     public async Task<IReadOnlyList<PhotoId>> ReachedAsync(Actor who, Reach reach, CancellationToken ct)
     {
         if (reach.InHand != true)
         {
-            return reach.Photos ?? [];
+            return [.. (reach.Photos ?? []).Distinct()];
         }
 
         await using var command = db.Command(
