@@ -189,4 +189,99 @@ public sealed class DescribingTests
         var long_ = names.Next($"{new string('é', 300)}.jpeg");
         Assert.Equal((185, true), (long_.Length, long_.EndsWith(".jpeg", StringComparison.Ordinal)));
     }
+
+    static readonly Gen<PatternPart> Part = Gen.OneOf(
+        Gen.String[Gen.OneOf(Gen.Char['a', 'd'], Gen.Const(' ')), 0, 5].Select(t => new PatternPart(Text: t)),
+        Gen.Select(Gen.Int[1, 4], Gen.Int[0, 120], Gen.Bool).Select((digits, from, each) => new PatternPart(Counter: new Counter(digits, from, each))),
+        Among(Enum.GetValues<DateForm>()).Select(f => new PatternPart(Taken: f)),
+        Among(Enum.GetValues<Told>()).Select(t => new PatternPart(Told: t)));
+
+    static readonly Gen<Described> Anyone =
+        from taken in Gen.Int[-1, 5]
+        from title in Among("", "Over the pier", "b")
+        from album in Among("", "Festival")
+        from people in Among("Ines", "Tam").Array[0, 2]
+        select Photo("IMG_0001.JPG", taken < 0 ? "" : $"2026-06-{13 + (taken / 2):d2}T{10 + taken}:05:00", title, album: album, people: [.. people.Distinct()]);
+
+    /// <summary>What a pattern is said to mean, in the plainest words.</summary>
+    static string Plainly(PatternPart[] parts, Described[] photos, int at)
+    {
+        var photo = photos[at];
+        string Says(PatternPart part) => part switch
+        {
+            { Text: { } text } => text,
+            { Counter: { } c } => (c.From + photos.Take(at).Count(p => !c.EachDay || p.Taken?.Date == photo.Taken?.Date)).ToString(new string('0', c.Digits), CultureInfo.InvariantCulture),
+            { Taken: DateForm.Iso } => photo.Taken is { } t ? $"{t:yyyy-MM-dd}" : "",
+            { Taken: DateForm.Year } => photo.Taken is { } t ? $"{t.Year}" : "",
+            { Taken: DateForm.Time } => photo.Taken is { } t ? $"{t.Hour:d2}:{t.Minute:d2}" : "",
+            { Taken: DateForm.Day } => photo.Taken is { } t ? $"{t.Day} June 2026" : "",
+            { Taken: DateForm.Month } => photo.Taken is null ? "" : "June 2026",
+            { Taken: DateForm.Weekday } => photo.Taken is { } t ? t.DayOfWeek.ToString() : "",
+            { Told: Told.Before or Told.Title } => photo[WordField.Title],
+            { Told: Told.FileName } => "IMG_0001",
+            { Told: Told.Album } => photo.Album,
+            { Told: Told.People } => string.Join(", ", photo.People),
+            { Told: Told.Tags } => "dusk, Sea",
+            _ => "",
+        };
+        return string.Concat(parts.Select(Says));
+    }
+
+    /// <summary>But for blanks, which close up around what says nothing, a pattern is its parts in a row.</summary>
+    [Fact]
+    public void A_pattern_is_its_parts_in_a_row() =>
+        Gen.Select(Part.Array[0, 6], Anyone.Array[1, 6]).Sample((parts, photos) =>
+        {
+            static string Bare(string text) => text.Replace(" ", "", StringComparison.Ordinal);
+            var titles = Titles(parts, photos);
+            for (var i = 0; i < photos.Length; i++)
+            {
+                var plainly = Plainly(parts, photos, i);
+                Assert.Equal(Bare(plainly), Bare(titles[i]));
+                Assert.Equal(titles[i].Trim(), titles[i]);
+                Assert.True(titles[i].Length <= plainly.Length);
+            }
+        });
+
+    static readonly Gen<string> Cells = Gen.String[Gen.OneOf(Gen.Char[' ', '~'], Among('=', '+', '-', '@', '\t', '\'', 'é', '夕', ';')), 0, 12];
+
+    [Fact]
+    public void No_cell_is_run_and_each_says_what_was_meant() => Cells.Sample(text =>
+    {
+        var cell = WordsTable.Cell(text);
+        Assert.False(cell.Length > 0 && "=+-@\t\r".Contains(cell[0], StringComparison.Ordinal));
+        Assert.Equal(text, WordsTable.Said(cell));
+    });
+
+    [Fact]
+    public void A_row_that_is_written_out_and_read_in_changes_nothing() =>
+        Gen.Select(Cells, Cells, Gen.Int[-1, 5], Among("Ines", "Tam Ö.", "-minus").Array[0, 3]).Sample((title, caption, rating, people) =>
+        {
+            var photo = Photo(title: title.Trim(), caption: caption.Trim(), people: [.. people.Distinct()]);
+            var cells = new Dictionary<string, string>
+            {
+                ["title"] = WordsTable.Cell(photo[WordField.Title]),
+                ["caption"] = WordsTable.Cell(photo[WordField.Caption]),
+                ["people"] = WordsTable.Cell(WordsTable.Several(photo.People)),
+                ["date taken"] = WordsTable.Date(photo.Taken),
+                ["rating"] = rating < 0 ? "" : $"{rating}",
+            };
+            var (row, wrong) = WordsTable.Read(photo.Id, cells.GetValueOrDefault, clears: true);
+            Assert.Null(wrong);
+            var anew = row!.Of(photo with { Taken = photo.Taken!.Value.AddTicks(-(photo.Taken.Value.Ticks % TimeSpan.TicksPerSecond)) });
+            Assert.False(anew.Changes);
+            Assert.Equal(Math.Max(0, rating), row.Rating);
+        });
+
+    [Fact]
+    public void A_row_says_only_what_differs_and_links_that_lead_nowhere_are_refused()
+    {
+        var photo = Photo(title: "Over the pier", caption: "x", people: ["Ines"]);
+        var row = new WordsRow(photo.Id, new Dictionary<WordField, string> { [WordField.Title] = " Over the pier ", [WordField.Caption] = "two\r\nlines", [WordField.Place] = "one\nline", [WordField.Link] = "nowhere" }, People: ["ines", "Tam"]);
+        var anew = row.Of(photo);
+        Assert.Equal((null, "two\nlines", "one line", null, true), (anew.Words[(int)WordField.Title], anew.Words[(int)WordField.Caption], anew.Words[(int)WordField.Place], anew.Words[(int)WordField.Link], anew.Refused));
+        Assert.Equal(["ines", "Tam"], anew.People!);
+        Assert.Equal("Wrote words from “guild.csv” on 2 photos.", Acts.ActWords.FromTable(new Acts.ActTally(2, []), "guild.csv"));
+        Assert.Equal("Cleared title, wrote place of 1 photo.", Acts.ActWords.Described(new Acts.ActTally(1, []), ["cleared title", "wrote place"]));
+    }
 }

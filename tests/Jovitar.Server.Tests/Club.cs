@@ -9,7 +9,8 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
     const string State =
         """
         select string_agg(line, E'\n' order by line) from (
-          select 'photo ' || p.id || ' ' || jsonb_build_array(p.title, p.caption, p.alt, p.credit, p.rating, p.decision, p.said, p.tag_words, p.binned is not null)
+          select 'photo ' || p.id || ' ' || jsonb_build_array(p.title, p.caption, p.alt, p.credit, p.rating, p.decision, p.said, p.tag_words, p.binned is not null,
+                   p.people, p.place, p.link, p.taken, p.taken_offset_minutes, p.latitude, p.longitude)
             from photo as p
           union all
           select 'tag ' || t.id || ' ' || t.name from tag as t where t.binned is null
@@ -124,8 +125,14 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
     {
         var (who, photo) = (Anyone, Any(photos));
         var (albums, categories, tags, pages) = (await IdsAsync("album"), await IdsAsync("category"), await IdsAsync("tag"), await IdsAsync("page"));
-        switch (dice.Next(20))
+        switch (dice.Next(24))
         {
+            case 20 or 21:
+                return await who.PostAsJsonAsync("/api/words", new { photos = Some(photos), changes = Enumerable.Range(0, 1 + dice.Next(3)).Select(_ => AChange()) });
+            case 22:
+                return await TypeAsync(who);
+            case 23:
+                return await FromTableAsync(who);
             case 0 or 1:
                 var words = new { title = $"Title {dice.Next(4)}", caption = $"Caption {dice.Next(4)}", decision = Any(["", "keep", "leave_out"]) };
                 return await who.SendAsync(HttpMethod.Patch, $"/api/photos/{photo}", words, await VersionAsync(who, $"/api/photos/{photo}", "version"));
@@ -177,6 +184,39 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
                     return await who.PostAsJsonAsync("/api/bin/restore", new { things });
                 }
         }
+    }
+
+    /// <summary>A change of words of many photos.</summary>
+    object AChange() => dice.Next(7) switch
+    {
+        0 => new { write = new { field = Any(["title", "caption", "place", "credit"]), pattern = new object[] { new { text = $"Kite {dice.Next(3)} " }, new { counter = new { digits = 2, from = dice.Next(5), eachDay = false } } } } },
+        1 => new { write = new { field = Any(["title", "place", "link"]), pattern = None } },
+        2 => new { write = new { field = "link", pattern = new[] { new { text = $"https://guild.example/{dice.Next(3)}" } } } },
+        3 => new { replace = new { fields = new[] { "title", "caption" }, find = Any(["Kite", "Title", "Caption", "1"]), with = Any(["", "Delta", "x"]) } },
+        4 => new { people = new { add = new[] { Any(["Ines", "Tam", "Odile"]) }, remove = dice.Next(2) == 0 ? None : [Any(["Ines", "Tam"])] } },
+        5 => new { taken = new { local = $"2026-06-{13 + dice.Next(3)}T12:00:00", offset = dice.Next(2) == 0 ? (int?)null : 60 } },
+        _ => new { shift = new { seconds = 3600 * (1 + dice.Next(3)) } },
+    };
+
+    /// <summary>Types rows of a table, as they were read just before.</summary>
+    async Task<HttpResponseMessage> TypeAsync(HttpClient who)
+    {
+        var read = await (await who.PostAsJsonAsync("/api/words/rows", new { photos = Some(photos) })).ReadAsync();
+        var rows = read.GetProperty("rows").EnumerateArray().Select(r => new
+        {
+            photo = r.GetProperty("photo").GetProperty("id").GetString(),
+            version = r.GetProperty("version").GetInt64(),
+            words = new Dictionary<string, string> { [Any(["title", "caption", "alt"])] = $"Typed {dice.Next(4)}" },
+        });
+        return await who.SendAsync(HttpMethod.Put, "/api/words/rows", new { rows });
+    }
+
+    /// <summary>Brings words in with a spreadsheet's file.</summary>
+    async Task<HttpResponseMessage> FromTableAsync(HttpClient who)
+    {
+        var lines = Some(photos).Select(id => $"{id},From a table {dice.Next(3)},tag {dice.Next(5)}; tag {dice.Next(5)},Ines; Zoë,{dice.Next(6)}");
+        using var file = new StringContent($"id,title,tags,people,rating\n{string.Join('\n', lines)}\n", System.Text.Encoding.UTF8, "text/csv");
+        return await who.PostAsync("/api/words/table", file);
     }
 
     async Task<HttpResponseMessage> EditAsync(HttpClient who, string page)

@@ -225,4 +225,77 @@ public sealed class DescribingTests
         Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().PostAsJsonAsync("/api/words/summary", new { photos = p })).StatusCode);
         Assert.Equal(0, (await DescribeAsync(owner, new[] { Guid.NewGuid() }, Write("title", Text("x")))).GetProperty("done").GetProperty("photos").GetInt32());
     }
+
+    /// <summary>Several describe the same photos at once while others throw them away and take them back: each act is whole, and all of them taken back leave nothing.</summary>
+    [Fact]
+    public async Task Bulk_changes_of_the_same_photos_and_photos_thrown_away_meanwhile_get_along()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var tomas = await site.EditorAsync("Tomas");
+        await site.WriteAsync(
+            "insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), to_char(g, 'FM0000') || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 600) as g");
+        await using var all = site.Db.CreateCommand("select array_agg(id::text order by file_name) from photo");
+        var photos = (string[])(await all.ExecuteScalarAsync())!;
+        var dice = new Random(11);
+        string[] Mixed() => [.. photos.OrderBy(_ => dice.Next())];
+        var acts = new List<Task<JsonElement>>();
+        for (var round = 0; round < 6; round++)
+        {
+            var (a, b, c) = (Mixed(), Mixed(), Mixed()[..60]);
+            acts.Add(DescribeAsync(owner, a, Write("title", Text($"A{round} "), new { counter = new { digits = 3, from = 1, eachDay = false } })));
+            acts.Add(DescribeAsync(tomas, b, Write("title", Text($"B{round}")), new { people = new { add = new[] { $"P{round}" }, remove = Array.Empty<string>() } }));
+            acts.Add(Task.Run(async () => await (await tomas.PostAsJsonAsync("/api/bin", new { photos = c })).ReadAsync()));
+            await Task.WhenAll(acts.TakeLast(3));
+            // Whichever came last, all photos that were here say the same of it: no act is half done.
+            Assert.InRange(await site.ScalarAsync<long>("select count(distinct left(title, 2)) from photo where binned is null"), 1, 1);
+            Assert.Equal(0, await site.ScalarAsync<long>($"select count(*) from photo where binned is null and not 'P{round}' = any(people)"));
+            // Numbers of one act are each given once.
+            Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from (select title from photo where title like 'A%' group by title having count(*) > 1) as twice"));
+        }
+
+        foreach (var act in acts.Select(t => t.Result).OrderByDescending(a => (a.TryGetProperty("done", out var done) ? done : a).GetProperty("act").GetString()))
+        {
+            var done = act.TryGetProperty("done", out var within) ? within : act;
+            await (await owner.PostAsync($"/api/acts/{done.GetProperty("act").GetString()}/undo", null)).ReadAsync();
+        }
+
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo where binned is not null"));
+    }
+
+    /// <summary>Somebody types on a plate while another describes all: the one who types is told, and writes theirs over it only when they say so.</summary>
+    [Fact]
+    public async Task Who_types_on_a_plate_is_told_of_a_bulk_change_and_loses_nothing()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var tomas = await site.EditorAsync("Tomas");
+        var (_, p, _, _) = await site.PublishedAsync(owner, 2);
+        var read = (await PlateAsync(tomas, p[0])).GetProperty("version").GetInt64();
+        await DescribeAsync(owner, p, Write("caption", Text("All of them")));
+        Assert.Equal(HttpStatusCode.PreconditionFailed, (await tomas.SendAsync(HttpMethod.Patch, $"/api/photos/{p[0]}", new { title = "Mine" }, read)).StatusCode);
+        // Tags and people are said whatever the version: they take nothing from anybody.
+        await (await tomas.SendAsync(HttpMethod.Patch, $"/api/photos/{p[0]}", new { addTags = new[] { "mine" }, addPeople = new[] { "Tam" } }, read)).ReadAsync();
+        var now = (await PlateAsync(tomas, p[0])).GetProperty("version").GetInt64();
+        await (await tomas.SendAsync(HttpMethod.Patch, $"/api/photos/{p[0]}", new { title = "Mine" }, now)).ReadAsync();
+        var plate = await PlateAsync(owner, p[0]);
+        Assert.Equal(("Mine", "All of them", 1, 1), (plate.GetProperty("title").GetString(), plate.GetProperty("caption").GetString(), plate.GetProperty("tags").GetArrayLength(), plate.GetProperty("people").GetArrayLength()));
+    }
+
+    [Fact]
+    public async Task People_are_offered_by_how_often_they_are_shown_and_found_by_any_part_of_their_name()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, p, _, _) = await site.PublishedAsync(owner, 3);
+        async Task<string[]> OfferedAsync(string typed) => [.. (await (await owner.GetAsync($"/api/words/people?typed={typed}")).ReadAsync()).GetProperty("people").EnumerateArray().Select(e => $"{e.GetProperty("value").GetString()} {e.GetProperty("photos").GetInt32()}")];
+        Assert.Empty(await OfferedAsync(""));
+        await DescribeAsync(owner, p[..1], new { people = new { add = new[] { "Odile Brandt", "Tam Ö." }, remove = Array.Empty<string>() } });
+        await DescribeAsync(owner, p, new { people = new { add = new[] { "Ines Harrow" }, remove = Array.Empty<string>() } });
+        Assert.Equal(["Ines Harrow 3", "Odile Brandt 1", "Tam Ö. 1"], await OfferedAsync(""));
+        Assert.Equal(["Ines Harrow 3", "Odile Brandt 1"], (await OfferedAsync("r")).Order());
+        Assert.Equal(["Tam Ö. 1"], await OfferedAsync("%C3%B6"));
+        await (await owner.PostAsJsonAsync("/api/bin", new { photos = p[..1] })).ReadAsync();
+        Assert.Equal(["Ines Harrow 2"], await OfferedAsync(""));
+    }
 }

@@ -87,4 +87,65 @@ public sealed class HandTests
         Assert.Equal(0, await DoneAsync("/api/photos/decision", new { decision = "doubt" }));
         Assert.Equal(0, await DoneAsync("/api/photos/decision", new { inHand = true, decision = "doubt" }));
     }
+
+    /// <summary>A hand against a plain list: whatever is done to it in two processes, and by two people, is what one would hold.</summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public async Task A_hand_is_what_one_would_hold_whatever_is_done(int seed)
+    {
+        await using var site = await Site.StartAsync();
+        var one = await site.OwnerAsync();
+        var (_, p, _, _) = await site.PublishedAsync(one, 7);
+        site.Process(workers: 0);
+        var two = await site.OwnerAsync();
+        var tomas = await site.EditorAsync("Tomas");
+        (await tomas.PutAsJsonAsync("/api/hand", new { photos = p[..2] })).EnsureSuccessStatusCode();
+        var dice = new Random(seed);
+        var held = new List<string>();
+        var binned = new HashSet<string>();
+        string[] Some() => [.. p.Where(_ => dice.Next(3) == 0)];
+        for (var i = 0; i < 60; i++)
+        {
+            var who = dice.Next(2) == 0 ? one : two;
+            var some = Some();
+            switch (dice.Next(8))
+            {
+                case 0 or 1:
+                    (await who.PostAsJsonAsync("/api/hand", new { take = some })).EnsureSuccessStatusCode();
+                    held.AddRange(some.Except(held));
+                    break;
+                case 2:
+                    (await who.PostAsJsonAsync("/api/hand", new { letGo = some })).EnsureSuccessStatusCode();
+                    held.RemoveAll(some.Contains);
+                    break;
+                case 3:
+                    (await who.PutAsJsonAsync("/api/hand", new { photos = some.Reverse() })).EnsureSuccessStatusCode();
+                    held = [.. some.Reverse()];
+                    break;
+                case 4:
+                    (await who.PostAsJsonAsync("/api/hand/found?sort=name", new { how = "turn" })).EnsureSuccessStatusCode();
+                    var here = p.Where(id => !binned.Contains(id)).ToArray();
+                    held = [.. held.Where(binned.Contains), .. here.Except(held)];
+                    break;
+                case 5:
+                    (await who.PostAsJsonAsync("/api/hand/found?sort=name", new { how = "take" })).EnsureSuccessStatusCode();
+                    held.AddRange(p.Where(id => !binned.Contains(id)).Except(held));
+                    break;
+                case 6:
+                    await (await who.PostAsJsonAsync("/api/bin", new { photos = some })).ReadAsync();
+                    binned.UnionWith(some);
+                    break;
+                default:
+                    await (await who.PostAsJsonAsync("/api/bin/restore", new { things = binned.Select(id => new { kind = "photo", id }) })).ReadAsync();
+                    binned.Clear();
+                    break;
+            }
+
+            Assert.Equal(held.Where(id => !binned.Contains(id)), await HeldAsync(dice.Next(2) == 0 ? one : two));
+        }
+
+        Assert.Equal(p[..2].Where(id => !binned.Contains(id)), await HeldAsync(tomas));
+    }
 }

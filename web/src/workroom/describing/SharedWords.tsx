@@ -1,10 +1,9 @@
 import { type KeyboardEvent, useEffect, useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
 import { CategoryChooser, PersonChooser, TagChooser } from '../sheet/PlateThings'
-import { TakenForm } from '../sheet/TakenWords'
+import { TakenWord } from '../sheet/TakenWords'
 import { useAct } from '../shell/data'
 import { takenAt } from '../shell/format'
 import { hand } from '../shell/hand'
@@ -143,37 +142,15 @@ function Taken({
   summary: Api['WordsSummary']
   onSay: (taken: Api['PlateTaken']) => void
 }) {
-  const [open, setOpen] = useState(false)
   const { takenFirst: first, takenLast: last } = summary
+  const says = () => {
+    if (!first || !last) return w.plate.noDate
+    return first === last ? takenAt(first) : w.narrowing.span(takenAt(first), takenAt(last))
+  }
   return (
     <p>
       <span className="text-quiet">{w.plate.taken}</span>{' '}
-      <Popover
-        open={open}
-        onOpenChange={setOpen}
-        label={w.plate.whenTaken}
-        trigger={
-          <button
-            type="button"
-            className="text-left underline decoration-strong-line decoration-1 underline-offset-4"
-          >
-            {!first || !last
-              ? w.plate.noDate
-              : first === last
-                ? takenAt(first)
-                : w.narrowing.span(takenAt(first), takenAt(last))}
-          </button>
-        }
-      >
-        <TakenForm
-          taken={first}
-          offset={null}
-          onSay={(taken) => {
-            onSay(taken)
-            setOpen(false)
-          }}
-        />
-      </Popover>
+      <TakenWord says={says()} taken={first} offset={null} onSay={onSay} />
     </p>
   )
 }

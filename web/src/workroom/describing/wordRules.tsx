@@ -1,22 +1,11 @@
 import { useState } from 'react'
 import { w } from '../../words'
+import { fields } from '../sheet/plateEdit'
 import { type RuleProps, useSaid } from './data'
 import { PatternLine } from './PatternLine'
 import { Pick, Write } from './parts'
 import { asPattern, blank, type Typed, type WordField } from './pattern'
 
-const fields = [
-  'title',
-  'caption',
-  'alt',
-  'credit',
-  'creator',
-  'copyright',
-  'licence',
-  'origin',
-  'place',
-  'link',
-] as const satisfies readonly WordField[]
 const named = fields.map((f) => [f, w.describing.fields[f]] as const)
 const several = ['title', 'caption', 'alt'] as const
 

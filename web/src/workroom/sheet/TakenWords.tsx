@@ -29,33 +29,16 @@ export function TakenWords({
   onSay: (taken: Api['PlateTaken']) => void
   onForget: () => void
 }) {
-  const [open, setOpen] = useState(false)
   return (
     <>
       <p>
         <span className="text-quiet">{w.plate.taken}</span>{' '}
-        <Popover
-          open={open}
-          onOpenChange={setOpen}
-          label={w.plate.whenTaken}
-          trigger={
-            <button
-              type="button"
-              className="underline decoration-strong-line decoration-1 underline-offset-4"
-            >
-              {taken ? takenAt(taken) : w.plate.noDate}
-            </button>
-          }
-        >
-          <TakenForm
-            taken={taken}
-            offset={offset}
-            onSay={(said) => {
-              onSay(said)
-              setOpen(false)
-            }}
-          />
-        </Popover>
+        <TakenWord
+          says={taken ? takenAt(taken) : w.plate.noDate}
+          taken={taken}
+          offset={offset}
+          onSay={onSay}
+        />
         {taken && offset !== null && <span className="text-quiet"> {zoned(offset)}</span>}
       </p>
       {hasPosition && (
@@ -70,16 +53,43 @@ export function TakenWords({
   )
 }
 
-/** A day, a time and, where it is known, how far its clock was from UTC. */
-export function TakenForm({
-  taken,
-  offset,
-  onSay,
-}: {
+/** What is known of when it was taken, pressed to be said anew. */
+export function TakenWord({ says, taken, offset, onSay }: { says: string } & FormProps) {
+  const [open, setOpen] = useState(false)
+  return (
+    <Popover
+      open={open}
+      onOpenChange={setOpen}
+      label={w.plate.whenTaken}
+      trigger={
+        <button
+          type="button"
+          className="text-left underline decoration-strong-line decoration-1 underline-offset-4"
+        >
+          {says}
+        </button>
+      }
+    >
+      <TakenForm
+        taken={taken}
+        offset={offset}
+        onSay={(said) => {
+          onSay(said)
+          setOpen(false)
+        }}
+      />
+    </Popover>
+  )
+}
+
+type FormProps = {
   taken: string | null
   offset: number | null
   onSay: (taken: Api['PlateTaken']) => void
-}) {
+}
+
+/** A day, a time and, where it is known, how far its clock was from UTC. */
+function TakenForm({ taken, offset, onSay }: FormProps) {
   const line = 'border-b border-strong-line bg-transparent outline-none focus:border-plum'
   return (
     <form
