@@ -1,5 +1,8 @@
 using MetadataExtractor;
 using MetadataExtractor.Formats.Exif;
+using MetadataExtractor.Formats.Iptc;
+using MetadataExtractor.Formats.Jpeg;
+using MetadataExtractor.Formats.Photoshop;
 using MetadataExtractor.Formats.Xmp;
 using MetadataExtractor.IO;
 
@@ -10,6 +13,10 @@ internal static class MetadataBlocks
 {
     /// <summary>All blocks of a file; none when they cannot be read.</summary>
     public static IReadOnlyList<MetadataExtractor.Directory> Of(string path) => Tried(() => ImageMetadataReader.ReadMetadata(path));
+
+    /// <summary>The same of a JPEG: a packet of XMP over which its reader stumbles takes none of the other blocks with it.</summary>
+    public static IReadOnlyList<MetadataExtractor.Directory> OfJpeg(string path) =>
+        Of(path) is { Count: > 0 } all ? all : Tried(() => JpegMetadataReader.ReadMetadata(path, [new ExifReader(), new IptcReader(), new PhotoshopReader()]));
 
     /// <summary>AVIF keeps EXIF and XMP as items (ISO/IEC 23008-12 annex A); libvips finds them, and they are read as anywhere else.</summary>
     public static IReadOnlyList<MetadataExtractor.Directory> OfAvif(string path) => Tried(() =>

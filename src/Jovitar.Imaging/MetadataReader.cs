@@ -31,7 +31,7 @@ public static class MetadataReader
             return new PhotoMetadata { Words = new MetadataBlock() };
         }
 
-        var blocks = kind == PictureKind.Avif ? MetadataBlocks.OfAvif(path) : MetadataBlocks.Of(path);
+        var blocks = kind switch { PictureKind.Avif => MetadataBlocks.OfAvif(path), PictureKind.Jpeg => MetadataBlocks.OfJpeg(path), _ => MetadataBlocks.Of(path) };
         var ifd0 = blocks.OfType<ExifIfd0Directory>().FirstOrDefault();
         var sub = blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault(d => d.ContainsTag(ExifDirectoryBase.TagDateTimeOriginal) || d.ContainsTag(ExifDirectoryBase.TagFNumber)) ?? blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault();
         var iptc = blocks.OfType<IptcDirectory>().FirstOrDefault();

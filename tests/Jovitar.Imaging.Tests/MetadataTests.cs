@@ -86,4 +86,32 @@ public sealed class MetadataTests
             Assert.NotNull(MetadataReader.Read(path));
         }
     }
+
+    [Theory]
+    [InlineData(".jpg")]
+    [InlineData(".png")]
+    [InlineData(".webp")]
+    [InlineData(".tif")]
+    public void People_licence_and_origin_are_read(string ending)
+    {
+        var read = Written(ending, "-XMP-iptcExt:PersonInImage=Ines Harrow", "-XMP-iptcExt:PersonInImage=Tam Ö.", "-XMP-xmpRights:UsageTerms=Ask us", "-XMP-photoshop:Source=The guild").Words;
+        Assert.Equal(["Ines Harrow", "Tam Ö."], read.People);
+        Assert.Equal(("Ask us", "The guild"), (read.Licence, read.Origin));
+    }
+
+    [Fact]
+    public void Origin_is_read_from_IIM_where_XMP_says_none() => Assert.Equal("The archive", Written(".jpg", "-IPTC:Source=The archive").Words.Origin);
+
+    [Theory]
+    [InlineData("not xml at all")]
+    [InlineData("<x:xmpmeta xmlns:x='adobe:ns:meta/'><rdf:RDF xmlns:rdf='http://www.w3.org/1999/02/22-rdf-syntax-ns#'>text<rdf:Description/></rdf:RDF></x:xmpmeta>")]
+    [InlineData("<?xml version='1.0' encoding='utf-16'?><x:xmpmeta xmlns:x='adobe:ns:meta/'/>")]
+    public void A_packet_that_is_none_is_no_reason_to_fail(string packet)
+    {
+        var path = Tools.Quarters(".jpg");
+        var file = Tools.NewPath(".xmp");
+        File.WriteAllText(file, packet);
+        Tools.Run("exiftool", "-q", "-m", "-overwrite_original", "-EXIF:ImageDescription=still read", $"-XMP<={file}", path);
+        Assert.Equal("still read", MetadataReader.Read(path).Words.Caption);
+    }
 }

@@ -203,4 +203,38 @@ public sealed class RenditionTests
         });
         Assert.Equal(0, wrongly);
     }
+
+    [Theory]
+    [InlineData(1, 150, "150 100")]
+    [InlineData(6, 150, "100 150")]
+    [InlineData(3, 4000, "300 200")]
+    public void A_picture_that_leaves_is_as_long_as_asked_for_and_upright(int orientation, int edge, string size)
+    {
+        var original = Tools.Quarters(".jpg");
+        Tools.Run("exiftool", "-q", "-overwrite_original", "-n", $"-Orientation={orientation}", "-EXIF:GPSLatitude=54.1", "-EXIF:GPSLatitudeRef=N", original);
+        var reference = Tools.NewPath(".png");
+        Tools.Run(Tools.Convert, original, "-auto-orient", "+repage", reference);
+        var leaving = Tools.NewPath(".jpg");
+        File.WriteAllBytes(leaving, Picture.Jpeg(original, edge, 90));
+        Assert.Equal(size, Tools.Run("identify", "-format", "%w %h", leaving));
+        foreach (var (x, y) in ((double, double)[])[(0.25, 0.25), (0.75, 0.25), (0.25, 0.75), (0.75, 0.75)])
+        {
+            Tools.Near(Tools.Colour(reference, x, y), Tools.Colour(leaving, x, y), 14);
+        }
+
+        // Nothing of what the file said leaves with it by itself.
+        Assert.Equal("", Tools.Run("exiftool", "-s", "-EXIF:all", "-XMP:all", "-IPTC:all", leaving));
+        // A better quality has more bytes.
+        Assert.True(Picture.Jpeg(original, edge, 95).Length > Picture.Jpeg(original, edge, 60).Length);
+    }
+
+    [Fact]
+    public void What_is_transparent_leaves_on_white()
+    {
+        var original = Tools.Quarters(".png", "-alpha", "set", "-channel", "A", "-fx", "i<w/2 ? 0 : 1", "+channel");
+        var leaving = Tools.NewPath(".jpg");
+        File.WriteAllBytes(leaving, Picture.Jpeg(original, 300, 90));
+        Tools.Near([255, 255, 255], Tools.Colour(leaving, 0.25, 0.25), 4);
+        Tools.Near([0x20, 0xa0, 0x40], Tools.Colour(leaving, 0.75, 0.25), 10);
+    }
 }

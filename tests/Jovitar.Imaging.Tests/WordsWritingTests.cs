@@ -303,4 +303,77 @@ public sealed class WordsWritingTests
             File.Delete(path);
         }
     }
+
+    /// <summary>Words by chance, written by us and read by ExifTool as one batch for all of them.</summary>
+    [Theory]
+    [InlineData(".jpg")]
+    [InlineData(".tif")]
+    public async Task ExifTool_reads_whatever_we_write(string ending)
+    {
+        var original = Tools.Quarters(ending);
+        var folder = Path.Combine(Tools.Folder, $"batch-{Guid.NewGuid():N}");
+        Directory.CreateDirectory(folder);
+        var dice = new Random(23);
+        string Some(int most) => string.Concat(Enumerable.Range(0, dice.Next(1, most)).Select(_ => "abc éüß 夕暮れ&<>\"';🪁"[..^1].EnumerateRunes().ElementAt(dice.Next(16)).ToString())).Trim() is { Length: > 0 } text ? text : "x";
+        var all = new Dictionary<string, LeavingWords>();
+        for (var i = 0; i < 12; i++)
+        {
+            var words = new LeavingWords
+            {
+                Title = Some(30),
+                Caption = Some(200),
+                Alt = Some(90),
+                Credit = Some(20),
+                Creator = Some(20),
+                Copyright = Some(60),
+                Licence = Some(40),
+                Origin = Some(20),
+                Place = Some(20),
+                Tags = [.. Enumerable.Range(0, dice.Next(5)).Select(_ => Some(12)).Distinct()],
+                People = [.. Enumerable.Range(0, dice.Next(3)).Select(_ => Some(12)).Distinct()],
+                Rating = dice.Next(-1, 6),
+                Taken = dice.Next(3) == 0 ? null : new TakenAt(new DateTime(1998, 8, 1).AddMinutes(dice.Next(9_000_000)), TimeSpan.FromMinutes(15 * dice.Next(-48, 49))),
+            };
+            var name = $"{i}{ending}";
+            await using var to = File.Create(Path.Combine(folder, name));
+            Assert.True(await WordsWriter.WriteAsync(original, words, to, Tools.NewPath(".scratch"), CancellationToken.None));
+            all[name] = words;
+        }
+
+        var read = JsonDocument.Parse(Tools.Run("exiftool", "-j", "-G1", "-n", "-struct", folder)).RootElement.EnumerateArray().ToArray();
+        Assert.Equal(all.Count, read.Length);
+        foreach (var file in read)
+        {
+            var words = all[Path.GetFileName(file.GetProperty("SourceFile").GetString()!)];
+            string? Said(string tag) => file.TryGetProperty(tag, out var value) ? value.ValueKind == JsonValueKind.Array ? string.Join('|', value.EnumerateArray()) : value.ToString() : null;
+            string? Cut(string text, int bytes) => Encoding.UTF8.GetByteCount(text) <= bytes ? text : null;
+            Assert.Equal(
+                (words.Title, words.Caption, words.Alt, words.Credit, words.Copyright, words.Licence, words.Origin),
+                (Said("XMP-dc:Title"), Said("XMP-dc:Description"), Said("XMP-iptcCore:AltTextAccessibility"), Said("XMP-photoshop:Credit"), Said("XMP-dc:Rights"), Said("XMP-xmpRights:UsageTerms"), Said("XMP-photoshop:Source")));
+            Assert.Equal((words.Caption, words.Creator, words.Copyright), (Said("IFD0:ImageDescription"), Said("IFD0:Artist"), Said("IFD0:Copyright")));
+            Assert.Equal(string.Join('|', words.Tags), Said("XMP-dc:Subject") ?? "");
+            Assert.Equal(string.Join('|', words.People), Said("XMP-iptcExt:PersonInImage") ?? "");
+            Assert.Equal(words.Rating == 0 ? null : $"{words.Rating}", Said("XMP-xmp:Rating"));
+            Assert.Equal(words.Taken?.Local.ToString("yyyy:MM:dd HH:mm:ss", System.Globalization.CultureInfo.InvariantCulture), Said("ExifIFD:DateTimeOriginal"));
+            // What fits the short texts of IIM stands there, too, and what does not is the beginning of it.
+            Assert.StartsWith(Said("IPTC:ObjectName")!, words.Title, StringComparison.Ordinal);
+            Assert.Equal(Cut(words.Credit, 32) ?? Said("IPTC:Credit"), Said("IPTC:Credit"));
+            Assert.StartsWith(Said("IPTC:Caption-Abstract")!, words.Caption, StringComparison.Ordinal);
+        }
+    }
+
+    [Fact]
+    public async Task Other_image_resources_and_long_packets_are_dealt_with()
+    {
+        var original = Tools.Quarters(".jpg");
+        // A packet so long that ExifTool writes it as an extension, and resources that are not ours.
+        var longest = Tools.NewPath(".txt");
+        await File.WriteAllTextAsync(longest, string.Concat(Enumerable.Repeat("an old caption ", 6000)));
+        Tools.Run("exiftool", "-q", "-m", "-overwrite_original", $"-XMP-dc:Description<={longest}", "-Photoshop:URL=https://guild.example/", "-Photoshop:CopyrightFlag=True", "-IPTC:SpecialInstructions=Handle with care", original);
+        var path = await WriteAsync(original, Words);
+        var read = Read(path);
+        Assert.Equal((Words.Caption, "https://guild.example/", "Handle with care"), (read["XMP-dc:Description"], read["Photoshop:URL"], read["IPTC:SpecialInstructions"]));
+        Assert.Equal(-1, (await File.ReadAllBytesAsync(path)).AsSpan().IndexOf("an old caption"u8));
+        SamePicture(original, path);
+    }
 }

@@ -169,6 +169,17 @@ public sealed partial class PlanTests
         var category = await site.ScalarAsync<string>("select id::text from category where name = 'Category 7'");
         var album = await site.ScalarAsync<string>("select album::text from album_photo limit 1");
         var intake = await owner.IntakeAsync();
+        await using var pick = site.Db.CreateCommand("select array_agg(id::text) from (select id from photo order by file_name limit 40) as first");
+        var some = (string[])(await pick.ExecuteScalarAsync())!;
+        object[] changes = [new { write = new { field = "title", pattern = new object[] { new { text = "Kite " }, new { told = "album" }, new { told = "tags" } } } }, new { people = new { add = new[] { "Ines" }, remove = Array.Empty<string>() } }];
+        async Task<JsonElement> TableAsync(string address, string csv)
+        {
+            using var file = new StringContent(csv, System.Text.Encoding.UTF8, "text/csv");
+            return await (await owner.PostAsync(address, file)).ReadAsync();
+        }
+
+        // The index is read once, from end to end.
+        await (await owner.GetAsync("/api/photos")).ReadAsync();
         JsonElement last = default;
         (string What, Func<Task> Do)[] acts =
         [
@@ -180,6 +191,19 @@ public sealed partial class PlanTests
             ("into an album", async () => await (await owner.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos = new[] { photo } })).ReadAsync()),
             ("into the bin", async () => last = await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync()),
             ("out of the bin", async () => await owner.UndoAsync(last)),
+            ("a hand", async () => (await owner.PutAsJsonAsync("/api/hand", new { photos = some })).EnsureSuccessStatusCode()),
+            ("what is in hand", async () => await (await owner.GetAsync("/api/hand")).ReadAsync()),
+            ("letting go", async () => (await owner.PostAsJsonAsync("/api/hand", new { letGo = some[..3] })).EnsureSuccessStatusCode()),
+            ("which are in hand", async () => await (await owner.PostAsJsonAsync("/api/hand/among", new { photos = some })).ReadAsync()),
+            ("what words would come to", async () => await (await owner.PostAsJsonAsync("/api/words/preview", new { inHand = true, changes })).ReadAsync()),
+            ("words of many", async () => last = await (await owner.PostAsJsonAsync("/api/words", new { inHand = true, changes })).ReadAsync()),
+            ("undo of words of many", async () => await owner.UndoAsync(last)),
+            ("what many have in common", async () => await (await owner.PostAsJsonAsync("/api/words/summary", new { inHand = true })).ReadAsync()),
+            ("rows of a table", async () => await (await owner.PostAsJsonAsync("/api/words/rows", new { photos = some })).ReadAsync()),
+            ("what a file would come to, by id", async () => await TableAsync("/api/words/table/preview", $"id,title\n{some[0]},x\n")),
+            ("what a file would come to, by name", async () => await TableAsync("/api/words/table/preview", "file name,title\n777.jpg,x\n778.jpg,y\n")),
+            ("a file of words", async () => last = await TableAsync("/api/words/table", "file name,title,tags\n777.jpg,x,pier; mole\n778.jpg,y,\n")),
+            ("undo of a file of words", async () => await owner.UndoAsync(last)),
             ("an arrival", async () => await owner.BringAsync(intake, "new.jpg", Acts.Photo(1, 90, 60))),
             ("an upload", async () => Assert.Equal(HttpStatusCode.NoContent, (await owner.PatchAsync(await owner.CreateAsync(intake, "sent.jpg", 5), 0, new ByteArrayContent("notes"u8.ToArray()))).StatusCode)),
         ];
