@@ -31,7 +31,7 @@ public static class MetadataReader
             return new PhotoMetadata { Words = new MetadataBlock() };
         }
 
-        var blocks = kind switch { PictureKind.Avif => MetadataBlocks.OfAvif(path), PictureKind.Jpeg => MetadataBlocks.OfJpeg(path), _ => MetadataBlocks.Of(path) };
+        var blocks = Blocks(path, kind);
         var ifd0 = blocks.OfType<ExifIfd0Directory>().FirstOrDefault();
         var sub = blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault(d => d.ContainsTag(ExifDirectoryBase.TagDateTimeOriginal) || d.ContainsTag(ExifDirectoryBase.TagFNumber)) ?? blocks.OfType<ExifSubIfdDirectory>().FirstOrDefault();
         var iptc = blocks.OfType<IptcDirectory>().FirstOrDefault();
@@ -45,6 +45,17 @@ public static class MetadataReader
             Position = Where(blocks),
         };
     }
+
+    /// <summary>Whether a file says anywhere where on Earth it was taken, in EXIF or within any property of XMP. One that cannot be read says nothing.</summary>
+    public static bool SaysWhere(string path)
+    {
+        var blocks = Blocks(path, KindOf(path));
+        return blocks.OfType<GpsDirectory>().Any(g => g.ContainsTag(GpsDirectory.TagLatitude) || g.ContainsTag(GpsDirectory.TagLongitude))
+            || blocks.OfType<XmpDirectory>().Select(d => d.XmpMeta).OfType<IXmpMeta>().Any(x => x.Properties.Any(p => p.Path?.Contains("GPS", StringComparison.Ordinal) == true));
+    }
+
+    static IReadOnlyList<MetadataExtractor.Directory> Blocks(string path, PictureKind kind) =>
+        kind switch { PictureKind.Avif => MetadataBlocks.OfAvif(path), PictureKind.Jpeg => MetadataBlocks.OfJpeg(path), _ => MetadataBlocks.Of(path) };
 
     static MetadataBlock FromExif(ExifIfd0Directory? ifd0, ExifSubIfdDirectory? sub) => new()
     {

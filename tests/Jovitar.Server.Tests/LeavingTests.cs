@@ -110,6 +110,41 @@ public sealed class LeavingTests
     }
 
     [Fact]
+    public async Task What_says_where_it_was_taken_and_cannot_be_written_does_not_leave_as_it_came()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        using var picture = Image.Black(64, 48);
+        // XMP in a GIF (XMP Specification Part 3, 1.1.2): an application extension with the packet and a trailer of descending bytes.
+        var packet = Encoding.UTF8.GetBytes("<x:xmpmeta xmlns:x='adobe:ns:meta/'><rdf:RDF xmlns:rdf='http://www.w3.org/1999/02/22-rdf-syntax-ns#'><rdf:Description rdf:about='' xmlns:exif='http://ns.adobe.com/exif/1.0/' exif:GPSLatitude='54,15.0N' exif:GPSLongitude='3,30.0W'/></rdf:RDF></x:xmpmeta>");
+        var gif = picture.GifsaveBuffer();
+        byte[] trailer = [1, .. Enumerable.Range(0, 256).Select(i => (byte)(255 - i)), 0];
+        byte[] placed = [.. gif[..^1], 0x21, 0xFF, 11, .. "XMP DataXMP"u8, .. packet, .. trailer, 0x3B];
+        var intake = await owner.IntakeAsync();
+        string[] photos = [(await owner.BringAsync(intake, "placed.gif", placed)).GetProperty("photo").GetString()!, (await owner.BringAsync(intake, "plain.jpg", Acts.Photo(1))).GetProperty("photo").GetString()!];
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", 2);
+        (await owner.PutAsJsonAsync("/api/hand", new { photos })).EnsureSuccessStatusCode();
+        using (var zip = await ZipAsync(owner))
+        {
+            Assert.Equal(["plain.jpg", "not sent.txt"], zip.Entries.Select(e => e.FullName));
+            using var text = new StreamReader(zip.Entries[1].Open());
+            Assert.Contains("where they were taken", await text.ReadToEndAsync(), StringComparison.Ordinal);
+        }
+
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync($"/api/photos/{photos[0]}/written")).StatusCode);
+        // A rendition says nothing of it, and the owner may let it leave.
+        using (var zip = await ZipAsync(owner, "edge=64"))
+        {
+            Assert.Equal(["placed.jpg", "plain.jpg"], zip.Entries.Select(e => e.FullName));
+        }
+
+        using (var zip = await ZipAsync(owner, "position=true"))
+        {
+            Assert.Equal(["placed.gif", "placed.xmp", "plain.jpg"], zip.Entries.Select(e => e.FullName));
+        }
+    }
+
+    [Fact]
     public async Task What_is_missing_is_named_at_the_end_and_the_rest_leaves()
     {
         await using var site = await Site.StartAsync();

@@ -40,12 +40,16 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     async Task FillAsync(ZipArchive zip, IReadOnlyList<PhotoId> photos, LeavingForm form, Gathering gathering, CancellationToken ct)
     {
         var names = new LeavingNames();
-        var missing = new List<string>();
+        var (missing, kept) = (new List<string>(), new List<string>());
         foreach (var some in photos.Chunk(AtOnce))
         {
             foreach (var leaver in await LeaversAsync(some, form.Position, ct))
             {
-                if (!await AddAsync(zip, leaver, form, names, ct))
+                if (form.Edge is null && await KeepsBackAsync(leaver, form.Position, ct))
+                {
+                    kept.Add(leaver.FileName);
+                }
+                else if (!await AddAsync(zip, leaver, form, names, ct))
                 {
                     missing.Add(leaver.FileName);
                 }
@@ -54,18 +58,33 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
             }
         }
 
-        if (missing.Count > 0)
+        if (missing.Count + kept.Count > 0)
         {
-            await EntryAsync(zip, names.Next("not sent.txt"), Encoding.UTF8.GetBytes($"These could not be sent; their files are missing or damaged:\n{string.Join('\n', missing)}\n"), ct);
+            static string Named(string why, List<string> names) => names.Count == 0 ? "" : $"{why}\n{string.Join('\n', names)}\n\n";
+            var text = Named("These could not be sent; their files are missing or damaged:", missing)
+                + Named("These say within the file where they were taken, and it cannot be taken out of this kind of file; smaller JPEGs of them can be sent:", kept);
+            await EntryAsync(zip, names.Next("not sent.txt"), Encoding.UTF8.GetBytes(text), ct);
         }
     }
 
     /// <summary>One original with its words; one that cannot hold any leaves as it came.</summary>
-    /// <returns>What it is called and how it is sent, or null when it is not here.</returns>
+    /// <returns>What it is called and how it is sent, or null when it is not here, or says where it was taken and that may not leave.</returns>
     public async Task<(string FileName, Func<Stream, CancellationToken, Task> Send)?> OneAsync(PhotoId photo, bool position, CancellationToken ct) =>
-        await LeaversAsync([photo], position, ct) is [var leaver] && await storage.FindAsync(StorageKeys.Original(leaver.Hash)) is not null
+        await LeaversAsync([photo], position, ct) is [var leaver] && await storage.FindAsync(StorageKeys.Original(leaver.Hash)) is not null && !await KeepsBackAsync(leaver, position, ct)
             ? (leaver.FileName, (to, stop) => SendAsync(leaver, to, stop))
             : null;
+
+    /// <summary>Whether an original would leave as it came, and with it the place where it was taken, which may not.</summary>
+    async Task<bool> KeepsBackAsync(Leaver leaver, bool position, CancellationToken ct)
+    {
+        if (position || await storage.LocalAsync(StorageKeys.Original(leaver.Hash)) is not { } local)
+        {
+            return false;
+        }
+
+        using var original = local;
+        return MetadataReader.SaysWhere(original.Path) && !await WordsWriter.WriteAsync(original.Path, leaver.Words, Stream.Null, storage.NewScratch(), ct);
+    }
 
     async Task<bool> AddAsync(ZipArchive zip, Leaver leaver, LeavingForm form, LeavingNames names, CancellationToken ct)
     {
