@@ -32,6 +32,7 @@ export const describingWords = {
       pattern: 'Write by a pattern',
       replace: 'Find and replace',
       letters: 'Large and small letters',
+      copy: 'Copy from the first',
       dates: 'Set the clock right',
     },
     write: 'Write',
@@ -56,6 +57,9 @@ export const describingWords = {
       place: 'the place',
       link: 'the link',
     },
+    copy: 'Copy',
+    everyWord: 'every word it has',
+    fromFirst: 'of the first in hand to the others.',
     every: 'title, caption and description',
     putIn: 'Put in…',
     parts: {

@@ -118,6 +118,8 @@ export const photoWords = {
     sayTaken: 'Say so',
     hasPosition: 'Its place on Earth is known; it never leaves by itself.',
     forgetPosition: 'Forget it',
+    addPosition: '+ where on Earth',
+    position: 'Latitude and longitude, as a map gives them',
     nothingSaid: 'nothing said',
     seldom: (names: readonly string[]) => `+ ${names.join(', ').toLowerCase()}`,
     people: 'Shows',

@@ -1,9 +1,7 @@
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api, body } from '../../api/client'
 import { w } from '../../words'
 import { useHand } from '../shell/hand'
-import { type RuleProps, useSaid, useSummary } from './data'
+import { type RuleProps, useFirst, useSaid, useSummary } from './data'
 import { Pick, Write } from './parts'
 import type { Change } from './pattern'
 
@@ -21,12 +19,7 @@ const seconds = (local: string) =>
 export function DatesRule({ onSay }: RuleProps) {
   const { ids } = useHand()
   const summary = useSummary().data
-  const first = useQuery({
-    queryKey: ['plate', ids[0]],
-    queryFn: () =>
-      body(api.GET('/api/photos/{photo}', { params: { path: { photo: ids[0] ?? '' } } }), w.errors.away),
-    enabled: ids.length > 0,
-  }).data
+  const first = useFirst(ids[0])
   const [way, setWay] = useState<Way>('first')
   const [camera, setCamera] = useState('*')
   const [really, setReally] = useState('')

@@ -5,9 +5,9 @@ import { DatesRule } from './DatesRule'
 import { useDescribe, usePreview } from './data'
 import { Examples } from './Examples'
 import type { Change } from './pattern'
-import { LettersRule, PatternRule, ReplaceRule } from './wordRules'
+import { CopyRule, LettersRule, PatternRule, ReplaceRule } from './wordRules'
 
-const kinds = ['pattern', 'replace', 'letters', 'dates'] as const
+const kinds = ['pattern', 'replace', 'letters', 'copy', 'dates'] as const
 type Kind = (typeof kinds)[number]
 
 /** Rules that write many words at once by what each photo is: said as a sentence, shown on examples, then done as one act. */
@@ -16,7 +16,13 @@ export function Rules() {
   const [changes, setChanges] = useState<readonly Change[] | null>(null)
   const preview = usePreview(changes)
   const describe = useDescribe()
-  const Rule = { pattern: PatternRule, replace: ReplaceRule, letters: LettersRule, dates: DatesRule }[kind]
+  const Rule = {
+    pattern: PatternRule,
+    replace: ReplaceRule,
+    letters: LettersRule,
+    copy: CopyRule,
+    dates: DatesRule,
+  }[kind]
   const changed = preview.data?.changed ?? 0
   return (
     <section aria-label={w.describing.rules} className="mt-6 border-t border-line pt-4">
@@ -33,8 +39,8 @@ export function Rules() {
             aria-selected={k === kind}
             className={
               k === kind
-                ? 'font-semibold underline decoration-plum decoration-2 underline-offset-[6px]'
-                : 'text-quiet hover:text-ink'
+                ? 'min-h-6 font-semibold underline decoration-plum decoration-2 underline-offset-[6px]'
+                : 'min-h-6 text-quiet hover:text-ink'
             }
             onClick={() => {
               setChanges(null)

@@ -20,6 +20,15 @@ export function useSummary() {
   })
 }
 
+/** The plate of the first in hand, by which the others go. */
+export function useFirst(id: string | undefined) {
+  return useQuery({
+    queryKey: ['plate', id],
+    queryFn: () => body(api.GET('/api/photos/{photo}', { params: { path: { photo: id ?? '' } } }), away),
+    enabled: id !== undefined,
+  }).data
+}
+
 /** What changes would come to, asked for once one stops typing. */
 export function usePreview(changes: readonly Change[] | null) {
   const { revision, count } = useHand()
@@ -62,6 +71,6 @@ export type RuleProps = { onSay: (changes: readonly Change[] | null) => void }
 
 /** Tells the rule's change whenever what it says changes. */
 export function useSaid(onSay: RuleProps['onSay'], changes: readonly Change[] | null) {
-  const said = changes === null ? '' : JSON.stringify(changes)
+  const said = changes === null || changes.length === 0 ? '' : JSON.stringify(changes)
   useEffect(() => onSay(said === '' ? null : (JSON.parse(said) as Change[])), [said, onSay])
 }

@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { w } from '../../words'
 import { fields } from '../sheet/plateEdit'
-import { type RuleProps, useSaid } from './data'
+import { useHand } from '../shell/hand'
+import { type RuleProps, useFirst, useSaid } from './data'
 import { PatternLine } from './PatternLine'
 import { Pick, Write } from './parts'
 import { asPattern, blank, type Typed, type WordField } from './pattern'
@@ -19,6 +20,32 @@ export function PatternRule({ onSay }: RuleProps) {
     <>
       {w.describing.write} <Pick label={w.describing.write} value={field} choices={named} onPick={setField} />{' '}
       {w.describing.as} <PatternLine typed={typed} onChange={setTyped} />
+    </>
+  )
+}
+
+/** Copies words of the first in hand to the others. */
+export function CopyRule({ onSay }: RuleProps) {
+  const { ids } = useHand()
+  const first = useFirst(ids[0])
+  const [field, setField] = useState<WordField | 'every'>('every')
+  const copied = field === 'every' ? fields.filter((f) => f !== 'link') : [field]
+  useSaid(
+    onSay,
+    first && ids.length > 1
+      ? copied.flatMap((f) => (first[f] ? [{ write: { field: f, pattern: [{ text: first[f] }] } }] : []))
+      : null,
+  )
+  return (
+    <>
+      {w.describing.copy}{' '}
+      <Pick
+        label={w.describing.copy}
+        value={field}
+        choices={[['every', w.describing.everyWord], ...named]}
+        onPick={(f) => setField(f as WordField)}
+      />{' '}
+      {w.describing.fromFirst}
     </>
   )
 }

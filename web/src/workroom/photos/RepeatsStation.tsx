@@ -134,7 +134,7 @@ function Group({
             </span>
             <Button
               look="word"
-              className="text-ink"
+              className="min-h-6 text-ink"
               aria-pressed={keep.includes(p.id)}
               hint={focus === i ? 'Space' : ''}
               onClick={() => toggle(p.id)}

@@ -39,7 +39,7 @@ export function Plate({
     ...plateOf(id),
     refetchInterval: (q) => (q.state.data?.state === 'waiting' ? 1500 : false),
   })
-  const beside = useQuery({
+  const neighbours = {
     queryKey: ['neighbours', id, sheetQuery(query)],
     queryFn: () =>
       body(
@@ -48,14 +48,16 @@ export function Plate({
         }),
         w.errors.away,
       ),
-  }).data
-  const decide = useDecide()
-  const go = (what: Decided) => {
-    decide.mutate({ photo: id, ...what })
-    // Where one goes on is known before the narrowing lets go of what was decided.
-    if (beside?.after) onGo(beside.after)
   }
+  const beside = useQuery(neighbours).data
+  const decide = useDecide()
   const client = useQueryClient()
+  const go = async (what: Decided) => {
+    // Where one goes on is known before the narrowing lets go of what is decided; whoever is quicker than the answer waits for it.
+    const next = await client.ensureQueryData(neighbours).catch(() => null)
+    decide.mutate({ photo: id, ...what })
+    if (next?.after) onGo(next.after)
+  }
   const after = beside?.after
   useEffect(() => {
     if (!after) return
@@ -73,7 +75,7 @@ export function Plate({
     ArrowLeft: () => beside?.before && onGo(beside.before),
     ' ': () => hand.toggle(id),
     Escape: back,
-    ...decidingKeys(go),
+    ...decidingKeys((what) => void go(what)),
   })
   return (
     <div className="flex min-h-full flex-col px-[30px] pt-7 pb-8">

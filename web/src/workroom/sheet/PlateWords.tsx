@@ -92,7 +92,7 @@ export function PlateWords({ plate }: { plate: Api['Plate'] }) {
           offset={edit.offset}
           hasPosition={edit.hasPosition}
           onSay={(taken) => edit.say({ taken })}
-          onForget={() => edit.say({ position: {} })}
+          onPlace={(position) => edit.say({ position })}
         />
         {line('place', w.plate.at, w.plate.noPlace)}
         {seldom

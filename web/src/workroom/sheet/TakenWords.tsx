@@ -21,13 +21,14 @@ export function TakenWords({
   offset,
   hasPosition,
   onSay,
-  onForget,
+  onPlace,
 }: {
   taken: string | null
   offset: number | null
   hasPosition: boolean
   onSay: (taken: Api['PlateTaken']) => void
-  onForget: () => void
+  /** Says where on Earth it was taken; with neither it is forgotten. */
+  onPlace: (position: Api['PlatePosition']) => void
 }) {
   return (
     <>
@@ -41,15 +42,69 @@ export function TakenWords({
         />
         {taken && offset !== null && <span className="text-quiet"> {zoned(offset)}</span>}
       </p>
-      {hasPosition && (
+      {hasPosition ? (
         <p>
           {w.plate.hasPosition}{' '}
-          <Button look="word" onClick={onForget}>
+          <Button look="word" onClick={() => onPlace({})}>
             {w.plate.forgetPosition}
           </Button>
         </p>
+      ) : (
+        <Position onPlace={onPlace} />
       )}
     </>
+  )
+}
+
+/** Latitude and longitude as maps give them, in one line. */
+function read(text: string): Api['PlatePosition'] | null {
+  const numbers = text.match(/-?\d+(?:\.\d+)?/g)?.map(Number) ?? []
+  const [latitude, longitude] = numbers
+  if (numbers.length !== 2 || latitude === undefined || longitude === undefined) return null
+  return Math.abs(latitude) <= 90 && Math.abs(longitude) <= 180 ? { latitude, longitude } : null
+}
+
+function Position({ onPlace }: { onPlace: (position: Api['PlatePosition']) => void }) {
+  const [open, setOpen] = useState(false)
+  const [typed, setTyped] = useState('')
+  const said = read(typed)
+  return (
+    <Popover
+      open={open}
+      onOpenChange={setOpen}
+      label={w.plate.position}
+      trigger={
+        <button
+          type="button"
+          className="min-h-7 text-quiet underline decoration-strong-line decoration-1 underline-offset-4"
+        >
+          {w.plate.addPosition}
+        </button>
+      }
+    >
+      <form
+        className="grid gap-3"
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (!said) return
+          onPlace(said)
+          setOpen(false)
+        }}
+      >
+        <label className="grid gap-1">
+          <span className="text-small text-quiet">{w.plate.position}</span>
+          <input
+            className="border-b border-strong-line bg-transparent outline-none focus:border-plum"
+            placeholder="54.2500, -3.5000"
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+          />
+        </label>
+        <Button type="submit" look="next" className="justify-self-start" disabled={!said}>
+          {w.plate.sayTaken}
+        </Button>
+      </form>
+    </Popover>
   )
 }
 

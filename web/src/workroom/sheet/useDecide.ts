@@ -19,7 +19,7 @@ export function useDecide() {
       return body(api.POST('/api/photos/decision', { body: { ...reach, ...what } }), w.errors.away)
     },
     (done, { photo, ...what }) => {
-      const reached = photo ? 1 : done.photos
+      const reached = photo ? 1 : hand.count
       tellDone(
         'rating' in what ? w.decide.rated(reached, what.rating) : w.decide.decided[what.decision](reached),
         done,

@@ -90,6 +90,10 @@ if (typeof window !== 'undefined')
 
 /** What can be done with the photos in hand. They stay while one walks from station to station, and are one's own on every machine. */
 export const hand = {
+  /** So many are in hand. */
+  get count() {
+    return held.count
+  },
   /** Reads what is in hand. */
   async read() {
     await sending
