@@ -26,6 +26,8 @@ export function WordsTable() {
   const [columns, setColumns] = useState(columnsKept)
   const [at, setAt] = useState({ row: 0, column: 0, to: 0 })
   const [typing, setTyping] = useState<string | null>(null)
+  /** What the cell said when one began to type in it. */
+  const began = useRef('')
   const scroller = useRef<HTMLTableSectionElement>(null)
   const grid = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({
@@ -56,8 +58,12 @@ export function WordsTable() {
     virtual.scrollToIndex(r)
     grid.current?.focus({ preventScroll: true })
   }
+  function begin(text?: string) {
+    began.current = current ? table.text(current, field) : ''
+    setTyping(text ?? began.current)
+  }
   function commit() {
-    if (typing !== null && current) table.type([{ id: current, field, text: typing }])
+    if (typing !== null && current) table.type([{ id: current, field, text: typing, was: began.current }])
     setTyping(null)
   }
   function write(rows: readonly number[], text: string) {
@@ -83,9 +89,9 @@ export function WordsTable() {
       else go(at.row + rows, at.column + cells)
     } else if (e.key === 'Home') go(e.ctrlKey ? 0 : at.row, 0)
     else if (e.key === 'End') go(e.ctrlKey ? ids.length - 1 : at.row, columns.length - 1)
-    else if (e.key === 'Enter' || e.key === 'F2') setTyping(current ? table.text(current, field) : '')
+    else if (e.key === 'Enter' || e.key === 'F2') begin()
     else if (e.key === 'Delete' || e.key === 'Backspace') write(range(), '')
-    else if (e.key.length === 1 && !e.ctrlKey && !e.metaKey && !e.altKey) setTyping(e.key)
+    else if (e.key.length === 1 && !e.ctrlKey && !e.metaKey && !e.altKey) begin(e.key)
     else return
     e.preventDefault()
     e.stopPropagation()
@@ -113,7 +119,7 @@ export function WordsTable() {
     const here = row === at.row && column === at.column
     if (here && typing !== null) return
     commit()
-    if (here && !extend && entered.current) setTyping(current ? table.text(current, field) : '')
+    if (here && !extend && entered.current) begin()
     else go(row, column, extend && column === at.column)
   }
   function leave(to: Leave) {

@@ -58,9 +58,15 @@ export class Table {
     return this.pending.get(id)?.[field] ?? this.rows.get(id)?.words[field] ?? ''
   }
 
-  type(cells: readonly { id: string; field: WordField; text: string }[]) {
-    for (const { id, field, text } of cells) {
-      if (text === this.text(id, field)) continue
+  /** @param cells `was` is what a cell said when one began to type in it: read again meanwhile, it may say something else. */
+  type(cells: readonly { id: string; field: WordField; text: string; was?: string }[]) {
+    for (const { id, field, text, was } of cells) {
+      const now = this.text(id, field)
+      if (text === now || text === was) continue
+      if (was !== undefined && was !== now) {
+        this.conflicts.push({ photo: id, field, mine: text, theirs: now })
+        continue
+      }
       this.pending.set(id, { ...this.pending.get(id), [field]: text })
     }
     this.draw()
