@@ -31,9 +31,9 @@ export const describingWords = {
     kinds: {
       pattern: 'Write by a pattern',
       replace: 'Find and replace',
-      letters: 'Large and small letters',
+      letters: 'Letters',
       copy: 'Copy from the first',
-      dates: 'Set the clock right',
+      dates: 'Set the clock',
     },
     write: 'Write',
     as: 'as',
