@@ -28,12 +28,24 @@ public sealed class WordsWritingTests
         Position = new Position(-54.25125, 3.5),
     };
 
+    /// <returns>Whether anything could be written; if not, nothing was.</returns>
+    static async Task<bool> WriteAsync(string original, LeavingWords words, Stream to)
+    {
+        await using var made = await WordsWriter.MakeAsync(original, words, Tools.NewPath(".scratch"), CancellationToken.None);
+        if (made is not null)
+        {
+            await made.CopyToAsync(to);
+        }
+
+        return made is not null;
+    }
+
     static async Task<string> WriteAsync(string original, LeavingWords words)
     {
         var path = Tools.NewPath(Path.GetExtension(original));
         await using (var to = File.Create(path))
         {
-            Assert.True(await WordsWriter.WriteAsync(original, words, to, Tools.NewPath(".scratch"), CancellationToken.None));
+            Assert.True(await WriteAsync(original, words, to));
         }
 
         return path;
@@ -223,7 +235,7 @@ public sealed class WordsWritingTests
         {
             using var to = new MemoryStream();
             var original = ending == ".gif" ? Tools.Quarters(ending) : Avif();
-            Assert.False(await WordsWriter.WriteAsync(original, Words, to, Tools.NewPath(".scratch"), CancellationToken.None));
+            Assert.False(await WriteAsync(original, Words, to));
             Assert.Equal(0, to.Length);
         }
     }
@@ -295,7 +307,7 @@ public sealed class WordsWritingTests
             var path = Tools.NewPath(ending);
             await File.WriteAllBytesAsync(path, i % 3 == 0 ? bytes[..dice.Next(1, bytes.Length)] : bytes);
             using var to = new MemoryStream();
-            if (!await WordsWriter.WriteAsync(path, Words, to, Tools.NewPath(".scratch"), CancellationToken.None))
+            if (!await WriteAsync(path, Words, to))
             {
                 Assert.Equal(0, to.Length);
             }
@@ -336,7 +348,7 @@ public sealed class WordsWritingTests
             };
             var name = $"{i}{ending}";
             await using var to = File.Create(Path.Combine(folder, name));
-            Assert.True(await WordsWriter.WriteAsync(original, words, to, Tools.NewPath(".scratch"), CancellationToken.None));
+            Assert.True(await WriteAsync(original, words, to));
             all[name] = words;
         }
 
@@ -375,5 +387,28 @@ public sealed class WordsWritingTests
         Assert.Equal((Words.Caption, "https://guild.example/", "Handle with care"), (read["XMP-dc:Description"], read["Photoshop:URL"], read["IPTC:SpecialInstructions"]));
         Assert.Equal(-1, (await File.ReadAllBytesAsync(path)).AsSpan().IndexOf("an old caption"u8));
         SamePicture(original, path);
+    }
+
+    /// <summary>Cameras and telephones put further pictures and films behind the first one; each may have words and a place of its own.</summary>
+    [Theory]
+    [InlineData("-interlace", "none")]
+    [InlineData("-interlace", "plane")]
+    public async Task What_stands_behind_the_picture_does_not_leave(string how, string interlace)
+    {
+        var (original, behind) = (Tools.Quarters(".jpg", how, interlace), Tools.Quarters(".jpg"));
+        Tools.Run("exiftool", "-q", "-m", "-overwrite_original", "-EXIF:GPSLatitude=54.123456", "-EXIF:GPSLatitudeRef=N", "-EXIF:ImageDescription=a second secret", behind);
+        var first = await File.ReadAllBytesAsync(original);
+        var both = Tools.NewPath(".jpg");
+        // With the segment that says where they stand (CIPA DC-007), right after the start.
+        await File.WriteAllBytesAsync(both, [.. first[..2], 0xFF, 0xE2, 0, 10, .. "MPF\0II*\0"u8, .. first[2..], .. await File.ReadAllBytesAsync(behind), .. "and a film behind that"u8]);
+        var path = await WriteAsync(both, Words with { Position = null });
+        var bytes = await File.ReadAllBytesAsync(path);
+        Assert.Equal((-1, -1, -1), (bytes.AsSpan().IndexOf("a second secret"u8), bytes.AsSpan().IndexOf("film"u8), bytes.AsSpan().IndexOf("MPF\0"u8)));
+        Assert.Equal([0xFF, 0xD9], bytes[^2..]);
+        Assert.DoesNotContain(Read(path), t => t.Key.Contains("GPS", StringComparison.Ordinal));
+        SamePicture(original, path);
+        // The picture itself is there to its last byte.
+        static int Scan(byte[] of) => of.AsSpan().IndexOf((ReadOnlySpan<byte>)[0xFF, 0xDA]);
+        Assert.Equal(first[Scan(first)..], bytes[Scan(bytes)..]);
     }
 }

@@ -59,6 +59,29 @@ public sealed class HandTests
         Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/hand", new { take = Enumerable.Repeat(p[0], 5001) })).StatusCode);
     }
 
+    /// <summary>Who is not signed in has no hand, and the doors of words and copies are shut to them.</summary>
+    [Fact]
+    public async Task A_visitor_has_no_hand_and_describes_nothing()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, p, _, _) = await site.PublishedAsync(owner, 1);
+        var visitor = site.Visitor();
+        (HttpMethod Method, string Address)[] doors =
+        [
+            (HttpMethod.Get, "/api/hand"), (HttpMethod.Post, "/api/hand"), (HttpMethod.Put, "/api/hand"), (HttpMethod.Delete, "/api/hand"), (HttpMethod.Post, "/api/hand/found"), (HttpMethod.Post, "/api/hand/among"), (HttpMethod.Get, "/api/hand/download"),
+            (HttpMethod.Post, "/api/words"), (HttpMethod.Post, "/api/words/preview"), (HttpMethod.Post, "/api/words/summary"), (HttpMethod.Get, "/api/words/people"), (HttpMethod.Post, "/api/words/rows"), (HttpMethod.Put, "/api/words/rows"),
+            (HttpMethod.Get, "/api/words/table.csv"), (HttpMethod.Get, $"/api/photos/{p[0]}/written"),
+        ];
+        foreach (var (method, address) in doors)
+        {
+            Assert.True((await visitor.SendAsync(method, address, method == HttpMethod.Get ? null : new { photos = p })).StatusCode is HttpStatusCode.Unauthorized or HttpStatusCode.BadRequest or HttpStatusCode.Forbidden, $"{method} {address}");
+        }
+
+        Assert.Empty(await HeldAsync(owner));
+        Assert.Equal("", await site.ScalarAsync<string>($"select title from photo where id = '{p[0]}'"));
+    }
+
     [Fact]
     public async Task Every_verb_reaches_more_photos_than_are_named_one_by_one()
     {

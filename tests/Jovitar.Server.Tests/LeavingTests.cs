@@ -144,6 +144,53 @@ public sealed class LeavingTests
         }
     }
 
+    /// <summary>A picture that says where it was taken leaves, and the place does not, in whatever form and door.</summary>
+    [Fact]
+    public async Task A_picture_that_says_where_it_was_taken_leaves_without_the_place()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var folder = Directory.CreateTempSubdirectory("jovitar-leaving").FullName;
+        async Task<string> FileAsync(string name, byte[] bytes)
+        {
+            await File.WriteAllBytesAsync(Path.Combine(folder, name), bytes);
+            return Path.Combine(folder, name);
+        }
+
+        var words = new Core.Photos.LeavingWords { Title = "Before", Position = new Core.Photos.Position(54.25, -3.5) };
+        await using (var placed = await Imaging.Writing.WordsWriter.MakeAsync(await FileAsync("plain.jpg", Acts.Photo(3)), words, Path.Combine(folder, "scratch"), CancellationToken.None))
+        {
+            using var bytes = new MemoryStream();
+            await placed!.CopyToAsync(bytes);
+            await FileAsync("placed.jpg", bytes.ToArray());
+        }
+
+        var photo = (await owner.BringAsync(await owner.IntakeAsync(), "placed.jpg", await File.ReadAllBytesAsync(Path.Combine(folder, "placed.jpg")))).GetProperty("photo").GetString()!;
+        await site.UntilAsync("select count(*) from photo where state = 'ready' and latitude is not null and title = 'Before'", 1);
+        (await owner.PutAsJsonAsync("/api/hand", new { photos = new[] { photo } })).EnsureSuccessStatusCode();
+        async Task<bool> SaysWhereAsync(string address)
+        {
+            var bytes = await owner.GetByteArrayAsync(address);
+            if (bytes.AsSpan().StartsWith("PK"u8))
+            {
+                using var zip = new ZipArchive(new MemoryStream(bytes), ZipArchiveMode.Read);
+                return MetadataReader.SaysWhere(await SavedAsync(Assert.Single(zip.Entries)));
+            }
+
+            return MetadataReader.SaysWhere(await FileAsync("one.jpg", bytes));
+        }
+
+        foreach (var address in new[] { "/api/hand/download", "/api/hand/download?edge=300", $"/api/photos/{photo}/written" })
+        {
+            Assert.False(await SaysWhereAsync(address), address);
+            Assert.True(await SaysWhereAsync($"{address}{(address.Contains('?', StringComparison.Ordinal) ? '&' : '?')}position=true"), address);
+        }
+
+        // Nothing is left where files are put together.
+        Assert.Empty(Directory.GetFiles(Path.Combine(site.Data, "unfinished")));
+        Assert.False(File.Exists(Path.Combine(folder, "scratch")));
+    }
+
     [Fact]
     public async Task What_is_missing_is_named_at_the_end_and_the_rest_leaves()
     {

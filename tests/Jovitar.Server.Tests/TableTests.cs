@@ -184,6 +184,27 @@ public sealed class TableTests
         Assert.Equal(HttpStatusCode.Unauthorized, (await RefusedAsync(site.Visitor(), Encoding.UTF8.GetBytes(csv))).Status);
     }
 
+    /// <summary>What a file would come to counts whatever it would change: also where only ratings or tags differ.</summary>
+    [Fact]
+    public async Task A_file_that_differs_in_ratings_or_tags_alone_is_a_change_and_one_that_does_not_is_none()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, p, _, _) = await site.PublishedAsync(owner, 3);
+        async Task<int> ChangedAsync(string csv) => (await PostAsync(owner, "/api/words/table/preview", Encoding.UTF8.GetBytes(csv))).GetProperty("changed").GetInt32();
+        async Task<int> WrittenAsync(string csv) => (await PostAsync(owner, "/api/words/table", Encoding.UTF8.GetBytes(csv))).GetProperty("done").GetProperty("photos").GetInt32();
+        foreach (var csv in new[] { $"id,rating\n{p[0]},4\n{p[1]},0\n{p[2]},2\n", $"id,tags\n{p[0]},Delta; sea\n{p[1]},Delta\n{p[2]},\n", $"id,rating,tags\n{p[0]},4,SEA;  delta\n{p[1]},1,\n{p[2]},2,new\n" })
+        {
+            var foreseen = await ChangedAsync(csv);
+            Assert.Equal(2, foreseen);
+            Assert.Equal(foreseen, await WrittenAsync(csv));
+            Assert.Equal(0, await ChangedAsync(csv));
+            Assert.Equal(0, await WrittenAsync(csv));
+        }
+
+        Assert.Equal(["4", "1", "2"], await Task.WhenAll(p.Select(async id => (await PlateAsync(owner, id)).GetProperty("rating").ToString())));
+    }
+
     [Fact]
     public async Task Two_hundred_thousand_rows_are_read_and_matched()
     {

@@ -4,13 +4,17 @@ using Jovitar.Core.Photos;
 
 namespace Jovitar.Imaging.Writing;
 
-/// <summary>Writes words into a JPEG (ITU-T T.81 B.1.1): its segments of words are made anew, all others and the picture itself are copied as they are.</summary>
+/// <summary>
+/// Writes words into a JPEG (ITU-T T.81 B.1.1): its segments of words are made anew, all others and the picture itself are copied as
+/// they are. What stands behind the picture's end (other pictures, CIPA DC-007, or films), with words and places of its own, does not
+/// leave, and neither does the segment that says where it stands.
+/// </summary>
 static class JpegWords
 {
     /// <summary>Bytes of one segment after its length (two bytes hold 65,535, themselves counted in).</summary>
     const int MostOfSegment = 65_533;
 
-    const int App1 = 0xE1, App13 = 0xED, StartOfScan = 0xDA, App0 = 0xE0;
+    const int App1 = 0xE1, App2 = 0xE2, App13 = 0xED, StartOfScan = 0xDA, EndOfImage = 0xD9, App0 = 0xE0;
     const ushort IimResource = 0x0404, IimDigest = 0x0425;
 
     static ReadOnlySpan<byte> ExifMark => "Exif\0\0"u8;
@@ -18,6 +22,8 @@ static class JpegWords
     static ReadOnlySpan<byte> XmpMark => "http://ns.adobe.com/xap/1.0/\0"u8;
 
     static ReadOnlySpan<byte> XmpExtension => "http://ns.adobe.com/xmp/extension/\0"u8;
+
+    static ReadOnlySpan<byte> OtherPicturesMark => "MPF\0"u8;
 
     static ReadOnlySpan<byte> ResourcesMark => "Photoshop 3.0\0"u8;
 
@@ -31,7 +37,7 @@ static class JpegWords
         while (true)
         {
             var marker = Marker(from);
-            if (marker == StartOfScan || marker is 0xD9)
+            if (marker is StartOfScan or EndOfImage)
             {
                 scan = marker;
                 break;
@@ -52,9 +58,9 @@ static class JpegWords
             {
                 xmp ??= segment[XmpMark.Length..];
             }
-            else if (marker == App1 && segment.AsSpan().StartsWith(XmpExtension))
+            else if ((marker == App1 && segment.AsSpan().StartsWith(XmpExtension)) || (marker == App2 && segment.AsSpan().StartsWith(OtherPicturesMark)))
             {
-                // Part of the packet that is made anew; what ours does not say is not carried over.
+                // Part of the packet that is made anew, or where pictures stand that do not leave: not carried over.
                 continue;
             }
             else if (marker == App13 && segment.AsSpan().StartsWith(ResourcesMark))
@@ -91,7 +97,57 @@ static class JpegWords
         }
 
         to.Write([0xFF, scan]);
-        await from.CopyToAsync(to, ct);
+        await CopyPictureAsync(from, to, ct);
+    }
+
+    /// <summary>
+    /// Copies up to the end of the picture. Within coded data every FF is followed by zero or is a restart (F.1.2.3, B.1.1.2); any other
+    /// marker begins a segment that says how long it is, in which the end's two bytes may stand by chance.
+    /// </summary>
+    static async Task CopyPictureAsync(Stream from, Stream to, CancellationToken ct)
+    {
+        var bytes = new byte[64 * 1024];
+        // After SOS comes its own header.
+        var (skip, length, wasFf, inLength) = (0, 0, false, 2);
+        for (int read; (read = await from.ReadAsync(bytes, ct)) > 0;)
+        {
+            for (var i = 0; i < read; i++)
+            {
+                if (skip > 0)
+                {
+                    var passed = Math.Min(skip, read - i);
+                    skip -= passed;
+                    i += passed - 1;
+                    continue;
+                }
+
+                var b = bytes[i];
+                if (inLength > 0)
+                {
+                    length = (length << 8) | b;
+                    if (--inLength == 0)
+                    {
+                        (skip, length) = (Math.Max(0, length - 2), 0);
+                    }
+                }
+                else if (!wasFf)
+                {
+                    wasFf = b == 0xFF;
+                }
+                else if (b == EndOfImage)
+                {
+                    await to.WriteAsync(bytes.AsMemory(0, i + 1), ct);
+                    return;
+                }
+                else if (b != 0xFF)
+                {
+                    wasFf = false;
+                    inLength = b is 0x00 or 0x01 or (>= 0xD0 and <= 0xD8) ? 0 : 2;
+                }
+            }
+
+            await to.WriteAsync(bytes.AsMemory(0, read), ct);
+        }
     }
 
     /// <summary>The block with the words; where it would not fit, or is damaged, one that says only ours.</summary>

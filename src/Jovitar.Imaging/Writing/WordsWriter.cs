@@ -17,22 +17,22 @@ public static class WordsWriter
     /// <summary>Writes a JPEG that is in memory with the words in it.</summary>
     public static Task WriteAsync(byte[] jpeg, LeavingWords words, Stream to, CancellationToken ct) => JpegWords.WriteAsync(new MemoryStream(jpeg, writable: false), words, to, ct);
 
-    /// <summary>Writes a file with the words in it.</summary>
+    /// <summary>Makes a file with the words in it.</summary>
     /// <param name="original">Its path; it is only read.</param>
-    /// <param name="scratch">Where a TIFF is put together before it is sent: a path that nobody else uses; it is removed afterwards.</param>
-    /// <returns>False when the file is of a kind into which none are written, or is damaged where they stand; then nothing was written.</returns>
-    public static async Task<bool> WriteAsync(string original, LeavingWords words, Stream to, string scratch, CancellationToken ct)
+    /// <param name="scratch">Where it is put together: a path that nobody else uses; it is removed when the stream is closed.</param>
+    /// <returns>The file from its beginning; null when it is of a kind into which none are written, or is damaged where they stand.</returns>
+    public static async Task<Stream?> MakeAsync(string original, LeavingWords words, string scratch, CancellationToken ct)
     {
         await using var from = new FileStream(original, FileMode.Open, FileAccess.Read, FileShare.Read, 64 * 1024, useAsync: true);
         var head = new byte[PictureKinds.BytesNeeded];
         var kind = PictureKinds.Judge(head.AsSpan(0, await from.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, ct)));
         if (!CanEmbed(kind) || FileParts.Judge(original, kind).TooFar)
         {
-            return false;
+            return null;
         }
 
-        // Put together first: what turns out to be damaged half-way leaves whole, as it came.
-        await using var made = new FileStream(scratch, FileMode.Create, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+        // Put together first: what turns out to be damaged half-way is seen before anything of it has left.
+        var made = new FileStream(scratch, FileMode.Create, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
         try
         {
             switch (kind)
@@ -52,19 +52,24 @@ public static class WordsWriter
                     var (xmp, iim) = TiffWords.Blocks(made);
                     if (!TiffWords.Apply(made, words, XmpWords.Packet(xmp, words), IimWords.Block(iim, words)))
                     {
-                        return false;
+                        throw new InvalidDataException("Its directories are damaged.");
                     }
 
                     break;
             }
-        }
-        catch (Exception e) when (e is EndOfStreamException or InvalidDataException or OverflowException)
-        {
-            return false;
-        }
 
-        made.Position = 0;
-        await made.CopyToAsync(to, ct);
-        return true;
+            made.Position = 0;
+            return made;
+        }
+        catch (Exception e)
+        {
+            await made.DisposeAsync();
+            if (e is EndOfStreamException or InvalidDataException or OverflowException)
+            {
+                return null;
+            }
+
+            throw;
+        }
     }
 }

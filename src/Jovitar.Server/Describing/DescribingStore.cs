@@ -6,6 +6,7 @@ using Jovitar.Core.Photos;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Describing;
@@ -24,7 +25,7 @@ internal sealed class DescribingStore(NpgsqlDataSource db, ActRunner acts, Sheet
     /// <summary>Photos with what a pattern may tell of them, in the order they are named.</summary>
     static readonly string Read =
         $"""
-        select p.id, p.version, p.file_name, coalesce(p.camera, '') as camera, p.taken, p.taken_offset_minutes, p.people,
+        select p.id, p.version, p.rating, p.file_name, coalesce(p.camera, '') as camera, p.taken, p.taken_offset_minutes, p.people,
                {Words},
                case when @albums then coalesce((
                  select a.working_name
@@ -33,12 +34,7 @@ internal sealed class DescribingStore(NpgsqlDataSource db, ActRunner acts, Sheet
                   where ap.photo = p.id
                   order by lower(a.working_name)
                   limit 1), '') else '' end as album,
-               case when @tags then array(
-                 select t.name
-                   from photo_tag as pt
-                   join tag as t on t.id = pt.tag
-                  where pt.photo = p.id
-                  order by t.key) else array[]::text[] end as tags
+               case when @tags then {TagStore.NamesOfPhoto} else array[]::text[] end as tags
           from unnest(@ids) with ordinality as w(id, n)
           join photo as p on p.id = w.id
          where p.binned is null
@@ -83,17 +79,17 @@ internal sealed class DescribingStore(NpgsqlDataSource db, ActRunner acts, Sheet
         ];
     }
 
-    /// <summary>Photos with all that a row of a table may say, and their versions, in the order they are named.</summary>
-    public async Task<IReadOnlyList<(Described Photo, long Version)>> RowsAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct) => await ReadAsync(db, photos, ct);
+    /// <summary>Photos with all that a row of a table may say, with their versions and ratings, in the order they are named.</summary>
+    public async Task<IReadOnlyList<(Described Photo, long Version, int Rating)>> RowsAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct) => await ReadAsync(db, photos, ct);
 
-    public static Task<List<(Described Photo, long Version)>> ReadAsync(NpgsqlDataSource db, IReadOnlyList<PhotoId> photos, CancellationToken ct) => ReadAsync(db.CreateCommand(Read), photos, ct);
+    public static Task<List<(Described Photo, long Version, int Rating)>> ReadAsync(NpgsqlDataSource db, IReadOnlyList<PhotoId> photos, CancellationToken ct) => ReadAsync(db.CreateCommand(Read), photos, ct);
 
-    public static Task<List<(Described Photo, long Version)>> ReadAsync(Act act, IReadOnlyList<PhotoId> photos, CancellationToken ct) => ReadAsync(act.Command(Read), photos, ct);
+    public static Task<List<(Described Photo, long Version, int Rating)>> ReadAsync(Act act, IReadOnlyList<PhotoId> photos, CancellationToken ct) => ReadAsync(act.Command(Read), photos, ct);
 
-    static async Task<List<(Described Photo, long Version)>> ReadAsync(NpgsqlCommand command, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    static async Task<List<(Described Photo, long Version, int Rating)>> ReadAsync(NpgsqlCommand command, IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         await using var read = command.With(("ids", photos.Values()), ("albums", false), ("tags", true));
-        return await read.AllAsync(r => (Described(r), r.Get<long>("version")), ct);
+        return await read.AllAsync(r => (Described(r), r.Get<long>("version"), (int)r.Get<short>("rating")), ct);
     }
 
     /// <summary>Changes words as one act. Photos that lie in the bin by now stay as they are.</summary>

@@ -41,20 +41,20 @@ internal static class LeavingEndpoints
         return TypedResults.Stream(to => store.ZipAsync(photos, form, to, http.RequestAborted), "application/zip", name);
     }
 
-    static async Task<Results<PushStreamHttpResult, NotFound<Problem>, JsonHttpResult<Problem>>> One(PhotoId photo, bool? position, HttpContext http, AccessStore access, LeavingStore store, CancellationToken ct)
+    static async Task<Results<FileStreamHttpResult, NotFound<Problem>, JsonHttpResult<Problem>>> One(PhotoId photo, bool? position, HttpContext http, AccessStore access, LeavingStore store, CancellationToken ct)
     {
         if (MayNot(http, access, position) is { } refused)
         {
             return refused;
         }
 
-        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing) || await store.OneAsync(photo, position == true, ct) is not var (name, send))
+        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing) || await store.OneAsync(photo, position == true, ct) is not var (name, bytes))
         {
             return Problems.Gone("photo");
         }
 
         http.Response.Headers.CacheControl = "private, no-store";
-        return TypedResults.Stream(to => send(to, http.RequestAborted), "application/octet-stream", name);
+        return TypedResults.Stream(bytes, "application/octet-stream", name);
     }
 
     /// <summary>Where photos were taken leaves only when the owner says so.</summary>

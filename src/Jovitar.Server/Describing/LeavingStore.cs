@@ -7,6 +7,7 @@ using Jovitar.Imaging;
 using Jovitar.Imaging.Writing;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Describing;
@@ -45,13 +46,14 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         {
             foreach (var leaver in await LeaversAsync(some, form.Position, ct))
             {
-                if (form.Edge is null && await KeepsBackAsync(leaver, form.Position, ct))
+                switch (await AddAsync(zip, leaver, form, names, ct))
                 {
-                    kept.Add(leaver.FileName);
-                }
-                else if (!await AddAsync(zip, leaver, form, names, ct))
-                {
-                    missing.Add(leaver.FileName);
+                    case Leaving.Missing:
+                        missing.Add(leaver.FileName);
+                        break;
+                    case Leaving.KeptBack:
+                        kept.Add(leaver.FileName);
+                        break;
                 }
 
                 await gathering.FlushAsync(ct);
@@ -68,55 +70,79 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     }
 
     /// <summary>One original with its words; one that cannot hold any leaves as it came.</summary>
-    /// <returns>What it is called and how it is sent, or null when it is not here, or says where it was taken and that may not leave.</returns>
-    public async Task<(string FileName, Func<Stream, CancellationToken, Task> Send)?> OneAsync(PhotoId photo, bool position, CancellationToken ct) =>
-        await LeaversAsync([photo], position, ct) is [var leaver] && await storage.FindAsync(StorageKeys.Original(leaver.Hash)) is not null && !await KeepsBackAsync(leaver, position, ct)
-            ? (leaver.FileName, (to, stop) => SendAsync(leaver, to, stop))
-            : null;
+    /// <returns>What it is called and its bytes, or null when it is not here, or says where it was taken and that may not leave.</returns>
+    public async Task<(string FileName, Stream Bytes)?> OneAsync(PhotoId photo, bool position, CancellationToken ct) =>
+        await LeaversAsync([photo], position, ct) is [var leaver] && await OriginalAsync(leaver, position, ct) is (Leaving.Sent, var (bytes, _)) ? (leaver.FileName, bytes) : null;
 
-    /// <summary>Whether an original would leave as it came, and with it the place where it was taken, which may not.</summary>
-    async Task<bool> KeepsBackAsync(Leaver leaver, bool position, CancellationToken ct)
+    /// <summary>What became of a photo on its way out.</summary>
+    enum Leaving
     {
-        if (position || await storage.LocalAsync(StorageKeys.Original(leaver.Hash)) is not { } local)
-        {
-            return false;
-        }
+        Sent,
 
-        using var original = local;
-        return MetadataReader.SaysWhere(original.Path) && !await WordsWriter.WriteAsync(original.Path, leaver.Words, Stream.Null, storage.NewScratch(), ct);
+        /// <summary>Its file is not there, or is damaged.</summary>
+        Missing,
+
+        /// <summary>It would leave as it came, and with it the place where it was taken, which may not.</summary>
+        KeptBack,
     }
 
-    async Task<bool> AddAsync(ZipArchive zip, Leaver leaver, LeavingForm form, LeavingNames names, CancellationToken ct)
+    async Task<Leaving> AddAsync(ZipArchive zip, Leaver leaver, LeavingForm form, LeavingNames names, CancellationToken ct)
     {
         if (form.Edge is { } edge)
         {
             if (await RenderedAsync(leaver, edge, form.Quality, ct) is not { } jpeg)
             {
-                return false;
+                return Leaving.Missing;
             }
 
             await using var rendition = await zip.CreateEntry(names.Next(leaver.FileName, ".jpg"), CompressionLevel.NoCompression).OpenAsync(ct);
             await WordsWriter.WriteAsync(jpeg, leaver.Words, rendition, ct);
-            return true;
+            return Leaving.Sent;
         }
 
-        if (await storage.FindAsync(StorageKeys.Original(leaver.Hash)) is null)
+        var (outcome, found) = await OriginalAsync(leaver, form.Position, ct);
+        if (found is not var (bytes, hasWords))
         {
-            return false;
+            return outcome;
         }
 
         var name = names.Next(leaver.FileName);
+        await using (bytes)
         await using (var entry = await zip.CreateEntry(name, CompressionLevel.NoCompression).OpenAsync(ct))
         {
-            if (await SendAsync(leaver, entry, ct))
-            {
-                return true;
-            }
+            await bytes.CopyToAsync(entry, ct);
         }
 
-        // What cannot hold words, or is damaged where they stand, left as it came, and they leave beside it.
-        await EntryAsync(zip, names.Next($"{Path.GetFileNameWithoutExtension(name)}.xmp"), WordsWriter.Sidecar(leaver.Words), ct);
-        return true;
+        if (!hasWords)
+        {
+            // What cannot hold words, or is damaged where they stand, left as it came, and they leave beside it.
+            await EntryAsync(zip, names.Next($"{Path.GetFileNameWithoutExtension(name)}.xmp"), WordsWriter.Sidecar(leaver.Words), ct);
+        }
+
+        return Leaving.Sent;
+    }
+
+    /// <summary>An original with its words in it, or as it came where it cannot hold any.</summary>
+    async Task<(Leaving Outcome, (Stream Bytes, bool HasWords)? Found)> OriginalAsync(Leaver leaver, bool position, CancellationToken ct)
+    {
+        var key = StorageKeys.Original(leaver.Hash);
+        if (await storage.LocalAsync(key) is not { } local)
+        {
+            return (Leaving.Missing, null);
+        }
+
+        using var original = local;
+        if (await WordsWriter.MakeAsync(original.Path, leaver.Words, storage.NewScratch(), ct) is { } made)
+        {
+            return (Leaving.Sent, (made, true));
+        }
+
+        if (!position && MetadataReader.SaysWhere(original.Path))
+        {
+            return (Leaving.KeptBack, null);
+        }
+
+        return await storage.OpenAsync(key) is { } whole ? (Leaving.Sent, (whole, false)) : (Leaving.Missing, null);
     }
 
     async Task<byte[]?> RenderedAsync(Leaver leaver, int edge, int quality, CancellationToken ct)
@@ -137,27 +163,6 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         }
     }
 
-    /// <returns>Whether its words stand in it.</returns>
-    async Task<bool> SendAsync(Leaver leaver, Stream to, CancellationToken ct)
-    {
-        if (await storage.LocalAsync(StorageKeys.Original(leaver.Hash)) is { } local)
-        {
-            using var original = local;
-            if (await WordsWriter.WriteAsync(original.Path, leaver.Words, to, storage.NewScratch(), ct))
-            {
-                return true;
-            }
-        }
-
-        if (await storage.OpenAsync(StorageKeys.Original(leaver.Hash)) is { } whole)
-        {
-            await using var from = whole;
-            await from.CopyToAsync(to, ct);
-        }
-
-        return false;
-    }
-
     static async Task EntryAsync(ZipArchive zip, string name, byte[] bytes, CancellationToken ct)
     {
         await using var entry = await zip.CreateEntry(name).OpenAsync(ct);
@@ -167,15 +172,10 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     async Task<IReadOnlyList<Leaver>> LeaversAsync(IReadOnlyList<PhotoId> photos, bool position, CancellationToken ct)
     {
         await using var command = db.Command(
-            """
+            $"""
             select encode(p.hash, 'hex') as hash, p.file_name, p.title, p.caption, p.alt, p.credit, p.creator, p.copyright, p.licence,
                    p.origin, p.place, p.link, p.people, p.rating, p.decision, p.taken, p.taken_offset_minutes, p.latitude, p.longitude,
-                   array(
-                     select t.name
-                       from photo_tag as pt
-                       join tag as t on t.id = pt.tag
-                      where pt.photo = p.id
-                      order by t.key) as tags
+                   {TagStore.NamesOfPhoto} as tags
               from unnest(@ids) with ordinality as w(id, n)
               join photo as p on p.id = w.id
              where p.binned is null

@@ -48,7 +48,7 @@ internal sealed class RowStore(ActRunner acts)
         var fresh = new List<WordsRow>();
         foreach (var row in rows.Where(r => now.ContainsKey(r.Photo)))
         {
-            var (photo, version) = now[row.Photo];
+            var (photo, version, _) = now[row.Photo];
             if (row.Version is { } read && read != version)
             {
                 stale.Add(new PhotoId(row.Photo));

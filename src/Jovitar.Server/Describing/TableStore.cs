@@ -5,9 +5,11 @@ using CsvHelper.Configuration;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Describing;
+using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Describing;
@@ -65,12 +67,7 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
                 $"""
                 select p.id, encode(p.hash, 'hex') as hash, p.file_name, p.people, p.rating, p.taken,
                        {string.Join(", ", WordFields.All.Select(f => $"p.{WordFields.Name(f)}"))},
-                       array(
-                         select t.name
-                           from photo_tag as pt
-                           join tag as t on t.id = pt.tag
-                          where pt.photo = p.id
-                          order by t.key) as tags
+                       {TagStore.NamesOfPhoto} as tags
                   from unnest(@ids) with ordinality as w(id, n)
                   join photo as p on p.id = w.id
                  where p.binned is null
@@ -110,16 +107,17 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
         var examples = new List<(Described Photo, DescribedAnew Anew)>();
         foreach (var some in read.Rows.Chunk(AtOnce))
         {
-            var now = (await DescribingStore.ReadAsync(db, [.. some.Select(r => new PhotoId(r.Photo))], ct)).ToDictionary(p => p.Photo.Id, p => p.Photo);
+            var now = (await DescribingStore.ReadAsync(db, [.. some.Select(r => new PhotoId(r.Photo))], ct)).ToDictionary(p => p.Photo.Id);
             foreach (var row in some.Where(r => now.ContainsKey(r.Photo)))
             {
-                var anew = row.Of(now[row.Photo]);
-                var tagged = row.Tags is not null && !row.Tags.Order(StringComparer.OrdinalIgnoreCase).SequenceEqual(now[row.Photo].Tags.Order(StringComparer.OrdinalIgnoreCase), StringComparer.OrdinalIgnoreCase);
-                changed += anew.Changes || tagged ? 1 : 0;
+                var (photo, _, rating) = now[row.Photo];
+                var anew = row.Of(photo);
+                var tagged = row.Tags is not null && !TagName.All(row.Tags).Select(t => t.Key).Order().SequenceEqual(TagName.All(photo.Tags).Select(t => t.Key).Order());
+                changed += anew.Changes || tagged || (row.Rating is { } stars && stars != rating) ? 1 : 0;
                 cut += anew.Cut ? 1 : 0;
                 if (anew.Changes && examples.Count < Examples)
                 {
-                    examples.Add((now[row.Photo], anew));
+                    examples.Add((photo, anew));
                 }
             }
         }

@@ -18,6 +18,9 @@ internal sealed record TagChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<st
 /// <summary>Tags, and which photos carry them.</summary>
 internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
 {
+    /// <summary>The names of a photo's tags in their order, of a row called <c>p</c>.</summary>
+    public const string NamesOfPhoto = "array(select t.name from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id order by t.key)";
+
     /// <summary>Tags whose name begins with the words typed, then those that hold them; the most used first.</summary>
     /// <param name="also">A tag that is to be among them in any case, and then is the first.</param>
     public async Task<IReadOnlyList<TagLine>> TagsAsync(string? typed, TagId? also, int most, CancellationToken ct)
@@ -140,11 +143,7 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper 
     }
 
     /// <summary>The ids of tags that are there, by name.</summary>
-    public static async Task<IReadOnlyList<TagId>> FindAsync(Act act, IReadOnlyList<TagName> names, CancellationToken ct)
-    {
-        await using var read = act.Command("select id from tag where key = any(@keys)", ("keys", names.Select(n => n.Key).ToArray()));
-        return await read.AllAsync(r => new TagId(r.GetGuid(0)), ct);
-    }
+    public static async Task<IReadOnlyList<TagId>> FindAsync(Act act, IReadOnlyList<TagName> names, CancellationToken ct) => [.. (await ByKeyAsync(act, names, ct)).Values];
 
     /// <summary>Throws a tag in the bin; it comes off every photo and is back on them when it comes back.</summary>
     /// <returns>Null when it is not there.</returns>
