@@ -149,7 +149,6 @@ export const describingWords = {
   },
   file: {
     title: 'Words in a spreadsheet',
-    entry: 'In a spreadsheet',
     lead: 'Save the words as a file, write them where you like to, and bring them back.',
     out: 'Out',
     save: 'The words of',
