@@ -1,3 +1,4 @@
+using Jovitar.Core.Corrections;
 using NetVips;
 
 namespace Jovitar.Imaging;
@@ -7,6 +8,9 @@ namespace Jovitar.Imaging;
 public readonly record struct PictureSize(int Width, int Height, long AtOnce = 0)
 {
     public long Pixels => (long)Width * Height;
+
+    /// <summary>Its measures alone.</summary>
+    public PixelSize Measures => new(Width, Height);
 }
 
 /// <summary>A rendition: how wide it was asked for, and its bytes, WebP.</summary>
@@ -53,15 +57,17 @@ public static class Picture
     }
 
     /// <summary>Makes renditions, the widest first and each smaller one from the one before it.</summary>
+    /// <param name="correction">How the picture is to be corrected; null as it is.</param>
     /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
-    public static IReadOnlyList<Rendition> Render(string original, IReadOnlyList<int> widths)
+    public static IReadOnlyList<Rendition> Render(string original, IReadOnlyList<int> widths, Correction? correction = null)
     {
         if (widths.Count == 0)
         {
             return [];
         }
 
-        using var room = DecodingMemory.Take(Measure(original).AtOnce);
+        var size = Measure(original);
+        using var room = DecodingMemory.Take(Room(size, correction, widths.Max()));
         var renditions = new List<Rendition>();
         try
         {
@@ -70,7 +76,7 @@ public static class Picture
             {
                 foreach (var width in widths.OrderDescending())
                 {
-                    var made = wider is null ? Decode(original, width, widths.Count > 1) : wider.ThumbnailImage(Math.Min(width, wider.Width), height: 10_000_000, size: Enums.Size.Down);
+                    var made = wider is null ? Decode(original, size, correction, width, widths.Count > 1) : wider.ThumbnailImage(Math.Min(width, wider.Width), height: 10_000_000, size: Enums.Size.Down);
                     if (wider is null && widths.Count > 1)
                     {
                         wider = made;
@@ -114,18 +120,19 @@ public static class Picture
         }
     }
 
-    /// <summary>A picture that leaves: JPEG, sRGB, upright, without metadata.</summary>
-    /// <param name="edge">The longer edge, pixels, where the original is larger.</param>
+    /// <summary>A picture that leaves: JPEG, sRGB, upright, corrected, without metadata.</summary>
+    /// <param name="edge">The longer edge, pixels, where the picture is larger.</param>
     /// <param name="quality">1 to 100, as JPEG encoders count it.</param>
     /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
-    public static byte[] Jpeg(string original, int edge, int quality)
+    public static byte[] Jpeg(string original, int edge, int quality, Correction? correction = null)
     {
         var size = Measure(original);
-        using var room = DecodingMemory.Take(size.AtOnce);
+        var seen = correction is null ? size.Measures : Framing.Size(correction, size.Measures);
+        var width = seen.Width >= seen.Height ? edge : (int)Math.Max(1, Math.Round(edge * seen.Ratio));
+        using var room = DecodingMemory.Take(Room(size, correction, width));
         try
         {
-            var width = size.Width >= size.Height ? edge : (int)Math.Max(1, Math.Round(edge * (double)size.Width / size.Height));
-            using var made = Decode(original, width, keep: false);
+            using var made = Decode(original, size, correction, width, keep: false);
             using var flat = made.HasAlpha() ? made.Flatten(background: [255, 255, 255]) : made.Copy();
             return flat.JpegsaveBuffer(q: quality, optimizeCoding: true, interlace: true, keep: Enums.ForeignKeep.None);
         }
@@ -133,6 +140,50 @@ public static class Picture
         {
             throw Explain(e, original);
         }
+    }
+
+    /// <summary>A small picture of bare pixels, three bytes each, row after row, none of its sides longer than asked for.</summary>
+    /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
+    public static (byte[] Rgb, PixelSize Size) Small(string original, int side)
+    {
+        var size = Measure(original);
+        using var room = DecodingMemory.Take(size.AtOnce);
+        try
+        {
+            using var made = Decode(original, size.Width >= size.Height ? side : (int)Math.Max(1, Math.Round(side * size.Measures.Ratio)), keep: true);
+            using var flat = made.HasAlpha() ? made.Flatten(background: [255, 255, 255]) : made.Copy();
+            return (flat.WriteToMemory<byte>(), new PixelSize(flat.Width, flat.Height));
+        }
+        catch (VipsException e)
+        {
+            throw Explain(e, original);
+        }
+    }
+
+    /// <summary>Bytes held while a picture is decoded and corrected: what is turned or straightened is held whole, before and after.</summary>
+    static long Room(PictureSize size, Correction? correction, int width)
+    {
+        if (correction is not { ChangesPixels: true })
+        {
+            return size.AtOnce;
+        }
+
+        var whole = Correcting.WholeWidth(correction, size.Measures, width);
+        return size.AtOnce + (2 * 4 * whole * (long)Math.Ceiling(whole / size.Measures.Ratio));
+    }
+
+    /// <summary>Decodes to a width, corrected.</summary>
+    static Image Decode(string original, PictureSize size, Correction? correction, int width, bool keep)
+    {
+        if (correction is not { ChangesPixels: true })
+        {
+            return Decode(original, width, keep);
+        }
+
+        var across = Math.Min(width, Framing.Size(correction, size.Measures).Width);
+        using var whole = Decode(original, Correcting.WholeWidth(correction, size.Measures, across), keep: true);
+        using var made = Correcting.Apply(whole, correction, size.Measures, across);
+        return made.CopyMemory();
     }
 
     /// <summary>Decodes to a width, upright and in sRGB; kept in memory when more renditions are made from it.</summary>
