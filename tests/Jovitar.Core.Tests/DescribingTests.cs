@@ -129,7 +129,11 @@ public sealed class DescribingTests
         {
             var once = Casings.Apply(casing, text);
             Assert.Equal(text.ToUpperInvariant(), once.ToUpperInvariant());
-            Assert.Equal(once, Casings.Apply(casing, once));
+            if (once.EnumerateRunes().Any(System.Text.Rune.IsLower))
+            {
+                // Where all is large now (“a RAF” as a title), it cannot be told any more which words were large before.
+                Assert.Equal(once, Casings.Apply(casing, once));
+            }
         });
 
     [Fact]

@@ -35,10 +35,11 @@ public sealed class NarrowingTests
         from categories in Some
         from albums in Some
         from people in Among("Ines", "Odile, the elder", "Tam").Array[0, 2]
+        from corrected in Among("cropped", "grey", "print").Array[0, 2]
         select new PhotoFacts(
             new Guid($"00000000-0000-7000-9000-{id:d12}"), here > 0, taken < 0 ? null : new DateTime(2024, 1, 1, 9, 0, 0, DateTimeKind.Unspecified).AddDays(taken), new DateTime(2026, 1, 1, 0, 0, 0, DateTimeKind.Unspecified).AddMinutes(arrived),
             Names[name], Titles[title], $"{Titles[title]} {Names[name]} {string.Join(' ', tags.Select(t => $"tag{Array.IndexOf(Things, t)}"))}", (flags & 1) != 0, (flags & 2) != 0, rating, decision, width, height, camera, "", 10 + id,
-            tags, categories, albums, [], [.. people.Distinct()]);
+            tags, categories, albums, [], [.. people.Distinct()], [.. corrected.Distinct()]);
 
     static readonly string[] Ids = [.. Things.Select(t => t.ToString()), Narrowing.None, "garbage"];
 
@@ -50,6 +51,7 @@ public sealed class NarrowingTests
             PartKind.Album or PartKind.Category or PartKind.Tag => Ids,
             PartKind.Taken => ["2024", "2025-02", "2024-03-05", "2024-02--2024-04-15", Narrowing.None, "2024-13", "2025--2024"],
             PartKind.People => ["Ines", "Odile, the elder", "ines", Narrowing.None],
+            PartKind.Corrected => ["cropped", "grey", "print", "turned", Narrowing.None],
             PartKind.Camera => ["Corvid S", "Halyard, model 2", Narrowing.None, "corvid s"],
             PartKind.Rating => ["0", "3", "5", "6", "03"],
             PartKind.Decision => ["keep", "doubt", "leave_out", Narrowing.None],
@@ -69,6 +71,7 @@ public sealed class NarrowingTests
     {
         PartKind.Album => c == Narrowing.None ? p.Albums.Count == 0 : p.Albums.Any(a => a.ToString() == c),
         PartKind.People => c == Narrowing.None ? p.People.Count == 0 : p.People.Contains(c),
+        PartKind.Corrected => c == Narrowing.None ? p.Corrected.Count == 0 : p.Corrected.Contains(c),
         PartKind.Tag => c == Narrowing.None ? p.Tags.Count == 0 : p.Tags.Any(a => a.ToString() == c),
         PartKind.Category => c == Narrowing.None ? p.Categories.Count == 0 : p.Categories.Any(a => Above(a).Any(u => u.ToString() == c)),
         PartKind.Taken => p.Taken is not { } taken ? c == Narrowing.None : c switch
@@ -209,7 +212,7 @@ public sealed class NarrowingTests
     public void What_makes_no_sense_shows_nothing_rather_than_everything(string tag, int found)
     {
         var index = new PhotoIndex();
-        index.Set(new PhotoFacts(Things[0], true, null, DateTime.UnixEpoch, "a.jpg", "", "a.jpg", false, false, 0, "", 3, 2, "", "", 1, [], [], [], [], []));
+        index.Set(new PhotoFacts(Things[0], true, null, DateTime.UnixEpoch, "a.jpg", "", "a.jpg", false, false, 0, "", 3, 2, "", "", 1, [], [], [], [], [], []));
         Assert.Equal(found, index.Count(Narrowing.Read(name => name == "tag" ? tag : null)));
     }
 

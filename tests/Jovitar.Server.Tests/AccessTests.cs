@@ -41,11 +41,11 @@ public sealed class AccessTests
 
         var hidden = await owner.BringAsync(await owner.IntakeAsync(), "hidden.jpg", Acts.Photo(77));
         await site.UntilAsync("select count(*) from photo where state = 'ready'", 2);
-        var bare = $"/i/{hidden.GetProperty("hash").GetString()}/1-480.webp";
+        var bare = $"/i/{hidden.GetProperty("picture").GetString()}/1-480.webp";
         Assert.Equal(HttpStatusCode.NotFound, (await visitor.GetAsync(bare)).StatusCode);
         // Staff have an address of their own, which nothing between keeps; under the visitors' even they do not get it.
         Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync(bare)).StatusCode);
-        var own = $"/api/renditions/{hidden.GetProperty("hash").GetString()}/480";
+        var own = $"/api/renditions/{hidden.GetProperty("picture").GetString()}/480";
         var forStaff = await owner.GetAsync(own);
         Assert.Equal(HttpStatusCode.OK, forStaff.StatusCode);
         Assert.True(forStaff.Headers.CacheControl is { Private: true, MaxAge.TotalDays: < 2 });

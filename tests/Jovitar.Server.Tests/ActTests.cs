@@ -272,7 +272,7 @@ public sealed class ActTests
         await using var site = await Site.StartAsync(workers: 0);
         var owner = await site.OwnerAsync();
         await site.WriteAsync(
-            "insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 5000) as g");
+            "insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 5000) as g");
         await using var read = site.Db.CreateCommand("select array_agg(id::text) from photo");
         var all = (string[])(await read.ExecuteScalarAsync())!;
         await using (var reset = site.Db.CreateCommand("select pg_stat_reset()"))

@@ -55,7 +55,7 @@ public sealed class DescribingTests
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         await site.WriteAsync(
-            "insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), to_char(g, 'FM00000') || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 12000) as g");
+            "insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), to_char(g, 'FM00000') || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 12000) as g");
         await (await owner.PostAsJsonAsync("/api/hand/found?sort=name", new { how = "take" })).ReadAsync();
         var done = await DescribeAsync(owner, null, Write("title", new { counter = new { digits = 5, from = 1, eachDay = false } }), Write("caption", new { told = "fileName" }));
         Assert.Equal(12000, done.GetProperty("done").GetProperty("photos").GetInt32());
@@ -73,7 +73,7 @@ public sealed class DescribingTests
     {
         await using var site = await Site.StartAsync();
         await site.WriteAsync(
-            "insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 20000) as g; delete from act_change");
+            "insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 20000) as g; delete from act_change");
         var written = new List<long>();
         for (var tried = 0; tried < 4; tried++)
         {
@@ -234,7 +234,7 @@ public sealed class DescribingTests
         var owner = await site.OwnerAsync();
         var tomas = await site.EditorAsync("Tomas");
         await site.WriteAsync(
-            "insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), to_char(g, 'FM0000') || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 600) as g");
+            "insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), to_char(g, 'FM0000') || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 600) as g");
         await using var all = site.Db.CreateCommand("select array_agg(id::text order by file_name) from photo");
         var photos = (string[])(await all.ExecuteScalarAsync())!;
         var dice = new Random(11);

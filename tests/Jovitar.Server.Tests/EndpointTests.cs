@@ -15,7 +15,7 @@ public sealed class EndpointTests
     [
         "GET /api/session", "POST /api/session", "DELETE /api/session", "POST /api/owner", "GET /site/view/{address}",
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
-        "GET /", "GET /i/{hash}/{recipe:int}-{width:int}.webp", "GET /{address}", "GET /{address}/photo/{photo}", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
+        "GET /", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /{address}", "GET /{address}/photo/{photo}", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
     ];
 
@@ -30,7 +30,7 @@ public sealed class EndpointTests
         /// <summary>An address of it with something of the right kind in every place.</summary>
         public string Address() => System.Text.RegularExpressions.Regex.Replace(Pattern, @"\{([^}:]+)(:[^}]+)?\}", m => m.Groups[1].Value switch
         {
-            "hash" => new string('a', 64),
+            "picture" => new string('a', 64),
             "recipe" => "1",
             "width" => "480",
             "documentName" => "v1",

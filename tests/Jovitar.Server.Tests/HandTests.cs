@@ -88,7 +88,7 @@ public sealed class HandTests
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         await site.WriteAsync(
-            "insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 6000) as g");
+            "insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 6000) as g");
         var held = await (await owner.PostAsJsonAsync("/api/hand/found", new { how = "take" })).ReadAsync();
         Assert.Equal((6000, 5000), (held.GetProperty("count").GetInt32(), held.GetProperty("photos").GetArrayLength()));
         async Task<int> DoneAsync(string address, object body)

@@ -16,11 +16,11 @@ public sealed class IntakeTests
         var file = await owner.BringAsync(await owner.IntakeAsync(), "C:\\pictures\\one.jpg", bytes);
         Assert.Equal("arrived", file.GetProperty("outcome").GetString());
         Assert.Equal("one.jpg", file.GetProperty("fileName").GetString());
-        Assert.Equal(Convert.ToHexStringLower(SHA256.HashData(bytes)), file.GetProperty("hash").GetString());
+        Assert.Equal(Convert.ToHexStringLower(SHA256.HashData(bytes)), file.GetProperty("picture").GetString());
         await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 1);
         var id = file.GetProperty("photo").GetString();
         Assert.Equal(bytes, await owner.GetByteArrayAsync($"/api/photos/{id}/original"));
-        Assert.Equal("image/webp", (await owner.GetAsync($"/api/renditions/{file.GetProperty("hash").GetString()}/480")).Content.Headers.ContentType!.MediaType);
+        Assert.Equal("image/webp", (await owner.GetAsync($"/api/renditions/{file.GetProperty("picture").GetString()}/480")).Content.Headers.ContentType!.MediaType);
         Assert.Empty(Directory.GetFiles(Path.Combine(site.Data, "arriving")));
     }
 

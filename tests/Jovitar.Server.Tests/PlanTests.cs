@@ -14,7 +14,7 @@ public sealed partial class PlanTests
     /// <summary>Twenty thousand photos in categories, tags, albums and an intake, with what was done to them.</summary>
     const string Fill =
         """
-        insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage, title, taken, look)
+        insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage, title, taken, look)
         select gen_random_uuid(), sha256(g::text::bytea), g || '.jpg', 'image/jpeg', 1, 3, 2, now() - make_interval(secs => g), 'ready', 2,
                case when g % 50 = 0 then '' else 'Title ' || g end, timestamp '2020-01-01' + make_interval(mins => g), ('x' || substr(md5(g::text), 1, 16))::bit(64)::bigint
           from generate_series(1, 20000) as g;

@@ -59,12 +59,12 @@ public sealed class RepeatTests
     {
         await using var site = await Site.StartAsync(workers: 0);
         await site.WriteAsync("""
-            insert into photo (id, hash, file_name, media_type, bytes, width, height, state, stage, arrived, look, taken)
+            insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, state, stage, arrived, look, taken)
             select gen_random_uuid(), sha256(int4send(g)), g || '.jpg', 'image/jpeg', 1, 100, 100, 'ready', 2, now(),
                    (('x' || substr(md5(g::text), 1, 16))::bit(64))::bigint, timestamp '2026-01-01' + make_interval(secs => g * 20)
               from generate_series(1, 20000) as g;
             -- Near ones: a thousand whose hash differs from another's in a few bits.
-            insert into photo (id, hash, file_name, media_type, bytes, width, height, state, stage, arrived, look, taken)
+            insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, state, stage, arrived, look, taken)
             select gen_random_uuid(), sha256(int4send(-g)), g || 'b.jpg', 'image/jpeg', 1, 100, 100, 'ready', 2, now(),
                    (('x' || substr(md5((g * 20)::text), 1, 16))::bit(64))::bigint # (1::bigint << (g % 63)) # (1::bigint << (g * 7 % 61)) # (1::bigint << (g * 3 % 59)), null
               from generate_series(1, 1000) as g;

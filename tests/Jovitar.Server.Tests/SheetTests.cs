@@ -14,7 +14,7 @@ public sealed class SheetTests
 
     const string Fill =
         """
-        insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage, title, caption, alt, taken, decision, binned)
+        insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage, title, caption, alt, taken, decision, binned)
         select gen_random_uuid(), sha256(g::text::bytea), (array['IMG','img','Dsc','scan','Ångström'])[g % 5 + 1] || '_' || g % 90 || '.jpg', 'image/jpeg', 1, 3, 2, now() - make_interval(mins => g % 70), 'ready', 2,
                case when g % 4 = 0 then '' else (array['Pier','Wind','100% kite','Under_score'])[g % 4 + 1] || ' ' || g end, case when g % 3 = 0 then 'a quiet pier' else '' end, case when g % 6 = 0 then '' else 'seen' end,
                case when g % 7 = 0 then null else timestamp '2024-03-01' + make_interval(hours => g % 50) end, case when g % 11 = 0 then 'leave_out' else '' end, case when g % 13 = 0 then now() end

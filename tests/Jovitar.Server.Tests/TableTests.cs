@@ -211,7 +211,7 @@ public sealed class TableTests
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         await site.WriteAsync(
-            "insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), to_char(g, 'FM000000') || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 3000) as g");
+            "insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, state, stage) select gen_random_uuid(), sha256(g::text::bytea), to_char(g, 'FM000000') || '.jpg', 'image/jpeg', 1, 3, 2, now(), 'ready', 2 from generate_series(1, 3000) as g");
         var csv = new StringBuilder("file name,title,caption\n");
         for (var i = 1; i <= 200_000; i++)
         {

@@ -20,14 +20,14 @@ public sealed class TrialTests
         var sheet = await (await owner.GetAsync("/api/photos?q=trial&sort=name")).ReadAsync();
         Assert.Equal(298, sheet.GetProperty("total").GetInt32());
         var trial = sheet.GetProperty("photos")[0];
-        Assert.Equal(HttpStatusCode.OK, (await owner.GetAsync($"/api/renditions/{trial.GetProperty("hash").GetString()}/480")).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await owner.GetAsync($"/api/renditions/{trial.GetProperty("picture").GetString()}/480")).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await owner.GetAsync($"/api/photos/{trial.GetProperty("id").GetString()}/original")).StatusCode);
         // Another process knows where their bytes are, too, and what people do with them is an act like any other.
         site.Process(workers: 0);
         var other = await site.OwnerAsync();
         Assert.Equal(300, (await (await other.GetAsync("/api/photos")).ReadAsync()).GetProperty("total").GetInt32());
         await site.Part<TrialPhotos>().FindBytesAsync(CancellationToken.None);
-        Assert.Equal(HttpStatusCode.OK, (await other.GetAsync($"/api/renditions/{trial.GetProperty("hash").GetString()}/480")).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await other.GetAsync($"/api/renditions/{trial.GetProperty("picture").GetString()}/480")).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await other.GetAsync($"/api/renditions/{new string('a', 64)}/480")).StatusCode);
         await site.VerifyAsync();
         Assert.Equal(2, photos.Length);

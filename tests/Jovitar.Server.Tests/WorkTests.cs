@@ -54,7 +54,7 @@ public sealed class WorkTests
         var owner = await site.OwnerAsync();
         await site.WriteAsync(
             """
-            insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, taken, state, stage)
+            insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, taken, state, stage)
             select gen_random_uuid(), sha256(g::text::bytea), 'N' || (g % 50) || '.jpg', 'image/jpeg', 1, 3, 2, now() - make_interval(secs => g % 7), timestamp '2020-01-01' + make_interval(mins => g % 90), 'ready', 2 from generate_series(1, 500) as g
             """);
 

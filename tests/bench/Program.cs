@@ -243,7 +243,7 @@ static async Task MeasureSheetAsync(string connection)
 
     var bare = await P95Async(async () =>
     {
-        await using var read = db.CreateCommand("select id, encode(hash, 'hex'), file_name, title, width, height, state, failure from photo where id = any($1)");
+        await using var read = db.CreateCommand("select id, picture, file_name, title, width, height, state, failure from photo where id = any($1)");
         read.Parameters.Add(new NpgsqlParameter { Value = ids });
         await using var reader = await read.ExecuteReaderAsync();
         while (await reader.ReadAsync())

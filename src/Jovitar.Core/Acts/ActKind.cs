@@ -24,6 +24,12 @@ public enum ActKind
 
     /// <summary>The words of several photos were changed in one go.</summary>
     Described,
+
+    /// <summary>How photos are corrected was changed.</summary>
+    Corrected,
+
+    /// <summary>Prints on a scan were made photos of their own.</summary>
+    CutPrints,
     Tagged,
     Categorised,
     Decided,
@@ -66,7 +72,7 @@ public static class ActKinds
     public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
-    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.AlbumWords or ActKind.EditedPage;
+    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage;
 
     /// <summary>How long apart such changes may lie.</summary>
     public static readonly TimeSpan OneGo = TimeSpan.FromMinutes(10);

@@ -28,6 +28,7 @@ public static class ActWords
         ["link"] = "link",
         ["rating"] = "rating",
         ["decision"] = "decision",
+        ["correction"] = "correction",
         ["creator"] = "creator",
         ["working_name"] = "working name",
         ["description"] = "description",
@@ -97,6 +98,18 @@ public static class ActWords
 
     /// <summary>Words that came in with a spreadsheet's file.</summary>
     public static string FromTable(ActTally tally, string file) => $"Wrote words from “{file}” on {Photos(tally.Photos)}.";
+
+    /// <summary>Photos that were corrected.</summary>
+    /// <param name="photo">What it is called, where it is one.</param>
+    /// <param name="back">They are again as they came in.</param>
+    public static string Corrected(ActTally tally, string? photo, bool back)
+    {
+        var what = photo is { } name ? $"“{name}”" : Photos(tally.Photos);
+        return back ? $"Took the corrections of {what} back." : $"Corrected {what}.";
+    }
+
+    /// <summary>Prints on a scan that became photos of their own.</summary>
+    public static string CutPrints(int count, string scan) => $"Cut {Things(count, "print", "prints")} out of “{scan}”.";
 
     public static string Tagged(ActTally tally, IReadOnlyList<string> on, IReadOnlyList<string> off) => (on.Count, off.Count) switch
     {

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using Jovitar.Core.Photos;
 
 namespace Jovitar.Core.Corrections;
 
@@ -88,7 +89,7 @@ public sealed record Correction
             var text = string.Create(
                 CultureInfo.InvariantCulture,
                 $"{Turns} {Angle} {(Crop is { } c ? $"{c.X} {c.Y} {c.Width} {c.Height}" : "")} {(Greys is { } g ? $"{g.Red} {g.Green} {g.Blue}" : "")} {Brightness} {Contrast}");
-            return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..16];
+            return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..PictureName.KeyLength];
         }
     }
 

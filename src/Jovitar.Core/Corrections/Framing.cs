@@ -26,7 +26,7 @@ public static class Framing
         // A rectangle r·h by h, rotated, is r·h·cos + h·sin wide and r·h·sin + h·cos high; both must fit.
         var (sin, cos) = SinCos(angle);
         var height = Math.Min(turned.Width / ((ratio * cos) + sin), turned.Height / ((ratio * sin) + cos));
-        var (w, h) = (Math.Min(1, height * ratio / turned.Width), Math.Min(1, height / turned.Height));
+        var (w, h) = (height * ratio / turned.Width, height / turned.Height);
         return new Crop((1 - w) / 2, (1 - h) / 2, w, h);
     }
 
@@ -39,9 +39,14 @@ public static class Framing
         }
 
         var (sin, cos) = SinCos(angle);
-        var (w, h) = (Math.Max(crop.Width, Correction.LeastSide) * turned.Width, Math.Max(crop.Height, Correction.LeastSide) * turned.Height);
-        var scale = Math.Min(1, Math.Min(turned.Width / ((w * cos) + (h * sin)), turned.Height / ((w * sin) + (h * cos))));
-        (w, h) = (w * scale, h * scale);
+        (double Width, double Height) Shrunk(double width, double height)
+        {
+            var scale = Math.Min(1, Math.Min(turned.Width / ((width * cos) + (height * sin)), turned.Height / ((width * sin) + (height * cos))));
+            return (width * scale, height * scale);
+        }
+
+        var (w, h) = Shrunk(Math.Max(crop.Width, 1e-6) * turned.Width, Math.Max(crop.Height, 1e-6) * turned.Height);
+        (w, h) = Shrunk(Math.Max(w, Correction.LeastSide * turned.Width), Math.Max(h, Correction.LeastSide * turned.Height));
 
         // The middle of the crop, in the picture before it was rotated.
         var middle = Rotate((crop.X + (crop.Width / 2) - 0.5) * turned.Width, (crop.Y + (crop.Height / 2) - 0.5) * turned.Height, -angle);
@@ -79,6 +84,27 @@ public static class Framing
         var crop = Crop(correction, original);
         var (x, y) = Rotate((spot.X - 0.5) * turned.Width, (spot.Y - 0.5) * turned.Height, correction.Angle);
         return new Spot(Math.Clamp(((x / turned.Width) + 0.5 - crop.X) / crop.Width, 0, 1), Math.Clamp(((y / turned.Height) + 0.5 - crop.Y) / crop.Height, 0, 1)).Rounded();
+    }
+
+    /// <summary>Where the corners of what is seen lie in the upright original: upper left, upper right, lower right, lower left of the corrected picture.</summary>
+    public static IReadOnlyList<Spot> Corners(Correction correction, PixelSize original)
+    {
+        var turned = original.Turned(correction.Turns);
+        var crop = Crop(correction, original);
+        return
+        [
+            .. new[] { (crop.X, crop.Y), (crop.X + crop.Width, crop.Y), (crop.X + crop.Width, crop.Y + crop.Height), (crop.X, crop.Y + crop.Height) }.Select(corner =>
+            {
+                var (x, y) = Rotate((corner.Item1 - 0.5) * turned.Width, (corner.Item2 - 0.5) * turned.Height, -correction.Angle);
+                var spot = new Spot((x / turned.Width) + 0.5, (y / turned.Height) + 0.5);
+                for (var i = correction.Turns; i is > 0 and < 4; i++)
+                {
+                    spot = new Spot(1 - spot.Y, spot.X);
+                }
+
+                return new Spot(Math.Clamp(spot.X, 0, 1), Math.Clamp(spot.Y, 0, 1));
+            }),
+        ];
     }
 
     /// <summary>A step from the middle, rotated clockwise: y runs down.</summary>

@@ -43,6 +43,9 @@ public enum PartKind
 
     /// <summary>What is lacking: title, alt, credit.</summary>
     Missing,
+
+    /// <summary>How photos are corrected: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none.</summary>
+    Corrected,
 }
 
 /// <summary>One part: any of the choices (or none of them, turned round).</summary>

@@ -8,7 +8,7 @@ namespace Jovitar.Core.Narrowings;
 /// <param name="Width">Pixels, as it is shown.</param>
 public sealed record PhotoFacts(
     Guid Id, bool Here, DateTime? Taken, DateTime Arrived, string FileName, string Title, string Words, bool HasAlt, bool HasCredit, int Rating, string Decision, int Width, int Height, string Camera,
-    string Lens, long Bytes, IReadOnlyList<Guid> Tags, IReadOnlyList<Guid> Categories, IReadOnlyList<Guid> Albums, IReadOnlyList<Guid> Intakes, IReadOnlyList<string> People)
+    string Lens, long Bytes, IReadOnlyList<Guid> Tags, IReadOnlyList<Guid> Categories, IReadOnlyList<Guid> Albums, IReadOnlyList<Guid> Intakes, IReadOnlyList<string> People, IReadOnlyList<string> Corrected)
 {
     /// <summary>What a sheet by time taken goes by: where no camera said it, when the photo arrived.</summary>
     public DateTime SortTaken => Taken ?? Arrived;

@@ -52,6 +52,7 @@ public sealed partial class PhotoIndex
         PartKind.Tag => Several(tags, among, id => [id]),
         PartKind.Intake => Several(intakes, among, id => [id]),
         PartKind.People => Several(people, among, name => [name]),
+        PartKind.Corrected => Several(corrected, among, trait => [trait]),
         PartKind.Taken => TakenSpan.Bars([.. day.Tally(among)]),
         PartKind.Camera => Named(camera.Tally(among)),
         PartKind.Lens => Named(lens.Tally(among)),

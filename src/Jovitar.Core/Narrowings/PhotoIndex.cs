@@ -42,6 +42,7 @@ public sealed partial class PhotoIndex
     readonly Facet<Many<Guid>> albums = new(Many<Guid>.None);
     readonly Facet<Many<Guid>> intakes = new(Many<Guid>.None);
     readonly Facet<Many<string>> people = new(Many<string>.None);
+    readonly Facet<Many<string>> corrected = new(Many<string>.None);
     readonly Column<long> bytes = new(0);
     readonly WordIndex words = new();
     readonly Dictionary<SheetSort, SheetOrder> orders;
@@ -99,6 +100,7 @@ public sealed partial class PhotoIndex
             albums.Set(n, SetOf(facts.Albums));
             intakes.Set(n, SetOf(facts.Intakes));
             people.Set(n, facts.People.Count == 0 ? Many<string>.None : new Many<string>(facts.People));
+            corrected.Set(n, facts.Corrected.Count == 0 ? Many<string>.None : new Many<string>(facts.Corrected));
             words.Set(n, facts.Words);
             Moved(n);
         }
@@ -350,6 +352,8 @@ public sealed partial class PhotoIndex
                 return Ids(intakes, wanted);
             case PartKind.People:
                 return people.Where(ids.Count, set => set.All.Length == 0 ? none : Array.Exists(set.All, choices.Contains));
+            case PartKind.Corrected:
+                return corrected.Where(ids.Count, set => set.All.Length == 0 ? none : Array.Exists(set.All, choices.Contains));
             case PartKind.Taken:
                 var spans = part.Choices.Select(TakenSpan.Read).OfType<TakenSpan>().ToArray();
                 return day.Where(ids.Count, d => d == default ? none : Array.Exists(spans, s => s.Holds(d)));

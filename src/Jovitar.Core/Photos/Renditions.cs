@@ -26,6 +26,7 @@ public static class Renditions
     /// <summary>The pixels across that a rendition named by a width really has: no photo is blown up.</summary>
     public static int PixelsAcross(int rendition, int originalWidth) => Math.Min(rendition, originalWidth);
 
-    /// <summary>The address of a rendition: named by the original's content and the recipe, so it may be kept forever.</summary>
-    public static string Address(string hash, int width) => $"/i/{hash}/{Recipe}-{width}.webp";
+    /// <summary>The address of a rendition: named by the original's content, its correction and the recipe, so it may be kept forever.</summary>
+    /// <param name="picture">A <see cref="PictureName"/>.</param>
+    public static string Address(string picture, int width) => $"/i/{picture}/{Recipe}-{width}.webp";
 }

@@ -1,10 +1,15 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Platform;
 using Npgsql;
 
 namespace Jovitar.Server.Access;
+
+/// <summary>A photo as a picture of its original.</summary>
+/// <param name="Original">Its size, upright, pixels.</param>
+internal sealed record PictureThing(PhotoThing Thing, Correction Correction, PixelSize Original);
 
 /// <summary>Loads what the decision who may see depends on: the one place where it is read.</summary>
 internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
@@ -34,12 +39,14 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         _ => PhotoState.Waiting,
     };
 
-    /// <summary>A photo by the hash of its original, and how wide the original is; null when there is none.</summary>
-    public async Task<(PhotoThing Thing, int Width)?> PhotoAsync(byte[] hash, CancellationToken ct)
+    /// <summary>The photos that are made from an original: one, or of a scan the whole and each print on it.</summary>
+    public async Task<IReadOnlyList<PictureThing>> PicturesAsync(byte[] hash, CancellationToken ct)
     {
         await using var command = db.Command(PhotoSql("p.hash = @hash"), ("hash", hash));
-        await using var r = await command.ExecuteReaderAsync(ct);
-        return await r.ReadAsync(ct) ? (Photo(r, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), r.Get<int>("width")) : null;
+        return await command.AllAsync(
+            r => new PictureThing(
+                Photo(r, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), CorrectionText.Read(r.MaybeText("correction")), new PixelSize(r.Get<int>("own_width"), r.Get<int>("own_height"))),
+            ct);
     }
 
     /// <summary>A photo; null when there is none.</summary>
@@ -51,7 +58,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
 
     static string PhotoSql(string which) =>
         $"""
-        select {PhotoColumns}, p.width, pages.*
+        select {PhotoColumns}, p.correction::text as correction, p.own_width, p.own_height, pages.*
           from photo as p
          cross join lateral (
            {PagesOfAlbums} and pg.album in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages

@@ -12,7 +12,7 @@ namespace Jovitar.Server.Albums;
 
 /// <summary>The picture an album is known by: the chosen one, else its first.</summary>
 /// <param name="Shown">It can be shown already.</param>
-internal sealed record Cover(string Hash, int Width, int Height, bool Shown);
+internal sealed record Cover(string Picture, int Width, int Height, bool Shown);
 
 /// <summary>An album as it is listed.</summary>
 internal sealed record AlbumLine(AlbumId Id, string WorkingName, string Title, string Description, int Photos, Cover? Cover, PageId? Page, AudienceLine Audience, PhotoId? ChosenCover, long Version);
@@ -50,14 +50,14 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             $"""
             select a.id, a.working_name, a.title, a.description, a.cover, a.version,
                    (select count(*) from album_photo as ap where ap.album = a.id) as photos,
-                   encode(c.hash, 'hex') as hash, c.width, c.height, c.stage,
+                   c.picture, c.width, c.height, c.stage,
                    (select pg.id from page as pg where pg.album = a.id and pg.binned is null order by pg.made limit 1) as page,
                    pages.published_pages, pages.drafts
               from album as a
              cross join lateral (
                {AccessStore.PagesOfAlbums} and pg.album = a.id) as pages
               left join lateral (
-                select p.hash, p.width, p.height, p.stage
+                select p.picture, p.width, p.height, p.stage
                   from photo as p
                  where p.id = coalesce(a.cover,
                    (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1))) as c on true
@@ -68,7 +68,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         return await command.AllAsync(
             r => new AlbumLine(
                 new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), r.Get<string>("title"), r.Get<string>("description"), (int)r.Get<long>("photos"),
-                r.MaybeText("hash") is { } hash ? new Cover(hash, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
+                r.MaybeText("picture") is { } picture ? new Cover(picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
                 r.MaybeId("page") is { } page ? new PageId(page) : null,
                 AudienceLine.Of(new AlbumThing(Binned: false, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), access.Now),
                 r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null, r.Get<long>("version")),

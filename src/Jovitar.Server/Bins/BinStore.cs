@@ -12,8 +12,8 @@ namespace Jovitar.Server.Bins;
 /// <param name="Kind">photo, file, album, category, tag or page.</param>
 /// <param name="Photos">How many photos it takes back with it: an album's, a category's, a tag's.</param>
 /// <param name="Along">How many things went with it: an album's page, categories beneath.</param>
-/// <param name="Hash">Of a picture to know it by, where there is one.</param>
-internal sealed record BinnedThing(string Kind, Guid Id, string Name, int Photos, int Along, string? Hash, int Width, int Height, DateTimeOffset Binned, string BinnedBy);
+/// <param name="Picture">To know it by, where there is one.</param>
+internal sealed record BinnedThing(string Kind, Guid Id, string Name, int Photos, int Along, string? Picture, int Width, int Height, DateTimeOffset Binned, string BinnedBy);
 
 /// <summary>A thing by its kind and id.</summary>
 public sealed record ThingKey(string Kind, Guid Id);
@@ -154,7 +154,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
                      when h.kind in ('category', 'tag') then (select count(*) from held as x where x.other = h.thing)
                      else 0 end as photos,
                    (select count(*) from bin as w where w.within = h.thing) as along,
-                   encode(k.hash, 'hex') as hash, coalesce(k.width, 0) as width, coalesce(k.height, 0) as height
+                   k.picture, coalesce(k.width, 0) as width, coalesce(k.height, 0) as height
               from here as h
               left join photo as p on h.kind = 'photo' and p.id = h.thing
               left join file as f on h.kind = 'file' and f.id = h.thing
@@ -163,7 +163,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
               left join tag as t on h.kind = 'tag' and t.id = h.thing
               left join page as pg on h.kind = 'page' and pg.id = h.thing
               left join lateral (
-                select q.hash, q.width, q.height
+                select q.picture, q.width, q.height
                   from photo as q
                  where q.stage > 0
                    and q.id = coalesce(
@@ -178,7 +178,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
             ("until", until), ("after", after), ("most", most));
         return await command.AllAsync(
             r => new BinnedThing(
-                r.Get<string>("kind"), r.Get<Guid>("thing"), r.Get<string>("name"), (int)r.Get<long>("photos"), (int)r.Get<long>("along"), r.MaybeText("hash"), r.Get<int>("width"), r.Get<int>("height"),
+                r.Get<string>("kind"), r.Get<Guid>("thing"), r.Get<string>("name"), (int)r.Get<long>("photos"), (int)r.Get<long>("along"), r.MaybeText("picture"), r.Get<int>("width"), r.Get<int>("height"),
                 r.Get<DateTimeOffset>("binned"), r.Get<string>("binned_by")),
             ct);
     }

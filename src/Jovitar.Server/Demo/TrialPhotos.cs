@@ -74,10 +74,10 @@ internal sealed class TrialPhotos(NpgsqlDataSource db, ActRunner acts, Storage s
                      where p.state = 'ready' and p.file_name not like 'TRIAL%'),
             made as (
               insert into photo (
-                       id, hash, file_name, media_type, bytes, width, height, state, stage, title, caption, alt, credit, creator,
+                       id, hash, file_name, media_type, bytes, own_width, own_height, state, stage, title, caption, alt, credit, creator,
                          copyright, place, rating, taken, camera, lens, arrived, tag_words, look)
               select gen_random_uuid(), sha256(s.hash || int4send(g)), 'TRIAL_' || lpad(g::text, 7, '0') || '.jpg', s.media_type, s.bytes,
-                     s.width, s.height, 'ready', 2,
+                     s.own_width, s.own_height, 'ready', 2,
                      case when g % 5 = 0 then '' else s.title || ' ' || g end, s.caption, s.alt, s.credit, s.creator, s.copyright,
                        s.place, (g % 6)::smallint,
                      timestamp '2015-01-01' + make_interval(mins => g * 47), s.camera, s.lens, now() - make_interval(secs => g),

@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text;
+using Jovitar.Core.Corrections;
 using Jovitar.Core;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
@@ -23,8 +24,14 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 {
     const int AtOnce = 500;
 
+    /// <summary>Longer than any edge: a print cut from a scan has no original of its own, and leaves in its full size instead.</summary>
+    const int Whole = 1_000_000;
+
+    const int FineQuality = 95;
+
     /// <summary>A photo that leaves.</summary>
-    sealed record Leaver(string Hash, string FileName, LeavingWords Words);
+    /// <param name="IsPart">It is a print cut from a scan: its original shows more than the photo.</param>
+    sealed record Leaver(string Hash, bool IsPart, Correction Correction, string FileName, LeavingWords Words);
 
     /// <summary>Sends photos as one ZIP while it is being made, in their order; what cannot be sent is named in a text at its end.</summary>
     public async Task ZipAsync(IReadOnlyList<PhotoId> photos, LeavingForm form, Stream to, CancellationToken ct)
@@ -71,8 +78,28 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
     /// <summary>One original with its words; one that cannot hold any leaves as it came.</summary>
     /// <returns>What it is called and its bytes, or null when it is not here, or says where it was taken and that may not leave.</returns>
-    public async Task<(string FileName, Stream Bytes)?> OneAsync(PhotoId photo, bool position, CancellationToken ct) =>
-        await LeaversAsync([photo], position, ct) is [var leaver] && await OriginalAsync(leaver, position, ct) is (Leaving.Sent, var (bytes, _)) ? (leaver.FileName, bytes) : null;
+    public async Task<(string FileName, Stream Bytes)?> OneAsync(PhotoId photo, bool position, CancellationToken ct)
+    {
+        if (await LeaversAsync([photo], position, ct) is not [var leaver])
+        {
+            return null;
+        }
+
+        if (!leaver.IsPart)
+        {
+            return await OriginalAsync(leaver, position, ct) is (Leaving.Sent, var (bytes, _)) ? (leaver.FileName, bytes) : null;
+        }
+
+        if (await RenderedAsync(leaver, Whole, FineQuality, ct) is not { } jpeg)
+        {
+            return null;
+        }
+
+        var print = new MemoryStream();
+        await WordsWriter.WriteAsync(jpeg, leaver.Words, print, ct);
+        print.Position = 0;
+        return (Path.ChangeExtension(leaver.FileName, ".jpg"), print);
+    }
 
     /// <summary>What became of a photo on its way out.</summary>
     enum Leaving
@@ -88,9 +115,9 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
     async Task<Leaving> AddAsync(ZipArchive zip, Leaver leaver, LeavingForm form, LeavingNames names, CancellationToken ct)
     {
-        if (form.Edge is { } edge)
+        if (form.Edge is not null || leaver.IsPart)
         {
-            if (await RenderedAsync(leaver, edge, form.Quality, ct) is not { } jpeg)
+            if (await RenderedAsync(leaver, form.Edge ?? Whole, form.Edge is null ? FineQuality : form.Quality, ct) is not { } jpeg)
             {
                 return Leaving.Missing;
             }
@@ -155,7 +182,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         using var original = local;
         try
         {
-            return await Task.Run(() => Picture.Jpeg(original.Path, edge, quality), ct);
+            return await Task.Run(() => Picture.Jpeg(original.Path, edge, quality, leaver.Correction), ct);
         }
         catch (PictureException)
         {
@@ -173,7 +200,8 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     {
         await using var command = db.Command(
             $"""
-            select encode(p.hash, 'hex') as hash, p.file_name, p.title, p.caption, p.alt, p.credit, p.creator, p.copyright, p.licence,
+            select encode(p.hash, 'hex') as hash, p.part > 0 as is_part, p.correction::text as correction, p.file_name,
+                   p.title, p.caption, p.alt, p.credit, p.creator, p.copyright, p.licence,
                    p.origin, p.place, p.link, p.people, p.rating, p.decision, p.taken, p.taken_offset_minutes, p.latitude, p.longitude,
                    {TagStore.NamesOfPhoto} as tags
               from unnest(@ids) with ordinality as w(id, n)
@@ -182,7 +210,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
              order by w.n
             """,
             ("ids", photos.Values()));
-        return await command.AllAsync(r => new Leaver(r.Get<string>("hash"), r.Get<string>("file_name"), Words(r, position)), ct);
+        return await command.AllAsync(r => new Leaver(r.Get<string>("hash"), r.Get<bool>("is_part"), CorrectionText.Read(r.MaybeText("correction")), r.Get<string>("file_name"), Words(r, position)), ct);
     }
 
     static LeavingWords Words(NpgsqlDataReader r, bool position) => new()

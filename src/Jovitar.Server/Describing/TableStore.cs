@@ -276,14 +276,14 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
         {
             await using var command = db.Command(
                 """
-                select id, encode(hash, 'hex') as hash, lower(file_name) as name
+                select id, case when part = 0 then encode(hash, 'hex') else '' end as hash, lower(file_name) as name
                   from photo
-                 where binned is null and (id = any(@ids) or hash = any(@hashes) or lower(file_name) = any(@names))
+                 where binned is null and (id = any(@ids) or (hash = any(@hashes) and part = 0) or lower(file_name) = any(@names))
                 """,
                 ("ids", some.Select(l => Guid.TryParse(Cell(l, WordsTable.Id), out var id) ? id : Guid.Empty).ToArray()), ("hashes", some.Select(l => Hash(Cell(l, WordsTable.Hash))).OfType<byte[]>().ToArray()),
                 ("names", some.Select(Name).Where(n => n.Length > 0 && Text.IsSound(n)).ToArray()));
             var there = await command.AllAsync(r => (Id: r.Get<Guid>("id"), Hash: r.Get<string>("hash"), Name: r.Get<string>("name")), ct);
-            var (ids, hashes, names) = (there.Select(p => p.Id).ToHashSet(), there.ToDictionary(p => p.Hash, p => p.Id), there.ToLookup(p => p.Name, p => p.Id));
+            var (ids, hashes, names) = (there.Select(p => p.Id).ToHashSet(), there.Where(p => p.Hash.Length > 0).ToDictionary(p => p.Hash, p => p.Id), there.ToLookup(p => p.Name, p => p.Id));
             foreach (var line in some)
             {
                 if (Guid.TryParse(Cell(line, WordsTable.Id), out var id) && ids.Contains(id))

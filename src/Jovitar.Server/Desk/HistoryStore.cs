@@ -6,7 +6,7 @@ using Npgsql;
 namespace Jovitar.Server.Desk;
 
 /// <summary>A picture to know an act by: one of its photos that can be seen.</summary>
-internal sealed record ActPicture(string Hash, int Width, int Height);
+internal sealed record ActPicture(string Picture, int Width, int Height);
 
 /// <summary>An act as the history lists it.</summary>
 /// <param name="Kind">What it did, as <see cref="ActKind"/> names it.</param>
@@ -58,7 +58,7 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
                    s.intake, s.taken_back is not null as intake_taken_back,
                    case when s.intake is null then a.photos else (select count(distinct f.photo) from intake_file as f
                      where f.intake = s.intake)::int end as photos,
-                   encode(p.hash, 'hex') as hash, p.width, p.height
+                   p.picture, p.width, p.height
               from latest as a
               join shown as s on s.id = a.id
               left join photo as p on p.id = s.photo and p.stage > 0
@@ -71,7 +71,7 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
                 var takenBack = r.Get<bool>("taken_back") || r.Get<bool>("intake_taken_back");
                 return new ActLine(
                     new ActId(r.Get<Guid>("id")), r.Get<DateTimeOffset>("made"), r.Get<string>("who"), Name(r.Get<string>("kind")), r.Get<string>("sentence"), r.Get<int>("photos"),
-                    r.MaybeText("hash") is { } hash ? new ActPicture(hash, r.Get<int>("width"), r.Get<int>("height")) : null,
+                    r.MaybeText("picture") is { } picture ? new ActPicture(picture, r.Get<int>("width"), r.Get<int>("height")) : null,
                     r.MaybeId("intake") is { } intake ? new IntakeId(intake) : null, takenBack, !takenBack && ActKinds.CanUndo(Enum.Parse<ActKind>(r.Get<string>("kind"))));
             },
             ct);

@@ -75,7 +75,7 @@ internal sealed class IntakeLines(NpgsqlDataSource db)
 
     const string FileColumns =
         """
-        f.number, f.file_name, f.path, f.outcome, f.photo, encode(p.hash, 'hex') as hash,
+        f.number, f.file_name, f.path, f.outcome, f.photo, p.picture,
           case when p.binned is null then p.state else 'binned' end as state,
         coalesce(p.preview, false) as preview, coalesce(p.failure, f.reason) as reason
         """;
@@ -117,7 +117,7 @@ internal sealed class IntakeLines(NpgsqlDataSource db)
         return await command.AllAsync(
             r => new IntakeFile(
                 r.Get<int>("number"), r.Get<string>("file_name"), r.Get<string>("path"), r.Get<string>("outcome"), r.MaybeId("photo") is { } photo ? new PhotoId(photo) : null,
-                r.MaybeText("hash"), r.MaybeText("state"), r.Get<bool>("preview"), r.MaybeText("reason")),
+                r.MaybeText("picture"), r.MaybeText("state"), r.Get<bool>("preview"), r.MaybeText("reason")),
             ct);
     }
 

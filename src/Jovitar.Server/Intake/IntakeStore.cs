@@ -18,7 +18,7 @@ namespace Jovitar.Server.Intake;
 /// <param name="State">The photo's state now: <c>waiting</c>, <c>ready</c>, <c>failed</c> or <c>binned</c>; null when it is no photo.</param>
 /// <param name="Preview">Whether the picture out of the file itself can be shown meanwhile.</param>
 /// <param name="Reason">Why it was refused, skipped or failed, a sentence; or what was cut off its name.</param>
-internal sealed record IntakeFile(int Number, string FileName, string Path, string Outcome, PhotoId? Photo, string? Hash, string? State, bool Preview, string? Reason);
+internal sealed record IntakeFile(int Number, string FileName, string Path, string Outcome, PhotoId? Photo, string? Picture, string? State, bool Preview, string? Reason);
 
 /// <summary>An intake as whatever arrives finds it.</summary>
 /// <param name="Act">The act that began it; null for one from before acts were recorded.</param>
@@ -148,16 +148,16 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
         {
             var made = await act.RunAsync(
                 """
-                insert into photo (id, hash, file_name, media_type, bytes, width, height, arrived, preview, credit, copyright, licence,
-                       origin, said)
+                insert into photo (id, hash, file_name, media_type, bytes, own_width, own_height, arrived, preview, credit, copyright,
+                       licence, origin, said)
                 values (@id, @hash, @name, @type, @bytes, @width, @height, @now, @preview, @credit, @copyright, @licence, @origin,
                   @said::jsonb)
-                on conflict (hash) do nothing
+                on conflict (hash, part) do nothing
                 """,
                 ct,
                 [("id", Guid.CreateVersion7(act.Now)), ("hash", arrived.Hash), ("name", incoming.FileName), ("type", PictureKinds.MediaType(kind)), ("bytes", arrived.Bytes), ("width", size.Width),
                 ("height", size.Height), ("now", act.Now), ("preview", preview), ("said", about.SaidBy(said)), .. about.Words()]) == 1;
-            await using var find = act.Command("select id, state, failure, preview, binned is not null as binned from photo where hash = @hash for no key update", ("hash", arrived.Hash));
+            await using var find = act.Command("select id, state, failure, preview, binned is not null as binned from photo where hash = @hash and part = 0 for no key update", ("hash", arrived.Hash));
             if (await find.FirstAsync(r => new Found(new PhotoId(r.Get<Guid>("id")), r.Get<string>("state"), r.MaybeText("failure"), r.Get<bool>("preview"), r.Get<bool>("binned")), ct) is { } photo)
             {
                 return (photo, made);

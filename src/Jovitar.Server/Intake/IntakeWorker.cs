@@ -156,26 +156,44 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SettingsStore site,
         {
             var metadata = MetadataReader.Read(original.Path);
             var (rendition, grey) = Picture.RenderSheet(original.Path, Renditions.Sheet, PerceptualHash.Side);
-            Put(claim, rendition);
+            Put(claim.Hash, rendition);
             var look = PerceptualHash.Of(grey);
             queue.ReadyAsync(claim, metadata, look, CancellationToken.None).GetAwaiter().GetResult();
             return;
         }
 
-        foreach (var rendition in Picture.Render(original.Path, [.. Renditions.For(claim.Width).Where(w => !IsThere(claim, w))]))
+        foreach (var rendition in Picture.Render(original.Path, [.. Renditions.For(claim.Width).Where(w => !IsThere(claim, w))], claim.Correction))
         {
-            Put(claim, rendition);
+            Put(claim.Picture, rendition);
         }
 
         // Figures of sharpness are compared with one another, so all are taken at one width.
         var judged = Renditions.For(claim.Width).LastOrDefault(w => w <= SharpnessWidth, Renditions.Sheet);
-        using var seen = storage.LocalAsync(StorageKeys.Rendition(claim.Hash, judged)).AsTask().GetAwaiter().GetResult() ?? throw new IOException("A rendition that was there is gone.");
+        using var seen = storage.LocalAsync(StorageKeys.Rendition(claim.Picture, judged)).AsTask().GetAwaiter().GetResult() ?? throw new IOException("A rendition that was there is gone.");
         queue.DoneAsync(claim, Look.Sharpness(seen.Path), CancellationToken.None).GetAwaiter().GetResult();
+        ForgetFormer(claim);
     }
 
-    bool IsThere(Claim claim, int width) => storage.FindAsync(StorageKeys.Rendition(claim.Hash, width)).AsTask().GetAwaiter().GetResult() is not null;
+    /// <summary>Removes what was made by former corrections of this original: where one comes back, it is made again. What it came in as stays, to be compared with.</summary>
+    void ForgetFormer(Claim claim)
+    {
+        var made = storage.ListAsync(StorageKeys.MadeOf(claim.Hash), CancellationToken.None).ToBlockingEnumerable()
+            .Select(m => (m.Key, Picture: StorageKeys.PictureOf(m.Name))).Where(m => m.Picture is { Key.Length: > 0 }).ToArray();
+        if (made.Length == 0)
+        {
+            return;
+        }
 
-    void Put(Claim claim, Rendition made) => storage.PutMadeAsync(StorageKeys.Rendition(claim.Hash, made.Width), made.Bytes, CancellationToken.None).GetAwaiter().GetResult();
+        var current = queue.PicturesAsync(claim.Hash, CancellationToken.None).GetAwaiter().GetResult();
+        foreach (var former in made.Where(m => !current.Contains(m.Picture.ToString()!)))
+        {
+            storage.DeleteAsync(former.Key).GetAwaiter().GetResult();
+        }
+    }
+
+    bool IsThere(Claim claim, int width) => storage.FindAsync(StorageKeys.Rendition(claim.Picture, width)).AsTask().GetAwaiter().GetResult() is not null;
+
+    void Put(string picture, Rendition made) => storage.PutMadeAsync(StorageKeys.Rendition(picture, made.Width), made.Bytes, CancellationToken.None).GetAwaiter().GetResult();
 
     void Fail(Claim claim, IntakeProblem problem)
     {

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Corrections;
 using Jovitar.Core.Intake;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
@@ -15,7 +16,7 @@ namespace Jovitar.Server.Intake;
 
 /// <summary>A photo that a worker has taken on until its claim runs out.</summary>
 /// <param name="Token">What it must still be claimed by when the work is written down.</param>
-internal sealed record Claim(PhotoId Photo, Guid Token, string Hash, int Width, int Stage, int Attempts, string FileName);
+internal sealed record Claim(PhotoId Photo, Guid Token, string Hash, string Picture, int Width, Correction Correction, int Stage, int Attempts, string FileName);
 
 /// <summary>The queue of photos that wait to be worked on: it is their rows.</summary>
 internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvider clock)
@@ -47,11 +48,12 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                  limit 1
                    for no key update skip locked) as next
              where p.id = next.id
-            returning p.id, encode(p.hash, 'hex') as hash, p.width, p.stage, p.attempts, p.file_name, p.claim
+            returning p.id, encode(p.hash, 'hex') as hash, p.picture, p.width, p.correction::text as correction, p.stage,
+                      p.attempts, p.file_name, p.claim
             """,
             ("now", now), ("until", now + lease), ("token", Guid.NewGuid()), ("recent", now - FloodSpan), ("flood", Flood));
         return await command.FirstAsync(
-            r => new Claim(new PhotoId(r.Get<Guid>("id")), r.Get<Guid>("claim"), r.Get<string>("hash"), r.Get<int>("width"), r.Get<short>("stage"), r.Get<short>("attempts"), r.Get<string>("file_name")), ct);
+            r => new Claim(new PhotoId(r.Get<Guid>("id")), r.Get<Guid>("claim"), r.Get<string>("hash"), r.Get<string>("picture"), r.Get<int>("width"), CorrectionText.Read(r.MaybeText("correction")), r.Get<short>("stage"), r.Get<short>("attempts"), r.Get<string>("file_name")), ct);
     }
 
     /// <summary>Holds a claim for longer.</summary>
@@ -158,6 +160,13 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                 """,
             ("id", claim.Photo.Value), ("token", claim.Token), ("sharpness", (float)sharpness));
         await command.ExecuteNonQueryAsync(ct);
+    }
+
+    /// <summary>What names the pictures that photos with this original are seen as.</summary>
+    public async Task<IReadOnlySet<string>> PicturesAsync(string hash, CancellationToken ct)
+    {
+        await using var command = db.Command("select picture from photo where hash = @hash", ("hash", Convert.FromHexString(hash)));
+        return (await command.AllAsync(r => r.GetString(0), ct)).ToHashSet();
     }
 
     public Task FailAsync(Claim claim, IntakeProblem cause, string reason, CancellationToken ct) => WriteAsync(

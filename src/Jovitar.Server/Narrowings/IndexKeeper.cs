@@ -1,3 +1,4 @@
+using Jovitar.Core.Corrections;
 using Jovitar.Core.Narrowings;
 using Jovitar.Server.Platform;
 using Npgsql;
@@ -154,7 +155,9 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
                    concat_ws(' ', p.title, p.caption, p.alt, p.place, p.creator, array_to_string(p.people, ' '), p.tag_words,
                      p.file_name) as words,
                    p.people,
-                   p.rating, p.decision, p.width, p.height, coalesce(p.camera, '') as camera, coalesce(p.lens, '') as lens, p.bytes
+                   p.rating, p.decision, p.width, p.height, coalesce(p.camera, '') as camera, coalesce(p.lens, '') as lens,
+                   -- The bytes of a scan count once, with the whole.
+                   case when p.part = 0 then p.bytes else 0 end as bytes, p.part > 0 as is_part, p.correction::text as correction
               from photo as p
             {which}
             """,
@@ -162,9 +165,12 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
         return await command.AllAsync(
             r => new PhotoFacts(
                 r.Get<Guid>("id"), r.Get<bool>("here"), r.Maybe<DateTime>("taken"), r.Get<DateTime>("arrived"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<string>("words"), r.Get<bool>("has_alt"),
-                r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], [], r.Get<string[]>("people")),
+                r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], [], r.Get<string[]>("people"), Traits(r)),
             ct);
     }
+
+    static IReadOnlyList<string> Traits(NpgsqlDataReader r) =>
+        [.. r.MaybeText("correction") is { } text ? CorrectionText.Read(text).Traits() : [], .. r.Get<bool>("is_part") ? (string[])["print"] : []];
 
     /// <summary>Adds what photos are linked to.</summary>
     /// <param name="ofThem">Which rows of what links photos (f) to others are of those.</param>

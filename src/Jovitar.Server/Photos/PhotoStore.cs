@@ -23,7 +23,7 @@ internal sealed record PlateAlbum(AlbumId Id, string WorkingName, int Position);
 /// <param name="Said">Where each word comes from, by field: file, person, or intake: and its id; missing where nobody knows.</param>
 /// <param name="Version">Counts changes of its words; expected by the next write. What workers note does not raise it.</param>
 internal sealed record Plate(
-    PhotoId Id, string Hash, string FileName, string MediaType, long Bytes, int Width, int Height, string State, string? Failure,
+    PhotoId Id, string Picture, string FileName, string MediaType, long Bytes, int Width, int Height, string State, string? Failure,
     string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, string Link, int Rating, string Decision, double? Sharpness, bool Preview,
     DateTime? Taken, int? TakenOffsetMinutes, string? Camera, string? Lens, double? ExposureSeconds, double? FNumber, int? Iso, double? FocalLength,
     double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions, IReadOnlyDictionary<string, string> Said,
@@ -88,7 +88,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         }
 
         Add("""
-            select encode(hash, 'hex') as hash, file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit,
+            select picture, file_name, media_type, bytes, width, height, state, failure, title, caption, alt, credit,
                    creator, copyright, licence, origin, place, link, people,
                    rating, decision, sharpness, preview, taken, taken_offset_minutes, camera, lens, exposure_seconds, f_number, iso,
                      focal_length, latitude, longitude, arrived,
@@ -140,7 +140,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     }
 
     static Plate Read(PhotoId id, NpgsqlDataReader r) => new(
-        id, r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("media_type"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("state"), r.MaybeText("failure"),
+        id, r.Get<string>("picture"), r.Get<string>("file_name"), r.Get<string>("media_type"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("state"), r.MaybeText("failure"),
         r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), r.Get<string>("creator"), r.Get<string>("copyright"), r.Get<string>("licence"), r.Get<string>("origin"),
         r.Get<string>("place"), r.Get<string>("link"), r.Get<short>("rating"), r.Get<string>("decision"), r.Maybe<float>("sharpness"), r.Get<bool>("preview"),
         r.Maybe<DateTime>("taken"), r.Maybe<short>("taken_offset_minutes"), r.MaybeText("camera"), r.MaybeText("lens"), r.Maybe<double>("exposure_seconds"), r.Maybe<double>("f_number"), r.Maybe<int>("iso"),

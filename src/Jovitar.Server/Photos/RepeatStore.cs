@@ -10,7 +10,7 @@ namespace Jovitar.Server.Photos;
 /// <summary>A photo of a group that looks nearly the same.</summary>
 /// <param name="Sharpness">Comparable within the group only; null until all renditions are there.</param>
 /// <param name="Decision">Empty, keep, doubt or leave_out.</param>
-internal sealed record RepeatPhoto(PhotoId Id, string Hash, string FileName, string Title, int Width, int Height, long Bytes, DateTime? Taken, double? Sharpness, string Decision, IReadOnlyList<int> Renditions);
+internal sealed record RepeatPhoto(PhotoId Id, string Picture, string FileName, string Title, int Width, int Height, long Bytes, DateTime? Taken, double? Sharpness, string Decision, IReadOnlyList<int> Renditions);
 
 /// <summary>Photos that look nearly the same, in the order they were taken.</summary>
 /// <param name="Burst">Taken within seconds of one another, rather than one picture saved several times.</param>
@@ -88,14 +88,14 @@ internal sealed class RepeatStore(NpgsqlDataSource db, ActRunner acts)
         var groups = Repeats.Groups(pairs).Take(most).ToArray();
         await using var read = db.Command(
             """
-            select id, encode(hash, 'hex') as hash, file_name, title, width, height, bytes, taken, sharpness, decision, stage
+            select id, picture, file_name, title, width, height, bytes, taken, sharpness, decision, stage
               from photo
              where id = any(@ids)
             """,
             ("ids", groups.SelectMany(g => g).Values()));
         var photos = (await read.AllAsync(
             r => new RepeatPhoto(
-                new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<int>("width"), r.Get<int>("height"), r.Get<long>("bytes"),
+                new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<int>("width"), r.Get<int>("height"), r.Get<long>("bytes"),
                 r.Maybe<DateTime>("taken"), r.Maybe<float>("sharpness"), r.Get<string>("decision"), Renditions.There(r.Get<short>("stage"), r.Get<int>("width"))),
             ct)).ToDictionary(p => p.Id);
         return [.. groups.Select(g => g.Where(photos.ContainsKey).Select(id => photos[id]).OrderBy(p => p.Taken).ThenBy(p => p.FileName, StringComparer.Ordinal).ToArray()).Where(g => g.Length > 1)

@@ -103,6 +103,13 @@ internal sealed record SheetQuery
     [FromQuery(Name = "notMissing")]
     public string? NotMissing { get; init; }
 
+    [Description("Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none.")]
+    [FromQuery(Name = "corrected")]
+    public string? Corrected { get; init; }
+
+    [FromQuery(Name = "notCorrected")]
+    public string? NotCorrected { get; init; }
+
     [Description("What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken.")]
     [FromQuery(Name = "sort")]
     public string? Sort { get; init; }
@@ -140,6 +147,8 @@ internal sealed record SheetQuery
         "notPixels" => NotPixels,
         "missing" => Missing,
         "notMissing" => NotMissing,
+        "corrected" => Corrected,
+        "notCorrected" => NotCorrected,
         _ => null,
     });
 

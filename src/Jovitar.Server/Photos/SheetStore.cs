@@ -10,7 +10,7 @@ namespace Jovitar.Server.Photos;
 /// <summary>A photo as a frame of the sheet shows it.</summary>
 /// <param name="Renditions">The widths that are made already; others are not worth asking for yet.</param>
 internal sealed record SheetPhoto(
-    PhotoId Id, string Hash, string FileName, string Title, int Width, int Height, string State, string? Failure, bool Preview, DateTime? Taken, int Rating, string Decision, IReadOnlyList<int> Renditions);
+    PhotoId Id, string Picture, string FileName, string Title, int Width, int Height, string State, string? Failure, bool Preview, DateTime? Taken, int Rating, string Decision, IReadOnlyList<int> Renditions);
 
 /// <summary>One window of a sheet.</summary>
 /// <param name="Total">How many photos the whole sheet has.</param>
@@ -27,10 +27,10 @@ internal sealed class SheetStore(NpgsqlDataSource db, IndexKeeper keeper)
     /// <summary>Photos a window.</summary>
     public const int Step = 120;
 
-    const string Columns = "p.id, encode(p.hash, 'hex') as hash, p.file_name, p.title, p.width, p.height, p.state, p.failure, p.preview, p.taken, p.rating, p.decision, p.stage";
+    const string Columns = "p.id, p.picture, p.file_name, p.title, p.width, p.height, p.state, p.failure, p.preview, p.taken, p.rating, p.decision, p.stage";
 
     static SheetPhoto Read(NpgsqlDataReader r) => new(
-        new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("state"), r.MaybeText("failure"),
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("state"), r.MaybeText("failure"),
         r.Get<bool>("preview"), r.Maybe<DateTime>("taken"), r.Get<short>("rating"), r.Get<string>("decision"), Renditions.There(r.Get<short>("stage"), r.Get<int>("width")));
 
     /// <summary>The window that begins at a place, 0 = first.</summary>

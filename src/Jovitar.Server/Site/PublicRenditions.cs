@@ -10,7 +10,9 @@ namespace Jovitar.Server.Site;
 /// </summary>
 internal static class PublicRenditions
 {
-    const int HashLength = 64;
+    const string Before = "/i/";
+    const string Behind = ".webp";
+    static readonly string Middle = string.Create(CultureInfo.InvariantCulture, $"/{Renditions.Recipe}-");
 
     public static void UsePublicRenditions(this WebApplication app)
     {
@@ -20,7 +22,7 @@ internal static class PublicRenditions
         {
             var headers = http.Request.Headers;
             if (!HttpMethods.IsGet(http.Request.Method) || headers.Cookie.Count > 0 || headers.Range.Count > 0 || headers.IfNoneMatch.Count > 0
-                || !TryRead(http.Request.Path.Value, out var hash, out var width) || await renditions.KnownAsync(hash, width) is not { } file)
+                || !TryRead(http.Request.Path.Value, out var picture, out var width) || await renditions.KnownAsync(picture, width) is not { } file)
             {
                 await next(http);
                 return;
@@ -29,7 +31,7 @@ internal static class PublicRenditions
             var answer = http.Response;
             answer.ContentType = "image/webp";
             answer.Headers.CacheControl = ForVisitors;
-            answer.Headers.ETag = Tag(hash, width);
+            answer.Headers.ETag = Tag(picture, width);
             await storage.SendAsync(answer, file, http.RequestAborted);
         });
     }
@@ -37,21 +39,26 @@ internal static class PublicRenditions
     /// <summary>A public rendition may be kept for a year: its address never means anything else.</summary>
     public const string ForVisitors = "public, max-age=31536000, immutable";
 
-    public static string Tag(string hash, int width) => $"\"{hash[..16]}-{Renditions.Recipe}-{width}\"";
+    /// <summary>The tag of a rendition, of part of its original's name and all of its correction's.</summary>
+    public static string Tag(string picture, int width) => $"\"{picture[..16]}{picture[PictureName.HashLength..]}-{Renditions.Recipe}-{width}\"";
 
-    /// <summary>Reads <c>/i/HASH/RECIPE-WIDTH.webp</c> with today's recipe.</summary>
-    static bool TryRead(string? path, out string hash, out int width)
+    /// <summary>Reads <c>/i/PICTURE/RECIPE-WIDTH.webp</c> with today's recipe.</summary>
+    static bool TryRead(string? path, out string picture, out int width)
     {
-        (hash, width) = ("", 0);
-        var middle = string.Create(CultureInfo.InvariantCulture, $"/{Renditions.Recipe}-");
-        if (path is null || !path.StartsWith("/i/", StringComparison.Ordinal) || !path.EndsWith(".webp", StringComparison.Ordinal)
-            || path.Length <= 3 + HashLength + middle.Length + 5 || !path.AsSpan(3 + HashLength).StartsWith(middle, StringComparison.Ordinal)
-            || !int.TryParse(path.AsSpan(3 + HashLength + middle.Length, path.Length - 3 - HashLength - middle.Length - 5), NumberStyles.None, CultureInfo.InvariantCulture, out width))
+        (picture, width) = ("", 0);
+        if (path is null || !path.StartsWith(Before, StringComparison.Ordinal) || !path.EndsWith(Behind, StringComparison.Ordinal))
         {
             return false;
         }
 
-        hash = path.Substring(3, HashLength);
+        var (from, to) = (Before.Length, path.IndexOf('/', Before.Length));
+        if (to < 0 || !path.AsSpan(to).StartsWith(Middle, StringComparison.Ordinal) || to + Middle.Length > path.Length - Behind.Length
+            || !int.TryParse(path.AsSpan(to + Middle.Length, path.Length - Behind.Length - to - Middle.Length), NumberStyles.None, CultureInfo.InvariantCulture, out width))
+        {
+            return false;
+        }
+
+        picture = path[from..to];
         return true;
     }
 }

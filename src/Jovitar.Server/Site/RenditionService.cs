@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Jovitar.Core.Access;
+using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Imaging;
 using Jovitar.Server.Access;
@@ -21,42 +22,51 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
     readonly SemaphoreSlim hands = new(Environment.ProcessorCount);
 
     /// <summary>A rendition, or null when there is none or this viewer may not have it.</summary>
-    public async Task<Stored?> FindAsync(string hash, int width, Viewer viewer, CancellationToken ct)
+    /// <remarks>
+    /// Visitors get photos as they are corrected now, and no other picture of the same original. Who may see originals gets the
+    /// uncorrected one too, and what is still there of earlier corrections.
+    /// </remarks>
+    public async Task<Stored?> FindAsync(string picture, int width, Viewer viewer, CancellationToken ct)
     {
-        if (hash.Length != 64 || !hash.All(char.IsAsciiHexDigitLower) || !Renditions.Widths.Contains(width))
+        if (!PictureName.TryRead(picture, out var name) || !Renditions.Widths.Contains(width))
         {
             return null;
         }
 
-        if (await KnownAsync(hash, width) is { } known)
+        if (await KnownAsync(picture, width) is { } known)
         {
             return known;
         }
 
-        if (await access.PhotoAsync(Convert.FromHexString(hash), ct) is not var (photo, originalWidth) || !access.May(viewer, Right.See, photo))
+        var photos = await access.PicturesAsync(Convert.FromHexString(name.Hash), ct);
+        var seen = photos.FirstOrDefault(p => p.Correction.Key == name.Key && access.May(viewer, Right.See, p.Thing));
+        if (seen is null && !photos.Any(p => access.May(viewer, Right.SeeOriginal, p.Thing)))
         {
             return null;
         }
 
-        if (access.May(Viewer.Nobody, Right.See, photo))
+        if (photos.Any(p => p.Correction.Key == name.Key && access.May(Viewer.Nobody, Right.See, p.Thing)))
         {
-            decisions.Set(hash, true, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
+            decisions.Set(picture, true, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
         }
 
-        var key = StorageKeys.Rendition(hash, width);
+        var key = StorageKeys.Rendition(picture, width);
         if (await storage.FindAsync(key) is { } there)
         {
             return there;
         }
 
-        return Renditions.For(originalWidth).Contains(width) && await MakeAsync(hash, width, key) ? await storage.FindAsync(key) : null;
+        var correction = name.Key.Length == 0 ? Correction.None : seen?.Correction;
+        return correction is not null && Renditions.For(Framing.Size(correction, photos[0].Original).Width).Contains(width) && await MakeAsync(name, width, correction, key)
+            ? await storage.FindAsync(key)
+            : null;
     }
 
     /// <summary>A rendition that is known to be public and there; null when that must be looked up first.</summary>
-    public ValueTask<Stored?> KnownAsync(string hash, int width) =>
-        decisions.TryGetValue(hash, out bool _) ? storage.FindAsync(StorageKeys.Rendition(hash, width)) : ValueTask.FromResult<Stored?>(null);
+    public ValueTask<Stored?> KnownAsync(string picture, int width) =>
+        decisions.TryGetValue(picture, out bool _) ? storage.FindAsync(StorageKeys.Rendition(picture, width)) : ValueTask.FromResult<Stored?>(null);
 
-    async Task<bool> MakeAsync(string hash, int width, string key)
+    async Task<bool> MakeAsync(PictureName name, int width, Correction correction, string key)
     {
         var task = making.GetOrAdd(key, _ => new Lazy<Task>(() => Task.Run(async () =>
         {
@@ -65,8 +75,8 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
             {
                 if (await storage.FindAsync(key) is null)
                 {
-                    using var original = await storage.LocalAsync(StorageKeys.Original(hash)) ?? throw new PictureException("The original is not there.", cutShort: false);
-                    foreach (var made in Picture.Render(original.Path, [width]))
+                    using var original = await storage.LocalAsync(StorageKeys.Original(name.Hash)) ?? throw new PictureException("The original is not there.", cutShort: false);
+                    foreach (var made in Picture.Render(original.Path, [width], correction))
                     {
                         await storage.PutMadeAsync(key, made.Bytes, CancellationToken.None);
                     }

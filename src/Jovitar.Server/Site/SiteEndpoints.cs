@@ -18,7 +18,7 @@ internal static class SiteEndpoints
     {
         var site = app.MapGroup("").AllowAnonymous().ExcludeFromDescription();
         site.MapGet("/", Start);
-        site.MapGet("/i/{hash}/{recipe:int}-{width:int}.webp", Rendition);
+        site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/{address}", Page);
         site.MapGet("/{address}/photo/{photo}", Photo);
         app.MapGet("/site/view/{address}", View).AllowAnonymous().WithTags("Site").WithSummary("A page's photos in their places, for a choice and a width");
@@ -26,7 +26,7 @@ internal static class SiteEndpoints
         drafts.MapGet("/{page}/view", DraftView);
         drafts.MapGet("/{page}", Draft);
         drafts.MapGet("/{page}/photo/{photo}", DraftPhoto);
-        app.MapGet("/api/renditions/{hash}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
+        app.MapGet("/api/renditions/{picture}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
         app.MapFallback(Missing).AllowAnonymous().ExcludeFromDescription();
     }
 
@@ -130,29 +130,29 @@ internal static class SiteEndpoints
     }
 
     /// <summary>A rendition for visitors: only ever what everyone may see, whoever asks, so that whatever lies between may keep it.</summary>
-    static async Task<IResult> Rendition(string hash, int recipe, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
+    static async Task<IResult> Rendition(string picture, int recipe, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
     {
-        if (recipe != Core.Photos.Renditions.Recipe || await renditions.FindAsync(hash, width, Viewer.Nobody, ct) is not { } file)
+        if (recipe != Core.Photos.Renditions.Recipe || await renditions.FindAsync(picture, width, Viewer.Nobody, ct) is not { } file)
         {
             http.Response.Headers.CacheControl = "no-store";
             return TypedResults.NotFound();
         }
 
         http.Response.Headers.CacheControl = PublicRenditions.ForVisitors;
-        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(hash, width));
+        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(picture, width));
     }
 
     /// <summary>A rendition for the workroom, under an address of its own that nothing between may keep.</summary>
-    static async Task<IResult> StaffRendition(string hash, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
+    static async Task<IResult> StaffRendition(string picture, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
     {
-        if (await renditions.FindAsync(hash, width, http.User.Viewer(), ct) is not { } file)
+        if (await renditions.FindAsync(picture, width, http.User.Viewer(), ct) is not { } file)
         {
             http.Response.Headers.CacheControl = "no-store";
             return TypedResults.NotFound();
         }
 
         ForStaff.Private(http);
-        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(hash, width));
+        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(picture, width));
     }
 
     static async Task Missing(HttpContext http, SiteRenderer renderer, CancellationToken ct)

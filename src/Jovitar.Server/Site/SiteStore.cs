@@ -1,6 +1,8 @@
+using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Jovitar.Core;
+using Jovitar.Core.Corrections;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Access;
@@ -14,8 +16,12 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>A photo as visitors have it.</summary>
-public sealed record SitePhoto(PhotoId Id, string Hash, int Width, int Height, string Title, string Caption, string Alt, string Credit)
+/// <param name="Focus">What stays in view where it is cropped to its place; null for its middle.</param>
+public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height, string Title, string Caption, string Alt, string Credit, Spot? Focus)
 {
+    /// <summary>The classes of the style sheet that keep the focus in view, to a tenth of the picture: inline styles are closed by the page's policy.</summary>
+    public string? FocusClass => Focus is { } f ? string.Create(CultureInfo.InvariantCulture, $"x{Math.Round(f.X * 10)} y{Math.Round(f.Y * 10)}") : null;
+
     public double Shape => (double)Width / Height;
 
     /// <summary>What a photo is called where a name is needed and it has no title.</summary>
@@ -40,12 +46,12 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
 {
     const string PhotoColumns =
         $"""
-        p.id, encode(p.hash, 'hex') as hash, p.width, p.height, p.title, p.caption, p.alt,
+        p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.correction::text as correction,
           coalesce(nullif(p.credit, ''), p.creator) as credit, {AccessStore.PhotoColumns}
         """;
 
     static SitePhoto ReadPhoto(NpgsqlDataReader r) => new(
-        new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"));
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")));
 
     /// <summary>Whether visitors may see a photo that stands on a published page: the decision, with what this row says.</summary>
     bool IsForVisitors(NpgsqlDataReader r) => access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, publishedPages: 1, drafts: 0));

@@ -13,7 +13,7 @@ internal static class DataCheck
 {
     const int NamedAtMost = 20;
 
-    sealed record Row(string Hash, string FileName, long Bytes, int Width, int Stage, string State, bool IsPhoto, bool HasReason, bool IsTrial);
+    sealed record Row(string Hash, string Picture, string FileName, long Bytes, int Width, int Stage, string State, bool IsPhoto, bool HasReason, bool IsTrial);
 
     /// <summary>Runs every check and says in words what was found.</summary>
     /// <returns>Whether all is well.</returns>
@@ -29,19 +29,19 @@ internal static class DataCheck
         var storage = new Storage(data);
         await using var read = db.Command(
             """
-            select encode(hash, 'hex') as hash, file_name, bytes, width, stage::int as stage, state, true as is_photo,
+            select encode(hash, 'hex') as hash, picture, file_name, bytes, width, stage::int as stage, state, true as is_photo,
                    coalesce(failure, '') <> '' as has_reason,
                    exists (select from trial_photo as t where t.hash = photo.hash)
                      or id in (select c.thing from act_change as c join act as a on a.id = c.act and a.who = @trial) as is_trial
               from photo
             union all
-            select encode(hash, 'hex'), file_name, bytes, 0, 0, 'kept', false, true, false
+            select encode(hash, 'hex'), encode(hash, 'hex'), file_name, bytes, 0, 0, 'kept', false, true, false
               from file
             """,
             ("trial", TrialPhotos.Worker));
         var rows = await read.AllAsync(
             r => new Row(
-                r.Get<string>("hash"), r.Get<string>("file_name"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("stage"), r.Get<string>("state"), r.Get<bool>("is_photo"), r.Get<bool>("has_reason"), r.Get<bool>("is_trial")),
+                r.Get<string>("hash"), r.Get<string>("picture"), r.Get<string>("file_name"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("stage"), r.Get<string>("state"), r.Get<bool>("is_photo"), r.Get<bool>("has_reason"), r.Get<bool>("is_trial")),
             ct);
         var troubles = new List<(string Kind, string Name)>();
         await CheckOriginalsAsync(rows, storage, troubles, ct);
@@ -103,12 +103,13 @@ internal static class DataCheck
             var wanted = row.State == "failed" || row.IsTrial ? [] : row.Stage switch
             {
                 0 => (IReadOnlyList<int>)[],
-                1 => [Renditions.Sheet],
+                // What was corrected a moment ago has renditions as soon as somebody looks, or a worker comes to it.
+                1 => row.Picture == row.Hash ? [Renditions.Sheet] : [],
                 _ => Renditions.For(row.Width),
             };
             foreach (var width in wanted)
             {
-                if (await storage.FindAsync(StorageKeys.Rendition(row.Hash, width)) is null)
+                if (await storage.FindAsync(StorageKeys.Rendition(row.Picture, width)) is null)
                 {
                     troubles.Add(("photos say they are ready and lack a rendition", row.FileName));
                     break;

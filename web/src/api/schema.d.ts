@@ -1543,6 +1543,9 @@ export interface paths {
                     /** @description Without any of these: title, alt, credit. */
                     missing?: string;
                     notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
@@ -1625,6 +1628,9 @@ export interface paths {
                     /** @description Without any of these: title, alt, credit. */
                     missing?: string;
                     notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
@@ -1706,6 +1712,9 @@ export interface paths {
                     /** @description Without any of these: title, alt, credit. */
                     missing?: string;
                     notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
@@ -2051,6 +2060,9 @@ export interface paths {
                     /** @description Without any of these: title, alt, credit. */
                     missing?: string;
                     notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
@@ -2328,6 +2340,9 @@ export interface paths {
                     /** @description Without any of these: title, alt, credit. */
                     missing?: string;
                     notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
                     /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
@@ -3165,6 +3180,250 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Corrects photos */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CorrectPhotos"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/corrections/tones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tables of tones for a preview: of one brightness with every contrast from -100 to 100, or the other way round; 256 bytes each */
+        get: {
+            parameters: {
+                query?: {
+                    brightness?: number;
+                    contrast?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/octet-stream": string;
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo}/correction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a photo is corrected, and its picture as it came in */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CorrectionPlate"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo}/prints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The prints that lie on a scan */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PrintsFound"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes prints on a scan photos of their own */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CutPrints"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PrintsCut"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/words": {
         parameters: {
             query?: never;
@@ -3874,7 +4133,7 @@ export interface components {
         };
         /** @description A picture to know an act by: one of its photos that can be seen. */
         ActPicture: {
-            hash: string;
+            picture: string;
             /** Format: int32 */
             width: number;
             /** Format: int32 */
@@ -3995,8 +4254,8 @@ export interface components {
              * @description How many things went with it: an album's page, categories beneath.
              */
             along: number;
-            /** @description Of a picture to know it by, where there is one. */
-            hash: null | string;
+            /** @description To know it by, where there is one. */
+            picture: null | string;
             /** Format: int32 */
             width: number;
             /** Format: int32 */
@@ -4084,6 +4343,85 @@ export interface components {
             taken?: null | components["schemas"]["TakenSaid"];
             people?: null | components["schemas"]["PeopleSaid"];
         };
+        /** @description A photo to be corrected. */
+        CorrectionPlate: {
+            photo: components["schemas"]["PhotoId"];
+            name: string;
+            /** @description Names the picture as it came in. */
+            original: string;
+            /**
+             * Format: int32
+             * @description Of that, upright, pixels.
+             */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** @description The widths it can be had in. */
+            renditions: number[];
+            correction: components["schemas"]["CorrectionSaid"];
+            /**
+             * Format: int32
+             * @description Of the corrected picture, pixels.
+             */
+            seenWidth: number;
+            /** Format: int32 */
+            seenHeight: number;
+            /** @description It is a print cut from a scan. */
+            isPart: boolean;
+        };
+        /** @description A correction, as Correction has it. */
+        CorrectionSaid: {
+            /** Format: int32 */
+            turns: number;
+            /** Format: double */
+            angle: number;
+            /** @description What is seen, whether somebody chose it or it follows from the straightening. */
+            crop: components["schemas"]["CropSaid"];
+            /** @description Somebody chose it. */
+            isCropped: boolean;
+            /** Format: int32 */
+            brightness: number;
+            /** Format: int32 */
+            contrast: number;
+            greys: null | components["schemas"]["GreysSaid"];
+            focus: null | components["schemas"]["SpotSaid"];
+        };
+        /** @description What is to be changed in the corrections of photos; what is null or false stays. */
+        CorrectPhotos: {
+            /** @description As they came in. */
+            reset?: null | boolean;
+            /**
+             * Format: int32
+             * @description More quarter turns clockwise.
+             */
+            turn?: null | number;
+            /**
+             * Format: double
+             * @description Degrees clockwise.
+             */
+            angle?: null | number;
+            crop?: null | components["schemas"]["CropSaid"];
+            shape?: null | components["schemas"]["CropShape"];
+            /** Format: int32 */
+            brightness?: null | number;
+            /** Format: int32 */
+            contrast?: null | number;
+            greys?: null | components["schemas"]["GreysSaid"];
+            /** @description Takes black and white back. */
+            inColour?: null | boolean;
+            focus?: null | components["schemas"]["SpotSaid"];
+            /** @description Takes the focus back. */
+            inMiddle?: null | boolean;
+            /**
+             * Format: uuid
+             * @description Takes over the correction of this photo, but for its focus.
+             */
+            like?: string;
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
+        };
         /** @description A choice of a narrowing, and how many photos would be found with it. */
         CountedChoice: {
             /** @description As addresses say it. */
@@ -4117,13 +4455,35 @@ export interface components {
         };
         /** @description The picture an album is known by: the chosen one, else its first. */
         Cover: {
-            hash: string;
+            picture: string;
             /** Format: int32 */
             width: number;
             /** Format: int32 */
             height: number;
             /** @description It can be shown already. */
             shown: boolean;
+        };
+        /** @description A rectangle in parts of the turned picture's frame. */
+        CropSaid: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
+        /** @enum {unknown} */
+        CropShape: "asShot" | "square" | "threeTwo" | "fourThree" | "sixteenNine" | "fiveFour" | "paper" | null;
+        /** @description A print to be cut out of a scan. */
+        CutPrint: {
+            /** Format: double */
+            angle: number;
+            crop: components["schemas"]["CropSaid"];
+        };
+        CutPrints: {
+            prints: components["schemas"]["CutPrint"][];
         };
         /** @enum {unknown} */
         DateForm: "day" | "iso" | "weekday" | "month" | "year" | "time" | null;
@@ -4362,6 +4722,15 @@ export interface components {
          * @enum {unknown}
          */
         FilterKind: "category" | "tag";
+        /** @description How strongly each colour counts in black and white. */
+        GreysSaid: {
+            /** Format: int32 */
+            red: number;
+            /** Format: int32 */
+            green: number;
+            /** Format: int32 */
+            blue: number;
+        };
         /** @description Which photos of a group are kept; the rest is left out everywhere. */
         GroupDecision: {
             group: string[];
@@ -4417,7 +4786,7 @@ export interface components {
             /** @description `arrived`, `already_here`, `kept` (as a file), `archive` (a ZIP), `skipped`, `refused` or `dropped`. */
             outcome: string;
             photo: null | components["schemas"]["PhotoId"];
-            hash: null | string;
+            picture: null | string;
             /** @description The photo's state now: `waiting`, `ready`, `failed` or `binned`; null when it is no photo. */
             state: null | string;
             /** @description Whether the picture out of the file itself can be shown meanwhile. */
@@ -4690,7 +5059,7 @@ export interface components {
          * @description What a part of a narrowing speaks of.
          * @enum {unknown}
          */
-        PartKind: "album" | "category" | "tag" | "intake" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "shape" | "pixels" | "missing";
+        PartKind: "album" | "category" | "tag" | "intake" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "shape" | "pixels" | "missing" | "corrected";
         /** @description A part of a pattern: exactly one of its four is given. */
         PatternPart: {
             /** @description Itself. */
@@ -4756,7 +5125,7 @@ export interface components {
         /** @description One photo with everything that is known of it. */
         Plate: {
             id: components["schemas"]["PhotoId"];
-            hash: string;
+            picture: string;
             fileName: string;
             mediaType: string;
             /** Format: int64 */
@@ -4852,6 +5221,22 @@ export interface components {
              */
             offset?: null | number;
         };
+        /** @description A print on a scan. */
+        PrintSaid: {
+            /** Format: double */
+            angle: number;
+            crop: components["schemas"]["CropSaid"];
+            /** @description Where it lies, in parts of the upright scan: upper left, upper right, lower right, lower left of the print. */
+            corners: components["schemas"]["SpotSaid"][];
+        };
+        /** @description The photos that were made, and the act that takes them back. */
+        PrintsCut: {
+            photos: string[];
+            done: components["schemas"]["Done"];
+        };
+        PrintsFound: {
+            prints: components["schemas"]["PrintSaid"][];
+        };
         /** @description What went wrong, for people and for programs (RFC 9457). */
         Problem: {
             /** @description Names the kind of problem, `urn:jovitar:…`. */
@@ -4906,7 +5291,7 @@ export interface components {
         /** @description A photo of a group that looks nearly the same. */
         RepeatPhoto: {
             id: components["schemas"]["PhotoId"];
-            hash: string;
+            picture: string;
             fileName: string;
             title: string;
             /** Format: int32 */
@@ -5041,7 +5426,7 @@ export interface components {
         /** @description A photo as a frame of the sheet shows it. */
         SheetPhoto: {
             id: components["schemas"]["PhotoId"];
-            hash: string;
+            picture: string;
             fileName: string;
             title: string;
             /** Format: int32 */
@@ -5117,6 +5502,13 @@ export interface components {
             /** Format: int32 */
             total: number;
             choice: string;
+        };
+        /** @description A place in a picture, in parts of its width and height. */
+        SpotSaid: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         /** @description What a file of words says, and what writing it would come to. */
         TablePreview: {

@@ -1,6 +1,13 @@
 import './workroom.css'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { createRootRoute, createRoute, createRouter, Link, RouterProvider } from '@tanstack/react-router'
+import {
+  createRootRoute,
+  createRoute,
+  createRouter,
+  Link,
+  RouterProvider,
+  useSearch,
+} from '@tanstack/react-router'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { z } from 'zod'
@@ -8,6 +15,7 @@ import { ApiProblem } from '../api/client'
 import { w } from '../words'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
+import { CorrectStation } from './corrections/CorrectStation'
 import { DescribeStation } from './describing/DescribeStation'
 import { FileStation } from './describing/FileStation'
 import { WordsTable } from './describing/WordsTable'
@@ -53,6 +61,12 @@ const root = createRootRoute({
   ),
 })
 
+/** What is corrected: a photo that the address names, or else what is in hand. */
+function Correct() {
+  const { photo } = useSearch({ from: '/workroom/correct' })
+  return <CorrectStation photo={photo} />
+}
+
 const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom', component: DeskStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/history', component: HistoryStation }),
@@ -68,6 +82,12 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/folders', component: FoldersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/$intake', component: OneIntake }),
   createRoute({ getParentRoute: () => root, path: '/workroom/beside', component: BesideStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/correct',
+    component: Correct,
+    validateSearch: z.object({ photo: said }),
+  }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe', component: DescribeStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/table', component: WordsTable }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/file', component: FileStation }),

@@ -20,7 +20,8 @@ internal sealed class Originals(NpgsqlDataSource db, Storage storage, TimeProvid
     /// <summary>Notes originals whose rows are removed, in the transaction that does it.</summary>
     public Task<int> DoubtAsync(Transaction tx, IReadOnlyList<byte[]> hashes, CancellationToken ct) => tx.RunAsync(
             """
-            insert into original_doubt (hash, since) select h, @now
+            insert into original_doubt (hash, since)
+            select distinct h, @now
               from unnest(@hashes) as h
              order by h
             on conflict (hash) do update

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Jovitar.Core.Photos;
 
 namespace Jovitar.Server.Platform.Storing;
 
@@ -16,7 +17,15 @@ internal static class StorageKeys
     public static string Original(string hash) => $"{Originals}/{hash}";
 
     /// <summary>A rendition, by today's recipe.</summary>
-    public static string Rendition(string hash, int width) => string.Create(CultureInfo.InvariantCulture, $"{Renditions}/{hash}-{Core.Photos.Renditions.Recipe}-{width}.webp");
+    /// <param name="picture">The original's SHA-256, and behind a hyphen what names its correction.</param>
+    public static string Rendition(string picture, int width) => string.Create(CultureInfo.InvariantCulture, $"{Renditions}/{picture}-{Core.Photos.Renditions.Recipe}-{width}.webp");
+
+    /// <summary>The picture that a rendition is of, by the rendition's name; null when it is none.</summary>
+    public static PictureName? PictureOf(string name)
+    {
+        var parts = name.Split('-');
+        return parts.Length > 2 && PictureName.TryRead(string.Join('-', parts[..^2]), out var picture) ? picture : null;
+    }
 
     /// <summary>The small picture out of the file itself.</summary>
     public static string Preview(string hash) => $"{Renditions}/{hash}-preview.jpg";

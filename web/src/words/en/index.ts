@@ -1,3 +1,4 @@
+import { correctionWords } from './corrections'
 import { describingWords } from './describing'
 import { intakeWords } from './intake'
 import { narrowingWords } from './narrowing'
@@ -12,5 +13,6 @@ export const en = {
   ...photoWords,
   ...narrowingWords,
   ...describingWords,
+  ...correctionWords,
   ...pageWords,
 }

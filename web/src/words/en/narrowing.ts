@@ -17,6 +17,7 @@ type Kind =
   | 'camera'
   | 'lens'
   | 'missing'
+  | 'corrected'
 
 /** What a sheet is narrowed to, as a sentence, and the choices it is made of. */
 export const narrowingWords = {
@@ -59,6 +60,7 @@ export const narrowingWords = {
       camera: 'Camera',
       lens: 'Lens',
       missing: 'Lacking',
+      corrected: 'Corrected',
     } satisfies Record<Kind, string>,
     /** How a part begins of which nothing is chosen yet. */
     begins: {
@@ -75,6 +77,7 @@ export const narrowingWords = {
       camera: 'taken with…',
       lens: 'taken through…',
       missing: 'without…',
+      corrected: 'corrected…',
     } satisfies Record<Kind, string>,
     /** The choice of having none, among others. */
     none: {
@@ -86,6 +89,7 @@ export const narrowingWords = {
       decision: 'undecided',
       camera: 'no camera named',
       lens: 'no lens named',
+      corrected: 'not at all',
     } as Partial<Record<Kind, string>>,
     /** The same where it is all that is said. */
     onlyNone: {
@@ -97,12 +101,22 @@ export const narrowingWords = {
       decision: 'not yet decided',
       camera: 'with no camera named',
       lens: 'with no lens named',
+      corrected: 'as they came in',
     } as Partial<Record<Kind, string>>,
     choices: {
       decision: { keep: 'kept', doubt: 'in doubt', leave_out: 'left out' },
       rating: { 0: 'not rated', 1: '1', 2: '2', 3: '3', 4: '4', 5: '5' },
       shape: { landscape: 'landscape', portrait: 'portrait', square: 'square', panorama: 'panorama' },
       missing: { title: 'a title', alt: 'a description', credit: 'a credit' },
+      corrected: {
+        turned: 'turned',
+        straightened: 'straightened',
+        cropped: 'cropped',
+        toned: 'made brighter or darker',
+        grey: 'made black and white',
+        focus: 'given a focus',
+        print: 'cut from a scan',
+      },
     } as Partial<Record<Kind, Record<string, string>>>,
     says: {
       category: (of, not, none) => (not ? (none ? 'in some category' : `not of ${of}`) : `of ${of}`),
@@ -118,6 +132,7 @@ export const narrowingWords = {
       pixels: (of, not) => `${not ? 'not ' : ''}${of} pixels long`,
       camera: (of, not) => `${not ? 'not ' : ''}taken with ${of}`,
       lens: (of, not) => `${not ? 'not ' : ''}taken through ${of}`,
+      corrected: (of, not, none) => (not ? (none ? 'corrected' : `not ${of}`) : of),
       missing: (of, not) => (not ? `with ${of}` : `without ${of}`),
     } satisfies Record<Kind, (of: string, not: boolean, none: boolean) => string> as Record<
       Kind,

@@ -57,7 +57,7 @@ export function AlbumsStation() {
               <span className="frame-picture flex h-44 items-end">
                 {a.cover?.shown ? (
                   <img
-                    src={rendition(a.cover.hash, 480)}
+                    src={rendition(a.cover.picture, 480)}
                     width={a.cover.width}
                     height={a.cover.height}
                     alt=""

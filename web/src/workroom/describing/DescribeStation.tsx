@@ -79,7 +79,7 @@ function Mosaic() {
         <li key={p.id} className="h-16">
           {p.state === 'ready' ? (
             <img
-              src={rendition(p.hash, 480)}
+              src={rendition(p.picture, 480)}
               alt={p.title || p.fileName}
               title={p.title || p.fileName}
               className="h-16 w-auto"

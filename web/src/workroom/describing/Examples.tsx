@@ -15,7 +15,7 @@ export function Examples({ preview }: { preview: Api['DescribingPreview'] }) {
             <li key={e.photo.id} className="grid grid-cols-[64px_minmax(0,1fr)] items-center gap-4">
               <span className="grid h-12 place-items-center">
                 {e.photo.state === 'ready' && (
-                  <img src={rendition(e.photo.hash, 480)} alt="" className="max-h-12 max-w-16" />
+                  <img src={rendition(e.photo.picture, 480)} alt="" className="max-h-12 max-w-16" />
                 )}
               </span>
               <span className="min-w-0 leading-snug" data-testid="example">

@@ -77,7 +77,7 @@ export function AsSeen({
     <div className="flex h-[132px] items-start gap-5 border-t border-ink py-3">
       <span className="grid h-[106px] w-[160px] shrink-0 place-items-center bg-well">
         {photo?.state === 'ready' && (
-          <img src={rendition(photo.hash, 480)} alt="" className="max-h-[106px] max-w-[160px]" />
+          <img src={rendition(photo.picture, 480)} alt="" className="max-h-[106px] max-w-[160px]" />
         )}
       </span>
       <span className="min-w-0 max-w-[44rem]">

@@ -39,7 +39,7 @@ export function TableRow({
         <span className="w-7 shrink-0 text-right text-[0.6875rem] text-quiet tabular-nums">{index + 1}</span>
         <span className="grid h-10 w-14 shrink-0 place-items-center">
           {photo?.state === 'ready' && (
-            <img src={rendition(photo.hash, 480)} alt="" className="max-h-10 max-w-14" />
+            <img src={rendition(photo.picture, 480)} alt="" className="max-h-10 max-w-14" />
           )}
         </span>
         <span className="truncate text-[0.6875rem] text-quiet">{photo?.fileName}</span>

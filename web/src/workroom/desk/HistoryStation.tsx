@@ -67,7 +67,7 @@ function Line({ act, busy, onUndo }: { act: Api['ActLine']; busy: boolean; onUnd
       <span className="h-11 w-[4.5rem]">
         {act.picture && (
           <img
-            src={rendition(act.picture.hash, 480)}
+            src={rendition(act.picture.picture, 480)}
             width={act.picture.width}
             height={act.picture.height}
             alt=""

@@ -59,7 +59,11 @@ export function Latest({ files }: { files: readonly Api['IntakeFile'][] }) {
         {seen.map((f) => (
           <li key={f.number}>
             <img
-              src={f.state === 'ready' && f.hash ? rendition(f.hash, 480) : `/api/photos/${f.photo}/preview`}
+              src={
+                f.state === 'ready' && f.picture
+                  ? rendition(f.picture, 480)
+                  : `/api/photos/${f.photo}/preview`
+              }
               alt={f.fileName}
               title={f.fileName}
               className="h-[88px] w-auto"

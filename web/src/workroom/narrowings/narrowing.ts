@@ -13,6 +13,7 @@ export const kinds = [
   'camera',
   'lens',
   'missing',
+  'corrected',
 ] as const
 
 export type Kind = (typeof kinds)[number]

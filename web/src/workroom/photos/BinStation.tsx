@@ -89,9 +89,9 @@ function Binned({ thing: t, onRestore }: { thing: Thing; onRestore: () => void }
   return (
     <li className="[contain-intrinsic-size:auto_205px] pb-1 [content-visibility:auto]">
       <div className="flex h-[110px] items-end">
-        {t.hash ? (
+        {t.picture ? (
           <img
-            src={rendition(t.hash, 480)}
+            src={rendition(t.picture, 480)}
             alt=""
             width={t.width}
             height={t.height}

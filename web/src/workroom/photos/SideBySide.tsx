@@ -11,7 +11,7 @@ type Spot = { x: number; y: number } | null
 /** What of a photo is needed to stand beside others. */
 type Beside = Pick<
   Api['SheetPhoto'],
-  'id' | 'hash' | 'fileName' | 'title' | 'width' | 'height' | 'renditions'
+  'id' | 'picture' | 'fileName' | 'title' | 'width' | 'height' | 'renditions'
 >
 
 const zoom = 3.2
@@ -68,7 +68,7 @@ export function SideBySide<Photo extends Beside>({
                 onPointerMove={(e) => spot && setSpot(at(e))}
               >
                 <img
-                  src={rendition(p.hash, spot ? widest : (p.renditions.find((r) => r >= 480) ?? 480))}
+                  src={rendition(p.picture, spot ? widest : (p.renditions.find((r) => r >= 480) ?? 480))}
                   width={p.width}
                   height={p.height}
                   alt={p.title || p.fileName}

@@ -66,7 +66,7 @@ export const Frame = memo(function Frame({
       <div style={box} className="frame-picture flex items-end">
         {seen && photo.state !== 'failed' ? (
           <img
-            src={made === undefined ? `/api/photos/${photo.id}/preview` : rendition(photo.hash, made)}
+            src={made === undefined ? `/api/photos/${photo.id}/preview` : rendition(photo.picture, made)}
             width={Math.round(wide)}
             height={Math.round(wide / shape)}
             alt=""

@@ -39,6 +39,7 @@ export function HandLine({
     {
       w: () => void go({ to: '/workroom/describe' }),
       b: () => void go({ to: '/workroom/beside' }),
+      o: () => void go({ to: '/workroom/correct', search: {} }),
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
@@ -60,6 +61,10 @@ export function HandLine({
           <Link to="/workroom/describe" className={asWord}>
             {w.describing.verb}
             <KeyHint>W</KeyHint>
+          </Link>
+          <Link to="/workroom/correct" search={{}} className={asWord}>
+            {w.correct.verb}
+            <KeyHint>O</KeyHint>
           </Link>
           {count > 1 && count < 5 && (
             <Link to="/workroom/beside" className={asWord}>
@@ -135,7 +140,9 @@ function InHand() {
         <li key={p.id} className="flex items-center gap-3 border-b border-line pb-2">
           <span className="w-8 text-small font-semibold text-plum tabular-nums">{i + 1}</span>
           <span className="grid h-12 w-16 place-items-center">
-            {p.state === 'ready' && <img src={rendition(p.hash, 480)} alt="" className="max-h-12 max-w-16" />}
+            {p.state === 'ready' && (
+              <img src={rendition(p.picture, 480)} alt="" className="max-h-12 max-w-16" />
+            )}
           </span>
           <span className="min-w-0 flex-1 truncate">{p.title || p.fileName}</span>
           <Button

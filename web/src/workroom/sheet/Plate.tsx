@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useNavigate } from '@tanstack/react-router'
 import { useEffect } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
@@ -35,6 +36,7 @@ export function Plate({
   onBack: (position: number) => void
 }) {
   const held = useHand()
+  const navigate = useNavigate()
   const plate = useQuery({
     ...plateOf(id),
     refetchInterval: (q) => (q.state.data?.state === 'waiting' ? 1500 : false),
@@ -66,15 +68,17 @@ export function Plate({
       if (next?.state !== 'ready') return
       const picture = new Image()
       picture.sizes = pictureSizes
-      picture.srcset = sourceSet(next.hash, next.renditions, next.width)
+      picture.srcset = sourceSet(next.picture, next.renditions, next.width)
     })
   }, [client, after])
+  const correct = () => void navigate({ to: '/workroom/correct', search: { photo: id } })
   const back = () => onBack((beside?.position ?? 1) - 1)
   useKeys({
     ArrowRight: () => beside?.after && onGo(beside.after),
     ArrowLeft: () => beside?.before && onGo(beside.before),
     ' ': () => hand.toggle(id),
     Escape: back,
+    o: correct,
     ...decidingKeys((what) => void go(what)),
   })
   return (
@@ -92,6 +96,9 @@ export function Plate({
             onClick={() => hand.toggle(id)}
           >
             {held.has(id) ? w.plate.letGo : w.plate.take}
+          </Button>
+          <Button look="word" hint="O" disabled={plate.data?.state !== 'ready'} onClick={correct}>
+            {w.correct.verb}
           </Button>
           <button
             type="button"
@@ -155,13 +162,13 @@ function PlatePicture({ plate }: { plate: Api['Plate'] }) {
     <div>
       <img
         key={plate.id}
-        srcSet={sourceSet(plate.hash, plate.renditions, plate.width)}
+        srcSet={sourceSet(plate.picture, plate.renditions, plate.width)}
         sizes={pictureSizes}
         width={plate.width}
         height={plate.height}
         alt={plate.alt || plate.title || plate.fileName}
         // What the sheet has shown already stands here until the larger rendition has come.
-        style={{ backgroundImage: `url(${rendition(plate.hash, 480)})` }}
+        style={{ backgroundImage: `url(${rendition(plate.picture, 480)})` }}
         className="h-auto max-h-[calc(100dvh-132px)] w-full bg-contain bg-left-top bg-no-repeat object-contain object-left-top"
       />
     </div>
