@@ -34,6 +34,16 @@ public readonly record struct PhotoId(Guid Value) : ITypedId<PhotoId>
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one narrowing that is kept.</summary>
+public readonly record struct NarrowingId(Guid Value) : ITypedId<NarrowingId>
+{
+    public static NarrowingId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out NarrowingId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>Names one album.</summary>
 public readonly record struct AlbumId(Guid Value) : ITypedId<AlbumId>
 {

@@ -25,7 +25,7 @@ async function open(frame: number) {
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: 'Correct' })).toBeEnabled()
   const id = new URL(page.url()).searchParams.get('photo') ?? ''
-  await page.keyboard.press('o')
+  await page.keyboard.press('c')
   await expect(page.getByTestId('crop')).toBeVisible()
   return id
 }
@@ -146,7 +146,7 @@ test('what one sees while correcting is what the server makes', async () => {
 
 test('what is changed goes on all in hand, or is copied onto the others, and is found by it', async () => {
   for (const n of [0, 1, 2]) await page.locator(`#frame-${n}`).click()
-  await page.keyboard.press('o')
+  await page.keyboard.press('c')
   await expect(page.getByText('1 of 3 in hand')).toBeVisible()
   const { photos } = await (await page.request.get('/api/hand')).json()
   await page.getByRole('button', { name: 'all 3 in hand' }).click()
@@ -220,7 +220,7 @@ test('prints on a scan are found, shown on it, and become photos of their own, u
   await page.getByRole('button', { name: 'Print 2' }).click()
   await page.getByRole('button', { name: 'Make them 2 photos' }).click()
   await expect(page.getByText('1 of 2 in hand')).toBeVisible()
-  await expect(page.getByText(/straightened by (5\.[89]|6(\.[012])?)\d?° to the left/)).toBeVisible()
+  await expect(page.getByText(/straightened by (5\.[89]|6(\.[012])?)\d?° to the left/i)).toBeVisible()
   const { photos } = await (await page.request.get('/api/hand')).json()
   for (const id of photos) {
     const made = await plate(id)

@@ -33,6 +33,9 @@ public enum ActKind
     Tagged,
     Categorised,
     Decided,
+
+    /// <summary>A narrowing was kept under a name, changed, or let go.</summary>
+    Narrowings,
     MadeAlbum,
     AlbumWords,
     PutIn,

@@ -37,6 +37,7 @@ public static class ActWords
         ["draft"] = "draft",
         ["published"] = "published version",
         ["name"] = "name",
+        ["search"] = "narrowing",
         ["parent"] = "parent",
         ["binned"] = "place in the bin",
         ["said_by"] = "origin",
@@ -153,6 +154,12 @@ public static class ActWords
     /// <summary>A decision about photos that look nearly the same.</summary>
     public static string DecidedRepeats(int kept, int leftOut) =>
         leftOut == 0 ? $"Kept all {kept} of a group that look nearly the same." : $"Kept {kept} of a group that look nearly the same, left {Photos(leftOut)} out everywhere.";
+
+    public static string KeptNarrowing(string name) => $"Kept the narrowing “{name}”.";
+
+    public static string ChangedNarrowing(string name) => $"Changed the narrowing “{name}”.";
+
+    public static string LetNarrowingGo(string name) => $"Let the narrowing “{name}” go.";
 
     public static string AlbumWords(string album, ActTally tally) =>
         tally.Fields.Count == 1 && tally.Fields[0] == "cover" ? $"Chose the cover of “{album}”." : $"Changed {string.Join(", ", tally.Fields.Select(Field))} of album “{album}”.";

@@ -36,9 +36,15 @@ public sealed record CorrectionChange
 
     /// <summary>What a photo's correction becomes.</summary>
     /// <param name="size">Of the upright original.</param>
-    public Correction Of(Correction before, PixelSize size)
+    /// <param name="isPart">It is a print on a scan: where it lies there is what it is, and is neither taken back nor taken over from another.</param>
+    public Correction Of(Correction before, PixelSize size, bool isPart = false)
     {
         var basis = Like is { } like ? like with { Focus = before.Focus } : Reset ? Correction.None : before;
+        if (isPart)
+        {
+            basis = basis with { Turns = before.Turns, Angle = before.Angle, Crop = before.Crop };
+        }
+
         var now = basis.Turned(Turn) with
         {
             Angle = Angle ?? basis.Angle,
@@ -48,7 +54,12 @@ public sealed record CorrectionChange
             Focus = InMiddle ? null : Focus ?? basis.Focus,
         };
         var turned = size.Turned(now.Turns);
-        now = now with { Crop = Shape is { } shape ? CropShapes.Of(shape, turned, now.Angle) : Crop ?? now.Crop };
+        now = now with
+        {
+            Crop = Shape is not { } shape ? Crop ?? now.Crop
+                : isPart && now.Crop is { } print ? CropShapes.Within(shape, print, turned)
+                : CropShapes.Of(shape, turned, now.Angle),
+        };
         return now.Within(size);
     }
 }
@@ -84,6 +95,15 @@ public static class CropShapes
         CropShape.Paper => Math.Sqrt(2),
         _ => 0,
     };
+
+    /// <summary>The largest of a shape within a crop, about its middle, lying or standing as it does; all of it where the shape is its own.</summary>
+    internal static Crop Within(CropShape shape, Crop crop, PixelSize turned)
+    {
+        var (width, height) = (crop.Width * turned.Width, crop.Height * turned.Height);
+        var ratio = Ratio(shape) is var r and > 0 ? (width >= height ? r : 1 / r) : width / height;
+        var (w, h) = (Math.Min(width, height * ratio) / turned.Width, Math.Min(height, width / ratio) / turned.Height);
+        return new Crop(crop.X + ((crop.Width - w) / 2), crop.Y + ((crop.Height - h) / 2), w, h);
+    }
 
     /// <summary>The largest crop of a shape, lying or standing as the photo does; null where that is no crop at all.</summary>
     internal static Crop? Of(CropShape shape, PixelSize turned, double angle) => Ratio(shape) switch

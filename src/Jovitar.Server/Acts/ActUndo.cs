@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["intake", "tag", "category", "album", "photo", "file", "page"];
+    static readonly string[] Order = ["narrowing", "intake", "tag", "category", "album", "photo", "file", "page"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -47,6 +47,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["page"] = "t.draft ->> 'heading'",
         ["file"] = "t.file_name",
         ["intake"] = "'an intake'",
+        ["narrowing"] = "t.name",
     };
 
     /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>
@@ -174,7 +175,7 @@ internal sealed class ActUndo(ActRunner acts)
                 await act.RunAsync("lock table category in share row exclusive mode", ct);
             }
 
-            if (back.Length > 0 && table != "intake")
+            if (back.Length > 0 && table is not ("intake" or "narrowing"))
             {
                 await act.LockBackAsync(table, [], back, ct);
             }
@@ -251,7 +252,7 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>The column that tells others that what they have read is out of date.</summary>
     static IEnumerable<string> Version(string kind) => kind switch
     {
-        "photo" or "album" or "category" => ["version = t.version + 1"],
+        "photo" or "album" or "category" or "narrowing" => ["version = t.version + 1"],
         "page" => ["edited = t.edited + 1"],
         _ => [],
     };

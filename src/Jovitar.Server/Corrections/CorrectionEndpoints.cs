@@ -114,6 +114,8 @@ internal static class CorrectionEndpoints
             return Problems.Gone("photo");
         }
 
+        // What is taken over from a print on a scan is its light: its place there says nothing to others.
+        var light = like is { IsPart: true } ? like.Correction : null;
         var change = new CorrectionChange
         {
             Reset = body.Reset ?? false,
@@ -121,13 +123,13 @@ internal static class CorrectionEndpoints
             Angle = body.Angle,
             Crop = body.Crop?.Value,
             Shape = body.Shape,
-            Brightness = body.Brightness,
-            Contrast = body.Contrast,
-            Greys = body.Greys?.Value,
-            InColour = body.InColour ?? false,
+            Brightness = body.Brightness ?? light?.Brightness,
+            Contrast = body.Contrast ?? light?.Contrast,
+            Greys = body.Greys?.Value ?? light?.Greys,
+            InColour = body.InColour ?? light is { Greys: null },
             Focus = body.Focus?.Value,
             InMiddle = body.InMiddle ?? false,
-            Like = like?.Correction,
+            Like = light is null ? like?.Correction : null,
         };
         return TypedResults.Ok(await store.ChangeAsync(who, await hand.ReachedAsync(who, body, ct), change, ct));
     }

@@ -48,7 +48,7 @@ internal sealed class CorrectionStore(NpgsqlDataSource db, ActRunner acts)
                     await using var read = act.Command($"select {Columns} from photo where id = any(@ids) and binned is null and state = 'ready'", ("ids", some.Values()));
                     var found = await read.AllAsync(Read, ct);
                     name ??= found.FirstOrDefault()?.Name;
-                    await WriteAsync(act, [.. found.Select(p => (p, change.Of(p.Correction, p.Original))).Where(p => p.Item2 != p.p.Correction)], ct);
+                    await WriteAsync(act, [.. found.Select(p => (p, change.Of(p.Correction, p.Original, p.IsPart))).Where(p => p.Item2 != p.p.Correction)], ct);
                 }
 
                 if (photos.Count == 1)

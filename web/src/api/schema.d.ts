@@ -2566,6 +2566,197 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/narrowings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Narrowings that are kept under a name, and how many photos each finds */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptNarrowings"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Keeps a narrowing under a name */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepNarrowing"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NarrowingKept"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/narrowings/{narrowing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Lets a kept narrowing go */
+        delete: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    narrowing: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        /** Renames a kept narrowing, or lets it find something else */
+        patch: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    narrowing: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChangeNarrowing"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NarrowingKept"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        trace?: never;
+    };
     "/api/categories": {
         parameters: {
             query?: never;
@@ -4333,6 +4524,11 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        /** @description What is to be changed of one; what is null stays. */
+        ChangeNarrowing: {
+            name?: null | string;
+            search?: null | string;
+        };
         /** @description One change of words; exactly one of its kinds is given. */
         ChangeSaid: {
             write?: null | components["schemas"]["WriteSaid"];
@@ -4903,10 +5099,36 @@ export interface components {
             taken: components["schemas"]["TakenBack"];
             done: components["schemas"]["Done"];
         };
+        /** @description A narrowing to be kept. */
+        KeepNarrowing: {
+            name: string;
+            /** @description What the address of the sheet says behind its question mark. */
+            search: string;
+        };
         /** @description Which scanned pages to keep, and in which intake. */
         KeepPages: {
             pages: string[];
             intake: components["schemas"]["IntakeId"];
+        };
+        /** @description A narrowing that is kept under a name. */
+        KeptNarrowing: {
+            id: components["schemas"]["NarrowingId"];
+            name: string;
+            /** @description What the address of such a sheet says behind its question mark. */
+            search: string;
+            /**
+             * Format: int32
+             * @description How many it finds now.
+             */
+            photos: number;
+            /**
+             * Format: int64
+             * @description Expected by the next write.
+             */
+            version: number;
+        };
+        KeptNarrowings: {
+            narrowings: components["schemas"]["KeptNarrowing"][];
         };
         KeptPages: {
             files: components["schemas"]["IntakeFile"][];
@@ -4955,6 +5177,16 @@ export interface components {
         };
         MadeCategory: {
             id: components["schemas"]["CategoryId"];
+        };
+        /**
+         * Format: uuid
+         * @description Names one narrowing that is kept.
+         */
+        NarrowingId: string;
+        /** @description A narrowing as it is kept, and the act that did it. */
+        NarrowingKept: {
+            kept: components["schemas"]["KeptNarrowing"];
+            done: components["schemas"]["Done"];
         };
         NewAlbum: {
             workingName: string;

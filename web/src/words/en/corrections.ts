@@ -73,8 +73,11 @@ export const correctionWords = {
     inMiddle: 'Back to the middle',
     before: 'As it came in',
     reset: 'Take all of it back',
+    resetLight: 'Take light and colour back',
     copy: (n: number) =>
       `Same on ${n === 1 ? 'the other one' : `the other ${n.toLocaleString('en')}`} in hand`,
+    copyLight: (n: number) =>
+      `Same light on ${n === 1 ? 'the other one' : `the other ${n.toLocaleString('en')}`} in hand`,
     copied: (n: number) => `Corrected ${photos(n)} in the same way.`,
     done: (n: number, back: boolean) =>
       n === 0

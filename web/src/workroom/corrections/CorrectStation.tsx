@@ -218,7 +218,7 @@ function Correcting({
               <div className="mt-3 grid justify-items-start gap-2 text-small">
                 {of > 1 && !onAll && (
                   <Button look="word" disabled={copy.isPending} onClick={() => copy.mutate(undefined)}>
-                    {w.correct.copy(of - 1)}
+                    {plate.isPart ? w.correct.copyLight(of - 1) : w.correct.copy(of - 1)}
                   </Button>
                 )}
                 <Button
@@ -228,7 +228,7 @@ function Correcting({
                     say({ reset: true })
                   }}
                 >
-                  {w.correct.reset}
+                  {plate.isPart ? w.correct.resetLight : w.correct.reset}
                 </Button>
                 {!plate.isPart && (
                   <Button look="word" disabled={prints.isLooking} onClick={prints.look}>

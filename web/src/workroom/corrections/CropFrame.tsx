@@ -33,6 +33,7 @@ export function CropFrame({
   ratio,
   at,
   onCrop,
+  onPulling,
 }: {
   frame: { left: number; top: number; width: number; height: number }
   crop: Crop
@@ -41,6 +42,8 @@ export function CropFrame({
   ratio: number | null
   at: (e: { clientX: number; clientY: number }) => Point
   onCrop: (crop: Crop) => void
+  /** Told when pulling begins and ends. */
+  onPulling: (on: boolean) => void
 }) {
   const drag = useRef<{ handle: Handle | null; crop: Crop; from: Point } | null>(null)
   function begin(handle: Handle | null) {
@@ -48,6 +51,7 @@ export function CropFrame({
       e.stopPropagation()
       e.currentTarget.setPointerCapture(e.pointerId)
       drag.current = { handle, crop, from: at(e) }
+      onPulling(true)
     }
   }
   function move(e: PointerEvent<HTMLElement>) {
@@ -68,6 +72,7 @@ export function CropFrame({
   }
   const end = () => {
     drag.current = null
+    onPulling(false)
   }
   function press(e: KeyboardEvent) {
     const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key]

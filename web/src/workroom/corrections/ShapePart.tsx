@@ -61,17 +61,19 @@ export function ShapePart({
       </div>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
         <span className="text-quiet">{w.correct.crop}</span>
-        {(Object.keys(shapes) as ShapeName[]).map((name) => (
-          <button
-            key={name}
-            type="button"
-            aria-pressed={name === shape}
-            className={`min-h-6 whitespace-nowrap underline decoration-1 underline-offset-[5px] ${name === shape ? 'font-semibold text-plum decoration-plum' : 'decoration-strong-line hover:decoration-ink'}`}
-            onClick={() => onShape(name)}
-          >
-            {w.correct.shapes[name]}
-          </button>
-        ))}
+        {(Object.keys(shapes) as ShapeName[])
+          .filter((name) => name !== 'asShot' || !plate.isPart)
+          .map((name) => (
+            <button
+              key={name}
+              type="button"
+              aria-pressed={name === shape}
+              className={`min-h-6 whitespace-nowrap underline decoration-1 underline-offset-[5px] ${name === shape ? 'font-semibold text-plum decoration-plum' : 'decoration-strong-line hover:decoration-ink'}`}
+              onClick={() => onShape(name)}
+            >
+              {w.correct.shapes[name]}
+            </button>
+          ))}
         {shapes[shape] !== null && shapes[shape] !== 0 && shape !== 'square' && (
           <Button look="word" onClick={() => onShape(shape, wide < high)}>
             {wide < high ? w.correct.lying : w.correct.upright}

@@ -9,6 +9,14 @@ import type { Correction } from './useCorrection'
 /** What the picture is looked at for: its shape with what is cropped away about it, its light as it will be seen, its focus, or how it came in. */
 export type Look = 'shape' | 'light' | 'focus'
 
+/** A crop with what lies round it. */
+const wider = (c: Crop): Crop => ({
+  x: c.x - c.width * 0.15,
+  y: c.y - c.height * 0.15,
+  width: c.width * 1.3,
+  height: c.height * 1.3,
+})
+
 /** Room about the picture for the handles, CSS pixels. */
 const margin = 18
 
@@ -43,6 +51,7 @@ export function Stage({
 }) {
   const [room, setRoom] = useState({ width: 0, height: 0 })
   const place = useRef<HTMLDivElement>(null)
+  const [still, setStill] = useState<Crop | null>(null)
   const filter = useId()
   useLayoutEffect(() => {
     const element = place.current
@@ -57,13 +66,14 @@ export function Stage({
   const turned = turnedSize(plate, turns)
   const box = bounds(turned, angle)
   const inner = { width: Math.max(1, room.width - 2 * margin), height: Math.max(1, room.height - 2 * margin) }
-  const seen =
-    look === 'light' ? { width: crop.width * turned.width, height: crop.height * turned.height } : box
+  // All of the picture, or what is kept of it; of a print on a scan, what lies round it. While one pulls, it stands still.
+  const near = look === 'light' ? crop : plate.isPart ? wider(still ?? crop) : null
+  const seen = near ? { width: near.width * turned.width, height: near.height * turned.height } : box
   const scale = Math.min(inner.width / seen.width, inner.height / seen.height)
-  // Where the middle of the frame stands: the middle of the room, or so that the middle of the crop stands there.
+  // Where the middle of the frame stands: the middle of the room, or so that the middle of what is near stands there.
   const middle = {
-    x: room.width / 2 - (look === 'light' ? (crop.x + crop.width / 2 - 0.5) * turned.width * scale : 0),
-    y: room.height / 2 - (look === 'light' ? (crop.y + crop.height / 2 - 0.5) * turned.height * scale : 0),
+    x: room.width / 2 - (near ? (near.x + near.width / 2 - 0.5) * turned.width * scale : 0),
+    y: room.height / 2 - (near ? (near.y + near.height / 2 - 0.5) * turned.height * scale : 0),
   }
   const frame = {
     left: middle.x + (crop.x - 0.5) * turned.width * scale,
@@ -158,6 +168,7 @@ export function Stage({
               ratio={ratio}
               at={at}
               onCrop={onCrop}
+              onPulling={(on) => setStill(on ? crop : null)}
             />
           )}
           {look === 'focus' && mark && (

@@ -1,3 +1,4 @@
+import type { Api } from '../../api/client'
 import { type Crop, largest, type Size, turnedSize } from './geometry'
 import type { Correction } from './useCorrection'
 
@@ -23,10 +24,22 @@ export function shapeOf(correction: Correction, original: Size): ShapeName {
   return (found?.[0] as ShapeName | undefined) ?? 'free'
 }
 
-/** The crop that a named shape begins with: about the middle of what is kept now, as large as it goes. */
-export function shapedCrop(correction: Correction, original: Size, name: ShapeName, lying: boolean): Crop {
-  const turned = turnedSize(original, correction.turns)
+/** The crop that a named shape begins with, as large as it goes: about the middle, or of a print within what was cut out. */
+export function shapedCrop(
+  correction: Correction,
+  plate: Api['CorrectionPlate'],
+  name: ShapeName,
+  lying: boolean,
+): Crop {
+  const turned = turnedSize(plate, correction.turns)
   const long = shapes[name] || turned.width / turned.height
   const ratio = long >= 1 === lying ? long : 1 / long
-  return largest(turned, correction.angle, ratio)
+  if (!plate.isPart) return largest(turned, correction.angle, ratio)
+  const { crop } = correction
+  const [wide, high] = [crop.width * turned.width, crop.height * turned.height]
+  const [width, height] = [
+    Math.min(wide, high * ratio) / turned.width,
+    Math.min(high, wide / ratio) / turned.height,
+  ]
+  return { x: crop.x + (crop.width - width) / 2, y: crop.y + (crop.height - height) / 2, width, height }
 }

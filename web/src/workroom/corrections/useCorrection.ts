@@ -26,8 +26,17 @@ export const none = (size: Size): Correction => ({
 })
 
 /** What a correction becomes, as far as it must be seen at once; the server has the last word. */
-export function changed(before: Correction, change: Change, original: Size): Correction {
+export function changed(
+  before: Correction,
+  change: Change,
+  original: Size & Pick<Api['CorrectionPlate'], 'isPart'>,
+): Correction {
   let now: Correction = change.reset ? none(original) : { ...before }
+  // Where a print lies on its scan is what it is, and is not taken back.
+  if (change.reset && original.isPart) {
+    const { turns, angle, crop, isCropped } = before
+    now = { ...now, turns, angle, crop, isCropped }
+  }
   for (let left = (((change.turn ?? 0) % 4) + 4) % 4; left > 0; left--)
     now = { ...now, turns: (now.turns + 1) % 4, crop: turnedCrop(now.crop) }
   if (typeof change.angle === 'number') now.angle = change.angle

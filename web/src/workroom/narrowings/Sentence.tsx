@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { w } from '../../words'
 import { useKeys } from '../shell/keys'
 import { Choices } from './Choices'
+import { KeepIt } from './KeepIt'
 import {
   isNarrowed,
   type Kind,
@@ -87,6 +88,7 @@ export function Sentence({
             {w.sheet.widen}
           </button>
         )}
+        {isNarrowed(search) && open === null && <KeepIt search={search} />}
       </p>
       {shown && (
         <div className="mt-1.5 border-t-[3px] border-plum pt-2">

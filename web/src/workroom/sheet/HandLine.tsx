@@ -39,7 +39,7 @@ export function HandLine({
     {
       w: () => void go({ to: '/workroom/describe' }),
       b: () => void go({ to: '/workroom/beside' }),
-      o: () => void go({ to: '/workroom/correct', search: {} }),
+      c: () => void go({ to: '/workroom/correct', search: {} }),
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
@@ -64,7 +64,7 @@ export function HandLine({
           </Link>
           <Link to="/workroom/correct" search={{}} className={asWord}>
             {w.correct.verb}
-            <KeyHint>O</KeyHint>
+            <KeyHint>C</KeyHint>
           </Link>
           {count > 1 && count < 5 && (
             <Link to="/workroom/beside" className={asWord}>

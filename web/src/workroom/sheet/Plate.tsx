@@ -60,6 +60,11 @@ export function Plate({
     decide.mutate({ photo: id, ...what })
     if (next?.after) onGo(next.after)
   }
+  const step = async (way: 'before' | 'after') => {
+    const next = await client.ensureQueryData(neighbours).catch(() => null)
+    const to = next?.[way]
+    if (to) onGo(to)
+  }
   const after = beside?.after
   useEffect(() => {
     if (!after) return
@@ -74,11 +79,11 @@ export function Plate({
   const correct = () => void navigate({ to: '/workroom/correct', search: { photo: id } })
   const back = () => onBack((beside?.position ?? 1) - 1)
   useKeys({
-    ArrowRight: () => beside?.after && onGo(beside.after),
-    ArrowLeft: () => beside?.before && onGo(beside.before),
+    ArrowRight: () => void step('after'),
+    ArrowLeft: () => void step('before'),
     ' ': () => hand.toggle(id),
     Escape: back,
-    o: correct,
+    c: correct,
     ...decidingKeys((what) => void go(what)),
   })
   return (
@@ -97,7 +102,7 @@ export function Plate({
           >
             {held.has(id) ? w.plate.letGo : w.plate.take}
           </Button>
-          <Button look="word" hint="O" disabled={plate.data?.state !== 'ready'} onClick={correct}>
+          <Button look="word" hint="C" disabled={plate.data?.state !== 'ready'} onClick={correct}>
             {w.correct.verb}
           </Button>
           <button

@@ -2,8 +2,9 @@ import { Link, useRouterState } from '@tanstack/react-router'
 import type { ReactNode } from 'react'
 import type { Api } from '../../api/client'
 import { w } from '../../words'
+import { searchFrom } from '../narrowings/kept'
 import { narrowingOf, none } from '../narrowings/narrowing'
-import { useAlbums, useFigures, usePages, useSession } from './data'
+import { useAlbums, useFigures, useKeptNarrowings, usePages, useSession } from './data'
 import { Foot } from './Foot'
 
 /** One line of the contents: the station's name, leader dots, a live figure. Folded, the figure beneath the name in small. */
@@ -90,6 +91,7 @@ const stationOf: Record<string, string> = {
   categories: 'photos',
   describe: 'photos',
   beside: 'photos',
+  correct: 'photos',
   repeats: 'photos',
   files: 'photos',
   bin: 'photos',
@@ -194,8 +196,19 @@ function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
     [{ album: none }, w.contents.inNoAlbum, f.photosInNoAlbum],
     [{ decision: 'leave_out' }, w.contents.leftOut, f.leftOut],
   ] as const
+  const kept = useKeptNarrowings().data ?? []
   return (
     <div className="contents-entries mb-1.5">
+      {kept.slice(0, 60).map((k) => (
+        <Entry
+          key={k.id}
+          to="/workroom/photos"
+          search={searchFrom(k.search)}
+          name={k.name}
+          figure={w.count(k.photos)}
+          here={at === 'photos' && said === JSON.stringify(narrowingOf(searchFrom(k.search)))}
+        />
+      ))}
       {narrowed.map(
         ([search, name, count]) =>
           (count > 0 || name !== w.contents.leftOut) && (

@@ -51,6 +51,14 @@ export function usePages() {
   })
 }
 
+/** Narrowings that are kept under a name, with how many photos each finds. */
+export function useKeptNarrowings() {
+  return useQuery({
+    queryKey: ['narrowings'],
+    queryFn: async () => (await body(api.GET('/api/narrowings'), away)).narrowings,
+  })
+}
+
 export function useCategories() {
   return useQuery({
     queryKey: ['categories'],
@@ -94,12 +102,15 @@ export function useAct<In, Out>(act: (input: In) => Promise<Out>, done?: (out: O
 export function useUndo() {
   return useAct(
     (act: string) => body(api.POST('/api/acts/{act}/undo', { params: { path: { act } } }), away),
-    ({ undone, done }) =>
+    ({ undone, done }) => {
+      // What the act had made may have been in hand.
+      void hand.read().catch(tellProblem)
       tell({
         text:
           undone.leftCount === 0 ? w.contents.undone : w.contents.undoneBut(undone.left, undone.leftCount),
         act: done.act,
-      }),
+      })
+    },
   )
 }
 

@@ -7,6 +7,7 @@ export function refresh(client: QueryClient) {
     'albums',
     'pages',
     'sheet',
+    'narrowings',
     'plate',
     'desk',
     'tags',

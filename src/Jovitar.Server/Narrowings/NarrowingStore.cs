@@ -1,0 +1,130 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Narrowings;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.WebUtilities;
+using Npgsql;
+
+namespace Jovitar.Server.Narrowings;
+
+/// <summary>A narrowing that is kept under a name.</summary>
+/// <param name="Search">What the address of such a sheet says behind its question mark.</param>
+/// <param name="Photos">How many it finds now.</param>
+/// <param name="Version">Expected by the next write.</param>
+internal sealed record KeptNarrowing(NarrowingId Id, string Name, string Search, int Photos, long Version);
+
+/// <summary>How a write of a kept narrowing ended.</summary>
+internal enum KeptOutcome
+{
+    Written,
+    Gone,
+    Stale,
+
+    /// <summary>Another is called so.</summary>
+    Taken,
+}
+
+/// <summary>Narrowings kept under names.</summary>
+internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
+{
+    /// <summary>More than anybody finds again in a list.</summary>
+    const int Most = 500;
+
+    public async Task<IReadOnlyList<KeptNarrowing>> ListAsync(CancellationToken ct)
+    {
+        await using var command = db.Command("select id, name, search, version from narrowing where binned is null order by lower(name) limit @most", ("most", Most));
+        var kept = await command.AllAsync(r => (Id: new NarrowingId(r.Get<Guid>("id")), Name: r.Get<string>("name"), Search: r.Get<string>("search"), Version: r.Get<long>("version")), ct);
+        if (kept.Count == 0)
+        {
+            return [];
+        }
+
+        var index = await keeper.CurrentAsync(ct);
+        return [.. kept.Select(k => new KeptNarrowing(k.Id, k.Name, k.Search, index.Count(Read(k.Search).Narrowing), k.Version))];
+    }
+
+    public async Task<KeptNarrowing?> FindAsync(NarrowingId id, CancellationToken ct) => (await ListAsync(ct)).FirstOrDefault(k => k.Id == id);
+
+    public async Task<(KeptOutcome Outcome, NarrowingId Id, Done Done)> KeepAsync(Actor who, string name, string search, CancellationToken ct)
+    {
+        var id = new NarrowingId(Guid.CreateVersion7());
+        var (outcome, done) = await RunAsync(
+            who, act =>
+            {
+                act.Says = _ => ActWords.KeptNarrowing(name);
+                return act.RunAsync(
+                    "insert into narrowing (id, name, search, made) values (@id, @name, @search, @now)", ct, ("id", id.Value), ("name", name), ("search", Written(search)), ("now", act.Now));
+            },
+            ct);
+        return (outcome, id, done);
+    }
+
+    /// <summary>Gives it another name, or lets it find something else; what is null stays.</summary>
+    public Task<(KeptOutcome Outcome, Done Done)> ChangeAsync(Actor who, NarrowingId id, string? name, string? search, long expected, CancellationToken ct) => RunAsync(
+        who, act => WriteAsync(
+            act, id, expected, ActWords.ChangedNarrowing, "name = coalesce(@name::text, name), search = coalesce(@search::text, search), version = version + 1", ct,
+            ("name", name), ("search", search is null ? null : Written(search))),
+        ct);
+
+    /// <summary>Lets it go; undo brings it back.</summary>
+    public Task<(KeptOutcome Outcome, Done Done)> LetGoAsync(Actor who, NarrowingId id, long expected, CancellationToken ct) => RunAsync(
+        who, act => WriteAsync(act, id, expected, ActWords.LetNarrowingGo, "binned = @now, version = version + 1", ct, ("now", act.Now)), ct);
+
+    /// <returns>1 when it is written, 0 when it is gone, −1 when somebody else changed it meanwhile.</returns>
+    static async Task<int> WriteAsync(Act act, NarrowingId id, long expected, Func<string, string> says, string set, CancellationToken ct, params (string, object?)[] parameters)
+    {
+        await using var find = act.Command("select version, name from narrowing where id = @id and binned is null for no key update", ("id", id.Value));
+        if (await find.FirstAsync(r => Tuple.Create(r.Get<long>("version"), r.Get<string>("name")), ct) is not var (version, name))
+        {
+            return 0;
+        }
+
+        if (version != expected)
+        {
+            return -1;
+        }
+
+        act.Says = _ => says(name);
+        return await act.RunAsync($"update narrowing set {set} where id = @id", ct, [.. parameters, ("id", id.Value)]);
+    }
+
+    async Task<(KeptOutcome, Done)> RunAsync(Actor who, Func<Act, Task<int>> write, CancellationToken ct)
+    {
+        try
+        {
+            return await acts.RunAsync(
+                who, ActKind.Narrowings,
+                async act => await write(act) switch
+                {
+                    0 => act.Drop(KeptOutcome.Gone),
+                    < 0 => act.Drop(KeptOutcome.Stale),
+                    _ => KeptOutcome.Written,
+                },
+                ct);
+        }
+        catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation)
+        {
+            return (KeptOutcome.Taken, new Done(null, 0));
+        }
+    }
+
+    /// <summary>Whether an address narrows at all.</summary>
+    public static bool Narrows(string search) => !Read(search).Narrowing.IsNothing;
+
+    /// <summary>The same as addresses are written here: parts in their order, nothing that means nothing.</summary>
+    static string Written(string search)
+    {
+        var (narrowing, order) = Read(search);
+        return string.Join('&', ((string[])[narrowing.ToString(), order]).Where(p => p.Length > 0));
+    }
+
+    /// <summary>What an address says: what it narrows to, and in which order it shows that.</summary>
+    static (Narrowing Narrowing, string Order) Read(string search)
+    {
+        var said = QueryHelpers.ParseQuery(search);
+        string? One(string name) => said.TryGetValue(name, out var value) ? value[0] : null;
+        var sort = Enum.TryParse<SheetSort>(One("sort"), ignoreCase: true, out var named) && Enum.IsDefined(named) ? $"sort={named.ToString().ToLowerInvariant()}" : "";
+        return (Narrowing.Read(One), string.Join('&', ((string[])[sort, One("reversed") == "true" ? "reversed=true" : ""]).Where(p => p.Length > 0)));
+    }
+}
