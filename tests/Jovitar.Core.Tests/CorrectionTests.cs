@@ -158,6 +158,20 @@ public sealed class CorrectionTests
         Assert.Equal(like with { Focus = before.Focus }, new CorrectionChange { Like = like }.Of(before, size));
     }
 
+    [Fact]
+    public void Where_a_print_lies_on_its_scan_is_neither_taken_back_nor_taken_over()
+    {
+        var size = new PixelSize(2480, 3508);
+        var print = new Correction { Angle = -3, Crop = new Crop(0.1, 0.1, 0.4, 0.2), Contrast = 30 }.Within(size);
+        Assert.Equal(print with { Contrast = 0 }, new CorrectionChange { Reset = true }.Of(print, size, isPart: true));
+        Assert.Equal(print with { Contrast = 0, Brightness = 9 }, new CorrectionChange { Like = new Correction { Angle = 9, Brightness = 9 } }.Of(print, size, isPart: true));
+        Assert.Equal(print, new CorrectionChange { Shape = CropShape.AsShot }.Of(print, size, isPart: true));
+        // 0.4 of 2480 by 0.2 of 3508 is 992 by 702: the largest square in it is 702, about its middle.
+        var square = new CorrectionChange { Shape = CropShape.Square }.Of(print, size, isPart: true);
+        Assert.Equal(new PixelSize(702, 702), Framing.Size(square, size));
+        Assert.Equal(print.Crop!.Value.X + (print.Crop.Value.Width / 2), square.Crop!.Value.X + (square.Crop.Value.Width / 2), 5);
+    }
+
     // Worked by hand from the formulas: 128/255 to the power 1/3 is 0.7947, times 255 is 202.6; the logistic curve of steepness 8
     // takes a quarter to (1/(1+e²) − 1/(1+e⁴)) / (1/(1+e⁻⁴) − 1/(1+e⁴)) = 0.1050 of 255.
     [Theory]

@@ -109,8 +109,8 @@ internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexK
         }
     }
 
-    /// <summary>Whether an address narrows at all.</summary>
-    public static bool Narrows(string search) => !Read(search).Narrowing.IsNothing;
+    /// <summary>Whether an address narrows at all, and is one that can be.</summary>
+    public static bool Narrows(string search) => Text.IsSound(Uri.UnescapeDataString(search)) && !Read(search).Narrowing.IsNothing;
 
     /// <summary>The same as addresses are written here: parts in their order, nothing that means nothing.</summary>
     static string Written(string search)

@@ -1,0 +1,67 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>Narrowings that are kept under a name.</summary>
+public sealed class NarrowingTests
+{
+    static async Task<JsonElement[]> KeptAsync(HttpClient who) => [.. (await (await who.GetAsync("/api/narrowings")).ReadAsync()).GetProperty("narrowings").EnumerateArray()];
+
+    static (string, string, int) Of(JsonElement kept) => (kept.GetProperty("name").GetString()!, kept.GetProperty("search").GetString()!, kept.GetProperty("photos").GetInt32());
+
+    [Fact]
+    public async Task A_narrowing_is_kept_found_again_renamed_let_go_and_each_is_taken_back()
+    {
+        await using var site = await Site.StartAsync();
+        var (odile, tam) = (await site.OwnerAsync(), await site.EditorAsync("Tam"));
+        var (album, photos, _, _) = await site.PublishedAsync(odile, 3);
+        await (await odile.PostAsJsonAsync("/api/photos/decision", new { photos = photos[..2], decision = "keep" })).ReadAsync();
+        var answer = await (await odile.PostAsJsonAsync("/api/narrowings", new { name = " To describe ", search = $"sort=NAME&album={album}&nonsense=1&decision=keep&reversed=true" })).ReadAsync();
+        Assert.Equal(("To describe", $"album={album}&decision=keep&sort=name&reversed=true", 2), Of(answer.GetProperty("kept")));
+        Assert.Equal(2, (await (await odile.GetAsync($"/api/photos?{answer.GetProperty("kept").GetProperty("search").GetString()}")).ReadAsync()).GetProperty("total").GetInt32());
+
+        // It follows what is found now, for everybody of the staff.
+        await (await odile.PostAsJsonAsync("/api/photos/decision", new { photos, decision = "keep" })).ReadAsync();
+        var seen = Assert.Single(await KeptAsync(tam));
+        Assert.Equal(3, seen.GetProperty("photos").GetInt32());
+        var (address, version) = ($"/api/narrowings/{seen.GetProperty("id").GetString()}", seen.GetProperty("version").GetInt64());
+        var renamed = await (await tam.SendAsync(HttpMethod.Patch, address, new { name = "Kept" }, version)).ReadAsync();
+        Assert.Equal(HttpStatusCode.PreconditionFailed, (await odile.SendAsync(HttpMethod.Patch, address, new { name = "Mine" }, version)).StatusCode);
+        Assert.Equal(HttpStatusCode.PreconditionFailed, (await odile.SendAsync(HttpMethod.Delete, address, null, version)).StatusCode);
+        var gone = await (await odile.SendAsync(HttpMethod.Delete, address, null, version + 1)).ReadAsync();
+        Assert.Empty(await KeptAsync(tam));
+        Assert.Equal(HttpStatusCode.NotFound, (await tam.SendAsync(HttpMethod.Patch, address, new { name = "Kept" }, version + 2)).StatusCode);
+        Assert.Equal("Let the narrowing “Kept” go.", await site.ScalarAsync<string>("select sentence from act order by id desc limit 1"));
+        await tam.UndoAsync(gone);
+        await odile.UndoAsync(renamed);
+        Assert.Equal("To describe", Assert.Single(await KeptAsync(odile)).GetProperty("name").GetString());
+        await odile.UndoAsync(answer);
+        Assert.Empty(await KeptAsync(odile));
+        Assert.Equal(0, (await (await odile.GetAsync("/api/bin")).ReadAsync()).GetProperty("total").GetInt32());
+    }
+
+    [Fact]
+    public async Task What_narrows_nothing_or_is_called_as_another_is_not_kept()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        Task<HttpResponseMessage> KeepAsync(string name, string search) => owner.PostAsJsonAsync("/api/narrowings", new { name, search });
+        foreach (var (name, search) in new[] { ("All", ""), ("All", "sort=name"), ("All", "nonsense=1"), ("  ", "rating=5"), (new string('x', 81), "rating=5"), ("All", new string('q', 4001)), ("All", "q=%00") })
+        {
+            Assert.Equal(HttpStatusCode.BadRequest, (await KeepAsync(name, search)).StatusCode);
+        }
+
+        var five = await (await KeepAsync("Five", "rating=5")).ReadAsync();
+        Assert.Equal(HttpStatusCode.BadRequest, (await KeepAsync("FIVE", "rating=4")).StatusCode);
+        await (await KeepAsync("Four", "rating=4")).ReadAsync();
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.SendAsync(HttpMethod.Patch, $"/api/narrowings/{five.GetProperty("kept").GetProperty("id").GetString()}", new { name = "four" }, 1)).StatusCode);
+
+        // A name that was free again is taken meanwhile: undo says so and changes nothing.
+        var gone = await (await owner.SendAsync(HttpMethod.Delete, $"/api/narrowings/{five.GetProperty("kept").GetProperty("id").GetString()}", null, 1)).ReadAsync();
+        await (await KeepAsync("five", "rating=5&decision=keep")).ReadAsync();
+        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/acts/{gone.GetProperty("act").GetString()}/undo", null)).StatusCode);
+        Assert.Equal(["five", "Four"], (await KeptAsync(owner)).Select(k => k.GetProperty("name").GetString()));
+    }
+}
