@@ -160,19 +160,11 @@ public static class Picture
         }
     }
 
-    /// <summary>Bytes held while a picture is decoded and corrected: what is turned or straightened is held whole, before and after.</summary>
-    static long Room(PictureSize size, Correction? correction, int width)
-    {
-        if (correction is not { ChangesPixels: true })
-        {
-            return size.AtOnce;
-        }
+    /// <summary>Bytes held while a picture is decoded and corrected.</summary>
+    static long Room(PictureSize size, Correction? correction, int width) =>
+        size.AtOnce + (correction is { ChangesPixels: true } ? Correcting.Holds(correction, size.Measures, width) : 0);
 
-        var whole = Correcting.WholeWidth(correction, size.Measures, width);
-        return size.AtOnce + (2 * 4 * whole * (long)Math.Ceiling(whole / size.Measures.Ratio));
-    }
-
-    /// <summary>Decodes to a width, corrected.</summary>
+    /// <summary>Decodes to a width, corrected; kept in memory when more renditions are made from it.</summary>
     static Image Decode(string original, PictureSize size, Correction? correction, int width, bool keep)
     {
         if (correction is not { ChangesPixels: true })
@@ -181,9 +173,9 @@ public static class Picture
         }
 
         var across = Math.Min(width, Framing.Size(correction, size.Measures).Width);
-        using var whole = Decode(original, Correcting.WholeWidth(correction, size.Measures, across), keep: true);
+        using var whole = Decode(original, Correcting.WholeWidth(correction, size.Measures, across), keep: false);
         using var made = Correcting.Apply(whole, correction, size.Measures, across);
-        return made.CopyMemory();
+        return keep ? made.CopyMemory() : made.Copy();
     }
 
     /// <summary>Decodes to a width, upright and in sRGB; kept in memory when more renditions are made from it.</summary>

@@ -71,14 +71,30 @@ public sealed class CorrectingTests
         Same(new Correction { Greys = new Greys(red, green, blue) }, "-color-matrix", $"{row} {row} {row}");
     }
 
-    [Fact]
-    public void A_whole_recipe_is_cooked_in_its_order()
+    [Theory]
+    [InlineData(0)]
+    [InlineData(1)]
+    [InlineData(2)]
+    [InlineData(3)]
+    public void A_whole_recipe_is_cooked_in_its_order(int turns)
     {
-        var correction = new Correction { Turns = 3, Angle = 4, Crop = new Crop(0.2, 0.2, 0.5, 0.4), Greys = new Greys(60, 30, 10), Brightness = 30, Contrast = 40 };
+        var correction = new Correction { Turns = turns, Angle = 4, Crop = new Crop(0.2, 0.15, 0.5, 0.4), Greys = new Greys(60, 30, 10), Brightness = 30, Contrast = 40 };
         Same(
             correction,
-            ["-rotate", "270", "+repage", "-virtual-pixel", "edge", "-interpolate", "catrom", "-filter", "point", "-distort", "SRT", "4", "+repage", .. Cropped(correction.Crop!.Value, Size.Turned(3)),
+            ["-rotate", $"{90 * turns}", "+repage", "-virtual-pixel", "edge", "-interpolate", "catrom", "-filter", "point", "-distort", "SRT", "4", "+repage", .. Cropped(correction.Crop!.Value, Size.Turned(turns)),
             "-color-matrix", "0.6 0.3 0.1 0.6 0.3 0.1 0.6 0.3 0.1", "-gamma", Number(Tones.Gamma(30)), "-sigmoidal-contrast", $"{Number(Tones.Steepness(40))},50%"]);
+    }
+
+    [Fact]
+    public void What_is_too_large_to_be_held_is_corrected_all_the_same()
+    {
+        // 8,000 by 6,000 pixels, turned and straightened whole: more than is held in memory.
+        var path = Tools.NewPath(".jpg");
+        Tools.Run(Tools.Convert, Photo(), "-resize", "8000x6000!", path);
+        var correction = new Correction { Turns = 1, Angle = 2 };
+        var whole = Put(Picture.Jpeg(path, 100_000, 90, correction), ".jpg");
+        Assert.Equal($"{Framing.Size(correction, new PixelSize(8000, 6000)).Width}", Tools.Run("identify", "-format", "%w", whole));
+        Assert.InRange(Difference(Put(Picture.Render(path, [960], correction).Single().Bytes, ".webp"), whole), 0, 3);
     }
 
     [Fact]

@@ -24,12 +24,12 @@ public sealed class ActTests
         await owner.BringAsync(await owner.IntakeAsync(), "one.jpg", Acts.Photo(1));
         await using (var tracked = site.Db.CreateCommand("select count(*) from act_tracked"))
         {
-            Assert.Equal(12L, await tracked.ExecuteScalarAsync());
+            Assert.Equal(13L, await tracked.ExecuteScalarAsync());
         }
 
         foreach (var sql in (string[])
             ["update photo set title = 'x'", "update photo set decision = 'keep'", "update photo set binned = now()", "delete from photo", "insert into tag (id, name, key) values (gen_random_uuid(), 'x', 'x')",
-             "insert into album (id, working_name, made) values (gen_random_uuid(), 'x', now())", "insert into category (id, name, place) values (gen_random_uuid(), 'x', 0)", "update intake set credit = 'x'"])
+             "insert into album (id, working_name, made) values (gen_random_uuid(), 'x', now())", "insert into category (id, name, place) values (gen_random_uuid(), 'x', 0)", "insert into narrowing (id, name, search, made) values (gen_random_uuid(), 'x', 'rating=5', now())", "update intake set credit = 'x'"])
         {
             await using var past = site.Db.CreateCommand(sql);
             var refused = await Assert.ThrowsAsync<PostgresException>(() => past.ExecuteNonQueryAsync());

@@ -338,3 +338,29 @@ test('every word of a plate is written where it stands, and when it was taken is
   await page.goto('/workroom/photos?people=Tam%20%C3%96.')
   await expect(page.getByRole('group', { name: 'What the sheet shows' })).toContainText(/\d+ photos? showing Tam Ö\./)
 })
+
+test('a camera with a wrong clock is brought into step with another by a moment that both have seen', async () => {
+  const { photos } = await (await page.request.get('/api/photos?sort=name')).json()
+  const all = (await Promise.all(photos.map(async (p: { id: string }) => (await page.request.get(`/api/photos/${p.id}`)).json()))) as { id: string; camera: string | null; taken: string | null }[]
+  const dated = all.filter((p) => p.camera && p.taken)
+  const right = dated[0]
+  const [wrong, alike] = dated.filter((p) => p.camera !== right?.camera)
+  if (!right || !wrong || !alike) throw new Error('The photos here are all by one camera.')
+  await page.evaluate(async (ids) => {
+    const { forgery } = await (await fetch('/api/session')).json()
+    await fetch('/api/hand', { method: 'PUT', headers: { 'content-type': 'application/json', 'X-Jovitar-Forgery': forgery }, body: JSON.stringify({ photos: ids }) })
+  }, [right.id, alike.id, wrong.id])
+  await page.goto('/workroom/describe')
+  await page.getByRole('tab', { name: 'Set the clock' }).click()
+  await page.getByRole('combobox', { name: 'Set the clock' }).selectOption({ label: 'of one camera by another, by a moment that both have seen' })
+  // The second in hand stands there first; another moment is chosen by its picture.
+  await page.getByRole('button', { name: 'A photo of the same moment by the other camera' }).click()
+  await page.getByRole('list', { name: 'A photo of the same moment by the other camera' }).getByRole('button').nth(2).click()
+  const moved = alike.camera === wrong.camera ? 2 : 1
+  await page.getByRole('button', { name: moved === 1 ? 'Set it on 1 photo' : 'Set it on 2 photos' }).click()
+  const taken = async (id: string) => (await (await page.request.get(`/api/photos/${id}`)).json()).taken
+  await expect.poll(() => taken(wrong.id)).toBe(right.taken)
+  expect(await taken(right.id)).toBe(right.taken)
+  await foot().getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(() => taken(wrong.id)).toBe(wrong.taken)
+})

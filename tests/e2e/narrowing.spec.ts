@@ -121,6 +121,9 @@ test('photos are decided on and rated by key, on the sheet and on the plate, eac
   await expect.poll(() => of(1)).toBe(`doubt ${second.split(' ')[1]}`)
   await expect(page.locator('#frame-0')).toContainText('kept')
   await expect(page.locator('#frame-1')).toContainText('in doubt')
+  // How many are left is said, and leads to them.
+  const undecided = (await json('/api/photos?decision=none')).total
+  await expect(page.getByRole('link', { name: `${undecided} not yet decided` })).toHaveAttribute('href', /decision=none/)
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(new RegExp(ids[2]))
   await expect(page.getByRole('button', { name: 'Keep' })).toHaveAttribute('aria-pressed', 'false')
@@ -159,7 +162,7 @@ test('a narrowing is kept under a name, stands in the contents, is renamed, let 
   await page.goto('/workroom/photos?shape=landscape&sort=name')
   await expect(page.locator('#frame-0 img')).toBeVisible()
   await page.getByRole('button', { name: 'keep under a name…' }).click()
-  await page.getByLabel('Name').fill('Lying down')
+  await page.getByRole('textbox', { name: 'Name' }).fill('Lying down')
   await noSeriousFinding(page)
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: 'kept as “Lying down”' })).toBeVisible()
@@ -168,7 +171,7 @@ test('a narrowing is kept under a name, stands in the contents, is renamed, let 
   await expect(page).toHaveURL(/shape=landscape/)
   await expect(page.getByRole('link', { name: /^Lying down/ })).toHaveAttribute('aria-current', 'page')
   await page.getByRole('button', { name: 'kept as “Lying down”' }).click()
-  await page.getByLabel('Name').fill('Landscapes')
+  await page.getByRole('textbox', { name: 'Name' }).fill('Landscapes')
   await page.getByRole('button', { name: 'Rename it' }).click()
   await page.getByRole('button', { name: 'kept as “Landscapes”' }).click()
   await page.getByRole('button', { name: 'Let it go' }).click()

@@ -101,7 +101,7 @@ internal sealed class PrintStore(ActRunner acts, Storage storage)
              where s.id = @scan and s.binned is null
             returning id
             """,
-            ("scan", scan.Id.Value), ("now", act.Now), ("ids", prints.Select(_ => Guid.CreateVersion7(act.Now)).ToArray()), ("corrections", prints.Select(p => CorrectionText.Write(p, scan.Original)).ToArray()));
+            ("scan", scan.Id.Value), ("now", act.Now), ("ids", prints.Select(_ => Guid.CreateVersion7(act.Now)).Order().ToArray()), ("corrections", prints.Select(p => CorrectionText.Write(p, scan.Original)).ToArray()));
         var made = await insert.AllAsync(r => new PhotoId(r.GetGuid(0)), ct);
         await act.RunAsync("notify photo_waiting", ct);
         return made;

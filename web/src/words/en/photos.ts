@@ -74,6 +74,7 @@ export const photoWords = {
     fewLead: 'Take two to four in hand on a sheet; they are compared here at the same zoom and place.',
   },
   decide: {
+    left: (n: number) => (n === 0 ? 'All of them are decided.' : `${n.toLocaleString('en')} not yet decided`),
     verbs: { keep: 'Keep', doubt: 'In doubt', leave_out: 'Leave out' },
     rating: 'Rating',
     rate: (n: number) => (n === 0 ? 'Take the rating back' : `Rate it ${n}`),

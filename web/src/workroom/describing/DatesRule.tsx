@@ -2,10 +2,11 @@ import { useState } from 'react'
 import { w } from '../../words'
 import { useHand } from '../shell/hand'
 import { type RuleProps, useFirst, useSaid, useSummary } from './data'
+import { useInStep } from './InStep'
 import { Pick, Write } from './parts'
 import type { Change } from './pattern'
 
-const ways = ['first', 'shift', 'zone'] as const
+const ways = ['first', 'shift', 'zone', 'step'] as const
 type Way = (typeof ways)[number]
 
 const zones = Intl.supportedValuesOf('timeZone')
@@ -29,9 +30,11 @@ export function DatesRule({ onSay }: RuleProps) {
   const [from, setFrom] = useState(zones.includes(here) ? here : 'Europe/London')
   const [to, setTo] = useState('')
   const only = camera === '*' ? null : camera
+  const inStep = useInStep()
   useSaid(onSay, change())
 
   function change(): readonly Change[] | null {
+    if (way === 'step') return inStep.step && inStep.step.seconds !== 0 ? [{ shift: inStep.step }] : null
     if (way === 'zone')
       return zones.includes(to) && zones.includes(from) ? [{ zone: { from, to, camera: only } }] : null
     const by =
@@ -49,8 +52,13 @@ export function DatesRule({ onSay }: RuleProps) {
   ]
   return (
     <>
-      {w.describing.setClock} {w.describing.ofCamera}{' '}
-      <Pick label={w.describing.ofCamera} value={camera} choices={cameras} onPick={setCamera} />{' '}
+      {w.describing.setClock}{' '}
+      {way !== 'step' && (
+        <>
+          {w.describing.ofCamera}{' '}
+          <Pick label={w.describing.ofCamera} value={camera} choices={cameras} onPick={setCamera} />{' '}
+        </>
+      )}
       <Pick
         label={w.describing.setClock}
         value={way}
@@ -70,6 +78,7 @@ export function DatesRule({ onSay }: RuleProps) {
           . {w.describing.moveWith}
         </>
       )}
+      {way === 'step' && inStep.sentence}
       {way === 'shift' && (
         <>
           <Pick

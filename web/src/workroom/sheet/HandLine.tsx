@@ -9,6 +9,7 @@ import { w } from '../../words'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
 import { SaveCopies } from './SaveCopies'
+import { Undecided } from './Undecided'
 import type { SheetQuery } from './useSheet'
 import { CategoriseThem, PutInAlbum, TagThem, useThrow } from './verbs'
 
@@ -101,14 +102,21 @@ export function HandLine({
           </Dialog>
         </>
       ) : (
-        <span className="text-small text-quiet">
-          {rest}{' '}
+        <>
+          <span className="text-small text-quiet">
+            {rest}{' '}
+            {total > 0 && (
+              <Button look="word" hint="E" onClick={takeAll}>
+                {w.hand.takeAll(total)}
+              </Button>
+            )}
+          </span>
           {total > 0 && (
-            <Button look="word" hint="E" onClick={takeAll}>
-              {w.hand.takeAll(total)}
-            </Button>
+            <span className="ml-auto text-small text-quiet tabular-nums">
+              <Undecided query={query} />
+            </span>
           )}
-        </span>
+        </>
       )}
     </div>
   )

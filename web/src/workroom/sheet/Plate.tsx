@@ -10,6 +10,7 @@ import { useKeys } from '../shell/keys'
 import { DecideLine } from './DecideLine'
 import { PlateFacts } from './PlateFacts'
 import { PlateWords } from './PlateWords'
+import { useUndecided } from './Undecided'
 import { type Decided, decidingKeys, useDecide } from './useDecide'
 import { type SheetQuery, sheetQuery } from './useSheet'
 
@@ -53,6 +54,7 @@ export function Plate({
   }
   const beside = useQuery(neighbours).data
   const decide = useDecide()
+  const left = useUndecided(query)
   const client = useQueryClient()
   const go = async (what: Decided) => {
     // Where one goes on is known before the narrowing lets go of what is decided; whoever is quicker than the answer waits for it.
@@ -93,6 +95,7 @@ export function Plate({
           {name}
           {beside && ` · ${w.plate.of(beside.position, beside.total)}`}
         </button>
+        {left !== undefined && <span className="tabular-nums">{w.decide.left(left)}</span>}
         <span className="ml-auto flex gap-4">
           <Button
             look="word"
