@@ -145,6 +145,8 @@ test('what one sees while correcting is what the server makes', async () => {
 })
 
 test('what is changed goes on all in hand, or is copied onto the others, and is found by it', async () => {
+  // None of them is a square by itself.
+  await page.goto('/workroom/photos?shape=landscape')
   for (const n of [0, 1, 2]) await page.locator(`#frame-${n}`).click()
   await page.keyboard.press('c')
   await expect(page.getByText('1 of 3 in hand')).toBeVisible()

@@ -195,16 +195,17 @@ test('words are typed down a table, pasted from a spreadsheet, filled down, and 
   // Somebody else writes the cell that is being typed: both are kept until one decides.
   const first = (await plates())[0]
   await page.locator('#cell-0-0').click()
-  await page.keyboard.type('Mine')
+  const mine = `Mine of ${first.version}`
+  await page.keyboard.type(mine)
   await page.evaluate(async ({ id, version }) => {
     const session = await (await fetch('/api/session')).json()
-    await fetch(`/api/photos/${id}`, { method: 'PATCH', headers: { 'Content-Type': 'application/json', 'If-Match': String(version), 'X-Jovitar-Forgery': session.forgery }, body: JSON.stringify({ title: 'Theirs' }) })
+    await fetch(`/api/photos/${id}`, { method: 'PATCH', headers: { 'Content-Type': 'application/json', 'If-Match': String(version), 'X-Jovitar-Forgery': session.forgery }, body: JSON.stringify({ title: `Theirs of ${version}` }) })
   }, first)
   await page.keyboard.press('Enter')
   await expect(page.getByText('Somebody else wrote this cell while you typed.')).toBeVisible()
-  await expect(page.locator('#cell-0-0')).toHaveText('Theirs')
+  await expect(page.locator('#cell-0-0')).toHaveText(`Theirs of ${first.version}`)
   await page.getByRole('button', { name: 'Write mine over it' }).click()
-  await expect.poll(async () => (await plates())[0].title).toBe('Mine')
+  await expect.poll(async () => (await plates())[0].title).toBe(mine)
 })
 
 test('words go out as a spreadsheet’s file and come in again, with what would change shown before', async () => {

@@ -64,13 +64,19 @@ export class Table {
       const now = this.text(id, field)
       if (text === now || text === was) continue
       if (was !== undefined && was !== now) {
-        this.conflicts.push({ photo: id, field, mine: text, theirs: now })
+        this.waits({ photo: id, field, mine: text, theirs: now })
         continue
       }
       this.pending.set(id, { ...this.pending.get(id), [field]: text })
     }
     this.draw()
     void this.run()
+  }
+
+  /** A cell waits for a decision once, however often it is left. */
+  private waits(cell: Conflict) {
+    const others = this.conflicts.filter((c) => c.photo !== cell.photo || c.field !== cell.field)
+    this.conflicts = [...others, cell]
   }
 
   decide(mine: boolean) {
@@ -136,7 +142,7 @@ export class Table {
       const theirs = now.words[field] ?? ''
       if (theirs === (base?.words[field] ?? ''))
         this.pending.set(id, { ...this.pending.get(id), [field]: text })
-      else if (theirs !== text) this.conflicts.push({ photo: id, field, mine: text, theirs })
+      else if (theirs !== text) this.waits({ photo: id, field, mine: text, theirs })
     }
   }
 

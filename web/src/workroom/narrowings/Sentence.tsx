@@ -92,7 +92,7 @@ export function Sentence({
       </p>
       {shown && (
         <div className="mt-1.5 border-t-[3px] border-plum pt-2">
-          <ul className="flex flex-wrap gap-x-5 text-small">
+          <ul className="flex flex-wrap gap-x-4 text-small">
             {kinds.map((kind) => (
               <li key={kind}>
                 <button

@@ -47,7 +47,11 @@ function become(ids: readonly string[]) {
 
 function read({ count, photos }: Api['HandHeld']) {
   // What was pressed meanwhile is on its way, and is read again after it.
-  if (waiting === 0) hold({ count, ids: photos, lookup: new Set(photos), asked: new Map() })
+  if (waiting > 0) return
+  // The same again is no change: what is open on it stays as it is.
+  const same =
+    count === held.count && photos.length === held.ids.length && photos.every((id, i) => id === held.ids[i])
+  if (!same) hold({ count, ids: photos, lookup: new Set(photos), asked: new Map() })
 }
 
 function send<T>(work: () => Promise<T>): Promise<T | undefined> {
