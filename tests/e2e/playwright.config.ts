@@ -17,6 +17,7 @@ export default defineConfig({
     { name: 'visitors', testMatch: 'visitors.spec.ts', dependencies: ['main job'] },
     { name: 'narrowing', testMatch: 'narrowing.spec.ts', dependencies: ['main job'] },
     { name: 'describing', testMatch: 'describing.spec.ts', dependencies: ['main job'] },
+    { name: 'geometry', testMatch: 'geometry.spec.ts' },
     { name: 'corrections', testMatch: 'corrections.spec.ts', dependencies: ['main job'] },
     { name: 'rooms', testMatch: 'rooms.spec.ts', dependencies: ['main job'] },
     { name: 'stations', testMatch: 'stations.spec.ts', dependencies: ['main job'] },
