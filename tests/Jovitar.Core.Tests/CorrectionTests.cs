@@ -129,7 +129,7 @@ public sealed class CorrectionTests
 
     [Fact]
     public void A_crop_that_is_all_there_is_is_none() =>
-        Assert.True(new Correction { Crop = Crop.Whole }.Within(new PixelSize(3000, 2000)).IsNone);
+        Assert.True(new Correction { Crop = new Crop(0, 0, 1, 1) }.Within(new PixelSize(3000, 2000)).IsNone);
 
     [Theory]
     [InlineData(CropShape.Square, 3000, 2000, 2000, 2000)]
@@ -236,5 +236,18 @@ public sealed class CorrectionTests
         new Random(4).NextBytes(noise);
         Assert.Empty(Prints.Find(noise, 300, 400));
         Assert.Empty(Prints.Find([1, 2, 3], 1, 1));
+
+        // Thousands of specks, none of them large enough for a print.
+        var specks = new byte[3 * 700 * 700];
+        Array.Fill(specks, (byte)243);
+        for (var i = 0; i < 700 * 700; i++)
+        {
+            if (i % 700 % 9 < 6 && i / 700 % 9 < 6 && i % 700 is > 20 and < 680 && i / 700 is > 20 and < 680)
+            {
+                specks[3 * i] = specks[(3 * i) + 1] = specks[(3 * i) + 2] = 40;
+            }
+        }
+
+        Assert.Empty(Prints.Find(specks, 700, 700));
     }
 }

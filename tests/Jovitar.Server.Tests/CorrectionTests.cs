@@ -28,6 +28,9 @@ public sealed class CorrectionTests
         return (image.Width, image.Height);
     }
 
+    static async Task<string> MarkAsync(HttpResponseMessage page) =>
+        System.Text.RegularExpressions.Regex.Match(await page.Content.ReadAsStringAsync(), "data-mark=\"([0-9a-f]+)\"") is { Success: true } found ? found.Groups[1].Value : throw new InvalidOperationException("The page bears no mark.");
+
     static async Task<string[]> BroughtAsync(HttpClient who, int count)
     {
         var intake = await who.IntakeAsync();
@@ -49,12 +52,15 @@ public sealed class CorrectionTests
         var before = await SeenAsync(owner, photos[0]);
         var original = await (await owner.GetAsync($"/api/photos/{photos[0]}/original")).Content.ReadAsByteArrayAsync();
         var page = await visitor.GetAsync($"/{address}");
+        var mark = await MarkAsync(page);
         var done = await CorrectAsync(owner, new { photos, turn = 1, crop = new { x = 0.25, y = 0.25, width = 0.5, height = 0.5 }, brightness = 20 });
         var after = await SeenAsync(owner, photos[0]);
         Assert.Equal((300, 450), (after.Width, after.Height));
         Assert.StartsWith($"{before.Picture}-", after.Picture, StringComparison.Ordinal);
         Assert.Equal((300, 450), await SizeAsync(await visitor.GetAsync($"/i/{after.Picture}/1-480.webp")));
         Assert.NotEqual(page.Headers.ETag, (await visitor.GetAsync($"/{address}")).Headers.ETag);
+        // A page that was open before knows that it shows another picture than there is.
+        Assert.NotEqual(mark, await MarkAsync(await visitor.GetAsync($"/{address}")));
         Assert.Contains(after.Picture, await (await visitor.GetAsync($"/{address}")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
 
         // What was cropped away may be the reason why it was cropped.
@@ -140,6 +146,13 @@ public sealed class CorrectionTests
         Assert.Equal((3, JsonValueKind.Null, JsonValueKind.Null), (others.GetProperty("correction").GetProperty("angle").GetDouble(), others.GetProperty("correction").GetProperty("greys").ValueKind, others.GetProperty("correction").GetProperty("focus").ValueKind));
         await CorrectAsync(owner, new { inHand = true, reset = true });
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo where correction is not null"));
+
+        // Of three in hand the sentence names the one that it changed.
+        await site.WriteAsync($"update photo set file_name = 'last.jpg' where id = '{photos[2]}'");
+        await CorrectAsync(owner, new { photos = photos[..2], brightness = 7 });
+        await CorrectAsync(owner, new { inHand = true, brightness = 7 });
+        Assert.Equal("Corrected “last.jpg”.", await site.ScalarAsync<string>("select sentence from act order by id desc limit 1"));
+        await CorrectAsync(owner, new { inHand = true, reset = true });
 
         // Nothing is kept of pictures that nobody sees any more.
         await site.UntilAsync("select count(*) from photo where stage = 2", 3);

@@ -87,6 +87,16 @@ test('a photo is turned, straightened along a drawn line and cropped by hand, an
   expect(kept.isCropped).toBe(true)
   expect(Math.abs((shown ?? 0) - cropped[0]! / cropped[1]!)).toBeLessThan(0.01)
 
+  // Straightened further it keeps what there is room for, as it is seen; straightened back, all that was chosen.
+  await page.getByLabel('Straighten').fill('30')
+  await written()
+  const narrow = (await size()) ?? []
+  expect(narrow[0]).toBeLessThan(cropped[0] ?? 0)
+  await expect.poll(async () => [(await plate(id)).width, (await plate(id)).height]).toEqual(narrow)
+  await page.getByLabel('Straighten').fill('5.7')
+  await written()
+  expect(await size()).toEqual(cropped)
+
   await page.getByRole('button', { name: '← Back' }).click()
   const after = await plate(id)
   expect([after.width, after.height]).toEqual(cropped)
@@ -155,7 +165,6 @@ test('what is changed goes on all in hand, or is copied onto the others, and is 
   await page.getByRole('button', { name: '1:1' }).click()
   await written()
   await expect(foot()).toContainText('Corrected 3 photos.')
-  for (const id of photos) expect(await plate(id)).toMatchObject({ width: expect.any(Number) })
   const squares = await Promise.all(photos.map(plate))
   expect(squares.map((p) => p.width === p.height)).toEqual([true, true, true])
 
@@ -164,10 +173,17 @@ test('what is changed goes on all in hand, or is copied onto the others, and is 
   await expect(page.getByText('2 of 3 in hand')).toBeVisible()
   await page.getByRole('button', { name: 'Light and colour' }).click()
   await page.getByLabel('Contrast').fill('-40')
-  // Going on to the next photo writes what was changed on this one.
+  // Copied at once, before the hand has rested: what was changed is written first.
+  await page.getByRole('button', { name: 'Same on the other 2 in hand' }).click()
+  await expect(foot()).toContainText('in the same way')
+  expect((await Promise.all(photos.map(correctionOf))).map((c) => c.contrast)).toEqual([-40, -40, -40])
+  await foot().getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(async () => (await correctionOf(photos[0])).contrast).toBe(0)
+  // Going on to another photo writes what was changed on this one.
+  await page.getByLabel('Contrast').fill('-41')
   await page.getByRole('button', { name: '← previous' }).click()
   await expect(page.getByText('1 of 3 in hand')).toBeVisible()
-  await expect.poll(async () => (await correctionOf(photos[1])).contrast).toBe(-40)
+  await expect.poll(async () => (await correctionOf(photos[1])).contrast).toBe(-41)
   // And so does leaving before the hand has rested.
   await page.getByLabel('Contrast').fill('-30')
   await page.goto('/workroom/photos?corrected=toned')
@@ -180,7 +196,7 @@ test('what is changed goes on all in hand, or is copied onto the others, and is 
   await page.getByRole('button', { name: 'next →' }).click()
   await page.getByRole('button', { name: 'Same on the other 2 in hand' }).click()
   await expect(foot()).toContainText('in the same way')
-  expect((await Promise.all(photos.map(correctionOf))).map((c) => c.contrast)).toEqual([-40, -40, -40])
+  expect((await Promise.all(photos.map(correctionOf))).map((c) => c.contrast)).toEqual([-41, -41, -41])
   await page.getByRole('button', { name: 'all 3 in hand' }).click()
   await page.getByRole('button', { name: 'Take all of it back' }).click()
   await expect(foot()).toContainText('Took the corrections of 3 photos back.')

@@ -11,9 +11,6 @@ namespace Jovitar.Core.Corrections;
 /// </summary>
 public readonly record struct Crop(double X, double Y, double Width, double Height)
 {
-    /// <summary>All of it.</summary>
-    public static readonly Crop Whole = new(0, 0, 1, 1);
-
     /// <summary>As exactly as it is kept: a part in a million, far below a pixel.</summary>
     internal Crop Rounded() => new(Math.Round(X, 6), Math.Round(Y, 6), Math.Round(Width, 6), Math.Round(Height, 6));
 }

@@ -70,15 +70,15 @@ public enum CropShape
     /// <summary>As it was taken.</summary>
     AsShot,
     Square,
-
-    /// <summary>3:2, of 35 mm film.</summary>
-    ThreeTwo,
-    FourThree,
-    SixteenNine,
     FiveFour,
+    FourThree,
 
     /// <summary>√2:1, of ISO 216 paper (A4, A3).</summary>
     Paper,
+
+    /// <summary>3:2, of 35 mm film.</summary>
+    ThreeTwo,
+    SixteenNine,
 }
 
 /// <summary>The shapes as numbers.</summary>

@@ -108,7 +108,7 @@ public static class Framing
     }
 
     /// <summary>A step from the middle, rotated clockwise: y runs down.</summary>
-    static (double X, double Y) Rotate(double x, double y, double angle)
+    internal static (double X, double Y) Rotate(double x, double y, double angle)
     {
         var (sin, cos) = Math.SinCos(angle * Math.PI / 180);
         return ((x * cos) - (y * sin), (x * sin) + (y * cos));

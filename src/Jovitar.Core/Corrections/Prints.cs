@@ -17,6 +17,9 @@ public static class Prints
     /// <summary>More than a glass holds, and few enough to look through.</summary>
     public const int Most = 24;
 
+    /// <summary>Patches that are looked at, the largest: a scan of nothing but specks would keep one busy for long.</summary>
+    const int MostPatches = 256;
+
     /// <summary>A print takes at least this part of the scan.</summary>
     const double LeastArea = 0.006;
 
@@ -54,9 +57,7 @@ public static class Prints
     static Correction Cut(Askew r, PixelSize size)
     {
         // The picture is rotated the other way, and the print's middle goes along.
-        var (sin, cos) = Math.SinCos(-r.Angle * Math.PI / 180);
-        var (dx, dy) = (r.X - (size.Width / 2.0), r.Y - (size.Height / 2.0));
-        var (x, y) = ((dx * cos) - (dy * sin), (dx * sin) + (dy * cos));
+        var (x, y) = Framing.Rotate(r.X - (size.Width / 2.0), r.Y - (size.Height / 2.0), -r.Angle);
         var (w, h) = (r.Width - (2 * Rim), r.Height - (2 * Rim));
         return new Correction
         {
@@ -213,7 +214,7 @@ public static class Prints
     static List<Patch> Joined(List<Patch> patches, int area)
     {
         var joined = new List<Patch>();
-        foreach (var patch in patches.OrderByDescending(p => p.Pixels))
+        foreach (var patch in patches.OrderByDescending(p => p.Pixels).Take(MostPatches))
         {
             var home = joined.FindIndex(p => Holds(p.Round, patch.Round.X, patch.Round.Y));
             if (home < 0)
@@ -231,9 +232,8 @@ public static class Prints
 
     static bool Holds(Askew r, double x, double y)
     {
-        var (sin, cos) = Math.SinCos(-r.Angle * Math.PI / 180);
-        var (dx, dy) = (x - r.X, y - r.Y);
-        return Math.Abs((dx * cos) - (dy * sin)) <= r.Width / 2 && Math.Abs((dx * sin) + (dy * cos)) <= r.Height / 2;
+        var (dx, dy) = Framing.Rotate(x - r.X, y - r.Y, -r.Angle);
+        return Math.Abs(dx) <= r.Width / 2 && Math.Abs(dy) <= r.Height / 2;
     }
 
     static List<(int X, int Y)> Hull(IEnumerable<(int X, int Y)> points)

@@ -21,6 +21,8 @@ public sealed record CropSaid([Range(-4.0, 4.0)] double X, [Range(-4.0, 4.0)] do
 public sealed record GreysSaid([Range(0, 100)] int Red, [Range(0, 100)] int Green, [Range(0, 100)] int Blue)
 {
     internal Greys Value => new(Red, Green, Blue);
+
+    internal static GreysSaid Of(Greys greys) => new(greys.Red, greys.Green, greys.Blue);
 }
 
 /// <summary>A place in a picture, in parts of its width and height.</summary>
@@ -38,7 +40,7 @@ internal sealed record CorrectionSaid(int Turns, double Angle, CropSaid Crop, bo
     {
         var crop = Framing.Crop(c, original);
         return new CorrectionSaid(
-            c.Turns, c.Angle, new CropSaid(crop.X, crop.Y, crop.Width, crop.Height), c.Crop is not null, c.Brightness, c.Contrast, c.Greys is { } g ? new GreysSaid(g.Red, g.Green, g.Blue) : null,
+            c.Turns, c.Angle, new CropSaid(crop.X, crop.Y, crop.Width, crop.Height), c.Crop is not null, c.Brightness, c.Contrast, c.Greys is { } g ? GreysSaid.Of(g) : null,
             c.Focus is { } f ? new SpotSaid(f.X, f.Y) : null);
     }
 }
@@ -47,10 +49,15 @@ internal sealed record CorrectionSaid(int Turns, double Angle, CropSaid Crop, bo
 /// <param name="Original">Names the picture as it came in.</param>
 /// <param name="Width">Of that, upright, pixels.</param>
 /// <param name="Renditions">The widths it can be had in.</param>
-/// <param name="SeenWidth">Of the corrected picture, pixels.</param>
 /// <param name="IsPart">It is a print cut from a scan.</param>
+/// <param name="Shapes">The shapes it can be cropped to.</param>
+/// <param name="UsualGreys">What black and white begins with.</param>
 internal sealed record CorrectionPlate(
-    PhotoId Photo, string Name, string Original, int Width, int Height, IReadOnlyList<int> Renditions, CorrectionSaid Correction, int SeenWidth, int SeenHeight, bool IsPart);
+    PhotoId Photo, string Name, string Original, int Width, int Height, IReadOnlyList<int> Renditions, CorrectionSaid Correction, bool IsPart, IReadOnlyList<ShapeSaid> Shapes, GreysSaid UsualGreys);
+
+/// <summary>A shape to crop to.</summary>
+/// <param name="Ratio">The longer side over the shorter; 0 for the photo's own.</param>
+internal sealed record ShapeSaid(CropShape Shape, double Ratio);
 
 /// <summary>What is to be changed in the corrections of photos; what is null or false stays.</summary>
 /// <param name="Reset">As they came in.</param>
@@ -101,9 +108,9 @@ internal static class CorrectionEndpoints
             return Problems.Gone("photo");
         }
 
-        var seen = Framing.Size(p.Correction, p.Original);
         return TypedResults.Ok(new CorrectionPlate(
-            p.Id, p.Name, new PictureName(p.Hash, "").ToString(), p.Original.Width, p.Original.Height, Renditions.For(p.Original.Width), CorrectionSaid.Of(p.Correction, p.Original), seen.Width, seen.Height, p.IsPart));
+            p.Id, p.Name, new PictureName(p.Hash, "").ToString(), p.Original.Width, p.Original.Height, Renditions.For(p.Original.Width), CorrectionSaid.Of(p.Correction, p.Original), p.IsPart,
+            [.. Enum.GetValues<CropShape>().Where(s => s != CropShape.AsShot || !p.IsPart).Select(s => new ShapeSaid(s, CropShapes.Ratio(s)))], GreysSaid.Of(Greys.Usual)));
     }
 
     static async Task<Results<Ok<Done>, NotFound<Problem>>> Change(CorrectPhotos body, Actor who, HandStore hand, CorrectionStore store, CancellationToken ct)

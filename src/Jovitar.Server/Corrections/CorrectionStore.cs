@@ -46,9 +46,10 @@ internal sealed class CorrectionStore(NpgsqlDataSource db, ActRunner acts)
                 foreach (var some in photos.Chunk(AtOnce))
                 {
                     await using var read = act.Command($"select {Columns} from photo where id = any(@ids) and binned is null and state = 'ready'", ("ids", some.Values()));
-                    var found = await read.AllAsync(Read, ct);
-                    name ??= found.FirstOrDefault()?.Name;
-                    await WriteAsync(act, [.. found.Select(p => (p, change.Of(p.Correction, p.Original, p.IsPart))).Where(p => p.Item2 != p.p.Correction)], ct);
+                    (CorrectedPhoto Photo, Correction Now)[] changed =
+                        [.. (await read.AllAsync(Read, ct)).Select(p => (p, change.Of(p.Correction, p.Original, p.IsPart))).Where(p => p.Item2 != p.p.Correction)];
+                    name ??= changed.FirstOrDefault().Photo?.Name;
+                    await WriteAsync(act, changed, ct);
                 }
 
                 if (photos.Count == 1)
@@ -64,7 +65,7 @@ internal sealed class CorrectionStore(NpgsqlDataSource db, ActRunner acts)
         return done;
     }
 
-    static Task<int> WriteAsync(Act act, IReadOnlyList<(CorrectedPhoto Photo, Correction Now)> changed, CancellationToken ct) => changed.Count == 0 ? Task.FromResult(0) : act.RunAsync(
+    static Task<int> WriteAsync(Act act, (CorrectedPhoto Photo, Correction Now)[] changed, CancellationToken ct) => changed.Length == 0 ? Task.FromResult(0) : act.RunAsync(
         """
         update photo as p
            set correction = c.correction::jsonb

@@ -171,7 +171,10 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SettingsStore site,
         var judged = Renditions.For(claim.Width).LastOrDefault(w => w <= SharpnessWidth, Renditions.Sheet);
         using var seen = storage.LocalAsync(StorageKeys.Rendition(claim.Picture, judged)).AsTask().GetAwaiter().GetResult() ?? throw new IOException("A rendition that was there is gone.");
         queue.DoneAsync(claim, Look.Sharpness(seen.Path), CancellationToken.None).GetAwaiter().GetResult();
-        ForgetFormer(claim);
+        if (claim.Again)
+        {
+            ForgetFormer(claim);
+        }
     }
 
     /// <summary>Removes what was made by former corrections of this original: where one comes back, it is made again. What it came in as stays, to be compared with.</summary>

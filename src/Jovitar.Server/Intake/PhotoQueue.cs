@@ -15,8 +15,9 @@ using Npgsql;
 namespace Jovitar.Server.Intake;
 
 /// <summary>A photo that a worker has taken on until its claim runs out.</summary>
+/// <param name="Again">It had all its renditions before, and was corrected since.</param>
 /// <param name="Token">What it must still be claimed by when the work is written down.</param>
-internal sealed record Claim(PhotoId Photo, Guid Token, string Hash, string Picture, int Width, Correction Correction, int Stage, int Attempts, string FileName);
+internal sealed record Claim(PhotoId Photo, Guid Token, string Hash, string Picture, int Width, Correction Correction, int Stage, bool Again, int Attempts, string FileName);
 
 /// <summary>The queue of photos that wait to be worked on: it is their rows.</summary>
 internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvider clock)
@@ -49,11 +50,11 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                    for no key update skip locked) as next
              where p.id = next.id
             returning p.id, encode(p.hash, 'hex') as hash, p.picture, p.width, p.correction::text as correction, p.stage,
-                      p.attempts, p.file_name, p.claim
+                      p.sharpness is not null as again, p.attempts, p.file_name, p.claim
             """,
             ("now", now), ("until", now + lease), ("token", Guid.NewGuid()), ("recent", now - FloodSpan), ("flood", Flood));
         return await command.FirstAsync(
-            r => new Claim(new PhotoId(r.Get<Guid>("id")), r.Get<Guid>("claim"), r.Get<string>("hash"), r.Get<string>("picture"), r.Get<int>("width"), CorrectionText.Read(r.MaybeText("correction")), r.Get<short>("stage"), r.Get<short>("attempts"), r.Get<string>("file_name")), ct);
+            r => new Claim(new PhotoId(r.Get<Guid>("id")), r.Get<Guid>("claim"), r.Get<string>("hash"), r.Get<string>("picture"), r.Get<int>("width"), CorrectionText.Read(r.MaybeText("correction")), r.Get<short>("stage"), r.Get<bool>("again"), r.Get<short>("attempts"), r.Get<string>("file_name")), ct);
     }
 
     /// <summary>Holds a claim for longer.</summary>

@@ -46,6 +46,7 @@ internal static class NarrowingEndpoints
 
         var (outcome, id, done) = await store.KeepAsync(who, body.Name.Trim(), body.Search, ct);
         return outcome == KeptOutcome.Taken ? Problems.Invalid(IsTaken)
+            : outcome == KeptOutcome.TooMany ? Problems.Invalid($"{NarrowingStore.Most} narrowings are kept already; let one go first.")
             : await store.FindAsync(id, ct) is { } kept ? TypedResults.Ok(new NarrowingKept(kept, done)) : Problems.Gone("narrowing");
     }
 

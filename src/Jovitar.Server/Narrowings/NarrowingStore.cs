@@ -23,17 +23,32 @@ internal enum KeptOutcome
 
     /// <summary>Another is called so.</summary>
     Taken,
+
+    /// <summary>So many are kept already.</summary>
+    TooMany,
 }
 
 /// <summary>Narrowings kept under names.</summary>
 internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
 {
-    /// <summary>More than anybody finds again in a list.</summary>
-    const int Most = 500;
+    /// <summary>More than anybody finds again in a list; of each it is counted what it finds, whenever they are read.</summary>
+    public const int Most = 100;
 
-    public async Task<IReadOnlyList<KeptNarrowing>> ListAsync(CancellationToken ct)
+    public Task<IReadOnlyList<KeptNarrowing>> ListAsync(CancellationToken ct) => ReadAsync(null, ct);
+
+    public async Task<KeptNarrowing?> FindAsync(NarrowingId id, CancellationToken ct) => await ReadAsync(id, ct) is [var kept] ? kept : null;
+
+    async Task<IReadOnlyList<KeptNarrowing>> ReadAsync(NarrowingId? only, CancellationToken ct)
     {
-        await using var command = db.Command("select id, name, search, version from narrowing where binned is null order by lower(name) limit @most", ("most", Most));
+        await using var command = db.Command(
+            """
+            select id, name, search, version
+              from narrowing
+             where binned is null and (@only::uuid is null or id = @only::uuid)
+             order by lower(name)
+             limit @most
+            """,
+            ("only", only?.Value), ("most", Most));
         var kept = await command.AllAsync(r => (Id: new NarrowingId(r.Get<Guid>("id")), Name: r.Get<string>("name"), Search: r.Get<string>("search"), Version: r.Get<long>("version")), ct);
         if (kept.Count == 0)
         {
@@ -44,8 +59,6 @@ internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexK
         return [.. kept.Select(k => new KeptNarrowing(k.Id, k.Name, k.Search, index.Count(Read(k.Search).Narrowing), k.Version))];
     }
 
-    public async Task<KeptNarrowing?> FindAsync(NarrowingId id, CancellationToken ct) => (await ListAsync(ct)).FirstOrDefault(k => k.Id == id);
-
     public async Task<(KeptOutcome Outcome, NarrowingId Id, Done Done)> KeepAsync(Actor who, string name, string search, CancellationToken ct)
     {
         var id = new NarrowingId(Guid.CreateVersion7());
@@ -54,10 +67,15 @@ internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexK
             {
                 act.Says = _ => ActWords.KeptNarrowing(name);
                 return act.RunAsync(
-                    "insert into narrowing (id, name, search, made) values (@id, @name, @search, @now)", ct, ("id", id.Value), ("name", name), ("search", Written(search)), ("now", act.Now));
+                    """
+                    insert into narrowing (id, name, search, made)
+                    select @id, @name, @search, @now
+                     where (select count(*) from narrowing where binned is null) < @most
+                    """,
+                    ct, ("id", id.Value), ("name", name), ("search", Written(search)), ("now", act.Now), ("most", Most));
             },
             ct);
-        return (outcome, id, done);
+        return (outcome == KeptOutcome.Gone ? KeptOutcome.TooMany : outcome, id, done);
     }
 
     /// <summary>Gives it another name, or lets it find something else; what is null stays.</summary>

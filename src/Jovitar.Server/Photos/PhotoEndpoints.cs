@@ -25,6 +25,9 @@ public sealed record DecidePhotos(
 /// <summary>Photos as frames show them.</summary>
 internal sealed record SheetPhotos(IReadOnlyList<SheetPhoto> Photos);
 
+/// <summary>How many photos a sheet has.</summary>
+internal sealed record SheetTotal(int Total);
+
 /// <summary>Tags to put on several photos, by name, and to take off them.</summary>
 public sealed record TagPhotos(
     [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<string> Add, [Required, AtMost(PhotoEndpoints.MostAtOnce)] IReadOnlyList<TagId> Remove,
@@ -48,6 +51,7 @@ internal static class PhotoEndpoints
     {
         var photos = api.MapGroup("/photos").RequireAuthorization(Security.Editors).WithTags("Photos");
         photos.MapGet("", Window).WithSummary("A window of the sheet, and how many photos the whole has");
+        photos.MapGet("/total", Total).WithSummary("How many photos are found");
         photos.MapGet("/counts", Counts).WithSummary("How many photos are found, and how many would be with each choice of the narrowing");
         photos.MapGet("/between", Between).WithSummary("The photos from one to another");
         photos.MapPost("/these", These).WithSummary("Photos by name");
@@ -62,6 +66,8 @@ internal static class PhotoEndpoints
     }
 
     static async Task<Ok<SheetWindow>> Window([AsParameters] SheetQuery query, int? at, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(await sheet.WindowAsync(query, Math.Max(0, at ?? 0), ct));
+
+    static async Task<Ok<SheetTotal>> Total([AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new SheetTotal(await sheet.TotalAsync(query, ct)));
 
     static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), ct));
 

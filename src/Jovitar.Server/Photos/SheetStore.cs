@@ -41,6 +41,9 @@ internal sealed class SheetStore(NpgsqlDataSource db, IndexKeeper keeper)
         return new SheetWindow(found.Total, Step, await TheseAsync([.. found.Photos.Select(PhotoId.From)], ct));
     }
 
+    /// <summary>How many photos a sheet has, without reading any.</summary>
+    public async Task<int> TotalAsync(SheetQuery query, CancellationToken ct) => (await keeper.CurrentAsync(ct)).Count(query.Narrowing());
+
     /// <summary>The first photos of a sheet.</summary>
     public async Task<IReadOnlyList<PhotoId>> FoundAsync(SheetQuery query, int most, CancellationToken ct)
     {

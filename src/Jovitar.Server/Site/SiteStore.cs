@@ -31,8 +31,8 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
 /// <summary>A page with all that visitors can see on it.</summary>
 public sealed record SitePage(PageId Id, string Address, PageContent Content, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
 {
-    /// <summary>Which photos stand on it, in their order, and which buttons: a page that was opened before they changed has another.</summary>
-    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => p.Id))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
+    /// <summary>Which photos stand on it, in their order and as they are corrected, and which buttons: a page that was opened before they changed has another.</summary>
+    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
 }
 
 /// <summary>A published page as the start page lists it.</summary>

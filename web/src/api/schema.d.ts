@@ -1576,6 +1576,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/total": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many photos are found */
+        get: {
+            parameters: {
+                query?: {
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
+                    q?: string;
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    sort?: string;
+                    reversed?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetTotal"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/counts": {
         parameters: {
             query?: never;
@@ -4555,15 +4639,12 @@ export interface components {
             /** @description The widths it can be had in. */
             renditions: number[];
             correction: components["schemas"]["CorrectionSaid"];
-            /**
-             * Format: int32
-             * @description Of the corrected picture, pixels.
-             */
-            seenWidth: number;
-            /** Format: int32 */
-            seenHeight: number;
             /** @description It is a print cut from a scan. */
             isPart: boolean;
+            /** @description The shapes it can be cropped to. */
+            shapes: components["schemas"]["ShapeSaid"][];
+            /** @description What black and white begins with. */
+            usualGreys: components["schemas"]["GreysSaid"];
         };
         /** @description A correction, as Correction has it. */
         CorrectionSaid: {
@@ -4671,7 +4752,7 @@ export interface components {
             height: number;
         };
         /** @enum {unknown} */
-        CropShape: "asShot" | "square" | "threeTwo" | "fourThree" | "sixteenNine" | "fiveFour" | "paper" | null;
+        CropShape: "asShot" | "square" | "fiveFour" | "fourThree" | "paper" | "threeTwo" | "sixteenNine" | null;
         /** @description A print to be cut out of a scan. */
         CutPrint: {
             /** Format: double */
@@ -5630,6 +5711,15 @@ export interface components {
             /** @description It is the one that asks. */
             here: boolean;
         };
+        /** @description A shape to crop to. */
+        ShapeSaid: {
+            shape: components["schemas"]["CropShape"];
+            /**
+             * Format: double
+             * @description The longer side over the shorter; 0 for the photo's own.
+             */
+            ratio: number;
+        };
         /** @description A tag, a category or a person that some of the photos have. */
         SharedThing: {
             id: string;
@@ -5679,6 +5769,11 @@ export interface components {
         /** @description Photos as frames show them. */
         SheetPhotos: {
             photos: components["schemas"]["SheetPhoto"][];
+        };
+        /** @description How many photos a sheet has. */
+        SheetTotal: {
+            /** Format: int32 */
+            total: number;
         };
         /** @description One window of a sheet. */
         SheetWindow: {

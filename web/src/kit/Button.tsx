@@ -22,6 +22,25 @@ const looks: Record<Look, string> = {
 /** What leads somewhere and stands among verbs looks like one. */
 export const asWord = `rounded-control whitespace-nowrap ${looks.word}`
 
+/** What leads to the thing to do next looks like it. */
+export const asNext = 'inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum'
+
+/** One of a few words to choose among; the chosen one is said to be so. */
+export function Choice({
+  on,
+  className = '',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { on: boolean }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      className={`min-h-6 whitespace-nowrap underline decoration-1 underline-offset-[5px] ${on ? 'font-semibold text-plum decoration-plum' : 'decoration-strong-line hover:decoration-ink'} ${className}`}
+      {...rest}
+    />
+  )
+}
+
 /** A button: the thing to do next, a plain one, or a verb set as a word. */
 export function Button({
   look = 'plain',

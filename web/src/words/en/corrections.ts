@@ -8,12 +8,10 @@ export const correctionWords = {
     verb: 'Correct',
     title: (n: number, of: number) =>
       of > 1 ? `${n.toLocaleString('en')} of ${of.toLocaleString('en')} in hand` : '',
-    nothing: 'Nothing is in hand.',
     nothingLead:
       'Take photos in hand on a sheet, or open one; it is turned, cropped and made brighter here. Its original never changes.',
     cannot: 'This photo cannot be seen yet.',
     back: 'Back',
-    next: 'Next',
     goesOn: 'What you change goes on',
     onThis: 'this photo',
     onAll: (n: number) => `all ${n.toLocaleString('en')} in hand`,

@@ -10,7 +10,6 @@ export const describingWords = {
     title: (n: number) => (n === 1 ? 'One photo in hand' : `${number(n)} in hand, one plate`),
     these: 'Photos in hand',
     more: (n: number) => `and ${number(n)} more`,
-    nothing: 'Nothing is in hand.',
     nothingLead: 'Take photos in hand on a sheet; their words are then written here, all at once.',
     goesOnAll: (n: number) =>
       n === 1 ? 'What you write goes on this photo.' : `What you write goes on all ${number(n)}.`,

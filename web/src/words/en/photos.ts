@@ -38,6 +38,7 @@ export const photoWords = {
     label: 'Sheet of photos',
   },
   hand: {
+    nothing: 'Nothing is in hand.',
     howToTake: 'Press a photo to take it in hand, drag across several, press its name to open it.',
     takeAll: (n: number) => `Take all ${n.toLocaleString('en')} in hand`,
     inHand: (n: number) => `${n.toLocaleString('en')} in hand`,

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { Link, useNavigate, useParams, useSearch } from '@tanstack/react-router'
+import { useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
@@ -9,7 +9,7 @@ import { Sheet } from '../sheet/Sheet'
 import { useAct } from '../shell/data'
 import { hand, useHand } from '../shell/hand'
 import { tellDone } from '../shell/news'
-import { Empty } from '../shell/Station'
+import { Empty, ToPhotos } from '../shell/Station'
 import { AlbumFiles } from './AlbumFiles'
 import { AlbumHead } from './AlbumHead'
 import { AlbumVerbs } from './AlbumVerbs'
@@ -141,12 +141,7 @@ function Opened({
           onMove={(photo, before) => move.mutate({ photo, before })}
           empty={
             <Empty title={w.albums.empty} lead={w.albums.emptyLead}>
-              <Link
-                to="/workroom/photos"
-                className="inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum"
-              >
-                {w.albums.toPhotos}
-              </Link>
+              <ToPhotos />
             </Empty>
           }
         />

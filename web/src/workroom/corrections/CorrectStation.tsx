@@ -1,18 +1,17 @@
-import { Link, useNavigate, useRouter } from '@tanstack/react-router'
+import { useNavigate, useRouter } from '@tanstack/react-router'
 import { useState } from 'react'
 import { api, body } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { Button, Choice } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
 import { tellDone } from '../shell/news'
-import { Empty } from '../shell/Station'
-import { type Crop, whole } from './geometry'
+import { Empty, NothingInHand } from '../shell/Station'
 import { PrintOutlines, PrintsPart, usePrints } from './Prints'
 import { Recipe } from './Recipe'
 import { type Look, Stage } from './Stage'
-import { type ShapeName, shapedCrop, shapeOf, shapes } from './shapes'
+import { isLying, keptRatio, type ShapeName, shapedCrop, shapeOf } from './shapes'
 import { none, useCorrection } from './useCorrection'
 import { type Axis, useTones } from './useTones'
 
@@ -26,19 +25,7 @@ export function CorrectStation({ photo }: { photo?: string | undefined }) {
   const shown = Math.min(at, Math.max(0, ids.length - 1))
   const many = !photo && held.count > 1
   useKeys({ Escape: () => history.back() }, ids.length === 0)
-  if (ids.length === 0)
-    return (
-      <div className="px-[30px] pt-7">
-        <Empty title={w.correct.nothing} lead={w.correct.nothingLead}>
-          <Link
-            to="/workroom/photos"
-            className="inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum"
-          >
-            {w.albums.toPhotos}
-          </Link>
-        </Empty>
-      </div>
-    )
+  if (ids.length === 0) return <NothingInHand lead={w.correct.nothingLead} />
   return (
     <Correcting
       id={ids[shown] ?? ''}
@@ -68,7 +55,7 @@ function Correcting({
 }) {
   const { history } = useRouter()
   const go = useNavigate()
-  const { plate, error, correction, say, flush, isBusy } = useCorrection(id, onAll)
+  const { plate, error, correction, say, written, isBusy } = useCorrection(id, onAll)
   const [look, setLook] = useState<Look>('shape')
   const [chosen, setChosen] = useState<{ photo: string; shape: ShapeName } | null>(null)
   const [drawing, setDrawing] = useState(false)
@@ -82,7 +69,7 @@ function Correcting({
   })
   const copy = useAct(
     async () => {
-      await flush()
+      await written()
       return body(
         api.POST('/api/corrections', { body: { ...(await hand.reach()), like: id } }),
         w.errors.away,
@@ -121,28 +108,11 @@ function Correcting({
   const shaped = (name: ShapeName, lying?: boolean) => {
     setChosen({ photo: id, shape: name })
     if (name === 'asShot') say({ shape: 'asShot' })
-    else if (shapes[name] !== null) {
-      // On all in hand each gets the shape about its own middle, lying or standing as it does itself.
-      if (onAll && lying === undefined && name !== 'free') say({ shape: name })
-      else say({ crop: shapedCrop(correction, plate, name, lying ?? isLying(correction.crop)) })
-    }
+    // On all in hand each gets the shape about its own middle, lying or standing as it does itself.
+    else if (name !== 'free' && onAll && lying === undefined) say({ shape: name })
+    else if (name !== 'free')
+      say({ crop: shapedCrop(correction, plate, name, lying ?? isLying(correction, plate)) })
   }
-  const isLying = (crop: Crop) => {
-    const [wide, high] =
-      correction.turns % 2 === 0 ? [plate.width, plate.height] : [plate.height, plate.width]
-    return crop.width * wide >= crop.height * high
-  }
-  const kept = shapes[shape]
-  const ratio =
-    kept === null || kept === 0
-      ? kept === 0
-        ? correction.turns % 2 === 0
-          ? plate.width / plate.height
-          : plate.height / plate.width
-        : null
-      : isLying(correction.crop)
-        ? kept
-        : 1 / kept
   const asCameIn = before || prints.found !== null
   return (
     <div className="grid h-full min-h-[34rem] grid-rows-[auto_minmax(0,1fr)] px-[30px] pt-7 pb-5">
@@ -178,10 +148,10 @@ function Correcting({
         <Stage
           key={id}
           plate={plate}
-          correction={asCameIn ? { ...none(plate), crop: whole } : correction}
+          correction={asCameIn ? none(plate) : correction}
           look={asCameIn ? 'light' : look}
           tones={asCameIn ? null : tones}
-          ratio={ratio}
+          ratio={keptRatio(correction, plate, shape)}
           drawing={drawing && !asCameIn}
           onCrop={(crop) => say({ crop })}
           onAngle={(angle) => {
@@ -247,18 +217,16 @@ function Correcting({
 
 /** Whether what is changed goes on the photo that is shown, or on all in hand. */
 function Reach({ onAll, of, onChange }: { onAll: boolean; of: number; onChange: (all: boolean) => void }) {
-  const way = (on: boolean) =>
-    `min-h-6 underline decoration-1 underline-offset-[5px] ${on ? 'font-semibold text-plum decoration-plum' : 'decoration-strong-line hover:decoration-ink'}`
   return (
     <p className="mt-1 text-small">
       <span className="text-quiet">{w.correct.goesOn}</span>{' '}
-      <button type="button" aria-pressed={!onAll} className={way(!onAll)} onClick={() => onChange(false)}>
+      <Choice on={!onAll} onClick={() => onChange(false)}>
         {w.correct.onThis}
-      </button>
+      </Choice>
       {' · '}
-      <button type="button" aria-pressed={onAll} className={way(onAll)} onClick={() => onChange(true)}>
+      <Choice on={onAll} onClick={() => onChange(true)}>
         {w.correct.onAll(of)}
-      </button>
+      </Choice>
     </p>
   )
 }

@@ -1,26 +1,26 @@
 import { useState } from 'react'
+import type { Api } from '../../api/client'
+import { Choice } from '../../kit/Button'
 import { Range } from '../../kit/Range'
 import { w } from '../../words'
 import type { Change, Correction } from './useCorrection'
 import type { Axis } from './useTones'
 
-/** As the eye weighs the colours (ITU-R BT.709). */
-const usual = { red: 21, green: 72, blue: 7 }
-
 /** Brightness, contrast, and black and white. */
 export function LightPart({
+  plate,
   correction,
   onMoving,
   say,
 }: {
+  plate: Api['CorrectionPlate']
   correction: Correction
   onMoving: (axis: Axis) => void
   say: (change: Change) => void
 }) {
   const { brightness, contrast, greys } = correction
+  const usual = plate.usualGreys
   const [last, setLast] = useState(usual)
-  const way = (on: boolean) =>
-    `min-h-6 underline decoration-1 underline-offset-[5px] ${on ? 'font-semibold text-plum decoration-plum' : 'decoration-strong-line hover:decoration-ink'}`
   return (
     <div className="grid gap-3.5 text-small">
       <Range
@@ -42,22 +42,12 @@ export function LightPart({
         onChange={(value) => say({ contrast: value })}
       />
       <p className="flex gap-4">
-        <button
-          type="button"
-          aria-pressed={!greys}
-          className={way(!greys)}
-          onClick={() => say({ inColour: true })}
-        >
+        <Choice on={!greys} onClick={() => say({ inColour: true })}>
           {w.correct.inColour}
-        </button>
-        <button
-          type="button"
-          aria-pressed={!!greys}
-          className={way(!!greys)}
-          onClick={() => !greys && say({ greys: last })}
-        >
+        </Choice>
+        <Choice on={!!greys} onClick={() => !greys && say({ greys: last })}>
           {w.correct.grey}
-        </button>
+        </Choice>
       </p>
       {greys && (
         <fieldset className="grid gap-2.5">

@@ -63,7 +63,7 @@ export function Recipe({
         open={look === 'light'}
         onOpen={() => onLook('light')}
       >
-        <LightPart correction={correction} onMoving={onMoving} say={say} />
+        <LightPart plate={plate} correction={correction} onMoving={onMoving} say={say} />
       </Part>
       <Part
         name={w.correct.parts.focus}

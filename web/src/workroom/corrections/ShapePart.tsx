@@ -1,9 +1,8 @@
 import type { Api } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { Button, Choice } from '../../kit/Button'
 import { Range } from '../../kit/Range'
 import { w } from '../../words'
-import { turnedSize } from './geometry'
-import { type ShapeName, shapes } from './shapes'
+import { isLying, keptSize, type ShapeName } from './shapes'
 import type { Change, Correction } from './useCorrection'
 
 /** Turning, straightening and cropping. */
@@ -24,10 +23,9 @@ export function ShapePart({
   onDraw: () => void
   say: (change: Change) => void
 }) {
-  const turned = turnedSize(plate, correction.turns)
-  const wide = correction.crop.width * turned.width
-  const high = correction.crop.height * turned.height
-  const size = { w: Math.round(wide), h: Math.round(high) }
+  const size = keptSize(correction, plate)
+  const lying = isLying(correction, plate)
+  const names: ShapeName[] = ['free', ...plate.shapes.flatMap((s) => s.shape ?? [])]
   return (
     <div className="grid gap-3.5 text-small">
       <p className="flex flex-wrap items-baseline gap-x-3">
@@ -61,26 +59,20 @@ export function ShapePart({
       </div>
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
         <span className="text-quiet">{w.correct.crop}</span>
-        {(Object.keys(shapes) as ShapeName[])
-          .filter((name) => name !== 'asShot' || !plate.isPart)
-          .map((name) => (
-            <button
-              key={name}
-              type="button"
-              aria-pressed={name === shape}
-              className={`min-h-6 whitespace-nowrap underline decoration-1 underline-offset-[5px] ${name === shape ? 'font-semibold text-plum decoration-plum' : 'decoration-strong-line hover:decoration-ink'}`}
-              onClick={() => onShape(name)}
-            >
-              {w.correct.shapes[name]}
-            </button>
-          ))}
-        {shapes[shape] !== null && shapes[shape] !== 0 && shape !== 'square' && (
-          <Button look="word" onClick={() => onShape(shape, wide < high)}>
-            {wide < high ? w.correct.lying : w.correct.upright}
+        {names.map((name) => (
+          <Choice key={name} on={name === shape} onClick={() => onShape(name)}>
+            {w.correct.shapes[name]}
+          </Choice>
+        ))}
+        {!['free', 'asShot', 'square'].includes(shape) && (
+          <Button look="word" onClick={() => onShape(shape, !lying)}>
+            {lying ? w.correct.upright : w.correct.lying}
           </Button>
         )}
       </div>
-      <p className="text-quiet tabular-nums">{w.correct.size(size.w, size.h)}</p>
+      <p className="text-quiet tabular-nums">
+        {w.correct.size(Math.round(size.width), Math.round(size.height))}
+      </p>
     </div>
   )
 }

@@ -209,22 +209,17 @@ function Horizon({ onDrawn }: { onDrawn: (from: Point, to: Point) => void }) {
       <span className="absolute top-3 left-3 bg-raised px-2 py-1 text-small">{w.correct.drawLead}</span>
       {line && (
         <svg className="absolute inset-0 size-full" aria-hidden>
-          <line
-            x1={line.from.x}
-            y1={line.from.y}
-            x2={line.to.x}
-            y2={line.to.y}
-            stroke="black"
-            strokeWidth="3"
-          />
-          <line
-            x1={line.from.x}
-            y1={line.from.y}
-            x2={line.to.x}
-            y2={line.to.y}
-            stroke="white"
-            strokeWidth="1.5"
-          />
+          {(['black', 'white'] as const).map((stroke) => (
+            <line
+              key={stroke}
+              x1={line.from.x}
+              y1={line.from.y}
+              x2={line.to.x}
+              y2={line.to.y}
+              stroke={stroke}
+              strokeWidth={stroke === 'black' ? 3 : 1.5}
+            />
+          ))}
         </svg>
       )}
     </div>

@@ -6,8 +6,6 @@ export type Crop = { x: number; y: number; width: number; height: number }
 
 export type Point = { x: number; y: number }
 
-export const whole: Crop = { x: 0, y: 0, width: 1, height: 1 }
-
 /** A step from the middle, rotated clockwise by degrees; y runs down. */
 export function rotate({ x, y }: Point, degrees: number): Point {
   const [sin, cos] = [Math.sin((degrees * Math.PI) / 180), Math.cos((degrees * Math.PI) / 180)]

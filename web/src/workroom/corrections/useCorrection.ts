@@ -25,11 +25,16 @@ export const none = (size: Size): Correction => ({
   focus: null,
 })
 
-/** What a correction becomes, as far as it must be seen at once; the server has the last word. */
+/**
+ * What a correction becomes, as far as it must be seen at once; the server has the last word.
+ *
+ * @param wanted The crop that was chosen: straightening makes it smaller only as long as it has to be.
+ */
 export function changed(
   before: Correction,
   change: Change,
   original: Size & Pick<Api['CorrectionPlate'], 'isPart'>,
+  wanted = before.crop,
 ): Correction {
   let now: Correction = change.reset ? none(original) : { ...before }
   // Where a print lies on its scan is what it is, and is not taken back.
@@ -52,7 +57,7 @@ export function changed(
     now.crop = change.crop
     now.isCropped = true
   } else if (!now.isCropped) now.crop = largest(turned, now.angle)
-  else if (typeof change.angle === 'number') now.crop = shrunk(now.crop, turned, now.angle)
+  else if (typeof change.angle === 'number') now.crop = shrunk(wanted, turned, now.angle)
   return now
 }
 
@@ -87,6 +92,9 @@ const settles = 500
 /** What was said of a photo and is not written yet, and what the photo looks like with it. */
 type Said = { photo: string; onAll: boolean; change: Change; shown: Correction }
 
+/** The crop that was chosen on a photo, before straightening made it smaller. */
+type Wanted = { photo: string; crop: Correction['crop'] }
+
 /**
  * The correction of a photo, as it is with what is being changed. Changes are shown at once, and written when the hand rests for a
  * moment, when one goes on to another photo, and when one leaves.
@@ -98,6 +106,7 @@ export function useCorrection(photo: string | undefined, onAll: boolean) {
   const [sending, setSending] = useState<Said | null>(null)
   const unsent = useRef<Said | null>(null)
   const line = useRef<Promise<unknown>>(Promise.resolve())
+  const wanted = useRef<Wanted | null>(null)
   const write = useAct(
     async (said: Said) => {
       const reach = said.onAll ? await hand.reach() : { photos: [said.photo] }
@@ -124,6 +133,11 @@ export function useCorrection(photo: string | undefined, onAll: boolean) {
       .catch(() => undefined)
       .then(() => setSending((now) => (now === said ? null : now)))
   }, [mutateAsync])
+  /** Writes what is said and not written yet, and waits for it. */
+  const written = useCallback(() => {
+    flush()
+    return line.current
+  }, [flush])
   useEffect(() => {
     if (!pending) return
     const timer = setTimeout(flush, settles)
@@ -141,12 +155,19 @@ export function useCorrection(photo: string | undefined, onAll: boolean) {
   const correction = shown ?? data?.correction
   function say(change: Change) {
     if (!data || !correction) return
+    const straightens = typeof change.angle === 'number' && correction.isCropped
+    if (change.crop || change.shape || change.turn || change.reset) wanted.current = null
+    if (straightens && wanted.current?.photo !== data.photo)
+      wanted.current = { photo: data.photo, crop: correction.crop }
+    const shown = changed(correction, change, data, straightens ? wanted.current?.crop : undefined)
+    // What was cropped smaller here is what is kept; on all in hand each photo has its own room.
+    const whole = straightens && !onAll ? { ...change, crop: shown.crop } : change
     const before = unsent.current
     const said: Said = {
       photo: data.photo,
       onAll,
-      change: before?.photo === data.photo ? joined(before.change, change) : change,
-      shown: changed(correction, change, data),
+      change: before?.photo === data.photo ? joined(before.change, whole) : whole,
+      shown,
     }
     unsent.current = said
     setPending(said)
@@ -156,7 +177,7 @@ export function useCorrection(photo: string | undefined, onAll: boolean) {
     error: plate.error,
     correction,
     say,
-    flush,
+    written,
     isBusy: pending !== null || sending !== null,
   }
 }

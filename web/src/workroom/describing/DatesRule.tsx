@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { w } from '../../words'
 import { useHand } from '../shell/hand'
-import { type RuleProps, useFirst, useSaid, useSummary } from './data'
+import { type RuleProps, seconds, useFirst, useSaid, useSummary } from './data'
 import { useInStep } from './InStep'
 import { Pick, Write } from './parts'
 import type { Change } from './pattern'
@@ -11,10 +11,6 @@ type Way = (typeof ways)[number]
 
 const zones = Intl.supportedValuesOf('timeZone')
 const here = Intl.DateTimeFormat().resolvedOptions().timeZone
-
-/** Local times without a zone, as seconds. */
-const seconds = (local: string) =>
-  Date.parse(`${local.length === 16 ? `${local}:00` : local.slice(0, 19)}Z`) / 1000
 
 /** Sets a wrong clock right: by one photo of which the moment is known, by as much, or from one time zone to another; of all cameras or of one. */
 export function DatesRule({ onSay }: RuleProps) {

@@ -5,7 +5,7 @@ import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
-import { Empty, Heading } from '../shell/Station'
+import { Heading, NothingInHand } from '../shell/Station'
 import { Rules } from './Rules'
 import { SharedWords } from './SharedWords'
 
@@ -14,19 +14,7 @@ export function DescribeStation() {
   const { count } = useHand()
   const { history } = useRouter()
   useKeys({ Escape: () => history.back() })
-  if (count === 0)
-    return (
-      <div className="px-[30px] pt-7">
-        <Empty title={w.describing.nothing} lead={w.describing.nothingLead}>
-          <Link
-            to="/workroom/photos"
-            className="inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum"
-          >
-            {w.albums.toPhotos}
-          </Link>
-        </Empty>
-      </div>
-    )
+  if (count === 0) return <NothingInHand lead={w.describing.nothingLead} />
   return (
     <div className="flex min-h-full flex-col px-[30px] pt-7 pb-8">
       <div className="text-small text-quiet">

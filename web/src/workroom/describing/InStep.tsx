@@ -5,7 +5,7 @@ import { Popover } from '../../kit/Popover'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { useHand } from '../shell/hand'
-import { useFirst } from './data'
+import { seconds, useFirst } from './data'
 
 /** So many of the hand are offered to choose a moment among. */
 const offered = 200
@@ -19,7 +19,6 @@ export function useInStep() {
   const [chosen, setChosen] = useState<{ right?: string; wrong?: string }>({})
   const right = useFirst(chosen.right ?? ids[0])
   const wrong = useFirst(chosen.wrong ?? ids[1])
-  const seconds = (local: string) => Date.parse(`${local.slice(0, 19)}Z`) / 1000
   const same = right && wrong && (right.camera ?? '') === (wrong.camera ?? '')
   const step: Step | null =
     right?.taken && wrong?.taken && !same

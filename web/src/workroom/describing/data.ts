@@ -74,3 +74,7 @@ export function useSaid(onSay: RuleProps['onSay'], changes: readonly Change[] | 
   const said = changes === null || changes.length === 0 ? '' : JSON.stringify(changes)
   useEffect(() => onSay(said === '' ? null : (JSON.parse(said) as Change[])), [said, onSay])
 }
+
+/** Local times without a zone, as seconds. */
+export const seconds = (local: string) =>
+  Date.parse(`${local.length === 16 ? `${local}:00` : local.slice(0, 19)}Z`) / 1000

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
-import { Button } from '../../kit/Button'
+import { asNext, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { isNarrowed } from '../narrowings/narrowing'
 import { Sentence } from '../narrowings/Sentence'
@@ -60,10 +60,7 @@ export function PhotosStation() {
               </Empty>
             ) : (
               <Empty title={w.sheet.none} lead={w.desk.emptyLead}>
-                <Link
-                  to="/workroom/intake"
-                  className="inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum"
-                >
+                <Link to="/workroom/intake" className={asNext}>
                   {w.desk.bring}
                 </Link>
               </Empty>

@@ -1,10 +1,9 @@
 import type { Api } from '../../api/client'
-import { KeyHint } from '../../kit/Button'
+import { Choice, KeyHint } from '../../kit/Button'
 import { w } from '../../words'
 import { type Decided, decisionKeys, ratings } from './useDecide'
 
 const on = 'font-semibold text-plum decoration-plum'
-const word = 'min-h-6 whitespace-nowrap underline decoration-1 underline-offset-[5px]'
 
 /** What was decided about the photo, as words and figures to press; pressed again, it is taken back. */
 export function DecideLine({
@@ -20,16 +19,14 @@ export function DecideLine({
   return (
     <div className="mt-2.5 flex flex-wrap items-baseline gap-x-4 gap-y-1 text-small">
       {Object.entries(decisionKeys).map(([key, decision]) => (
-        <button
+        <Choice
           key={key}
-          type="button"
-          aria-pressed={plate.decision === decision}
-          className={`${word} ${plate.decision === decision ? on : 'decoration-strong-line hover:decoration-ink'}`}
+          on={plate.decision === decision}
           onClick={() => onDecide({ decision: plate.decision === decision ? '' : decision })}
         >
           {w.decide.verbs[decision]}
           {bare && <KeyHint>{key.toUpperCase()}</KeyHint>}
-        </button>
+        </Choice>
       ))}
       <fieldset className="flex items-baseline gap-2.5" aria-label={w.decide.rating}>
         <span className="text-quiet" aria-hidden>

@@ -1,13 +1,18 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
+import { api, body } from '../../api/client'
 import { w } from '../../words'
-import { type SheetQuery, sheetQuery, windowOf } from './useSheet'
+import { type SheetQuery, sheetQuery } from './useSheet'
 
 /** How many photos of a sheet are not decided on yet; undefined where the sheet itself says something of decisions. */
 export function useUndecided(query: SheetQuery): number | undefined {
   const speaks = query.decision !== undefined || query.notDecision !== undefined
-  return useQuery({ ...windowOf({ ...sheetQuery(query), decision: 'none' }, 0), enabled: !speaks }).data
-    ?.total
+  const asked = { ...sheetQuery(query), decision: 'none' }
+  return useQuery({
+    queryKey: ['sheet', 'total', asked],
+    queryFn: () => body(api.GET('/api/photos/total', { params: { query: asked } }), w.errors.away),
+    enabled: !speaks,
+  }).data?.total
 }
 
 /** How many are left to decide on, pressed to see only those. */

@@ -1,4 +1,7 @@
+import { Link } from '@tanstack/react-router'
 import type { ReactNode } from 'react'
+import { asNext } from '../../kit/Button'
+import { w } from '../../words'
 
 /** A station's heading with the line beneath it and what stands at its right. */
 export function Heading({ title, lead, right }: { title: ReactNode; lead?: ReactNode; right?: ReactNode }) {
@@ -20,6 +23,26 @@ export function Empty({ title, lead, children }: { title: string; lead?: string;
       <p className="font-display text-head font-semibold">{title}</p>
       {lead && <p className="mt-2 mb-5 text-quiet">{lead}</p>}
       {children}
+    </div>
+  )
+}
+
+/** Leads to where photos are taken in hand. */
+export function ToPhotos() {
+  return (
+    <Link to="/workroom/photos" className={asNext}>
+      {w.albums.toPhotos}
+    </Link>
+  )
+}
+
+/** A station for what is in hand, while nothing is. */
+export function NothingInHand({ lead }: { lead: string }) {
+  return (
+    <div className="px-[30px] pt-7">
+      <Empty title={w.hand.nothing} lead={lead}>
+        <ToPhotos />
+      </Empty>
     </div>
   )
 }
