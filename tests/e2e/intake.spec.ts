@@ -81,6 +81,7 @@ test('where an intake goes is said once, changed afterwards, and all of it is ta
   await page.getByRole('button', { name: 'no album yet' }).click()
   await page.getByRole('combobox', { name: 'They go into' }).fill('Second evening')
   await page.getByRole('option', { name: 'New album “Second evening”' }).click()
+  await expect(page.getByRole('button', { name: 'Second evening' })).toBeVisible()
   await page.getByRole('button', { name: '+ tag' }).click()
   await page.getByRole('combobox', { name: '+ tag' }).fill('dusk over the bay')
   await page.keyboard.press('Enter')

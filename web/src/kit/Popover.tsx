@@ -29,7 +29,11 @@ export function Popover({
           align="start"
           sideOffset={8}
           collisionPadding={12}
-          onCloseAutoFocus={(e) => onClosed?.() && e.preventDefault()}
+          onCloseAutoFocus={(e) => {
+            // Whoever went on to something else meanwhile stays there.
+            const elsewhere = document.activeElement !== null && document.activeElement !== document.body
+            if (onClosed?.() || elsewhere) e.preventDefault()
+          }}
           className={`z-40 ${wide ? 'w-96' : 'w-72'} rounded-control bg-raised p-4 text-body shadow-float outline-none`}
         >
           {children}
