@@ -46,6 +46,22 @@ public static class MetadataReader
         };
     }
 
+    /// <summary>Reads a sidecar: a file that is one packet of XMP and nothing else, taken into memory whole. Its words are settled as those of a photo's own packet.</summary>
+    /// <returns>Null when it is not XMP, cannot be read, or declares a document type, which XMP has none of (ISO 16684-1, 7.1) and through which a small file grows large.</returns>
+    public static PhotoMetadata? ReadSidecar(string path) => ReadSidecar(File.ReadAllBytes(path));
+
+    /// <inheritdoc cref="ReadSidecar(string)"/>
+    public static PhotoMetadata? ReadSidecar(byte[] packet)
+    {
+        if (XmpSidecar.Parse(packet) is not { } xmp)
+        {
+            return null;
+        }
+
+        var nothing = new MetadataBlock();
+        return new PhotoMetadata { Words = MetadataReconciliation.Reconcile(nothing, nothing, FromXmp([xmp]), false), Position = XmpSidecar.Where(xmp) };
+    }
+
     /// <summary>Whether a file says anywhere where on Earth it was taken, in EXIF or within any property of XMP. One that cannot be read says nothing.</summary>
     public static bool SaysWhere(string path)
     {

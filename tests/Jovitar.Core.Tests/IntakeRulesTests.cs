@@ -80,4 +80,30 @@ public sealed class IntakeRulesTests
         Assert.True(FileKinds.MayShow(FileKind.Sound));
         Assert.Equal(7, FileKinds.Most(FileKind.Video, new IntakeLimits(VideoBytes: 7)));
     }
+
+    [Theory]
+    [InlineData("IMG_1.xmp", "img_1", "IMG_1.JPG")]
+    [InlineData("IMG_1.JPG.XMP", "img_1.jpg", "img_1.jpg")]
+    [InlineData("my.photo.xmp", "my.photo", "My.Photo.tif")]
+    [InlineData("bare.xmp", "bare", "bare")]
+    public void A_sidecar_bears_its_photos_name(string sidecar, string beside, string photo)
+    {
+        Assert.True(SidecarNames.IsSidecar(sidecar));
+        Assert.Equal(beside, SidecarNames.Beside(sidecar));
+        Assert.Contains(beside, SidecarNames.Of(photo));
+        Assert.Equal(SidecarNames.Common(photo), SidecarNames.Common(sidecar));
+    }
+
+    [Theory]
+    [InlineData(".xmp")]
+    [InlineData("xmp")]
+    [InlineData("a.xmp.jpg")]
+    public void What_has_no_name_or_another_ending_is_no_sidecar(string name)
+    {
+        Assert.False(SidecarNames.IsSidecar(name));
+        Assert.Throws<ArgumentException>(() => SidecarNames.Beside(name));
+    }
+
+    [Fact]
+    public void The_whole_name_is_closer_than_the_name_without_ending() => Assert.Equal(["img_1.jpg", "img_1"], SidecarNames.Of("IMG_1.jpg"));
 }

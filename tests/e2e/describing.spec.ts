@@ -273,6 +273,7 @@ test('two to four photos stand side by side, are decided on by key one after ano
   expect(await pictures.first().evaluate((i) => (i as HTMLElement).style.transform)).toContain('scale')
   await page.getByRole('button', { name: 'See the whole pictures' }).or(page.locator('main').getByRole('button', { name: /whole/i })).first().click()
   await noSeriousFinding(page)
+  await expect(page.getByText(/^Left 1 photo out everywhere/)).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => (await plates())[2].decision).toBe(three.decision)
   await page.keyboard.press('ArrowLeft')

@@ -20,6 +20,7 @@ public static class Endings
         Add(l => l.VideoBytes, ".mp4", ".webm");
         Add(l => l.DocumentBytes, ".pdf");
         Add(l => l.ArchiveBytes, ".zip");
+        Add(_ => SidecarNames.Most, ".xmp");
     }
 
     /// <summary>What photos are called. A file that calls itself so and is none is refused rather than kept as something else.</summary>

@@ -23,6 +23,7 @@ public enum IntakeProblem
     Unforeseen,
     ExpandsTooFar,
     TooManyAtOnce,
+    SidecarUnreadable,
 }
 
 /// <summary>The site's limits for what comes in.</summary>
@@ -72,6 +73,7 @@ public static class IntakeRefusal
         IntakeProblem.OriginalMissing => "Its original is not where it was kept.",
         IntakeProblem.Unforeseen => "Something went wrong here that was not foreseen; it has been noted.",
         IntakeProblem.ExpandsTooFar => "Something in this file grows far beyond what photographs hold when it is read; it was left alone.",
+        IntakeProblem.SidecarUnreadable => "This should be a photo’s sidecar, but it is not XMP or is damaged, so its words are not known.",
         _ => "Work on this photo stopped three times without an end. The original is kept.",
     };
 
@@ -92,6 +94,7 @@ public static class IntakeRefusal
         IntakeProblem.OriginalMissing => "Bring it again.",
         IntakeProblem.Unforeseen => "Bring it again; if that does not help, tell whoever looks after the server.",
         IntakeProblem.ExpandsTooFar => "Save it again with another program and bring that.",
+        IntakeProblem.SidecarUnreadable => "Save the words beside the photo again and bring that.",
         IntakeProblem.TriedTooOften => "Try it again, or bring it in another format.",
         _ => "",
     };

@@ -10,11 +10,12 @@ namespace Jovitar.Server.Intake;
 /// <param name="CameBy"><c>computer</c>, <c>watched</c> or <c>scanner</c>.</param>
 /// <param name="Label">The folder or device it came from; empty for a computer.</param>
 /// <param name="Kept">Files that are no photos.</param>
+/// <param name="Sidecars">Sidecars read, of which <paramref name="Alone"/> lie beside no photo that has come.</param>
 /// <param name="Sending">Uploads that have begun and not ended.</param>
 /// <param name="Unpacking">Entries of ZIPs still to be unpacked; 1 at least while a ZIP waits.</param>
 internal sealed record IntakeLine(
     IntakeId Id, string CameBy, string Label, AlbumId? Album, string? AlbumName, DateTimeOffset Begun, string BegunBy,
-    int Files, int Ready, int Waiting, int AlreadyHere, int Kept, int Skipped, int Failed, int Sending, int Unpacking, bool TakenBack);
+    int Files, int Ready, int Waiting, int AlreadyHere, int Kept, int Sidecars, int Alone, int Skipped, int Failed, int Sending, int Unpacking, bool TakenBack);
 
 /// <summary>Failures of one cause: what is wrong, what helps, and some of the files it struck.</summary>
 /// <param name="CanRetry">How many of them are here and can be tried again.</param>
@@ -36,7 +37,9 @@ internal sealed class IntakeLines(NpgsqlDataSource db)
             select i.id, i.came_by, i.label, i.album, a.working_name, i.begun, i.begun_by, i.taken_back is not null as taken_back, f.*,
                    (select count(*) from upload as u where u.intake = i.id and u.number is null) as sending,
                    (select coalesce(sum(greatest(z.entries - z.done, 1)), 0) from unpacking as z where z.intake = i.id
-                     and z.ended is null) as unpacking
+                     and z.ended is null) as unpacking,
+                   (select count(*) from sidecar as s where s.intake = i.id) as sidecars,
+                   (select count(*) from sidecar as s where s.intake = i.id and not s.used) as alone
               from (
                 select *
                   from intake
@@ -65,7 +68,7 @@ internal sealed class IntakeLines(NpgsqlDataSource db)
                 int Count(string column) => (int)r.Get<long>(column);
                 return new IntakeLine(
                     new IntakeId(r.Get<Guid>("id")), r.Get<string>("came_by"), r.Get<string>("label"), r.MaybeId("album") is { } album ? new AlbumId(album) : null, r.MaybeText("working_name"),
-                    r.Get<DateTimeOffset>("begun"), r.Get<string>("begun_by"), Count("files"), Count("ready"), Count("waiting"), Count("already_here"), Count("kept"), Count("skipped"), Count("failed"),
+                    r.Get<DateTimeOffset>("begun"), r.Get<string>("begun_by"), Count("files"), Count("ready"), Count("waiting"), Count("already_here"), Count("kept"), Count("sidecars"), Count("alone"), Count("skipped"), Count("failed"),
                     Count("sending"), Count("unpacking"), r.Get<bool>("taken_back"));
             },
             ct);
@@ -171,7 +174,7 @@ internal sealed class IntakeLines(NpgsqlDataSource db)
               from unnest(@names, @paths, @bytes, @changed, @marks) with ordinality as w(name, path, bytes, changed, mark, n)
               join intake_file as f
                 on f.intake = @intake and f.file_name = w.name and f.path = w.path and f.bytes = w.bytes
-               and f.outcome in ('arrived', 'already_here', 'kept', 'archive')
+               and f.outcome in ('arrived', 'already_here', 'kept', 'archive', 'sidecar')
              group by w.n
              order by w.n
             """,

@@ -2,19 +2,22 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Intake;
 using Jovitar.Core.Photos;
+using Jovitar.Core.Taxonomy;
 using Jovitar.Imaging;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Bins;
 using Jovitar.Server.Files;
 using Jovitar.Server.Intake.Archives;
+using Jovitar.Server.Intake.Sidecars;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Intake;
 
 /// <summary>What became of one file.</summary>
-/// <param name="Outcome"><c>arrived</c>, <c>already_here</c>, <c>kept</c> (as a file), <c>archive</c> (a ZIP), <c>skipped</c>, <c>refused</c> or <c>dropped</c>.</param>
+/// <param name="Outcome"><c>arrived</c>, <c>already_here</c>, <c>kept</c> (as a file), <c>sidecar</c>, <c>archive</c> (a ZIP), <c>skipped</c>, <c>refused</c> or <c>dropped</c>.</param>
 /// <param name="State">The photo's state now: <c>waiting</c>, <c>ready</c>, <c>failed</c> or <c>binned</c>; null when it is no photo.</param>
 /// <param name="Preview">Whether the picture out of the file itself can be shown meanwhile.</param>
 /// <param name="Reason">Why it was refused, skipped or failed, a sentence; or what was cut off its name.</param>
@@ -108,7 +111,10 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
         {
             act.Says = _ => $"Brought in “{incoming.FileName}”.";
             var said = Said.Intake(intake);
-            // In the order in which everybody locks: tags, the album, then the photo.
+            // In the order in which everybody locks: the name, tags, the album, then the photo.
+            await SidecarStore.HoldAsync(act, intake, incoming, ct);
+            var beside = await SidecarStore.TagsOfAsync(act, intake, incoming, ct);
+            await TagStore.MakeSureAsync(act, TagName.All([.. about.Tags, .. (beside ?? []).Select(t => t.Text)]), ct);
             var put = await IntakeAbouts.PrepareAsync(act, about, ct);
             await originals.KeepAsync(act, arrived, ct);
             var (photo, made) = await MakeAsync(act, incoming, arrived, kind, size, preview, about, said, ct);
@@ -128,6 +134,11 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             if (!made)
             {
                 await IntakeAbouts.WordsAsync(act, [photo.Id], about.Differing(IntakeAbout.Nothing), said, ct);
+            }
+
+            if (beside is not null)
+            {
+                await SidecarStore.PutOnAsync(act, intake, incoming, [photo.Id], await TagStore.FindAsync(act, beside, ct), ct);
             }
 
             await Originals.SettleAsync(act, arrived, ct);
@@ -166,6 +177,26 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             // It was there when this one should have been made, and was removed for good before it could be locked.
         }
     }
+
+    /// <summary>Keeps what a sidecar says, and puts it onto the photos it lies beside; one that comes later finds it.</summary>
+    public Task<IntakeFile?> KeepSidecarAsync(IntakeId intake, Incoming incoming, Arrived arrived, PhotoMetadata says, CancellationToken ct) => ArriveAsync(
+        intake,
+        async (act, _) =>
+        {
+            act.Says = _ => $"Read the sidecar “{incoming.FileName}”.";
+            var words = FileWords.Of(says);
+            await SidecarStore.HoldAsync(act, intake, incoming, ct);
+            var tags = await TagStore.MakeSureAsync(act, words.Tags, ct);
+            var photos = await SidecarStore.KeepAsync(act, intake, incoming, says, words, ct);
+            if (await NoteAsync(act, intake, incoming, new Noted("sidecar", arrived.Bytes, arrived.Mark, Reason: words.Remark ?? incoming.Remark), ct) is not { } number)
+            {
+                return act.Drop<IntakeFile?>(null);
+            }
+
+            await SidecarStore.PutOnAsync(act, intake, incoming, photos, tags, ct);
+            return new IntakeFile(number, incoming.FileName, incoming.Path, "sidecar", null, null, null, false, words.Remark ?? incoming.Remark);
+        },
+        ct);
 
     /// <summary>Keeps what is no photo as a file, attached to the intake's album.</summary>
     public Task<IntakeFile?> KeepFileAsync(IntakeId intake, Incoming incoming, Arrived arrived, JudgedFile judged, CancellationToken ct) => ArriveAsync(

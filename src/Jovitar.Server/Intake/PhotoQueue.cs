@@ -114,17 +114,17 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                            origin = coalesce(nullif(origin, ''), @words::jsonb ->> 'origin', ''),
                            said = (select coalesce(jsonb_object_agg(w.key, 'file'), '{}')
                              from jsonb_object_keys(@words::jsonb) as w(key)) || said,
-                           file_words = @words::jsonb,
+                           file_words = @words::jsonb || file_words,
                            version = version + case when @words::jsonb = '{}' then 0 else 1 end,
                            rating = case when rating = 0 then coalesce(@rating::smallint, 0) else rating end,
                            people = case when people = '{}' and said ->> 'people' is distinct from 'person' then @people else people end,
-                           -- What a person has said of it meanwhile stands.
-                           taken = case when said ->> 'taken' = 'person' then taken else @taken::timestamp end,
-                           taken_offset_minutes = case when said ->> 'taken' = 'person' then taken_offset_minutes else @away::smallint end,
+                           -- What a person or a sidecar has said of it meanwhile stands.
+                           taken = case when said ? 'taken' then taken else @taken::timestamp end,
+                           taken_offset_minutes = case when said ? 'taken' then taken_offset_minutes else @away::smallint end,
                            camera = @camera::text, lens = @lens::text, exposure_seconds = @seconds::float8, f_number = @f::float8,
                            iso = @iso::int, focal_length = @focal::float8,
-                           latitude = case when said ->> 'latitude' = 'person' then latitude else @latitude::float8 end,
-                           longitude = case when said ->> 'latitude' = 'person' then longitude else @longitude::float8 end
+                           latitude = case when said ? 'latitude' then latitude else @latitude::float8 end,
+                           longitude = case when said ? 'latitude' then longitude else @longitude::float8 end
                      where id = @id and claim = @token and binned is null
                     """,
                     ct,

@@ -27,6 +27,13 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
         }
 
         using var copy = await storage.LocalAsync(arrived.Key) ?? throw new IOException($"What arrived as “{incoming.FileName}” is gone.");
+        if (SidecarNames.IsSidecar(incoming.FileName))
+        {
+            return arrived.Bytes > SidecarNames.Most ? await RefuseAsync(intake, incoming, IntakeProblem.TooManyBytes, arrived.Bytes, limits, ct, SidecarNames.Most)
+                : MetadataReader.ReadSidecar(copy.Path) is { } says ? await store.KeepSidecarAsync(intake, incoming, arrived, says, ct)
+                : await RefuseAsync(intake, incoming, IntakeProblem.SidecarUnreadable, arrived.Bytes, limits, ct);
+        }
+
         var (problem, kind, size) = JudgePicture(arrived, copy.Path, limits);
         if (problem is IntakeProblem.NotAPicture && !Endings.IsPicture(incoming.FileName))
         {

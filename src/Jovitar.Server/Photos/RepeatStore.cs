@@ -25,6 +25,9 @@ internal sealed class RepeatStore(NpgsqlDataSource db, ActRunner acts)
     /// <summary>So many neighbours of one photo are noted; a longer burst hangs together through its links.</summary>
     const int MostNear = 12;
 
+    /// <summary>So many of what looks like one photo are shown beside it, the nearest links first.</summary>
+    const int MostOfOne = 60;
+
     /// <summary>Looks up what a new photo nearly repeats: by the bands of its hash, and by the seconds around it.</summary>
     /// <returns>The nearest first.</returns>
     public static async Task<IReadOnlyList<(PhotoId Photo, int Distance)>> CandidatesAsync(Func<string, (string, object?)[], NpgsqlCommand> command, PhotoId id, ulong look, DateTime? taken, CancellationToken ct)
@@ -85,12 +88,35 @@ internal sealed class RepeatStore(NpgsqlDataSource db, ActRunner acts)
             """,
             ("most", MostPairs), ("out", Decisions.LeaveOut));
         var pairs = await open.AllAsync(r => new NearPair(new PhotoId(r.Get<Guid>("photo")), new PhotoId(r.Get<Guid>("near"))), ct);
-        var groups = Repeats.Groups(pairs).Take(most).ToArray();
+        return await ReadAsync([.. Repeats.Groups(pairs).Take(most)], ct);
+    }
+
+    /// <summary>What looks nearly the same as one photo, decided on or not, and that photo itself.</summary>
+    /// <returns>Null when nothing does.</returns>
+    public async Task<RepeatGroup?> GroupOfAsync(PhotoId photo, CancellationToken ct)
+    {
+        await using var find = db.Command(
+            """
+            with recursive alike (id) as (
+              select @photo
+              union
+              select case when n.photo = a.id then n.near else n.photo end
+                from alike as a
+                join photo_near as n on n.photo = a.id or n.near = a.id
+              )
+            select a.id from alike as a limit @most
+            """,
+            ("photo", photo.Value), ("most", MostOfOne));
+        return await ReadAsync([await find.AllAsync(r => new PhotoId(r.GetGuid(0)), ct)], ct) is [var group] && group.Photos.Any(p => p.Id == photo) ? group : null;
+    }
+
+    async Task<IReadOnlyList<RepeatGroup>> ReadAsync(IReadOnlyList<IReadOnlyList<PhotoId>> groups, CancellationToken ct)
+    {
         await using var read = db.Command(
             """
             select id, picture, file_name, title, width, height, bytes, taken, sharpness, decision, stage
               from photo
-             where id = any(@ids)
+             where id = any(@ids) and state = 'ready' and binned is null
             """,
             ("ids", groups.SelectMany(g => g).Values()));
         var photos = (await read.AllAsync(

@@ -2223,6 +2223,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/repeats/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What looks nearly the same as one photo, decided on or not; no group when nothing does */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RepeatGroups"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/repeats/decision": {
         parameters: {
             query?: never;
@@ -5060,7 +5098,7 @@ export interface components {
             number: number;
             fileName: string;
             path: string;
-            /** @description `arrived`, `already_here`, `kept` (as a file), `archive` (a ZIP), `skipped`, `refused` or `dropped`. */
+            /** @description `arrived`, `already_here`, `kept` (as a file), `sidecar`, `archive` (a ZIP), `skipped`, `refused` or `dropped`. */
             outcome: string;
             photo: null | components["schemas"]["PhotoId"];
             picture: null | string;
@@ -5148,6 +5186,13 @@ export interface components {
              * @description Files that are no photos.
              */
             kept: number;
+            /**
+             * Format: int32
+             * @description Sidecars read, of which Alone lie beside no photo that has come.
+             */
+            sidecars: number;
+            /** Format: int32 */
+            alone: number;
             /** Format: int32 */
             skipped: number;
             /** Format: int32 */
@@ -5500,6 +5545,12 @@ export interface components {
              * @description Counts changes of its words; expected by the next write. What workers note does not raise it.
              */
             version: number;
+            corrected: boolean;
+            /**
+             * Format: int32
+             * @description How many others look nearly the same.
+             */
+            alike: number;
         };
         PlateAlbum: {
             id: components["schemas"]["AlbumId"];

@@ -92,7 +92,12 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/table', component: WordsTable }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/file', component: FileStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/categories', component: CategoriesStation }),
-  createRoute({ getParentRoute: () => root, path: '/workroom/repeats', component: RepeatsStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/repeats',
+    component: RepeatsStation,
+    validateSearch: z.object({ of: said }),
+  }),
   createRoute({ getParentRoute: () => root, path: '/workroom/files', component: FilesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/bin', component: BinStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/albums', component: AlbumsStation }),

@@ -5,7 +5,7 @@ export const intakeWords = {
   intake: {
     title: 'Intake',
     lead: (photo: string, mp: number, sound: string, video: string, document: string) =>
-      `Photos up to ${photo} and ${mp} million pixels; sound up to ${sound}, video ${video}, documents ${document}; ZIPs are unpacked.`,
+      `Photos up to ${photo} and ${mp} million pixels; sound up to ${sound}, video ${video}, documents ${document}; ZIPs are unpacked, sidecars read.`,
     drop: 'Drop photos or folders here',
     or: 'or',
     choose: 'Choose files',
@@ -53,6 +53,9 @@ export const intakeWords = {
       sending: (n: number) => `${n.toLocaleString('en')} to send`,
       already: (n: number) => `${n.toLocaleString('en')} already here`,
       kept: (n: number) => `${plural(n, 'file', 'files')} kept`,
+      sidecars: (n: number) => `${plural(n, 'sidecar', 'sidecars')} read`,
+      alone: (n: number) =>
+        n === 1 ? '1 of them without its photo' : `${n.toLocaleString('en')} of them without their photos`,
       skipped: (n: number) => `${n.toLocaleString('en')} skipped`,
       failed: (n: number) => `${n.toLocaleString('en')} not taken`,
     },

@@ -146,6 +146,7 @@ export const workroomWords = {
       ['V', 'Make it the cover (in an album)'],
       ['T, H, I', 'While correcting: turn, draw the horizon, as it came in'],
       ['Del', 'Throw in the bin'],
+      ['Q', 'See what looks nearly the same; there: only the sharpest'],
       ['K', 'Keep all of a group that looks nearly the same'],
       ['D', 'Dim or light'],
       ['F', 'Fold the contents'],

@@ -18,6 +18,8 @@ export function tallyOf(line: Api['IntakeLine'], toSend = 0): string {
     sending: toSend,
     already: line.alreadyHere,
     kept: line.kept,
+    sidecars: line.sidecars,
+    alone: line.alone,
     skipped: line.skipped,
     failed: line.failed,
   }

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useRouter, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
@@ -14,6 +15,11 @@ const key = ['repeats']
 
 /** Groups of photos that look nearly the same, one group at a time, to keep some and leave out the rest. */
 export function RepeatsStation() {
+  const { of } = useSearch({ from: '/workroom/repeats' })
+  return of ? <OneGroup of={of} /> : <AllGroups />
+}
+
+function AllGroups() {
   const [at, setAt] = useState(0)
   const groups = useQuery({
     queryKey: key,
@@ -54,6 +60,45 @@ export function RepeatsStation() {
   )
 }
 
+/** What looks nearly the same as one photo, whatever was decided about it before; then back to where one was. */
+function OneGroup({ of }: { of: string }) {
+  const { history } = useRouter()
+  const back = () => history.back()
+  const groups = useQuery({
+    queryKey: [...key, of],
+    queryFn: async () =>
+      (await body(api.GET('/api/repeats/{photo}', { params: { path: { photo: of } } }), w.errors.away))
+        .groups,
+  }).data
+  useKeys({ Escape: back })
+  if (!groups) return null
+  const group = groups[0]
+  return (
+    <div className="flex min-h-full flex-col px-[30px] pt-7 pb-8">
+      <Heading
+        title={w.repeats.title}
+        lead={group ? w.repeats.ofLead : ''}
+        right={
+          <Button look="word" className="text-small" hint="Esc" onClick={back}>
+            ← {w.repeats.back}
+          </Button>
+        }
+      />
+      {group ? (
+        <Group
+          key={group.photos.map((p) => p.id).join()}
+          group={group}
+          says={w.repeats.ofOne}
+          start={group.photos.findIndex((p) => p.id === of)}
+          onDecided={back}
+        />
+      ) : (
+        <Empty title={w.repeats.noneOf} lead={w.repeats.noneOfLead} />
+      )}
+    </div>
+  )
+}
+
 /** The photo that is proposed to be kept: the sharpest, or the largest when figures do not differ. Only a place to begin. */
 function best(photos: readonly Api['RepeatPhoto'][]) {
   const pixels = (p: Api['RepeatPhoto']) => p.width * p.height
@@ -65,17 +110,25 @@ function best(photos: readonly Api['RepeatPhoto'][]) {
 function Group({
   group,
   says,
+  start = 0,
   onStep,
+  onDecided,
 }: {
   group: Api['RepeatGroup']
   says: string
-  onStep: (by: number) => void
+  /** The photo to begin at. */
+  start?: number
+  onStep?: (by: number) => void
+  onDecided?: () => void
 }) {
   const client = useQueryClient()
   const { photos } = group
   const { largest, sharpest, differ } = best(photos)
-  const [keep, setKeep] = useState<readonly string[]>([(differ ? largest : sharpest).id])
-  const [focus, setFocus] = useState(0)
+  const kept = photos.filter((p) => p.decision === 'keep').map((p) => p.id)
+  const [keep, setKeep] = useState<readonly string[]>(
+    kept.length > 0 ? kept : [(differ ? largest : sharpest).id],
+  )
+  const [focus, setFocus] = useState(start)
   const read = () => client.invalidateQueries({ queryKey: key })
   const decide = useAct(
     (kept: readonly string[]) =>
@@ -86,6 +139,7 @@ function Group({
     (done, kept) => {
       void read()
       tellDone(w.repeats.decided(kept.length, photos.length - kept.length), done)
+      onDecided?.()
     },
   )
   const all = photos.map((p) => p.id)
@@ -95,8 +149,9 @@ function Group({
   useKeys({
     ArrowRight: () => setFocus(Math.min(photos.length - 1, focus + 1)),
     ArrowLeft: () => setFocus(Math.max(0, focus - 1)),
-    ArrowDown: () => onStep(1),
-    ArrowUp: () => onStep(-1),
+    ArrowDown: () => onStep?.(1),
+    ArrowUp: () => onStep?.(-1),
+    q: () => setKeep([sharpest.id]),
     ' ': () => photos[focus] && toggle(photos[focus].id),
     Enter: () => keep.length > 0 && decide.mutate(keep),
     k: () => decide.mutate(all),
@@ -109,6 +164,11 @@ function Group({
           {group.burst ? w.repeats.burst(photos.length) : w.repeats.same(photos.length)}
         </span>
         <span className="ml-auto flex items-center gap-5">
+          {sharpest.sharpness !== null && (
+            <Button look="word" hint="Q" onClick={() => setKeep([sharpest.id])}>
+              {w.repeats.takeSharpest}
+            </Button>
+          )}
           <Button look="word" hint="K" onClick={() => decide.mutate(all)}>
             {w.repeats.keepAll}
           </Button>

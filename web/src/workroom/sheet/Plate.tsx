@@ -79,6 +79,7 @@ export function Plate({
     })
   }, [client, after])
   const correct = () => void navigate({ to: '/workroom/correct', search: { photo: id } })
+  const alike = () => void navigate({ to: '/workroom/repeats', search: { of: id } })
   const back = () => onBack((beside?.position ?? 1) - 1)
   useKeys({
     ArrowRight: () => void step('after'),
@@ -86,6 +87,7 @@ export function Plate({
     ' ': () => hand.toggle(id),
     Escape: back,
     c: correct,
+    q: alike,
     ...decidingKeys((what) => void go(what)),
   })
   return (

@@ -1,6 +1,6 @@
 import { Link } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { Button, KeyHint } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { bytes, exposure, printSize } from '../shell/format'
@@ -62,9 +62,22 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
       <div className="mt-3.5 border-t border-line pt-3.5">
         <p>
           {plate.fileName}, {plate.width} × {plate.height}, {bytes(plate.bytes)}
+          {plate.corrected && `, ${w.plate.corrected}`}
         </p>
         {made && <p>{made}</p>}
         <p>{w.plate.prints(wide, high)}</p>
+        {plate.alike > 0 && (
+          <p>
+            <Link
+              to="/workroom/repeats"
+              search={{ of: plate.id }}
+              className="underline decoration-strong-line decoration-1 underline-offset-4"
+            >
+              {w.repeats.others(plate.alike)}
+            </Link>{' '}
+            <KeyHint>Q</KeyHint>
+          </p>
+        )}
         <p>
           <a
             href={`/api/photos/${plate.id}/original`}

@@ -1,3 +1,4 @@
+import { useNavigate } from '@tanstack/react-router'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { w } from '../../words'
@@ -118,6 +119,7 @@ export function Sheet({
     requestAnimationFrame(() => document.getElementById(`frame-${next}`)?.focus({ preventScroll: true }))
   }
   const decide = useDecide()
+  const navigate = useNavigate()
   useKeys(
     decidingKeys((what) => {
       const photo = sheet.at(cursor)
@@ -139,6 +141,10 @@ export function Sheet({
     ' ': () => toggle(cursor),
     Enter: () => open(cursor),
     Escape: () => hand.clear(),
+    q: () => {
+      const of = sheet.at(cursor)?.id
+      if (of) void navigate({ to: '/workroom/repeats', search: { of } })
+    },
   })
 
   const inDrag = (i: number) =>

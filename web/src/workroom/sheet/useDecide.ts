@@ -13,19 +13,25 @@ export const ratings = [0, 1, 2, 3, 4, 5] as const
 
 /** Decides about a photo, or without one about all in hand, or rates them; told at the foot, where it is taken back. */
 export function useDecide() {
-  return useAct(
-    async ({ photo, ...what }: { photo?: string } & Decided) => {
-      const reach = photo ? { photos: [photo] } : await hand.reach()
-      return body(api.POST('/api/photos/decision', { body: { ...reach, ...what } }), w.errors.away)
-    },
-    (done, { photo, ...what }) => {
-      const reached = photo ? 1 : hand.count
+  const decide = useAct(
+    async ({ reach, what }: { reach: ReturnType<typeof hand.reach>; reached: number; what: Decided }) =>
+      body(api.POST('/api/photos/decision', { body: { ...(await reach), ...what } }), w.errors.away),
+    (done, { reached, what }) =>
       tellDone(
         'rating' in what ? w.decide.rated(reached, what.rating) : w.decide.decided[what.decision](reached),
         done,
-      )
-    },
+      ),
+    'decide',
   )
+  // What is meant is what is in hand when the key is pressed, however long those before it take.
+  return {
+    mutate: ({ photo, ...what }: { photo?: string } & Decided) =>
+      decide.mutate({
+        reach: photo ? Promise.resolve({ photos: [photo] }) : hand.reach(),
+        reached: photo ? 1 : hand.count,
+        what,
+      }),
+  }
 }
 
 /** What each key of deciding does. */

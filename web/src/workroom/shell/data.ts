@@ -85,11 +85,19 @@ export function usePeople(typed: string) {
   })
 }
 
-/** An act on the server: afterwards everything is read again, and a problem is told at the foot of the contents. */
-export function useAct<In, Out>(act: (input: In) => Promise<Out>, done?: (out: Out, input: In) => void) {
+/**
+ * An act on the server: afterwards everything is read again, and a problem is told at the foot of the contents.
+ * Acts that share a name in `inTurn` go one after another, so that what was done last is what stands and what is told.
+ */
+export function useAct<In, Out>(
+  act: (input: In) => Promise<Out>,
+  done?: (out: Out, input: In) => void,
+  inTurn?: string,
+) {
   const client = useQueryClient()
   return useMutation({
     mutationFn: act,
+    ...(inTurn && { scope: { id: inTurn } }),
     onSuccess: (out, input) => {
       refresh(client)
       done?.(out, input)

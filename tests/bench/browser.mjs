@@ -1,0 +1,153 @@
+// What the pages cost a browser: node browser.mjs URL PAGE, where PAGE is the address of a page of thousands of photos.
+// Prints one line a figure, its parts with tabs between: name, value, unit, goal.
+import { createRequire } from 'node:module'
+
+const { chromium } = createRequire(new URL('../../web/package.json', import.meta.url))('@playwright/test')
+const [url, address] = process.argv.slice(2)
+const slower = 4
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+})
+const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+// What the browser itself says of tasks, paints and shifts, from before the page's first line.
+await context.addInitScript(() => {
+  window.told = { tasks: [], paint: 0, shift: 0 }
+  const hear = (type, note) => new PerformanceObserver((list) => list.getEntries().forEach(note)).observe({ type, buffered: true })
+  hear('longtask', (e) => window.told.tasks.push(e.duration))
+  hear('largest-contentful-paint', (e) => (window.told.paint = e.startTime))
+  hear('layout-shift', (e) => (window.told.shift += e.hadRecentInput ? 0 : e.value))
+})
+
+const figure = (name, value, unit, goal) => console.log([name, value, unit, goal].join('\t'))
+const nth = (all, share) => [...all].sort((a, b) => a - b)[Math.min(all.length - 1, Math.floor(all.length * share))] ?? 0
+
+async function pageOf(path, throttled) {
+  const page = await context.newPage()
+  if (throttled) await (await context.newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: slower })
+  await page.goto(url + path)
+  return page
+}
+
+/** Turns the wheel over a place for some seconds, as fast as a hand does; says how long frames took and which tasks were long. */
+async function scroll(page, steps, by) {
+  await page.evaluate(() => {
+    window.told.tasks.length = 0
+    window.frames_ = []
+    let last = performance.now()
+    const tick = (now) => {
+      window.frames_.push(now - last)
+      last = now
+      window.ticking = requestAnimationFrame(tick)
+    }
+    window.ticking = requestAnimationFrame(tick)
+  })
+  await page.mouse.move(640, 500)
+  for (let i = 0; i < steps; i++) {
+    await page.mouse.wheel(0, by)
+    await page.waitForTimeout(50)
+  }
+  return page.evaluate(() => {
+    cancelAnimationFrame(window.ticking)
+    return { frames: window.frames_, longest: Math.max(0, ...window.told.tasks) }
+  })
+}
+
+// The visitors' page. The first visit warms the server up, not the browser: each is a context of its own in what follows.
+await (await pageOf(address, false)).close()
+const visit = await pageOf(address, true)
+await visit.waitForLoadState('load')
+await visit.waitForTimeout(2000)
+const first = await visit.evaluate(() => window.told)
+figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, largest paint`, first.paint, 'ms', '<= 1500')
+const walked = await scroll(visit, 80, 900)
+figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, longest task while scrolling`, walked.longest, 'ms', '<= 100')
+figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, layout shift`, await visit.evaluate(() => window.told.shift), 'score', '<= 0')
+await visit.close()
+
+// The workroom's sheet over 100,000 photos.
+const page = await context.newPage()
+await page.goto(`${url}/workroom`)
+await page.getByLabel('E-mail').fill('odile@marrambay.example')
+await page.getByLabel('Password').fill('wind-from-the-south-west')
+await page.getByRole('button', { name: 'Sign in' }).click()
+await page.waitForSelector('nav')
+await page.goto(`${url}/workroom/photos`)
+await page.waitForSelector('#frame-0 img')
+await page.locator('#frame-0').focus()
+const drawn = () => page.evaluate(() => document.querySelectorAll('[data-frame] *, [data-frame]').length)
+const jump = async (key, seen) => {
+  const took = page.evaluate(
+    (wanted) =>
+      new Promise((resolve) => {
+        window.addEventListener(
+          'keydown',
+          (e) => {
+            const look = () => {
+              const frames = [...document.querySelectorAll('[data-frame]')].map((f) => Number(f.id.slice(6)))
+              const there = wanted === 'end' ? Math.max(...frames) > 99_000 : frames.includes(0)
+              const filled = there && frames.length > 12 && !document.querySelector('[role="listbox"] [aria-hidden] .bg-well')
+              if (filled) resolve(performance.now() - e.timeStamp)
+              else requestAnimationFrame(look)
+            }
+            requestAnimationFrame(look)
+          },
+          { once: true, capture: true },
+        )
+      }),
+    seen,
+  )
+  await page.keyboard.press(key)
+  return took
+}
+const jumps = []
+for (let i = 0; i < 5; i++) {
+  jumps.push(await jump('End', 'end'))
+  await page.waitForTimeout(300)
+  await jump('Home', 'begin')
+  await page.waitForTimeout(300)
+}
+figure('sheet over 100,000 photos, jump to the end until all frames have their photo', nth(jumps, 0.5), 'ms', '<= 300')
+const cdp = await context.newCDPSession(page)
+await cdp.send('Emulation.setCPUThrottlingRate', { rate: slower })
+const sheet = await scroll(page, 120, 1200)
+figure(`sheet over 100,000 photos at ${slower}x slower CPU, frame while scrolling, p95`, nth(sheet.frames, 0.95), 'ms', '<= 50')
+figure(`sheet over 100,000 photos at ${slower}x slower CPU, longest task while scrolling`, sheet.longest, 'ms', '<= 100')
+await cdp.send('Emulation.setCPUThrottlingRate', { rate: 1 })
+figure('sheet over 100,000 photos, elements of photos in the document', await drawn(), 'elements', '<= 600')
+
+// From the key to the next photo on the screen: decoded and in a frame that was painted.
+await page.keyboard.press('Home')
+await page.waitForTimeout(500)
+await page.keyboard.press('Enter')
+await page.waitForSelector('main img[srcset]')
+await page.waitForTimeout(1500)
+const steps = []
+for (let i = 0; i < 40; i++) {
+  const took = page.evaluate(
+    () =>
+      new Promise((resolve) => {
+        const before = document.querySelector('main img[srcset]')?.currentSrc
+        window.addEventListener(
+          'keydown',
+          (e) => {
+            const look = () => {
+              const now = document.querySelector('main img[srcset]')
+              if (now && now.currentSrc !== before && now.complete && now.naturalWidth > 0)
+                now.decode().then(() => requestAnimationFrame(() => resolve(performance.now() - e.timeStamp)))
+              else requestAnimationFrame(look)
+            }
+            look()
+          },
+          { once: true, capture: true },
+        )
+      }),
+  )
+  await page.keyboard.press('ArrowRight')
+  steps.push(await took)
+  // As fast as somebody looks at each.
+  await page.waitForTimeout(400)
+}
+figure('key to the next photo on the screen, p95 of 40', nth(steps, 0.95), 'ms', '<= 50')
+await browser.close()
