@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
+import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
@@ -16,9 +16,13 @@ function folderOf(count: number, from = 0) {
   const folder = join(mkdtempSync(join(tmpdir(), 'evening-')), 'Second evening')
   mkdirSync(join(folder, 'pier'), { recursive: true })
   for (const [n, name] of names.slice(from, from + count).entries()) {
-    const path = join(folder, n % 3 === 0 ? 'pier' : '', name)
-    copyFileSync(join(photos, name), path)
-    execFileSync('exiftool', ['-q', '-overwrite_original', `-Comment=${folder}`, path])
+    const jpeg = readFileSync(join(photos, name))
+    const comment = Buffer.from(`\xff\xfe\0\0${folder}`, 'latin1')
+    comment.writeUInt16BE(comment.length - 2, 2)
+    writeFileSync(
+      join(folder, n % 3 === 0 ? 'pier' : '', name),
+      Buffer.concat([jpeg.subarray(0, 2), comment, jpeg.subarray(2)]),
+    )
   }
   return folder
 }
@@ -131,6 +135,22 @@ test('pictures that look nearly the same stand side by side, are decided on by k
   await expect(page.getByText(`Group 1 of ${groups}`)).toBeVisible()
   await page.keyboard.press('k')
   await expect(page.getByText('Kept all 2.')).toBeVisible()
+  // Decided or not, they are seen again from one of them, and one comes back to where one was.
+  await page.goto('/workroom/photos?sort=arrived')
+  await page.locator('#frame-0 [data-open]').click()
+  await expect(page.getByRole('link', { name: '1 photo looks nearly the same.' })).toBeVisible()
+  await page.keyboard.press('q')
+  await expect(page.getByText('All that look like this one')).toBeVisible()
+  await noSeriousFinding(page)
+  await page.keyboard.press('q')
+  await page.getByRole('button', { name: /^Keep 1, leave out 1/ }).click()
+  await expect(page.getByRole('link', { name: '1 photo looks nearly the same.' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.locator('#frame-9').focus()
+  await page.keyboard.press('q')
+  await expect(page.getByText('Nothing looks nearly the same as this photo.')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.locator('#frame-9')).toBeVisible()
 })
 
 test('a print is scanned, looked at and kept', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { memo, type PointerEvent } from 'react'
+import { memo, type PointerEvent, useRef } from 'react'
 import type { Api } from '../../api/client'
 import { fitting, rendition } from '../../kit/renditions'
 import { w } from '../../words'
@@ -15,6 +15,7 @@ export const Frame = memo(function Frame({
   held,
   focused,
   marked,
+  flying,
   onPointer,
   onOpen,
   onFocus,
@@ -29,11 +30,15 @@ export const Frame = memo(function Frame({
   held: boolean
   focused: boolean
   marked: boolean
+  /** It goes by so fast that its picture is not asked for, unless it stands here already. */
+  flying: boolean
   onPointer: (e: PointerEvent, index: number) => void
   onOpen: (index: number) => void
   onFocus: (index: number) => void
 }) {
   const box = { width: size.cell, height: size.picture }
+  const pictured = useRef('')
+  if (photo && !flying) pictured.current = photo.picture
   if (!photo)
     return (
       <div style={{ width: size.cell }} aria-hidden>
@@ -64,7 +69,9 @@ export const Frame = memo(function Frame({
       onFocus={() => onFocus(index)}
     >
       <div style={box} className="frame-picture flex items-end">
-        {seen && photo.state !== 'failed' ? (
+        {seen && photo.state !== 'failed' && pictured.current !== photo.picture ? (
+          <div style={{ width: wide, height: wide / shape }} className="bg-well" />
+        ) : seen && photo.state !== 'failed' ? (
           <img
             src={made === undefined ? `/api/photos/${photo.id}/preview` : rendition(photo.picture, made)}
             width={Math.round(wide)}

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { rendition, sourceSet } from '../../kit/renditions'
@@ -68,6 +68,8 @@ export function Plate({
     if (to) onGo(to)
   }
   const after = beside?.after
+  // Held here, so that it stays decoded until it is shown.
+  const ready = useRef<HTMLImageElement | null>(null)
   useEffect(() => {
     if (!after) return
     void client.prefetchQuery(plateOf(after)).then(() => {
@@ -76,6 +78,8 @@ export function Plate({
       const picture = new Image()
       picture.sizes = pictureSizes
       picture.srcset = sourceSet(next.picture, next.renditions, next.width)
+      picture.decode().catch(() => {})
+      ready.current = picture
     })
   }, [client, after])
   const correct = () => void navigate({ to: '/workroom/correct', search: { photo: id } })

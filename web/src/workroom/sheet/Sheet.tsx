@@ -11,6 +11,7 @@ import { Frame } from './Frame'
 import { gap, useGrid } from './grid'
 import { decidingKeys, useDecide } from './useDecide'
 import { useDrag } from './useDrag'
+import { useFlying } from './useFlying'
 import { between, type SheetQuery, useSheet } from './useSheet'
 
 /** A sheet of numbered frames over any number of photos; only those in view are in the document. */
@@ -46,6 +47,8 @@ export function Sheet({
     getScrollElement: () => scroller.current,
     estimateSize: () => grid.pitch,
     overscan: 2,
+    // A frame late is not seen; a sheet that stops the wheel is.
+    useFlushSync: false,
     initialOffset: Math.floor((start ?? 0) / Math.max(1, grid.columns)) * grid.pitch,
   })
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new pitch makes the old measures void.
@@ -54,6 +57,7 @@ export function Sheet({
   const first = (items[0]?.index ?? 0) * grid.columns
   const last = Math.min(Math.max(0, sheet.total - 1), ((items.at(-1)?.index ?? 0) + 1) * grid.columns - 1)
   useEffect(() => setView({ first, last }), [first, last])
+  const flying = useFlying(virtual.scrollOffset ?? 0, virtual.scrollRect?.height ?? 0)
 
   const takeBetween = useCallback(
     async (a: number, b: number) => {
@@ -85,10 +89,13 @@ export function Sheet({
     if (asking) hand.ask(asking.split(',')).catch(tellProblem)
   }, [asking, held.count])
 
-  const open = (index: number) => {
+  // The same for all frames at all times, so that those that stay need not be drawn again while others go by.
+  const opening = useRef((_: number) => {})
+  opening.current = (index) => {
     const photo = sheet.at(index)
     if (photo) onOpen(photo.id, index)
   }
+  const open = useCallback((index: number) => opening.current(index), [])
   const toggle = (index: number) => {
     const photo = sheet.at(index)
     if (!photo) return
@@ -174,7 +181,7 @@ export function Sheet({
                 key={row.key}
                 role="presentation"
                 className="absolute left-0 flex"
-                style={{ top: row.start, gap }}
+                style={{ top: row.start, gap, height: grid.pitch, contain: 'layout style' }}
               >
                 {Array.from(
                   { length: Math.min(grid.columns, sheet.total - row.index * grid.columns) },
@@ -193,6 +200,7 @@ export function Sheet({
                         held={photo !== undefined && held.has(photo.id)}
                         focused={index === cursor}
                         marked={inDrag(index)}
+                        flying={flying}
                         onPointer={onPointer}
                         onOpen={open}
                         onFocus={setCursor}

@@ -1,4 +1,4 @@
-import { type RefObject, useLayoutEffect, useState } from 'react'
+import { type RefObject, useLayoutEffect, useMemo, useState } from 'react'
 
 /** Sizes of a cell: its wanted width and the height of its picture. */
 export const cellSizes = [
@@ -22,9 +22,11 @@ export function useGrid(scroller: RefObject<HTMLElement | null>, size: number) {
     watch.observe(element)
     return () => watch.disconnect()
   }, [scroller])
-  const wanted = cellSizes[size] ?? cellSizes[1]
-  const columns = Math.max(1, Math.floor((width + gap) / (wanted.cell + gap)))
-  const cell = Math.max(1, Math.floor((width - gap * (columns - 1)) / columns))
-  const picture = Math.round((cell * wanted.picture) / wanted.cell)
-  return { width, columns, cell, picture, pitch: picture + label + gap }
+  return useMemo(() => {
+    const wanted = cellSizes[size] ?? cellSizes[1]
+    const columns = Math.max(1, Math.floor((width + gap) / (wanted.cell + gap)))
+    const cell = Math.max(1, Math.floor((width - gap * (columns - 1)) / columns))
+    const picture = Math.round((cell * wanted.picture) / wanted.cell)
+    return { width, columns, cell, picture, pitch: picture + label + gap }
+  }, [width, size])
 }

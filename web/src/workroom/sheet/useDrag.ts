@@ -1,4 +1,11 @@
-import { type PointerEvent as ReactPointerEvent, type RefObject, useEffect, useRef, useState } from 'react'
+import {
+  type PointerEvent as ReactPointerEvent,
+  type RefObject,
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+} from 'react'
 import { gap } from './grid'
 
 type Grid = { columns: number; cell: number; pitch: number }
@@ -80,7 +87,7 @@ export function useDrag(
     }
   }, [scroller])
 
-  function onPointer(e: ReactPointerEvent, index: number) {
+  const onPointer = useCallback((e: ReactPointerEvent, index: number) => {
     if (e.button !== 0) return
     start.current = {
       index,
@@ -89,7 +96,7 @@ export function useDrag(
       onName: e.target instanceof Element && e.target.closest('[data-open]') !== null,
       going: false,
     }
-  }
+  }, [])
 
   return { drag, onPointer }
 }
