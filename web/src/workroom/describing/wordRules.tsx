@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { w } from '../../words'
-import { fields } from '../sheet/plateEdit'
+import { fields } from '../plate/plateEdit'
 import { useHand } from '../shell/hand'
 import { type RuleProps, useFirst, useSaid } from './data'
 import { PatternLine } from './PatternLine'

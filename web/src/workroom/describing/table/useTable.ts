@@ -1,11 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { type Api, api, body } from '../../api/client'
-import { w } from '../../words'
-import { useHand } from '../shell/hand'
-import { tellDone, tellProblem } from '../shell/news'
-import { refresh } from '../shell/refresh'
-import type { WordField } from './pattern'
+import { type Api, api, body } from '../../../api/client'
+import { w } from '../../../words'
+import { useHand } from '../../shell/hand'
+import { tellDone, tellProblem } from '../../shell/news'
+import { refresh } from '../../shell/refresh'
+import type { WordField } from '../pattern'
 
 const away = w.errors.away
 const step = 100

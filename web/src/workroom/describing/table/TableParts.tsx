@@ -1,11 +1,11 @@
 import { useState } from 'react'
-import type { Api } from '../../api/client'
-import { Button } from '../../kit/Button'
-import { Popover } from '../../kit/Popover'
-import { rendition } from '../../kit/renditions'
-import { w } from '../../words'
-import { fields } from '../sheet/plateEdit'
-import type { WordField } from './pattern'
+import type { Api } from '../../../api/client'
+import { Button } from '../../../kit/Button'
+import { Popover } from '../../../kit/Popover'
+import { rendition } from '../../../kit/renditions'
+import { w } from '../../../words'
+import { fields } from '../../plate/plateEdit'
+import type { WordField } from '../pattern'
 import type { Table } from './useTable'
 
 export function Says({

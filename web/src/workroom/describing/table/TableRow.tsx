@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
-import type { Api } from '../../api/client'
-import { rendition } from '../../kit/renditions'
-import type { WordField } from './pattern'
+import type { Api } from '../../../api/client'
+import { rendition } from '../../../kit/renditions'
+import type { WordField } from '../pattern'
 
 export const height = 46
 export const template = (columns: number) => `200px repeat(${columns}, minmax(0, 1fr))`
