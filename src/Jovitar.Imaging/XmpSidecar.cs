@@ -25,15 +25,18 @@ static partial class XmpSidecar
         }
     }
 
-    /// <summary>Whether it is XML to its end, without a document type, no deeper than XMP ever is, and holds RDF: read once in passing before anything builds a tree of it.</summary>
+    /// <summary>Whether it is XML to its end, without a document type, no deeper or fuller than XMP ever is, and holds RDF: read once in passing before anything builds a tree of it.</summary>
     static bool IsPlain(byte[] packet)
     {
         const int deepest = 100;
-        var holdsRdf = false;
+        // What builds the tree looks through all neighbours for each property.
+        const int fullest = 20_000;
+        var (parts, holdsRdf) = (0, false);
         using var reader = XmlReader.Create(new MemoryStream(packet), new XmlReaderSettings { DtdProcessing = DtdProcessing.Prohibit, XmlResolver = null });
         while (reader.Read())
         {
-            if (reader.Depth > deepest)
+            parts += reader.NodeType == XmlNodeType.Element ? 1 + reader.AttributeCount : 0;
+            if (reader.Depth > deepest || parts > fullest)
             {
                 return false;
             }

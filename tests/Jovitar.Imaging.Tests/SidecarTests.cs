@@ -56,6 +56,9 @@ public sealed class SidecarTests
         var at = whole.IndexOf("<rdf:Description", StringComparison.Ordinal);
         var deep = $"{whole[..at]}{string.Concat(Enumerable.Repeat("<rdf:Description><x:a>", 20_000))}{string.Concat(Enumerable.Repeat("</x:a></rdf:Description>", 20_000))}{whole[at..]}";
         Assert.Null(MetadataReader.ReadSidecar(Encoding.UTF8.GetBytes(deep)));
+        string Full(int properties) => $"{whole[..at]}<rdf:Description rdf:about=\"\" xmlns:x=\"urn:x\">{string.Concat(Enumerable.Range(0, properties).Select(i => $"<x:p{i}>v</x:p{i}>"))}</rdf:Description>{whole[at..]}";
+        Assert.Null(MetadataReader.ReadSidecar(Encoding.UTF8.GetBytes(Full(30_000))));
+        Assert.Equal("Whole", MetadataReader.ReadSidecar(Encoding.UTF8.GetBytes(Full(500)))?.Words.Title);
     }
 
     [Fact]

@@ -40,7 +40,7 @@ public sealed class FaultTests
     public async Task Killed_twice_during_an_intake_of_two_hundred_nothing_is_lost_doubled_or_half_ready()
     {
         await using var site = await Site.StartAsync(process: false);
-        var photos = Enumerable.Range(0, 200).Select(i => Acts.Photo(1000 + i, 640, 427)).ToArray();
+        var photos = Enumerable.Range(0, 200).Select(i => Acts.Photo(1000 + i, 240, 160)).ToArray();
         var (process, owner) = await ServerProcess.StartAsync(site);
         var intake = await owner.IntakeAsync();
         var sent = 0;
@@ -148,7 +148,7 @@ public sealed class FaultTests
             var sent = 0;
             var sending = Parallel.ForEachAsync(Enumerable.Range(0, 60), new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (i, _) =>
             {
-                await PersistAsync(() => owner, intake, $"p{i}.jpg", Acts.Photo(2000 + i, 640, 427));
+                await PersistAsync(() => owner, intake, $"p{i}.jpg", Acts.Photo(2000 + i, 240, 160));
                 Interlocked.Increment(ref sent);
             });
             while (sent < 15)

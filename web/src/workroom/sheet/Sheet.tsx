@@ -41,6 +41,7 @@ export function Sheet({
   const sheet = useSheet(query, view, arriving)
   const [cursor, setCursor] = useState(start ?? 0)
   const anchor = useRef(cursor)
+  const toFocus = useRef<{ index: number; from: Element | null } | null>(null)
   const rows = Math.ceil(sheet.total / grid.columns)
   const virtual = useVirtualizer({
     count: rows,
@@ -123,8 +124,20 @@ export function Sheet({
     virtual.scrollToIndex(Math.floor(next / grid.columns))
     if (take) void takeBetween(cursor, next)
     setCursor(next)
-    requestAnimationFrame(() => document.getElementById(`frame-${next}`)?.focus({ preventScroll: true }))
+    toFocus.current = { index: next, from: document.activeElement }
+    focusIt()
   }
+  /** The frame one goes to may still have to be drawn, or read; whoever has gone elsewhere meanwhile stays there. */
+  function focusIt() {
+    const wanted = toFocus.current
+    const frame = wanted && document.getElementById(`frame-${wanted.index}`)
+    if (!frame) return
+    toFocus.current = null
+    const at = document.activeElement
+    if (at === wanted.from || at === document.body || scroller.current?.contains(at))
+      frame.focus({ preventScroll: true })
+  }
+  useEffect(focusIt)
   const decide = useDecide()
   const navigate = useNavigate()
   useKeys(
