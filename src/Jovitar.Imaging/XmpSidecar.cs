@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.RegularExpressions;
 using System.Xml;
 using Jovitar.Core.Photos;
+using Jovitar.Imaging.Writing;
 using XmpCore;
 
 namespace Jovitar.Imaging;
@@ -10,8 +11,6 @@ namespace Jovitar.Imaging;
 /// <summary>Opens a file of XMP (ISO 16684-1) that came from elsewhere.</summary>
 static partial class XmpSidecar
 {
-    const string Exif = "http://ns.adobe.com/exif/1.0/";
-
     /// <summary>What a packet says; null when it is no XMP, or not safe to read.</summary>
     public static IXmpMeta? Parse(byte[] packet)
     {
@@ -56,7 +55,7 @@ static partial class XmpSidecar
         string? text;
         try
         {
-            text = xmp.GetPropertyString(Exif, name);
+            text = xmp.GetPropertyString(XmpWords.Exif, name);
         }
         catch (XmpException)
         {

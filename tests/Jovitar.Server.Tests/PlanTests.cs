@@ -3,6 +3,8 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.RegularExpressions;
+using Jovitar.Core.Photos;
+using Jovitar.Imaging.Writing;
 using Microsoft.Extensions.Logging;
 using Npgsql;
 
@@ -26,12 +28,14 @@ public sealed partial class PlanTests
         insert into intake_file (intake, file_name, photo, outcome, came) select i.id, p.file_name, p.id, 'arrived', now() from (select id, file_name, row_number() over (order by id) as n from photo) as p join (select id, row_number() over (order by id) as n from intake) as i on i.n = p.n % 400 + 1;
         insert into file (id, hash, file_name, kind, media_type, bytes, arrived) select gen_random_uuid(), sha256(('f' || g)::bytea), g || '.pdf', 'pdf', 'application/pdf', 1, now() - make_interval(secs => g) from generate_series(1, 5000) as g;
         insert into album_photo (album, photo, place) select a.id, p.id, p.n << 32 from (select id, row_number() over (order by id) as n from photo) as p join (select id, row_number() over (order by id) as n from album) as a on a.n = p.n % 60 + 1;
+        insert into sidecar (intake, path, beside, words, tags, people, came) select i.id, '', g || '', '{}', '{}', '{}', now() from (select id from intake limit 1) as i cross join generate_series(1, 20000) as g;
+        with numbered as (select id, row_number() over (order by id) as n from photo) insert into photo_near (photo, near, distance, settled) select p.id, q.id, 3, true from numbered as p join numbered as q on q.n = p.n - 1 where p.n % 3 > 0;
         insert into act (id, made, who, kind, sentence, photos, lead) select gen_random_uuid(), now() - make_interval(mins => n::int), 'Odile', 'Words', 'Wrote.', 1, id from (select id, row_number() over (order by id) as n from photo) as p;
         insert into act_change (act, kind, thing, before, after) select id, 'photo', lead, '{"title": ""}', '{"title": "x"}' from act where lead is not null;
         """;
 
     /// <summary>Tables so large that nobody may wait while they are read from end to end.</summary>
-    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file"];
+    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file", "sidecar", "photo_near"];
 
     /// <summary>Requests that ask about all there is and still count it; each is named with what it counts.</summary>
     static readonly Dictionary<string, string> Counting = new()
@@ -137,7 +141,7 @@ public sealed partial class PlanTests
         string[] asked =
         [
             "/api/photos?sort=taken", "/api/photos?sort=name", "/api/photos?sort=arrived", "/api/photos?q=Title%20777", $"/api/photos?tag={tag}", $"/api/photos?category={category}", $"/api/photos?album={album}&sort=place",
-            $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", "/api/pages",
+            $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", $"/api/repeats/{photo}", "/api/pages",
             $"/api/albums/{album}", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
             "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];
@@ -205,6 +209,7 @@ public sealed partial class PlanTests
             ("a file of words", async () => last = await TableAsync("/api/words/table", "file name,title,tags\n777.jpg,x,pier; mole\n778.jpg,y,\n")),
             ("undo of a file of words", async () => await owner.UndoAsync(last)),
             ("an arrival", async () => await owner.BringAsync(intake, "new.jpg", Acts.Photo(1, 90, 60))),
+            ("a sidecar", async () => await owner.BringAsync(intake, "new.xmp", WordsWriter.Sidecar(new LeavingWords { Title = "Pier", Tags = ["pier"] }))),
             ("an upload", async () => Assert.Equal(HttpStatusCode.NoContent, (await owner.PatchAsync(await owner.CreateAsync(intake, "sent.jpg", 5), 0, new ByteArrayContent("notes"u8.ToArray()))).StatusCode)),
         ];
         var faults = new List<string>();

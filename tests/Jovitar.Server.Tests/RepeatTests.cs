@@ -18,6 +18,11 @@ public sealed class RepeatTests
 
     static async Task<JsonElement> GroupsAsync(HttpClient owner) => (await (await owner.GetAsync("/api/repeats")).ReadAsync()).GetProperty("groups");
 
+    static async Task<string[]> OfAsync(HttpClient owner, string photo) =>
+        [.. (await (await owner.GetAsync($"/api/repeats/{photo}")).ReadAsync()).GetProperty("groups").EnumerateArray().SelectMany(g => g.GetProperty("photos").EnumerateArray()).Select(p => p.GetProperty("id").GetString()!)];
+
+    static async Task<int> AlikeAsync(HttpClient owner, string photo) => (await (await owner.GetAsync($"/api/photos/{photo}")).ReadAsync()).GetProperty("alike").GetInt32();
+
     [Fact]
     public async Task Nearly_the_same_is_pointed_out_decided_on_once_and_left_out_of_every_page()
     {
@@ -43,6 +48,15 @@ public sealed class RepeatTests
         var decision = await owner.PostAsJsonAsync("/api/repeats/decision", new { group = photos[..3], keep = photos[..1] });
         var decided = await decision.ReadAsync();
         Assert.Equal(0, (await GroupsAsync(owner)).GetArrayLength());
+        // Decided on, they are still seen together from each of them, but from no other; its plate says how many.
+        foreach (var one in photos[..3])
+        {
+            Assert.Equal(photos[..3].Order(), (await OfAsync(owner, one)).Order());
+        }
+
+        Assert.Empty(await OfAsync(owner, photos[3]));
+        Assert.Empty(await OfAsync(owner, $"{Guid.NewGuid()}"));
+        Assert.Equal((2, 0), (await AlikeAsync(owner, photos[0]), await AlikeAsync(owner, photos[3])));
         Assert.Contains("3 photographs", await (await site.Visitor().GetAsync($"/{address}")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
         var hash = await site.ScalarAsync<string>($"select encode(hash, 'hex') from photo where id = '{photos[1]}'");
         Assert.Equal(HttpStatusCode.NotFound, (await site.Visitor().GetAsync($"/i/{hash}/1-480.webp")).StatusCode);

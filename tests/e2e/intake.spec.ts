@@ -142,6 +142,7 @@ test('pictures that look nearly the same stand side by side, are decided on by k
   await page.keyboard.press('q')
   await expect(page.getByText('All that look like this one')).toBeVisible()
   await noSeriousFinding(page)
+  await expect(page.getByRole('button', { name: 'Only the sharpest' })).toBeVisible()
   await page.keyboard.press('q')
   await page.getByRole('button', { name: /^Keep 1, leave out 1/ }).click()
   await expect(page.getByRole('link', { name: '1 photo looks nearly the same.' })).toBeVisible()

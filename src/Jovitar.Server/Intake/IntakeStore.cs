@@ -114,7 +114,12 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             // In the order in which everybody locks: the name, tags, the album, then the photo.
             await SidecarStore.HoldAsync(act, intake, incoming, ct);
             var beside = await SidecarStore.TagsOfAsync(act, intake, incoming, ct);
-            await TagStore.MakeSureAsync(act, TagName.All([.. about.Tags, .. (beside ?? []).Select(t => t.Text)]), ct);
+            if (beside is not null)
+            {
+                // All at once, in their order; what follows finds them held.
+                await TagStore.MakeSureAsync(act, TagName.All([.. about.Tags, .. beside.Select(t => t.Text)]), ct);
+            }
+
             var put = await IntakeAbouts.PrepareAsync(act, about, ct);
             await originals.KeepAsync(act, arrived, ct);
             var (photo, made) = await MakeAsync(act, incoming, arrived, kind, size, preview, about, said, ct);

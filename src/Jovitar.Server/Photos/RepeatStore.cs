@@ -102,8 +102,7 @@ internal sealed class RepeatStore(NpgsqlDataSource db, ActRunner acts)
               union
               select case when n.photo = a.id then n.near else n.photo end
                 from alike as a
-                join photo_near as n on n.photo = a.id or n.near = a.id
-              )
+                join photo_near as n on n.photo = a.id or n.near = a.id)
             select a.id from alike as a limit @most
             """,
             ("photo", photo.Value), ("most", MostOfOne));

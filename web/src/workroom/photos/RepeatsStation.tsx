@@ -69,6 +69,8 @@ function OneGroup({ of }: { of: string }) {
     queryFn: async () =>
       (await body(api.GET('/api/repeats/{photo}', { params: { path: { photo: of } } }), w.errors.away))
         .groups,
+    refetchInterval: (q) =>
+      q.state.data?.some((g) => g.photos.some((p) => p.sharpness === null)) ? 2000 : false,
   }).data
   useKeys({ Escape: back })
   if (!groups) return null
@@ -124,6 +126,8 @@ function Group({
   const client = useQueryClient()
   const { photos } = group
   const { largest, sharpest, differ } = best(photos)
+  // Whose figure is not known yet may be the sharpest.
+  const judged = photos.every((p) => p.sharpness !== null)
   const kept = photos.filter((p) => p.decision === 'keep').map((p) => p.id)
   const [keep, setKeep] = useState<readonly string[]>(
     kept.length > 0 ? kept : [(differ ? largest : sharpest).id],
@@ -149,9 +153,8 @@ function Group({
   useKeys({
     ArrowRight: () => setFocus(Math.min(photos.length - 1, focus + 1)),
     ArrowLeft: () => setFocus(Math.max(0, focus - 1)),
-    ArrowDown: () => onStep?.(1),
-    ArrowUp: () => onStep?.(-1),
-    q: () => setKeep([sharpest.id]),
+    ...(onStep && { ArrowDown: () => onStep(1), ArrowUp: () => onStep(-1) }),
+    ...(judged && { q: () => setKeep([sharpest.id]) }),
     ' ': () => photos[focus] && toggle(photos[focus].id),
     Enter: () => keep.length > 0 && decide.mutate(keep),
     k: () => decide.mutate(all),
@@ -164,7 +167,7 @@ function Group({
           {group.burst ? w.repeats.burst(photos.length) : w.repeats.same(photos.length)}
         </span>
         <span className="ml-auto flex items-center gap-5">
-          {sharpest.sharpness !== null && (
+          {judged && (
             <Button look="word" hint="Q" onClick={() => setKeep([sharpest.id])}>
               {w.repeats.takeSharpest}
             </Button>

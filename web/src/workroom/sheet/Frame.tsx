@@ -69,9 +69,16 @@ export const Frame = memo(function Frame({
       onFocus={() => onFocus(index)}
     >
       <div style={box} className="frame-picture flex items-end">
-        {seen && photo.state !== 'failed' && pictured.current !== photo.picture ? (
+        {!seen || photo.state === 'failed' ? (
+          <div
+            style={{ width: wide, height: wide / shape }}
+            className="flex items-end bg-well p-2 text-small text-quiet"
+          >
+            {photo.state === 'failed' ? w.sheet.failed : w.sheet.waiting}
+          </div>
+        ) : pictured.current !== photo.picture ? (
           <div style={{ width: wide, height: wide / shape }} className="bg-well" />
-        ) : seen && photo.state !== 'failed' ? (
+        ) : (
           <img
             src={made === undefined ? `/api/photos/${photo.id}/preview` : rendition(photo.picture, made)}
             width={Math.round(wide)}
@@ -81,13 +88,6 @@ export const Frame = memo(function Frame({
             draggable={false}
             className={marked ? 'opacity-70' : photo.decision === 'leave_out' ? 'opacity-35' : ''}
           />
-        ) : (
-          <div
-            style={{ width: wide, height: wide / shape }}
-            className="flex items-end bg-well p-2 text-small text-quiet"
-          >
-            {photo.state === 'failed' ? w.sheet.failed : w.sheet.waiting}
-          </div>
         )}
       </div>
       <div

@@ -23,7 +23,7 @@ export function useDecide() {
       ),
     'decide',
   )
-  // What is meant is what is in hand when the key is pressed, however long those before it take.
+  // What is meant is what is in hand when the key is pressed, however long those before it take, as far as it can be named photo by photo.
   return {
     mutate: ({ photo, ...what }: { photo?: string } & Decided) =>
       decide.mutate({
