@@ -38,8 +38,7 @@ internal sealed class IntakeLines(NpgsqlDataSource db)
                    (select count(*) from upload as u where u.intake = i.id and u.number is null) as sending,
                    (select coalesce(sum(greatest(z.entries - z.done, 1)), 0) from unpacking as z where z.intake = i.id
                      and z.ended is null) as unpacking,
-                   (select count(*) from sidecar as s where s.intake = i.id) as sidecars,
-                   (select count(*) from sidecar as s where s.intake = i.id and not s.used) as alone
+                   s.*
               from (
                 select *
                   from intake
@@ -59,6 +58,8 @@ internal sealed class IntakeLines(NpgsqlDataSource db)
                   from intake_file as f
                   left join photo as p on p.id = f.photo and p.binned is null
                  where f.intake = i.id) as f
+             cross join lateral (
+                select count(*) as sidecars, count(*) filter (where not s.used) as alone from sidecar as s where s.intake = i.id) as s
              order by i.begun desc
             """,
             ("only", only?.Value), ("most", most));
