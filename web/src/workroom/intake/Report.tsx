@@ -19,7 +19,8 @@ export function tallyOf(line: Api['IntakeLine'], toSend = 0): string {
     already: line.alreadyHere,
     kept: line.kept,
     sidecars: line.sidecars,
-    alone: line.alone,
+    // A photo that is still on its way is not missing.
+    alone: toSend + line.sending + line.unpacking > 0 ? 0 : line.alone,
     skipped: line.skipped,
     failed: line.failed,
   }
