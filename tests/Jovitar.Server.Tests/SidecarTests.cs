@@ -64,6 +64,10 @@ public sealed class SidecarTests
         Assert.Equal(
             "another.jpg||From the file,one.jpg|Typed by hand|Told beside,one.webp|Of both|Told of both",
             await site.ScalarAsync<string>("select string_agg(file_name || '|' || title || '|' || caption, ',' order by file_name) from photo"));
+        // What is too long is cut, and said to be: a sidecar is not kept itself.
+        var cut = await owner.BringAsync(intake, "another.xmp", Sidecar(new string('x', 400), "Fits"));
+        Assert.Equal("It says more than is kept here (title), and was cut.", cut.GetProperty("reason").GetString());
+        Assert.Equal((300, "Fits"), (await site.ScalarAsync<int>("select length(title) from photo where file_name = 'another.jpg'"), await site.ScalarAsync<string>("select caption from photo where file_name = 'another.jpg'")));
         // Written anew, it speaks anew; what a person has said stays.
         await owner.BringAsync(intake, "one.jpg.xmp", Sidecar("Again", "Told better"));
         Assert.Equal("Typed by hand|Told better", await site.ScalarAsync<string>($"select title || '|' || caption from photo where id = '{one}'"));

@@ -190,16 +190,17 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
         {
             act.Says = _ => $"Read the sidecar “{incoming.FileName}”.";
             var words = FileWords.Of(says);
+            var remark = words.SidecarRemark ?? incoming.Remark;
             await SidecarStore.HoldAsync(act, intake, incoming, ct);
             var tags = await TagStore.MakeSureAsync(act, words.Tags, ct);
             var photos = await SidecarStore.KeepAsync(act, intake, incoming, says, words, ct);
-            if (await NoteAsync(act, intake, incoming, new Noted("sidecar", arrived.Bytes, arrived.Mark, Reason: words.Remark ?? incoming.Remark), ct) is not { } number)
+            if (await NoteAsync(act, intake, incoming, new Noted("sidecar", arrived.Bytes, arrived.Mark, Reason: remark), ct) is not { } number)
             {
                 return act.Drop<IntakeFile?>(null);
             }
 
             await SidecarStore.PutOnAsync(act, intake, incoming, photos, tags, ct);
-            return new IntakeFile(number, incoming.FileName, incoming.Path, "sidecar", null, null, null, false, words.Remark ?? incoming.Remark);
+            return new IntakeFile(number, incoming.FileName, incoming.Path, "sidecar", null, null, null, false, remark);
         },
         ct);
 

@@ -5,7 +5,6 @@ using Jovitar.Core.Corrections;
 using Jovitar.Core.Intake;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
-using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
@@ -87,6 +86,9 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
         },
         ct);
 
+    /// <summary>A text that nobody has typed or said meanwhile is the file's.</summary>
+    static readonly string WordsOfFile = string.Join(",\n       ", FileWords.Columns.Select(c => $"{c} = coalesce(nullif({c}, ''), @words::jsonb ->> '{c}', '')"));
+
     /// <summary>The sheet's rendition is there and the words are read: the photo is ready. Words typed meanwhile, or said of the whole intake, are not overwritten.</summary>
     /// <param name="look">Its perceptual hash.</param>
     public Task ReadyAsync(Claim claim, PhotoMetadata metadata, ulong look, CancellationToken ct)
@@ -99,19 +101,11 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
                 var tags = await TagStore.MakeSureAsync(act, words.Tags, ct);
                 var taken = metadata.Words.Taken;
                 var there = await act.RunAsync(
-                    """
+                    $$"""
                     update photo
                        set state = 'ready', stage = 1, attempts = 0, claimed_until = null, claim = null, failure = null,
                          failure_cause = null, ready_at = @now, look = @look,
-                           title = coalesce(nullif(title, ''), @words::jsonb ->> 'title', ''),
-                           caption = coalesce(nullif(caption, ''), @words::jsonb ->> 'caption', ''),
-                           alt = coalesce(nullif(alt, ''), @words::jsonb ->> 'alt', ''),
-                           credit = coalesce(nullif(credit, ''), @words::jsonb ->> 'credit', ''),
-                           creator = coalesce(nullif(creator, ''), @words::jsonb ->> 'creator', ''),
-                           copyright = coalesce(nullif(copyright, ''), @words::jsonb ->> 'copyright', ''),
-                           place = coalesce(nullif(place, ''), @words::jsonb ->> 'place', ''),
-                           licence = coalesce(nullif(licence, ''), @words::jsonb ->> 'licence', ''),
-                           origin = coalesce(nullif(origin, ''), @words::jsonb ->> 'origin', ''),
+                           {{WordsOfFile}},
                            said = (select coalesce(jsonb_object_agg(w.key, 'file'), '{}')
                              from jsonb_object_keys(@words::jsonb) as w(key)) || said,
                            file_words = @words::jsonb || file_words,
@@ -218,46 +212,4 @@ internal sealed class PhotoQueue(NpgsqlDataSource db, ActRunner acts, TimeProvid
             ct);
         return count;
     }
-}
-
-/// <summary>The words out of a photo's file, as long as they may be.</summary>
-/// <param name="Words">By the column they are kept in; blank ones are left out.</param>
-/// <param name="Remark">What was cut, a sentence; null when all of it fits.</param>
-internal sealed record FileWords(IReadOnlyDictionary<string, string> Words, IReadOnlyList<TagName> Tags, string? Remark)
-{
-    const int LongestShort = 200;
-
-    public static FileWords Of(PhotoMetadata metadata)
-    {
-        var w = metadata.Words;
-        var cut = new List<string>();
-        var words = new Dictionary<string, string>(StringComparer.Ordinal);
-        foreach (var (name, text, most) in new[]
-        {
-            ("title", w.Title, PhotoWords.LongestTitle), ("caption", w.Caption, PhotoWords.LongestText), ("alt", w.Alt, PhotoWords.LongestText), ("credit", w.Credit, PhotoWords.LongestTitle),
-            ("creator", w.Creator, PhotoWords.LongestTitle), ("copyright", w.Copyright, PhotoWords.LongestCopyright), ("place", w.Place, PhotoWords.LongestTitle), ("licence", w.Licence, PhotoWords.LongestTitle), ("origin", w.Origin, PhotoWords.LongestTitle),
-        })
-        {
-            if (text is null)
-            {
-                continue;
-            }
-
-            words[name] = Text.Cut(text, most);
-            if (text.Length > most)
-            {
-                cut.Add(ActWords.Field(name));
-            }
-        }
-
-        var tags = TagName.All(w.Keywords);
-        if (tags.Count > PhotoWords.MostTags || w.Keywords.Any(k => k.Length > TagName.Longest))
-        {
-            cut.Add("keywords");
-        }
-
-        return new FileWords(words, [.. tags.Take(PhotoWords.MostTags)], cut.Count == 0 ? null : $"Its file says more than is kept here ({string.Join(", ", cut)}); the original keeps all of it.");
-    }
-
-    public static string? Short(string? text) => text is null ? null : Text.Cut(text, LongestShort);
 }

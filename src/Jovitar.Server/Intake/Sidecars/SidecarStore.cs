@@ -17,8 +17,6 @@ namespace Jovitar.Server.Intake.Sidecars;
 /// </remarks>
 internal static class SidecarStore
 {
-    static readonly string[] Columns = ["title", "caption", "alt", "credit", "creator", "copyright", "place", "licence", "origin"];
-
     /// <summary>Whether a file may speak of a field: nobody has said anything of it, or only the file.</summary>
     static string Free(string field) => $"coalesce(p.said ->> '{field}', 'file') = 'file'";
 
@@ -28,7 +26,7 @@ internal static class SidecarStore
     static readonly string PutOn =
         $$"""
         update photo as p
-           set {{string.Join(",\n       ", Columns.Select(Word))}},
+           set {{string.Join(",\n       ", FileWords.Columns.Select(Word))}},
                people = case when {{Free("people")}} and s.people <> '{}' then s.people else p.people end,
                rating = case when {{Free("rating")}} then coalesce(s.rating, p.rating) else p.rating end,
                taken = case when {{Free("taken")}} then coalesce(s.taken, p.taken) else p.taken end,
