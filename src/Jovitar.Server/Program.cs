@@ -75,6 +75,7 @@ builder.Services.AddSingleton<RepeatStore>();
 builder.Services.AddSingleton<HandStore>();
 builder.Services.AddSingleton<FileStore>();
 builder.Services.AddSingleton<AlbumStore>();
+builder.Services.AddSingleton<FillingStore>();
 builder.Services.AddSingleton<CorrectionStore>();
 builder.Services.AddSingleton<PrintStore>();
 builder.Services.AddSingleton<DescribingStore>();
@@ -95,6 +96,7 @@ builder.Services.AddSingleton<HistoryStore>();
 builder.Services.AddSingleton<IActListener, IntakeListener>();
 builder.Services.AddSingleton<IActListener, BinListener>();
 builder.Services.AddSingleton<IActListener, TagWords>();
+builder.Services.AddSingleton<IActListener, FillingListener>();
 builder.Services.AddSingleton<IActListener, PageFreshness>();
 builder.Services.AddIntake();
 builder.Services.AddSingleton<DemoLoader>();
@@ -102,6 +104,7 @@ builder.Services.AddSingleton<TrialPhotos>();
 if (!settings.DescribeOnly)
 {
     builder.Services.AddHostedService<IndexWarmer>();
+    builder.Services.AddHostedService<FillingWorker>();
     builder.Services.AddIntakeWorkers(settings.Worker);
 }
 

@@ -196,6 +196,17 @@ public sealed class NarrowingTests
         });
 
     [Fact]
+    public void Whether_any_of_a_few_is_found_is_what_looking_at_all_says() =>
+        Gen.Select(Facts.Array[1, 60], Narrowings, Gen.Int[1, 9]).Sample((facts, narrowing, every) =>
+        {
+            var (index, told) = Tell(facts);
+            var few = told.Keys.Where((_, i) => i % every == 0).Append(Guid.NewGuid()).ToArray();
+            Assert.Equal(Naive(told.Values, narrowing).Any(p => few.Contains(p.Id)), index.FindsAny(narrowing, few));
+            var all = index.Window(Narrowing.Nothing, SheetSort.Rating, true, 0, 1000).Photos;
+            Assert.Equal(all.Where(few.Contains), index.InOrder(few.Reverse(), SheetSort.Rating, true));
+        });
+
+    [Fact]
     public void What_is_written_into_an_address_is_read_back() => Narrowings.Sample(narrowing =>
     {
         var parameters = narrowing.ToString().Split('&', StringSplitOptions.RemoveEmptyEntries).Select(p => p.Split('=')).ToDictionary(p => p[0], p => Uri.UnescapeDataString(p[1]));

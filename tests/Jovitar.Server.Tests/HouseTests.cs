@@ -9,7 +9,7 @@ public sealed partial class HouseTests
     static readonly string[] Areas = ["Platform", "Acts", "Access", "Narrowings", "Taxonomy", "Photos", "Files", "Albums", "Corrections", "Describing", "Pages", "Bins", "Intake", "Site", "Desk", "Demo", "Verify"];
 
     /// <summary>Tables whose changes are acts.</summary>
-    const string Tracked = "photo|tag|category|album|page|file|intake|narrowing|photo_tag|photo_category|album_photo|album_file|photo_near";
+    const string Tracked = "photo|tag|category|album|page|file|intake|narrowing|photo_tag|photo_category|album_photo|album_without|album_file|photo_near";
 
     static IEnumerable<(string Area, string Name, string Text)> Sources()
     {

@@ -41,6 +41,12 @@ public enum ActKind
     PutIn,
     TakenOut,
     Ordered,
+
+    /// <summary>How an album keeps itself was said: by which rule, in which order.</summary>
+    Filling,
+
+    /// <summary>An album took up what its rule finds, or what it holds was put in its order.</summary>
+    Filled,
     MadeCategory,
     ChangedCategory,
     MadePage,
@@ -72,7 +78,7 @@ public enum ActKind
 public static class ActKinds
 {
     /// <summary>Whether an act of this kind can be taken back at all.</summary>
-    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded);
+    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
     public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage;

@@ -38,6 +38,10 @@ public static class ActWords
         ["published"] = "published version",
         ["name"] = "name",
         ["search"] = "narrowing",
+        ["rule"] = "rule",
+        ["most"] = "largest number",
+        ["sort"] = "order",
+        ["reversed"] = "order",
         ["parent"] = "parent",
         ["binned"] = "place in the bin",
         ["said_by"] = "origin",
@@ -169,6 +173,22 @@ public static class ActWords
     public static string TakenOut(ActTally tally, string album) => $"Took {Photos(tally.Photos)} out of “{album}”.";
 
     public static string Ordered(int moved, string album) => $"Moved {Photos(moved)} in “{album}”.";
+
+    public static string Rearranged(string album, bool shuffled) => $"{(shuffled ? "Shuffled" : "Turned the order of")} “{album}”{(shuffled ? "" : " round")}.";
+
+    public static string Filling(string album, bool hasRule, bool hadRule) =>
+        hasRule ? $"Said what fills album “{album}”." : hadRule ? $"Made album “{album}” hand-picked." : $"Said in which order album “{album}” stands.";
+
+    /// <summary>What an album did by itself.</summary>
+    public static string Filled(string album, int came, int went) => (came, went) switch
+    {
+        ( > 0, 0) => $"{Photos(came)} came into “{album}” by its rule.",
+        (0, > 0) => $"{Photos(went)} left “{album}” by its rule.",
+        (0, 0) => $"“{album}” was put in its order.",
+        _ => $"{Photos(came)} came into “{album}” by its rule, {Photos(went)} left it.",
+    };
+
+    public static string LetIn(ActTally tally, string album) => $"Let {Photos(tally.Photos)} into “{album}” again.";
 
     public static string Intake(string cameBy, string label) => cameBy switch
     {

@@ -20,6 +20,15 @@ sealed class Column<T>(T nothing)
     }
 }
 
+/// <summary>A question about one thing known of photos.</summary>
+interface IFacetTest
+{
+    bool Has(int photo);
+
+    /// <summary>All photos, below a number, of which it is true.</summary>
+    PhotoSet Where(int photos);
+}
+
 /// <summary>
 /// One thing known of every photo. Equal values are kept once and photos hold their numbers, so that asking which photos fit is
 /// one look at every value and one pass over small numbers, and counting is the same.
@@ -53,8 +62,18 @@ sealed class Facet<T>(T nothing, IEqualityComparer<T>? same = null)
         of[photo] = number;
     }
 
+    /// <summary>Whether a value fits, to be asked of one photo or of all.</summary>
+    public IFacetTest Test(Func<T, bool> fits) => new Fit(this, fits);
+
+    sealed class Fit(Facet<T> facet, Func<T, bool> fits) : IFacetTest
+    {
+        public bool Has(int photo) => fits(facet[photo]);
+
+        public PhotoSet Where(int photos) => facet.Where(photos, fits);
+    }
+
     /// <summary>The photos whose value fits.</summary>
-    public PhotoSet Where(int photos, Func<T, bool> fits)
+    PhotoSet Where(int photos, Func<T, bool> fits)
     {
         var set = new PhotoSet(photos);
         var yes = new bool[values.Count];

@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace Jovitar.Core.Narrowings;
 
 /// <summary>Photos found: a span of them in order, and how many there are.</summary>
@@ -207,6 +205,29 @@ public sealed partial class PhotoIndex
         }
     }
 
+    /// <summary>Whether any of some photos is found. What it takes depends on how many are asked about, not on how many there are.</summary>
+    public bool FindsAny(Narrowing narrowing, IReadOnlyCollection<Guid> photos)
+    {
+        lock (gate)
+        {
+            var some = photos.Select(p => numbers.GetValueOrDefault(p, -1)).Where(n => n >= 0 && here[n]);
+            var tests = narrowing.Parts.Select(p => (p.Not, Has: Test(p))).ToArray();
+            var beginnings = WordIndex.Fold(narrowing.Words).Distinct().ToArray();
+            return some.Any(n => Array.TrueForAll(tests, t => t.Has.Has(n) != t.Not) && Array.TrueForAll(beginnings, w => words.Has(n, w)));
+        }
+    }
+
+    /// <summary>Photos that are here, put in an order.</summary>
+    public IReadOnlyList<Guid> InOrder(IEnumerable<Guid> photos, SheetSort sort, bool down)
+    {
+        lock (gate)
+        {
+            var some = photos.Select(p => numbers.GetValueOrDefault(p, -1)).Where(n => n >= 0 && here[n]).Distinct().ToArray();
+            Array.Sort(some, orders[sort].Compare);
+            return [.. (down ? some.Reverse() : some).Select(n => ids[n])];
+        }
+    }
+
     /// <summary>How many are found.</summary>
     public int Count(Narrowing narrowing)
     {
@@ -331,60 +352,5 @@ public sealed partial class PhotoIndex
         }
 
         return allHere;
-    }
-
-    PhotoSet Fits(NarrowingPart part)
-    {
-        var choices = part.Choices.ToHashSet(StringComparer.Ordinal);
-        var none = choices.Contains(Narrowing.None);
-        PhotoSet Ids(Facet<Many<Guid>> facet, HashSet<Guid> wanted) => facet.Where(ids.Count, set => set.All.Length == 0 ? none : Array.Exists(set.All, wanted.Contains));
-        HashSet<Guid> wanted = [.. part.Choices.Select(c => Guid.TryParse(c, out var id) ? id : (Guid?)null).OfType<Guid>()];
-        bool Named(string value) => value.Length == 0 ? none : choices.Contains(value);
-        switch (part.Kind)
-        {
-            case PartKind.Album:
-                return Ids(albums, wanted);
-            case PartKind.Category:
-                return Ids(categories, Beneath(wanted));
-            case PartKind.Tag:
-                return Ids(tags, wanted);
-            case PartKind.Intake:
-                return Ids(intakes, wanted);
-            case PartKind.People:
-                return people.Where(ids.Count, set => set.All.Length == 0 ? none : Array.Exists(set.All, choices.Contains));
-            case PartKind.Corrected:
-                return corrected.Where(ids.Count, set => set.All.Length == 0 ? none : Array.Exists(set.All, choices.Contains));
-            case PartKind.Taken:
-                var spans = part.Choices.Select(TakenSpan.Read).OfType<TakenSpan>().ToArray();
-                return day.Where(ids.Count, d => d == default ? none : Array.Exists(spans, s => s.Holds(d)));
-            case PartKind.Camera:
-                return camera.Where(ids.Count, Named);
-            case PartKind.Lens:
-                return lens.Where(ids.Count, Named);
-            case PartKind.Rating:
-                return rating.Where(ids.Count, r => choices.Contains(r.ToString(CultureInfo.InvariantCulture)));
-            case PartKind.Decision:
-                return decision.Where(ids.Count, Named);
-            case PartKind.Shape:
-                return shape.Where(ids.Count, choices.Contains);
-            case PartKind.Pixels:
-                var lengths = part.Choices.Select(PixelSpan.Read).OfType<PixelSpan>().ToArray();
-                return pixels.Where(ids.Count, p => Array.Exists(lengths, s => s.Holds(p)));
-            default:
-                var bits = Lacks.Sum(l => choices.Contains(l.Name) ? l.Bit : 0);
-                return missing.Where(ids.Count, m => (m & bits) != 0);
-        }
-    }
-
-    static readonly (string Name, int Bit)[] Lacks = [("title", 1), ("alt", 2), ("credit", 4)];
-
-    HashSet<Guid> Beneath(HashSet<Guid> wanted) => [.. wanted, .. parents.Keys.Where(c => Up(c).Any(wanted.Contains))];
-
-    IEnumerable<Guid> Up(Guid category)
-    {
-        for (Guid? at = category; at is { } id; at = parents.GetValueOrDefault(id))
-        {
-            yield return id;
-        }
     }
 }

@@ -15,11 +15,22 @@ public enum SheetSort
     Place,
 }
 
+/// <summary>Which way orders run.</summary>
+public static class SheetSorts
+{
+    /// <summary>Whether it runs backward. Newest and best first is how an evening's work is found; names and hand-made orders run forward.</summary>
+    /// <param name="reversed">Against the usual way.</param>
+    public static bool Down(this SheetSort sort, bool reversed) => (sort is SheetSort.Taken or SheetSort.Arrived or SheetSort.Rating) != reversed;
+}
+
 /// <summary>All photos of an index in one order, kept from change to change: what did not move is not compared again.</summary>
 sealed class SheetOrder(Comparison<int> compare)
 {
     HashSet<int> moved = [];
     int[]? sorted;
+
+    /// <summary>How two photos stand to each other in it.</summary>
+    public Comparison<int> Compare => compare;
 
     /// <summary>A photo has come, gone, or may stand elsewhere now.</summary>
     public void Move(int photo)

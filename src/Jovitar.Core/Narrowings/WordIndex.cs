@@ -10,6 +10,7 @@ sealed class WordIndex
     const int MostRecent = 2048;
 
     readonly Dictionary<string, int> known = new(StringComparer.Ordinal);
+    readonly List<string> spelt = [];
     readonly List<Postings> photos = [];
     readonly List<string> recent = [];
     string[] sorted = [];
@@ -67,6 +68,9 @@ sealed class WordIndex
         of[photo] = now;
     }
 
+    /// <summary>Whether a photo has a word that begins so.</summary>
+    public bool Has(int photo, string start) => Array.Exists(of[photo] ?? [], number => spelt[number].StartsWith(start, StringComparison.Ordinal));
+
     /// <summary>The photos that have a word that begins so.</summary>
     public PhotoSet Beginning(int capacity, string start)
     {
@@ -92,6 +96,7 @@ sealed class WordIndex
         {
             number = photos.Count;
             known[word] = number;
+            spelt.Add(word);
             photos.Add(new Postings());
             recent.Add(word);
             if (recent.Count > MostRecent + (sorted.Length / 8))

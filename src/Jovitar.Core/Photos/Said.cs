@@ -9,6 +9,9 @@ public static class Said
     /// <summary>The file itself says it.</summary>
     public const string File = "file";
 
+    /// <summary>The album's rule finds it.</summary>
+    public const string Rule = "rule";
+
     /// <summary>It was said once of all that an intake brings.</summary>
     public static string Intake(IntakeId intake) => $"intake:{intake}";
 }

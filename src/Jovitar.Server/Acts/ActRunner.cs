@@ -54,9 +54,9 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
         await using var count = act.Command(
             """
             with photos as (
-              select distinct case when kind = 'album_photo' then other else thing end as id
+              select distinct case when kind in ('album_photo', 'album_without') then other else thing end as id
                 from act_change
-               where act = @act and kind in ('photo', 'photo_tag', 'photo_category', 'photo_near', 'album_photo'))
+               where act = @act and kind in ('photo', 'photo_tag', 'photo_category', 'photo_near', 'album_photo', 'album_without'))
             select (select count(*) from photos) as photos,
                    (select id from photos limit 1) as lead,
                    exists (select from act_change where act = @act) as changed

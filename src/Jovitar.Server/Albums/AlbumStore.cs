@@ -1,10 +1,13 @@
+using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
+using Jovitar.Core.Narrowings;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -15,7 +18,16 @@ namespace Jovitar.Server.Albums;
 internal sealed record Cover(string Picture, int Width, int Height, bool Shown);
 
 /// <summary>An album as it is listed.</summary>
-internal sealed record AlbumLine(AlbumId Id, string WorkingName, string Title, string Description, int Photos, Cover? Cover, PageId? Page, AudienceLine Audience, PhotoId? ChosenCover, long Version);
+/// <param name="Without">So many photos are held out of it that its rule might find.</param>
+internal sealed record AlbumLine(
+    AlbumId Id, string WorkingName, string Title, string Description, int Photos, Cover? Cover, PageId? Page, AudienceLine Audience, PhotoId? ChosenCover, AlbumFilling Filling, int Without, long Version);
+
+/// <summary>How an album keeps itself.</summary>
+/// <param name="Search">What the address of a sheet says that shows what fills it; empty for all photos, null for an album picked by hand.</param>
+/// <param name="Most">So many its rule may find.</param>
+/// <param name="Sort">What its photos are kept in the order of; place is made by hand.</param>
+public sealed record AlbumFilling(
+    [Words(NarrowingEndpoints.LongestSearch)] string? Search, [Range(1, Filling.Largest)] int Most, SheetSort Sort, bool Reversed = false);
 
 /// <summary>New words or a new cover for an album; what is null stays. An empty <c>Cover</c> id returns to the first photo.</summary>
 public sealed record AlbumChange(
@@ -39,6 +51,9 @@ internal enum AlbumOutcome
     Written,
     Gone,
     Stale,
+
+    /// <summary>Its photos are kept in an order; nobody moves them by hand.</summary>
+    KeptInOrder,
 }
 
 /// <summary>Albums and the order of their photos.</summary>
@@ -48,7 +63,8 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     {
         await using var command = db.Command(
             $"""
-            select a.id, a.working_name, a.title, a.description, a.cover, a.version,
+            select a.id, a.working_name, a.title, a.description, a.cover, a.version, a.rule, a.most, a.sort, a.reversed,
+                   (select count(*) from album_without as o where o.album = a.id) as without,
                    (select count(*) from album_photo as ap where ap.album = a.id) as photos,
                    c.picture, c.width, c.height, c.stage,
                    (select pg.id from page as pg where pg.album = a.id and pg.binned is null order by pg.made limit 1) as page,
@@ -71,24 +87,38 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                 r.MaybeText("picture") is { } picture ? new Cover(picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
                 r.MaybeId("page") is { } page ? new PageId(page) : null,
                 AudienceLine.Of(new AlbumThing(Binned: false, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), access.Now),
-                r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null, r.Get<long>("version")),
+                r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
+                FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), r.Get<long>("version")),
             ct);
     }
 
     public async Task<AlbumLine?> FindAsync(AlbumId id, CancellationToken ct) => await ListAsync(id, ct) is [var line] ? line : null;
 
-    public async Task<AlbumId> MakeAsync(Actor who, string workingName, string title, string description, CancellationToken ct)
-    {
-        var (id, _) = await acts.RunAsync(
-            who, ActKind.MadeAlbum,
-            act =>
+    public async Task<AlbumId> MakeAsync(Actor who, string workingName, string title, string description, CancellationToken ct) =>
+        (await MakeAsync(who, workingName, title, description, null, ct)).Made!.Value;
+
+    /// <summary>Makes an album.</summary>
+    /// <param name="filling">How it keeps itself; null for one picked by hand.</param>
+    /// <returns>Null, and why, where it cannot be filled so.</returns>
+    public async Task<(AlbumId? Made, string? Fault)> MakeAsync(Actor who, string workingName, string title, string description, Filling? filling, CancellationToken ct) => (await acts.RunAsync<(AlbumId?, string?)>(
+        who, ActKind.MadeAlbum,
+        async act =>
+        {
+            act.Says = _ => $"Made album “{workingName.Trim()}”.";
+            var id = await MakeAsync(act, workingName, title, description, ct);
+            if (filling is not null)
             {
-                act.Says = _ => $"Made album “{workingName.Trim()}”.";
-                return MakeAsync(act, workingName, title, description, ct);
-            },
-            ct);
-        return id;
-    }
+                if (filling.Rule is { } rule && await FillingStore.FaultAsync(act, id, rule, ct) is { } fault)
+                {
+                    return act.Drop<(AlbumId?, string?)>((null, fault));
+                }
+
+                await FillingStore.WriteAsync(act, id, filling, ct);
+            }
+
+            return (id, null);
+        },
+        ct)).Answer;
 
     static async Task<AlbumId> MakeAsync(Act act, string workingName, string title, string description, CancellationToken ct)
     {
@@ -167,14 +197,34 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         return there ? done : null;
     }
 
-    /// <summary>Puts photos into an album, at its end. Those in it already stay where they are.</summary>
+    /// <summary>Puts photos into an album, at its end. Those in it already stay where they are; one that fills itself keeps them whatever its rule says.</summary>
     public Task<(AlbumOutcome Outcome, AlbumMoved? Moved)> PutAsync(Actor who, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct) =>
-        ArrangeAsync(who, ActKind.PutIn, id, null, order => [.. order, .. photos.Except(order)], (tally, name) => Core.Acts.ActWords.PutIn(tally, name), ct);
+        ArrangeAsync(
+            who, ActKind.PutIn, id, null, order => [.. order, .. photos.Except(order)], (tally, name) => Core.Acts.ActWords.PutIn(tally, name), ct,
+            also: async act =>
+            {
+                await FillingStore.LetInAsync(act, id, photos, ct);
+                await act.RunAsync(
+                    "update album_photo set said_by = @person where album = @id and photo = any(@photos) and said_by = @rule", ct,
+                    ("id", id.Value), ("photos", photos.Values()), ("person", Said.Person), ("rule", Said.Rule));
+            });
 
+    /// <summary>Takes photos out of an album; out of one that fills itself they are held.</summary>
     public Task<(AlbumOutcome Outcome, AlbumMoved? Moved)> TakeOutAsync(Actor who, AlbumId id, IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         var gone = photos.ToHashSet();
-        return ArrangeAsync(who, ActKind.TakenOut, id, null, order => [.. order.Where(p => !gone.Contains(p))], (tally, name) => Core.Acts.ActWords.TakenOut(tally, name), ct);
+        return ArrangeAsync(
+            who, ActKind.TakenOut, id, null, order => [.. order.Where(p => !gone.Contains(p))], (tally, name) => Core.Acts.ActWords.TakenOut(tally, name), ct,
+            first: act => act.RunAsync(
+                """
+                insert into album_without (album, photo)
+                select ap.album, ap.photo
+                  from album_photo as ap
+                  join album as a on a.id = ap.album and a.rule is not null
+                 where ap.album = @id and ap.photo = any(@photos)
+                on conflict do nothing
+                """,
+                ct, ("id", id.Value), ("photos", photos.Values())));
     }
 
     /// <summary>Moves photos, in their present order, to a position or before another photo.</summary>
@@ -186,8 +236,21 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             (_, name) => Core.Acts.ActWords.Ordered(moved.Count, name), ct);
     }
 
+    /// <summary>Turns the order made by hand round, or shuffles it, once.</summary>
+    public Task<(AlbumOutcome Outcome, AlbumMoved? Moved)> RearrangeAsync(Actor who, AlbumId id, bool shuffled, long expected, CancellationToken ct) => ArrangeAsync(
+        who, ActKind.Ordered, id, expected, order => shuffled ? Shuffled(order) : [.. order.Reverse()],
+        (_, name) => Core.Acts.ActWords.Rearranged(name, shuffled), ct);
+
+    static PhotoId[] Shuffled(IReadOnlyList<PhotoId> order)
+    {
+        PhotoId[] all = [.. order];
+        Random.Shared.Shuffle(all);
+        return all;
+    }
+
     async Task<(AlbumOutcome, AlbumMoved?)> ArrangeAsync(
-        Actor who, ActKind kind, AlbumId id, long? expected, Func<IReadOnlyList<PhotoId>, IReadOnlyList<PhotoId>> arrange, Func<ActTally, string, string> says, CancellationToken ct)
+        Actor who, ActKind kind, AlbumId id, long? expected, Func<IReadOnlyList<PhotoId>, IReadOnlyList<PhotoId>> arrange, Func<ActTally, string, string> says, CancellationToken ct,
+        Func<Act, Task>? first = null, Func<Act, Task>? also = null)
     {
         var ((outcome, version), done) = await acts.RunAsync(
             who, kind,
@@ -199,9 +262,16 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                     return act.Drop((taken, 0L));
                 }
 
+                if (kind == ActKind.Ordered && await IsKeptInOrderAsync(act, id, ct))
+                {
+                    return act.Drop((AlbumOutcome.KeptInOrder, 0L));
+                }
+
                 act.Says = tally => says(tally, name);
+                await (first?.Invoke(act) ?? Task.CompletedTask);
                 var before = await OrderAsync(act, id, ct);
                 await WriteOrderAsync(act, id, before, arrange([.. before.Select(s => s.Thing)]), ct);
+                await (also?.Invoke(act) ?? Task.CompletedTask);
                 await using var raised = act.Command("update album set version = version + 1 where id = @id returning version", ("id", id.Value));
                 return (AlbumOutcome.Written, (long)(await raised.ExecuteScalarAsync(ct))!);
             },
@@ -209,8 +279,14 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         return (outcome, outcome == AlbumOutcome.Written ? new AlbumMoved(version, done) : null);
     }
 
+    static async Task<bool> IsKeptInOrderAsync(Act act, AlbumId id, CancellationToken ct)
+    {
+        await using var find = act.Command("select sort <> 'place' from album where id = @id", ("id", id.Value));
+        return (bool)(await find.ExecuteScalarAsync(ct))!;
+    }
+
     /// <summary>Locks an album for a change, if it still is the version expected.</summary>
-    static async Task<(AlbumOutcome Outcome, string Name)> TakeAsync(Act act, AlbumId id, long? expected, CancellationToken ct)
+    public static async Task<(AlbumOutcome Outcome, string Name)> TakeAsync(Act act, AlbumId id, long? expected, CancellationToken ct)
     {
         await using var take = act.Command("select version, working_name from album where id = @id and binned is null for no key update", ("id", id.Value));
         return await take.FirstAsync(r => Tuple.Create(r.Get<long>("version"), r.Get<string>("working_name")), ct) is var (version, name)

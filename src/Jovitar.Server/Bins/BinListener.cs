@@ -15,6 +15,7 @@ internal sealed class BinListener : IActListener
         ("photo_tag", "photo", "photo", "tag", "tag", "said_by", "h.value ->> 'said_by'"),
         ("photo_category", "photo", "photo", "category", "category", "said_by", "h.value ->> 'said_by'"),
         ("album_photo", "album", "album", "photo", "photo", "place, said_by", "(h.value ->> 'place')::bigint, coalesce(h.value ->> 'said_by', 'person')"),
+        ("album_without", "album", "album", "photo", "photo", "said_by", "h.value ->> 'said_by'"),
         ("album_file", "album", "album", "file", "file", "place", "(h.value ->> 'place')::bigint"),
     ];
 

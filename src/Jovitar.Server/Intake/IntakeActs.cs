@@ -18,10 +18,10 @@ internal sealed record TakenBack(int Binned, int Files, int Kept);
 /// <summary>What is done with a whole intake afterwards: failures tried again or dropped, all of it taken back.</summary>
 internal sealed class IntakeActs(NpgsqlDataSource db, PhotoQueue queue, ActRunner acts)
 {
-    /// <summary>What an intake brought that is used elsewhere: in another album than the intake's own, or brought by another intake, too.</summary>
+    /// <summary>What an intake brought that is used elsewhere: put in another album than the intake's own, or brought by another intake, too.</summary>
     const string UsedElsewhere =
         """
-        (exists (select from album_photo as ap where ap.photo = f.photo and ap.album is distinct from i.album)
+        (exists (select from album_photo as ap where ap.photo = f.photo and ap.album is distinct from i.album and ap.said_by <> 'rule')
          or exists (select from album_file as af where af.file = f.file and af.album is distinct from i.album)
          or exists (select from intake_file as g where g.photo = f.photo and g.intake <> f.intake)
          or exists (select from intake_file as g where g.file = f.file and g.intake <> f.intake))

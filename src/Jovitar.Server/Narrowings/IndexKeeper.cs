@@ -6,24 +6,16 @@ using Npgsql;
 namespace Jovitar.Server.Narrowings;
 
 /// <summary>
-/// Keeps what photos are found by in memory, in step with the database: before each answer it reads which photos were touched by
-/// transactions that it has not seen yet, whichever process they ran in, and takes in what is known of those now.
+/// Keeps what photos are found by in memory, in step with the database: before each answer it reads which photos were touched
+/// meanwhile, and takes in what is known of those now.
 /// </summary>
 internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDisposable
 {
-    /// <summary>What was touched longer ago than this is forgotten by the database, and a process that slept for so long reads all anew.</summary>
-    public static readonly TimeSpan Remembered = TimeSpan.FromHours(24);
-
     const int AtOnce = 20_000;
 
     readonly SemaphoreSlim one = new(1);
+    readonly TouchedPhotos touched = new(db);
     PhotoIndex? index;
-
-    /// <summary>The number below which every transaction is over and taken in.</summary>
-    string since = "";
-
-    /// <summary>Transactions from there on that are taken in already, while one that began before them still runs.</summary>
-    string[] taken = [];
     DateTimeOffset seen;
 
     /// <summary>The index as the database is now.</summary>
@@ -33,7 +25,7 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
         try
         {
             var now = clock.GetUtcNow();
-            if (index is null || index.IsWorn || now - seen > Remembered / 2 || !await CatchUpAsync(index, ct))
+            if (index is null || index.IsWorn || now - seen > TouchedPhotos.Remembered / 2 || !await CatchUpAsync(index, ct))
             {
                 index = null;
                 // Whoever asked may have gone by then; others wait for the same.
@@ -52,7 +44,7 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
     /// <summary>Forgets what every process has seen long ago.</summary>
     public async Task SweepAsync(CancellationToken ct)
     {
-        await using var old = db.Command("delete from photo_touched where at < @before", ("before", clock.GetUtcNow() - Remembered));
+        await using var old = db.Command("delete from photo_touched where at < @before", ("before", clock.GetUtcNow() - TouchedPhotos.Remembered));
         await old.ExecuteNonQueryAsync(ct);
     }
 
@@ -61,19 +53,8 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
     /// <returns>False when so much has changed that all is to be read anew.</returns>
     async Task<bool> CatchUpAsync(PhotoIndex into, CancellationToken ct)
     {
-        // Whatever runs now has a number from xmin on: it is looked for again the next time.
-        await using var command = db.Command(
-            """
-            with fresh as materialized (
-              select t.photo, t.tx::text as tx from photo_touched as t where t.tx >= @since::text::xid8)
-            select pg_snapshot_xmin(pg_current_snapshot())::text as xmin,
-                   array(select distinct f.tx from fresh as f where f.tx::xid8 >= pg_snapshot_xmin(pg_current_snapshot())) as txs,
-                   exists (select from fresh as f where f.photo is null and f.tx <> all(@taken)) as many,
-                   array(select distinct f.photo from fresh as f where f.photo is not null and f.tx <> all(@taken)) as photos
-            """,
-            ("since", since), ("taken", taken));
-        var (xmin, txs, many, photos) = (await command.FirstAsync(r => Tuple.Create(r.Get<string>("xmin"), r.Get<string[]>("txs"), r.Get<bool>("many"), r.Get<Guid[]>("photos")), ct))!;
-        if (many)
+        var (photos, reading) = await touched.NextAsync(ct);
+        if (photos is null)
         {
             return false;
         }
@@ -98,18 +79,13 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             }
         }
 
-        (since, taken) = (xmin, txs);
+        touched.Take(reading);
         return true;
     }
 
     async Task<PhotoIndex> ReadAllAsync(CancellationToken ct)
     {
-        await using var begin = db.CreateCommand(
-            """
-            select pg_snapshot_xmin(pg_current_snapshot())::text as xmin,
-                   array(select distinct t.tx::text from photo_touched as t where t.tx >= pg_snapshot_xmin(pg_current_snapshot())) as txs
-            """);
-        var (xmin, txs) = (await begin.FirstAsync(r => Tuple.Create(r.Get<string>("xmin"), r.Get<string[]>("txs")), ct))!;
+        var reading = await touched.NowAsync(ct);
         var all = new PhotoIndex();
         all.Tree(await TreeAsync(ct));
         for (var after = Guid.Empty; ;)
@@ -134,7 +110,7 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             after = some[^1].Id;
         }
 
-        (since, taken) = (xmin, txs);
+        touched.Take(reading);
         return all;
     }
 

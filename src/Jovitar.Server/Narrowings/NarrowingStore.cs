@@ -1,9 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Acts;
-using Jovitar.Core.Narrowings;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
-using Microsoft.AspNetCore.WebUtilities;
 using Npgsql;
 
 namespace Jovitar.Server.Narrowings;
@@ -56,7 +54,7 @@ internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexK
         }
 
         var index = await keeper.CurrentAsync(ct);
-        return [.. kept.Select(k => new KeptNarrowing(k.Id, k.Name, k.Search, index.Count(Read(k.Search).Narrowing), k.Version))];
+        return [.. kept.Select(k => new KeptNarrowing(k.Id, k.Name, k.Search, index.Count(SheetAddress.Read(k.Search).Narrowing), k.Version))];
     }
 
     public async Task<(KeptOutcome Outcome, NarrowingId Id, Done Done)> KeepAsync(Actor who, string name, string search, CancellationToken ct)
@@ -128,21 +126,7 @@ internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexK
     }
 
     /// <summary>Whether an address narrows at all, and is one that can be.</summary>
-    public static bool Narrows(string search) => Text.IsSound(Uri.UnescapeDataString(search)) && !Read(search).Narrowing.IsNothing;
+    public static bool Narrows(string search) => SheetAddress.IsSound(search) && !SheetAddress.Read(search).Narrowing.IsNothing;
 
-    /// <summary>The same as addresses are written here: parts in their order, nothing that means nothing.</summary>
-    static string Written(string search)
-    {
-        var (narrowing, order) = Read(search);
-        return string.Join('&', ((string[])[narrowing.ToString(), order]).Where(p => p.Length > 0));
-    }
-
-    /// <summary>What an address says: what it narrows to, and in which order it shows that.</summary>
-    static (Narrowing Narrowing, string Order) Read(string search)
-    {
-        var said = QueryHelpers.ParseQuery(search);
-        string? One(string name) => said.TryGetValue(name, out var value) ? value[0] : null;
-        var sort = Enum.TryParse<SheetSort>(One("sort"), ignoreCase: true, out var named) && Enum.IsDefined(named) ? $"sort={named.ToString().ToLowerInvariant()}" : "";
-        return (Narrowing.Read(One), string.Join('&', ((string[])[sort, One("reversed") == "true" ? "reversed=true" : ""]).Where(p => p.Length > 0)));
-    }
+    static string Written(string search) => SheetAddress.Read(search).ToString();
 }

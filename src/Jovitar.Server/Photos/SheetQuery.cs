@@ -156,8 +156,8 @@ internal sealed record SheetQuery
     public SheetSort SortedBy() =>
         Enum.TryParse<SheetSort>(Sort, ignoreCase: true, out var named) && Enum.IsDefined(named) && (named != SheetSort.Place || ByHand() is not null) ? named : SheetSort.Taken;
 
-    /// <summary>Whether it runs backward. Newest and best first is how an evening's work is found; names and hand-made orders run forward.</summary>
-    public bool Down() => (SortedBy() is SheetSort.Taken or SheetSort.Arrived or SheetSort.Rating) != (Reversed ?? false);
+    /// <summary>Whether it runs backward.</summary>
+    public bool Down() => SortedBy().Down(Reversed ?? false);
 
     /// <summary>The one album that it shows; null when it shows several or none.</summary>
     public AlbumId? ByHand() => AlbumId.TryParse(Album, null, out var album) ? album : null;

@@ -9,6 +9,8 @@ internal sealed class Alone : IAsyncDisposable
     public const long Tidying = 0x4A6F_0002;
     public const long Watching = 0x4A6F_0003;
     public const long LoadingDemo = 0x4A6F_0004;
+    public const long Filling = 0x4A6F_0005;
+    public const long SayingRules = 0x4A6F_0006;
 
     readonly NpgsqlConnection connection;
     readonly long work;
@@ -20,6 +22,14 @@ internal sealed class Alone : IAsyncDisposable
 
     /// <summary>Waits until the work can be taken on.</summary>
     public static async Task<Alone> WaitAsync(NpgsqlDataSource db, long work, CancellationToken ct) => (await TakeAsync(db, "select pg_advisory_lock(@work) is not null", work, ct))!;
+
+    /// <summary>Makes sure that the work is still this process's.</summary>
+    /// <exception cref="NpgsqlException">The connection is gone, and with it the work.</exception>
+    public async Task StillAsync(CancellationToken ct)
+    {
+        await using var ask = new NpgsqlCommand("select 1", connection);
+        await ask.ExecuteScalarAsync(ct);
+    }
 
     static async Task<Alone?> TakeAsync(NpgsqlDataSource db, string sql, long work, CancellationToken ct)
     {

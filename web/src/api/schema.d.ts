@@ -3188,6 +3188,15 @@ export interface paths {
                         "application/json": components["schemas"]["AlbumLine"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
             };
         };
         delete?: never;
@@ -3431,6 +3440,175 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{album}/photos/without": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Photos held out of an album that fills itself */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeldOut"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{album}/photos/without/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets photos that are held out of an album in again */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Reach"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{album}/filling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says how an album keeps itself: by which rule, in which order */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AlbumFilling"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlbumWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/albums/{album}/order": {
         parameters: {
             query?: never;
@@ -3466,6 +3644,15 @@ export interface paths {
                         "application/json": components["schemas"]["AlbumMoved"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
                 /** @description Not Found */
                 404: {
                     headers: {
@@ -3486,7 +3673,62 @@ export interface paths {
                 };
             };
         };
-        post?: never;
+        /** Turns an album's order round, or shuffles it, once */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AlbumRearranged"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlbumMoved"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -4460,6 +4702,20 @@ export interface components {
             /** Format: uuid */
             cover?: string;
         };
+        /** @description How an album keeps itself. */
+        AlbumFilling: {
+            /** @description What the address of a sheet says that shows what fills it; empty for all photos, null for an album picked by hand. */
+            search: null | string;
+            /**
+             * Format: int32
+             * @description So many its rule may find.
+             */
+            most: number;
+            /** @description What its photos are kept in the order of; place is made by hand. */
+            sort: components["schemas"]["SheetSort"];
+            /** @default false */
+            reversed: boolean;
+        };
         /**
          * Format: uuid
          * @description Names one album.
@@ -4477,6 +4733,12 @@ export interface components {
             page: null | components["schemas"]["PageId"];
             audience: components["schemas"]["AudienceLine"];
             chosenCover: null | components["schemas"]["PhotoId"];
+            filling: components["schemas"]["AlbumFilling"];
+            /**
+             * Format: int32
+             * @description So many photos are held out of it that its rule might find.
+             */
+            without: number;
             /** Format: int64 */
             version: number;
         };
@@ -4509,6 +4771,10 @@ export interface components {
             /** Format: int32 */
             photos: number;
             hasDraft: boolean;
+        };
+        /** @description How an order made by hand is to be changed as a whole. */
+        AlbumRearranged: {
+            how: string;
         };
         /** @description An album as it is after a write, and what the write came to. */
         AlbumWritten: {
@@ -5067,6 +5333,13 @@ export interface components {
             /** @description In the order they were taken up; of more than can be listed, the first. */
             photos: string[];
         };
+        /** @description Photos held out of an album. */
+        HeldOut: {
+            /** Format: int32 */
+            total: number;
+            /** @description The first of them. */
+            photos: components["schemas"]["SheetPhoto"][];
+        };
         /** @description Some acts; `Before` asks for the ones before them, or is null at the end. */
         History: {
             acts: components["schemas"]["ActLine"][];
@@ -5314,8 +5587,10 @@ export interface components {
             kept: components["schemas"]["KeptNarrowing"];
             done: components["schemas"]["Done"];
         };
+        /** @description An album to be made. */
         NewAlbum: {
             workingName: string;
+            filling?: null | components["schemas"]["AlbumFilling"];
         };
         NewCategory: {
             name: string;
@@ -5821,6 +6096,11 @@ export interface components {
         SheetPhotos: {
             photos: components["schemas"]["SheetPhoto"][];
         };
+        /**
+         * @description What a sheet is sorted by.
+         * @enum {unknown}
+         */
+        SheetSort: "taken" | "arrived" | "name" | "title" | "rating" | "place";
         /** @description How many photos a sheet has. */
         SheetTotal: {
             /** Format: int32 */

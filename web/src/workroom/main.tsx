@@ -76,7 +76,8 @@ const routes = [
     getParentRoute: () => root,
     path: '/workroom/photos',
     component: PhotosStation,
-    validateSearch: sheetSearch,
+    // The album that what is found is to fill.
+    validateSearch: sheetSearch.extend({ fills: said }),
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/scanner', component: ScannerStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/intake/folders', component: FoldersStation }),

@@ -8,6 +8,7 @@ export const photoWords = {
     searchAll: 'Words in titles, captions, descriptions, tags, file names',
     sortBy: 'by',
     sorts: { taken: 'date taken', arrived: 'arrival', name: 'file name', title: 'title', rating: 'rating' },
+    byHand: 'made by hand',
     best: 'best first',
     worst: 'best last',
     newest: 'newest first',

@@ -11,12 +11,13 @@ import { hand, useHand } from '../shell/hand'
 import { tellDone } from '../shell/news'
 import { Empty, ToPhotos } from '../shell/Station'
 import { AlbumFiles } from './AlbumFiles'
+import { AlbumFilling } from './AlbumFilling'
 import { AlbumHead } from './AlbumHead'
 import { AlbumVerbs } from './AlbumVerbs'
 
 const away = w.errors.away
 
-/** One album: its words, and its photos in the order made by hand. */
+/** One album: its words, how it keeps itself, and its photos in their order. */
 export function AlbumStation() {
   const { album: id } = useParams({ from: '/workroom/albums/$album' })
   const search = useSearch({ from: '/workroom/albums/$album' })
@@ -70,6 +71,7 @@ function Opened({
   const stand = (moved: Api['AlbumMoved']) =>
     client.setQueryData<Api['AlbumLine']>(['albums', album.id], (a) => a && { ...a, version: moved.version })
   const query = { album: album.id, sort: 'place' as const }
+  const byHand = album.filling.sort === 'place'
   const move = useAct(
     async (to: { photo?: string | null; before?: string | null; position?: number }) =>
       body(
@@ -105,7 +107,12 @@ function Opened({
       ),
     (moved) => {
       stand(moved)
-      tellDone(w.albums.takenOut(moved.done.photos), moved.done)
+      tellDone(
+        album.filling.search === null
+          ? w.albums.takenOut(moved.done.photos)
+          : w.albums.filling.held(moved.done.photos),
+        moved.done,
+      )
     },
   )
   const cover = useAct(
@@ -122,12 +129,18 @@ function Opened({
   return (
     <div className="flex h-full flex-col px-[30px] pt-7">
       <AlbumHead album={album} />
+      <AlbumFilling album={album} />
       <AlbumFiles album={album.id} />
-      <HandLine rest={album.photos > 0 ? w.albums.howToOrder : ''} query={query} total={album.photos}>
+      <HandLine
+        rest={album.photos === 0 ? '' : byHand ? w.albums.howToOrder : w.albums.howInOrder}
+        query={query}
+        total={album.photos}
+      >
         <AlbumVerbs
           last={album.photos}
           one={count === 1}
-          onMove={(position) => move.mutate({ position })}
+          onMove={byHand ? (position) => move.mutate({ position }) : undefined}
+          holds={album.filling.search !== null}
           onTakeOut={() => takeOut.mutate(undefined)}
           onCover={() => ids[0] && cover.mutate(ids[0])}
         />
@@ -138,7 +151,9 @@ function Opened({
           size={1}
           start={start}
           onOpen={onOpen}
-          onMove={(photo, before) => move.mutate({ photo, before })}
+          {...(byHand && {
+            onMove: (photo: string | null, before: string | null) => move.mutate({ photo, before }),
+          })}
           empty={
             <Empty title={w.albums.empty} lead={w.albums.emptyLead}>
               <ToPhotos />

@@ -74,7 +74,10 @@ export function AlbumsStation() {
                 <strong className="truncate">{a.workingName}</strong>
                 <span className="text-small text-quiet tabular-nums">{w.count(a.photos)}</span>
               </span>
-              <span className="block text-small text-quiet">{a.audience.sentence}</span>
+              <span className="block text-small text-quiet">
+                {a.filling.search !== null && <>{w.albums.filling.itself}. </>}
+                {a.audience.sentence}
+              </span>
             </Link>
           </li>
         ))}

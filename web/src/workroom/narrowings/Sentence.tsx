@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { w } from '../../words'
 import { useKeys } from '../shell/keys'
 import { Choices } from './Choices'
@@ -16,16 +16,23 @@ import {
 import { partWords } from './says'
 import { useCounts } from './useCounts'
 
+/** What can be done with the sentence, behind it. */
+export const aside =
+  'font-sans text-body font-normal text-quiet underline decoration-strong-line decoration-1 underline-offset-[6px] hover:text-ink hover:decoration-ink'
+
 type Open = { kind: Kind; not: boolean } | null
 
 /** What the sheet is narrowed to, read as one sentence; each part is pressed to change it, its choices open in place. */
 export function Sentence({
   search,
   total,
+  children,
   onChange,
 }: {
   search: NarrowingSearch
   total: number | undefined
+  /** What else can be done with what is found. */
+  children?: ReactNode
   onChange: (next: NarrowingSearch) => void
 }) {
   const [open, setOpen] = useState<Open>(null)
@@ -67,12 +74,7 @@ export function Sentence({
         ))}
         {total !== undefined && (said.length > parts.length ? ' ' : isNarrowed(search) ? '. ' : ', ')}
         {open === null && (
-          <button
-            type="button"
-            aria-expanded={false}
-            onClick={begin}
-            className="font-sans text-body font-normal text-quiet underline decoration-strong-line decoration-1 underline-offset-[6px] hover:text-ink hover:decoration-ink"
-          >
+          <button type="button" aria-expanded={false} onClick={begin} className={aside}>
             {isNarrowed(search) ? w.narrowing.and : w.narrowing.narrow}
           </button>
         )}
@@ -83,12 +85,13 @@ export function Sentence({
               setOpen(null)
               onChange(nothing)
             }}
-            className="ml-4 font-sans text-body font-normal text-quiet underline decoration-strong-line decoration-1 underline-offset-[6px] hover:text-ink hover:decoration-ink"
+            className={`ml-4 ${aside}`}
           >
             {w.sheet.widen}
           </button>
         )}
         {isNarrowed(search) && open === null && <KeepIt search={search} />}
+        {open === null && !!total && children}
       </p>
       {shown && (
         <div className="mt-1.5 border-t-[3px] border-plum pt-2">

@@ -3,6 +3,8 @@ import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { asNext, Button } from '../../kit/Button'
 import { w } from '../../words'
+import { FillAlbum } from '../filling/FillAlbum'
+import { FillsBand } from '../filling/FillsBand'
 import { isNarrowed } from '../narrowings/narrowing'
 import { Sentence } from '../narrowings/Sentence'
 import { Plate } from '../plate/Plate'
@@ -37,11 +39,14 @@ export function PhotosStation() {
     )
   return (
     <div className="flex h-full flex-col px-[30px] pt-7">
+      {search.fills && <FillsBand key={search.fills} album={search.fills} search={query} />}
       <Heading
         title={w.sheet.title}
         right={<SheetLine search={search} size={size} onSize={setSize} onChange={change} />}
       />
-      <Sentence search={search} total={total} onChange={change} />
+      <Sentence search={search} total={total} onChange={change}>
+        {!search.fills && <FillAlbum search={query} />}
+      </Sentence>
       <HandLine rest={w.hand.howToTake} query={query} total={total} />
       <div className="flex min-h-0 flex-1 flex-col pt-[18px]">
         <Sheet
@@ -56,7 +61,9 @@ export function PhotosStation() {
           empty={
             narrowed ? (
               <Empty title={w.sheet.nothing}>
-                <Button onClick={() => void go({ search: {} })}>{w.sheet.widen}</Button>
+                <Button onClick={() => void go({ search: (s) => (s.fills ? { fills: s.fills } : {}) })}>
+                  {w.sheet.widen}
+                </Button>
               </Empty>
             ) : (
               <Empty title={w.sheet.none} lead={w.desk.emptyLead}>

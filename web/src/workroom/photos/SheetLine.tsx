@@ -1,18 +1,11 @@
 import { useEffect, useRef, useState } from 'react'
 import { w } from '../../words'
 import { beneaths, useBeneath } from '../sheet/beneath'
+import { SortChoice } from '../sheet/SortChoice'
 import type { SheetQuery } from '../sheet/useSheet'
 import { useKeys } from '../shell/keys'
 
-const offered = ['taken', 'arrived', 'name', 'title', 'rating'] as const
 const select = 'cursor-pointer bg-transparent font-semibold [field-sizing:content]'
-
-/** What a direction of an order is called. */
-function way(sort: (typeof offered)[number], back: boolean) {
-  if (sort === 'name' || sort === 'title') return back ? w.sheet.za : w.sheet.az
-  if (sort === 'rating') return back ? w.sheet.worst : w.sheet.best
-  return back ? w.sheet.oldest : w.sheet.newest
-}
 
 /** How the sheet is searched, ordered and shown: words at the left, the rest as choices set in words. */
 export function SheetLine({
@@ -31,27 +24,16 @@ export function SheetLine({
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-1 text-small">
       <Words said={search.q ?? ''} onSay={(q) => onChange({ q })} />
-      <label className="flex items-baseline gap-1.5">
+      <span className="flex items-baseline gap-1.5">
         <span className="text-quiet">{w.sheet.sortBy}</span>
-        <select
-          className={select}
-          value={`${sort}${search.reversed ? '-' : ''}`}
-          onChange={(e) =>
-            onChange({
-              sort: offered.find((s) => s === e.target.value.replace('-', '')),
-              reversed: e.target.value.endsWith('-') || undefined,
-            })
-          }
-        >
-          {offered.flatMap((s) =>
-            [false, true].map((back) => (
-              <option key={`${s}${back}`} value={`${s}${back ? '-' : ''}`} className="bg-raised">
-                {w.sheet.sorts[s]}, {way(s, back)}
-              </option>
-            )),
-          )}
-        </select>
-      </label>
+        <SortChoice
+          label={w.sheet.sortBy}
+          className="font-semibold"
+          sort={sort}
+          reversed={search.reversed ?? false}
+          onChange={(next, back) => onChange({ sort: next, reversed: back || undefined })}
+        />
+      </span>
       <label className="flex items-baseline gap-1.5">
         <span className="text-quiet">{w.sheet.beneathIt}</span>
         <select

@@ -1,0 +1,27 @@
+import { w } from '../../words'
+
+/** The largest number of an album's photos. */
+export function MostPhotos({ most, onSay }: { most: number; onSay?: (most: number) => void }) {
+  return (
+    <input
+      name="most"
+      key={most}
+      type="number"
+      min={1}
+      max={50_000}
+      required
+      defaultValue={most}
+      aria-label={w.albums.filling.most}
+      className="w-20 border-b border-strong-line bg-transparent text-right tabular-nums focus:border-plum"
+      onBlur={(e) => {
+        const said = e.target.valueAsNumber
+        if (!onSay || said === most) return
+        if (e.target.checkValidity()) onSay(said)
+        else e.target.value = String(most)
+      }}
+      onKeyDown={(e) => {
+        if (onSay && e.key === 'Enter') e.currentTarget.blur()
+      }}
+    />
+  )
+}
