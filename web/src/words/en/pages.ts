@@ -60,7 +60,7 @@ export const pageWords = {
       shuffled: 'Shuffled once. Photos can be moved by hand from here.',
       reverse: 'Turn round',
       reversed: 'Turned the order round.',
-      itself: 'fills itself',
+      itself: 'Fills itself',
       /** On the sheet. */
       verb: 'fill an album with them…',
       verbAll: 'fill an album…',

@@ -59,7 +59,7 @@ export function AlbumFilling({ album }: { album: Api['AlbumLine'] }) {
     >
       {itself ? (
         <p>
-          {w.albums.filling.fills} <Rule album={album} />, {w.albums.filling.by} {order},{' '}
+          {w.albums.filling.fills} <Rule album={album} />, {w.albums.filling.by} {order}{' '}
           {w.albums.filling.atMost} <MostPhotos most={filling.most} onSay={(most) => say.mutate({ most })} />
         </p>
       ) : (

@@ -52,7 +52,7 @@ export function FillsBand({ album: id, search }: { album: string; search: SheetQ
       aria-label={w.albums.filling.label}
       className="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1.5 border-y-[3px] border-plum py-2"
     >
-      <p className="font-display text-lead font-semibold">
+      <p className="font-display text-[1.0625rem] font-semibold">
         {w.albums.filling.band(album.workingName)}, {w.albums.filling.by}{' '}
         {sortWords(sort, search.reversed ?? false)}, {w.albums.filling.atMost}{' '}
         <MostPhotos most={number} onSay={setMost} />

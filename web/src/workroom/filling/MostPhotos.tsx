@@ -12,7 +12,7 @@ export function MostPhotos({ most, onSay }: { most: number; onSay?: (most: numbe
       required
       defaultValue={most}
       aria-label={w.albums.filling.most}
-      className="w-20 border-b border-strong-line bg-transparent text-right tabular-nums focus:border-plum"
+      className="min-w-10 border-b border-strong-line bg-transparent px-1 text-center tabular-nums [appearance:textfield] [field-sizing:content] focus:border-plum"
       onBlur={(e) => {
         const said = e.target.valueAsNumber
         if (!onSay || said === most) return
