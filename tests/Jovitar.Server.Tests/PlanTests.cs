@@ -142,7 +142,7 @@ public sealed partial class PlanTests
         [
             "/api/photos?sort=taken", "/api/photos?sort=name", "/api/photos?sort=arrived", "/api/photos?q=Title%20777", $"/api/photos?tag={tag}", $"/api/photos?category={category}", $"/api/photos?album={album}&sort=place",
             $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", $"/api/repeats/{photo}", "/api/pages",
-            $"/api/albums/{album}", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
+            $"/api/albums/{album}", $"/api/albums/{album}/photos/without", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
             "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];
         // The index is read once, from end to end.
@@ -185,6 +185,7 @@ public sealed partial class PlanTests
         // The index is read once, from end to end.
         await (await owner.GetAsync("/api/photos")).ReadAsync();
         JsonElement last = default;
+        var rule = "";
         (string What, Func<Task> Do)[] acts =
         [
             ("words", async () => last = await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{photo}", new { title = "Pier" }, 1)).ReadAsync()),
@@ -193,6 +194,22 @@ public sealed partial class PlanTests
             ("undo of a tag", async () => await owner.UndoAsync(last)),
             ("a category", async () => await (await owner.PostAsJsonAsync("/api/photos/categories", new { photos = new[] { photo }, add = new[] { category }, remove = Array.Empty<string>() })).ReadAsync()),
             ("into an album", async () => await (await owner.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos = new[] { photo } })).ReadAsync()),
+            ("a rule for an album", async () =>
+            {
+                rule = (await (await owner.PostAsJsonAsync("/api/albums", new { workingName = "Rule", filling = new { search = "q=Title%20777", most = 20, sort = "name" } })).ReadAsync()).GetProperty("id").GetString()!;
+                await site.UntilAsync($"select count(*) from album_photo where album = '{rule}'", 11);
+            }),
+            ("held out of it", async () => last = await (await owner.PostAsJsonAsync($"/api/albums/{rule}/photos/removal", new { photos = new[] { photo } })).ReadAsync()),
+            ("let in again", async () =>
+            {
+                await owner.UndoAsync(last);
+                await site.UntilAsync($"select count(*) from album_photo where album = '{rule}'", 11);
+            }),
+            ("what follows from a title", async () =>
+            {
+                await owner.UndoAsync(await (await owner.PostAsJsonAsync("/api/words", new { photos = new[] { photo }, changes })).ReadAsync());
+                await site.UntilAsync($"select count(*) from album_photo where album = '{rule}' and photo = '{photo}'", 1);
+            }),
             ("into the bin", async () => last = await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync()),
             ("out of the bin", async () => await owner.UndoAsync(last)),
             ("a hand", async () => (await owner.PutAsJsonAsync("/api/hand", new { photos = some })).EnsureSuccessStatusCode()),

@@ -5,9 +5,12 @@ using System.Text.Json;
 using Jovitar.Bench;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Albums;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Narrowings;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Albums;
 using Jovitar.Server.Bins;
 using Jovitar.Server.Describing;
 using Jovitar.Server.Narrowings;
@@ -196,10 +199,60 @@ static async Task MeasureActsAsync(string connection)
     });
     await TidyAsync();
     var wordsBack = await TimeAsync(i => undo.UndoAsync(Actor.Worker("bench"), described[^(i + 1)], ct));
+    await TidyAsync();
+    var (upkeep, held) = await UpkeepAsync(db, acts, keeper, ids, ct);
     Say("titles by a pattern over 10,000 photos", words, "ms", "the bare UPDATE", words / bareWords, "<= 8");
     Say("undo of titles over 10,000 photos", wordsBack, "ms", "the bare UPDATE", wordsBack / bareWords, "<= 8");
     Say("act over 10,000 photos", act, "ms", "the bare UPDATE", act / bare, "<= 8");
     Say("undo of an act over 10,000 photos", back, "ms", "the bare UPDATE", back / bare, "<= 8");
+    Say($"ten albums that fill themselves, {held:#,0} photos in them, after 10,000 photos were decided on", upkeep, "ms", null, null, "<= 5000");
+}
+
+// Ten albums whose rules ask for what an act over many photos changes: until each holds what it should. Half of the time most of what they hold changes.
+static async Task<(double Milliseconds, long Held)> UpkeepAsync(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper, Guid[] ids, CancellationToken ct)
+{
+    var (filling, albums) = (new FillingStore(db, acts), new List<AlbumId>());
+    SheetSort[] sorts = [SheetSort.Taken, SheetSort.Arrived, SheetSort.Name, SheetSort.Rating, SheetSort.Title];
+    for (var n = 0; n < 10; n++)
+    {
+        var id = new AlbumId(Guid.CreateVersion7());
+        var kept = Narrowing.Read(name => name == "decision" ? n < 5 ? "keep" : "doubt" : null);
+        await acts.RunAsync(Actor.Worker("bench"), ActKind.MadeAlbum, async act =>
+        {
+            act.Says = _ => "Made an album.";
+            await act.RunAsync("insert into album (id, working_name, made) values (@id, 'Bench', @now)", ct, ("id", id.Value), ("now", act.Now));
+            await FillingStore.WriteAsync(act, id, new Filling(kept, 500, sorts[n % 5], false), ct);
+            return 0;
+        }, ct);
+        albums.Add(id);
+    }
+
+    var times = new List<double>();
+    for (var round = 0; round < 7; round++)
+    {
+        await acts.RunAsync(Actor.Worker("bench"), ActKind.Decided, act =>
+        {
+            act.Says = _ => "Decided.";
+            return act.RunAsync("update photo set decision = @decision, version = version + 1 where id = any(@ids)", ct, ("ids", ids), ("decision", round % 2 == 0 ? "keep" : "doubt"));
+        }, ct);
+        var start = Stopwatch.GetTimestamp();
+        var index = await keeper.CurrentAsync(ct);
+        foreach (var album in albums)
+        {
+            await filling.FillAsync(album, index, ct);
+        }
+
+        times.Add(Stopwatch.GetElapsedTime(start).TotalMilliseconds);
+    }
+
+    await using var count = db.Command("select count(*) from album_photo where album = any(@albums)", ("albums", albums.Select(a => a.Value).ToArray()));
+    var held = (long)(await count.ExecuteScalarAsync(ct))!;
+    await acts.RunAsync(Actor.Worker("bench"), ActKind.Binned, act =>
+    {
+        act.Says = _ => "Threw albums away.";
+        return act.RunAsync("update album set binned = @now where id = any(@albums)", ct, ("now", act.Now), ("albums", albums.Select(a => a.Value).ToArray()));
+    }, ct);
+    return (times.Order().ElementAt(times.Count / 2), held);
 }
 
 static async Task MeasureSheetAsync(string connection)
