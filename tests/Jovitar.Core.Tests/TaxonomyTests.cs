@@ -34,6 +34,30 @@ public sealed class TaxonomyTests
     [Fact]
     public void Several_names_are_each_taken_once() => Assert.Equal(["Delta", "night"], TagName.All(["Delta", "", "delta ", "night"]).Select(t => t.Text));
 
+    [Theory]
+    [InlineData("kite", "Kites")]
+    [InlineData("Berry", "berries")]
+    [InlineData("box", "boxes")]
+    [InlineData("beach", "Beaches")]
+    [InlineData("night-flight", "Night flights")]
+    [InlineData("sand castle", "sandcastles")]
+    [InlineData("café", "cafes")]
+    [InlineData("children's day", "Childrens day")]
+    [InlineData("Größe", "GROSSE", false)]
+    [InlineData("glass", "glas", false)]
+    [InlineData("status", "statu", false)]
+    [InlineData("tennis", "tenni", false)]
+    [InlineData("bus", "bu", false)]
+    [InlineData("monkey", "monkeys")]
+    [InlineData("tie", "ties")]
+    [InlineData("delta", "Delta 2", false)]
+    public void Tags_that_are_likely_one_are_near_twins(string one, string other, bool twins = true) =>
+        Assert.Equal(twins, TagTwins.Likeness(one) == TagTwins.Likeness(other));
+
+    [Fact]
+    public void Near_twins_stand_in_groups_and_signs_alone_are_none() =>
+        Assert.Equal([["kite", "Kites"], ["box", "boxes"]], TagTwins.Groups(["kite", "!", "box", "delta", "?", "Kites", "boxes"], t => t));
+
     static readonly CategoryId Festival = new(new Guid(1, 0, 0, new byte[8])), Night = new(new Guid(2, 0, 0, new byte[8])), Late = new(new Guid(3, 0, 0, new byte[8])), Shop = new(new Guid(4, 0, 0, new byte[8]));
 
     static CategoryTree Tree() => new([new(Late, Night, "Late", 0), new(Shop, null, "Shop", 0), new(Festival, null, "Festival", 1), new(Night, Festival, "Night", 0)]);
@@ -52,5 +76,14 @@ public sealed class TaxonomyTests
         Assert.False(Tree().MayStandBeneath(Festival, Late));
         Assert.True(Tree().MayStandBeneath(Late, Festival));
         Assert.True(Tree().MayStandBeneath(Late, null));
+    }
+
+    [Fact]
+    public void What_is_out_of_view_takes_all_beneath_it_along()
+    {
+        var tree = new CategoryTree([new(Late, Night, "Late", 0), new(Shop, null, "Shop", 0), new(Festival, null, "Festival", 1, Shown: false), new(Night, Festival, "Night", 0)]);
+        Assert.Equal([Festival, Festival, Festival, null], ((CategoryId[])[Festival, Night, Late, Shop]).Select(tree.HiddenBy));
+        tree = new CategoryTree([new(Late, Night, "Late", 0, Shown: false), new(Festival, null, "Festival", 1, Shown: false), new(Night, Festival, "Night", 0)]);
+        Assert.Equal(Late, tree.HiddenBy(Late));
     }
 }

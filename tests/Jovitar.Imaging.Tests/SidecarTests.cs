@@ -10,8 +10,15 @@ public sealed class SidecarTests
     static byte[] Written(params string[] tags)
     {
         var path = Path.Combine(Path.GetTempPath(), $"sidecar-{Guid.NewGuid():N}.xmp");
-        Tools.Run("exiftool", ["-q", "-m", .. tags, path]);
-        return File.ReadAllBytes(path);
+        try
+        {
+            Tools.Run("exiftool", ["-q", "-m", .. tags, path]);
+            return File.ReadAllBytes(path);
+        }
+        finally
+        {
+            File.Delete(path);
+        }
     }
 
     [Fact]

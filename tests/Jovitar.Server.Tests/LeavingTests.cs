@@ -8,8 +8,12 @@ using NetVips;
 namespace Jovitar.Server.Tests;
 
 /// <summary>Photos leave with the words that were written here, and without the place where they were taken.</summary>
-public sealed class LeavingTests
+public sealed class LeavingTests : IDisposable
 {
+    readonly string folder = Directory.CreateTempSubdirectory("jovitar-leaving").FullName;
+
+    public void Dispose() => Directory.Delete(folder, recursive: true);
+
     static async Task<ZipArchive> ZipAsync(HttpClient who, string query = "")
     {
         var answer = await who.GetAsync($"/api/hand/download?{query}");
@@ -20,9 +24,9 @@ public sealed class LeavingTests
 
     static (int, int) Size(string path) => Picture.Measure(path) is var size ? (size.Width, size.Height) : default;
 
-    static async Task<string> SavedAsync(ZipArchiveEntry entry)
+    async Task<string> SavedAsync(ZipArchiveEntry entry)
     {
-        var path = Path.Combine(Path.GetTempPath(), $"leaving-{Guid.NewGuid():N}{Path.GetExtension(entry.Name)}");
+        var path = Path.Combine(folder, $"{Guid.NewGuid():N}{Path.GetExtension(entry.Name)}");
         await using var from = entry.Open();
         await using var to = File.Create(path);
         await from.CopyToAsync(to);
@@ -90,7 +94,7 @@ public sealed class LeavingTests
 
         var single = await owner.GetAsync($"/api/photos/{photos[5]}/written");
         Assert.Equal("attachment", single.Content.Headers.ContentDisposition!.DispositionType);
-        var one = Path.Combine(Path.GetTempPath(), $"leaving-{Guid.NewGuid():N}.jpg");
+        var one = Path.Combine(folder, "one.jpg");
         await File.WriteAllBytesAsync(one, await single.Content.ReadAsByteArrayAsync());
         Assert.Equal("Kite 6", MetadataReader.Read(one).Words.Title);
         Assert.Empty(Directory.GetFiles(Path.Combine(site.Data, "unfinished")));
@@ -150,7 +154,6 @@ public sealed class LeavingTests
     {
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
-        var folder = Directory.CreateTempSubdirectory("jovitar-leaving").FullName;
         async Task<string> FileAsync(string name, byte[] bytes)
         {
             await File.WriteAllBytesAsync(Path.Combine(folder, name), bytes);

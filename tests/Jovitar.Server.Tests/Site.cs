@@ -10,6 +10,9 @@ using Microsoft.Extensions.DependencyInjection;
 using NetVips;
 using Npgsql;
 
+// Some tests wait for others (processes that are killed, claims that run out): one more at a time keeps both cores at work.
+[assembly: CollectionBehavior(MaxParallelThreads = 3)]
+
 namespace Jovitar.Server.Tests;
 
 /// <summary>

@@ -148,4 +148,57 @@ public sealed class SiteTests
         await (await owner.PublishAsync(id)).ReadAsync();
         Assert.Equal(HttpStatusCode.OK, (await site.Visitor().GetAsync($"/{address}")).StatusCode);
     }
+
+    [Fact]
+    public async Task A_category_out_of_view_has_no_button_nor_has_what_stands_beneath_it_and_its_photos_stay()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, photos, page, address) = await site.PublishedAsync(owner);
+        async Task<string> MadeAsync(string name, string? parent) => (await (await owner.PostAsJsonAsync("/api/categories", new { name, parent })).ReadAsync()).GetProperty("id").GetString()!;
+        var festival = await MadeAsync("Regatta weeks", null);
+        var (night, shop) = (await MadeAsync("Lamplight", festival), await MadeAsync("Print shop", null));
+        async Task PutAsync(string category, params string[] some) => await (await owner.PostAsJsonAsync("/api/photos/categories", new { photos = some, add = new[] { category }, remove = Array.Empty<string>() })).ReadAsync();
+        await PutAsync(festival, photos[0]);
+        await PutAsync(night, photos[..2]);
+        await PutAsync(shop, photos[2]);
+        async Task<JsonElement[]> LinesAsync() => [.. (await (await owner.GetAsync("/api/categories")).ReadAsync()).GetProperty("categories").EnumerateArray()];
+        // A parent's count says both: its own, and with what stands beneath it, each photo once.
+        Assert.Equal([(1, 2), (2, 2), (1, 1)], (await LinesAsync()).Select(l => (l.GetProperty("photos").GetInt32(), l.GetProperty("withBeneath").GetInt32())));
+        var (line, draft) = await DraftAsync(owner, page, "Trial", "", [festival, night, shop], []);
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        using var visitor = site.Visitor();
+        async Task<(bool, bool, bool, int)> SeenAsync()
+        {
+            var seen = await visitor.GetStringAsync($"/{address}");
+            bool Has(string name) => seen.Contains(name, StringComparison.Ordinal);
+            return (Has("Regatta weeks"), Has("Lamplight"), Has("Print shop"), photos.Count(Has));
+        }
+
+        async Task<JsonElement> SayAsync(string id, string name, object more)
+        {
+            var at = (await LinesAsync()).First(l => l.GetProperty("id").GetString() == id);
+            var parent = at.GetProperty("parent").GetString();
+            var body = JsonSerializer.SerializeToNode(more)!.AsObject();
+            body["name"] = name;
+            body["parent"] = parent;
+            return await (await owner.SendAsync(HttpMethod.Put, $"/api/categories/{id}", body, at.GetProperty("version").GetInt64())).ReadAsync();
+        }
+
+        Assert.Equal((true, true, true, 3), await SeenAsync());
+        var hidden = await SayAsync(festival, "Regatta weeks", new { shown = false });
+        Assert.Equal("Took category “Regatta weeks” out of view.", await site.ScalarAsync<string>("select sentence from act order by id desc limit 1"));
+        Assert.Equal((false, false, true, 3), await SeenAsync());
+        Assert.Equal([festival, festival, null], (await LinesAsync()).Select(l => l.GetProperty("hiddenBy").GetString()));
+        // What is said of it besides leaves it out of view.
+        await SayAsync(festival, "Regatta weeks", new { description = " Two weeks in June " });
+        Assert.Equal("Described category “Regatta weeks”.", await site.ScalarAsync<string>("select sentence from act order by id desc limit 1"));
+        Assert.Equal(("Two weeks in June", festival), ((await LinesAsync())[0].GetProperty("description").GetString(), (await LinesAsync())[0].GetProperty("hiddenBy").GetString()));
+        await owner.UndoAsync(hidden);
+        Assert.Equal((true, true, true, 3), await SeenAsync());
+        Assert.Equal("Two weeks in June", (await LinesAsync())[0].GetProperty("description").GetString());
+        await SayAsync(night, "Lamplight", new { shown = false });
+        Assert.Equal((true, false, true, 3), await SeenAsync());
+    }
 }

@@ -13,6 +13,7 @@ import {
   turnedSpot,
   unturned,
 } from '../../web/src/workroom/corrections/geometry'
+import { isBeneath, landing, steps, type TreeLine } from '../../web/src/workroom/categories/tree'
 
 // What the browser must know of the recipe's geometry to show it while one drags; the server has the last word. No page is opened.
 
@@ -88,4 +89,63 @@ test('a drawn line says how far it is from level or from plumb', () => {
   expect(rotate({ x: 1, y: 0 }, 90).y).toBeCloseTo(1, 9)
   expect(bounds(size, 0)).toEqual(size)
   expect(bounds(size, 30).width).toBeCloseTo(600 * Math.cos(Math.PI / 6) + 200, 6)
+})
+
+/** A tree written out, by chance. */
+function anyTree(any: (from: number, to: number) => number): TreeLine[] {
+  const lines: TreeLine[] = []
+  const add = (parent: string | null, depth: number) => {
+    for (let n = Math.floor(any(depth === 0 ? 1 : 0, 4 - depth)); n > 0; n--) {
+      const id = `l${lines.length}`
+      lines.push({ id, parent, depth })
+      add(id, depth + 1)
+    }
+  }
+  add(null, 0)
+  return lines
+}
+
+/** The tree after a line was set down, as the server does it. */
+function setDown(lines: readonly TreeLine[], id: string, to: { parent: string | null; place: number }): TreeLine[] {
+  const children = (parent: string | null) => {
+    const others = lines.filter((l) => l.parent === parent && l.id !== id).map((l) => l.id)
+    if (parent === to.parent) others.splice(Math.min(to.place, others.length), 0, id)
+    return others
+  }
+  const beneath = (parent: string | null, depth: number): TreeLine[] =>
+    children(parent).flatMap((child) => [{ id: child, parent, depth }, ...beneath(child, depth + 1)])
+  return beneath(null, 0)
+}
+
+test('wherever a line of a tree is dropped, it lands in the gap and at the depth that was shown, and no other line moves', () => {
+  const any = chance(5)
+  for (let round = 0; round < 2000; round++) {
+    const lines = anyTree(any)
+    const moved = lines[Math.floor(any(0, lines.length))]?.id ?? ''
+    const rest = lines.filter((l) => !isBeneath(lines, l.id, moved))
+    const gap = Math.floor(any(0, rest.length + 1))
+    const to = landing(lines, moved, gap, Math.round(any(-2, 6)))
+    const after = setDown(lines, moved, to)
+    expect(after).toHaveLength(lines.length)
+    expect(after.filter((l) => !isBeneath(after, l.id, moved)).map((l) => [l.id, l.depth, l.parent])).toEqual(rest.map((l) => [l.id, l.depth, l.parent]))
+    expect(after.findIndex((l) => l.id === moved)).toBe(gap)
+    expect(after.find((l) => l.id === moved)?.depth).toBe(to.depth)
+  }
+})
+
+test('arrows lead through every place of a tree and never out of it', () => {
+  const any = chance(7)
+  for (let round = 0; round < 500; round++) {
+    let lines = anyTree(any)
+    const moved = lines[Math.floor(any(0, lines.length))]?.id ?? ''
+    for (let n = 0; n < 12; n++) {
+      const key = ['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight'][Math.floor(any(0, 4))] ?? ''
+      const to = steps(lines, moved, key)
+      if (!to) continue
+      const before = lines.find((l) => l.id === moved)
+      lines = setDown(lines, moved, to)
+      const now = lines.find((l) => l.id === moved)
+      expect((now?.depth ?? 0) - (before?.depth ?? 0)).toBe(key === 'ArrowRight' ? 1 : key === 'ArrowLeft' ? -1 : 0)
+    }
+  }
 })

@@ -47,6 +47,11 @@ public enum ActKind
 
     /// <summary>An album took up what its rule finds, or what it holds was put in its order.</summary>
     Filled,
+    /// <summary>A tag got another name.</summary>
+    RenamedTag,
+
+    /// <summary>One tag took the place of another.</summary>
+    MergedTags,
     MadeCategory,
     ChangedCategory,
     MadePage,

@@ -37,6 +37,7 @@ public static class ActWords
         ["draft"] = "draft",
         ["published"] = "published version",
         ["name"] = "name",
+        ["shown"] = "place in view",
         ["search"] = "narrowing",
         ["rule"] = "rule",
         ["most"] = "largest number",
@@ -164,6 +165,19 @@ public static class ActWords
     public static string ChangedNarrowing(string name) => $"Changed the narrowing “{name}”.";
 
     public static string LetNarrowingGo(string name) => $"Let the narrowing “{name}” go.";
+
+    /// <summary>What changed of a category: in view or not before all, then its name, its place, its words.</summary>
+    public static string ChangedCategory(string before, string after, bool? shown, bool described) =>
+        shown == false ? $"Took category “{before}” out of view."
+        : shown == true ? $"Brought category “{before}” back into view."
+        : before != after ? $"Renamed category “{before}” to “{after}”."
+        : described ? $"Described category “{before}”." : $"Moved category “{before}”.";
+
+    public static string RenamedTag(string before, string after) => $"Renamed tag “{before}” “{after}”.";
+
+    public static string MergedTags(IReadOnlyList<string> gone, string into, ActTally tally) => $"Made {Names([.. gone, into])} one tag, “{into}”, on {Photos(tally.Photos)}.";
+
+    public static string BinnedTags(IReadOnlyList<string> names) => $"Threw {Things(names.Count, "unused tag", "unused tags")} in the bin: {Names(names)}.";
 
     public static string AlbumWords(string album, ActTally tally) =>
         tally.Fields.Count == 1 && tally.Fields[0] == "cover" ? $"Chose the cover of “{album}”." : $"Changed {string.Join(", ", tally.Fields.Select(Field))} of album “{album}”.";

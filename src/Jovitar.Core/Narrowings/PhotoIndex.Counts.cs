@@ -36,6 +36,15 @@ public sealed partial class PhotoIndex
         }
     }
 
+    /// <summary>How many photos each category holds together with all beneath it, each photo once.</summary>
+    public IReadOnlyDictionary<Guid, int> HoldingBeneath()
+    {
+        lock (gate)
+        {
+            return Several(categories, Here(), Up).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
+        }
+    }
+
     /// <summary>The people that photos show, the most shown first.</summary>
     public IReadOnlyList<(string Name, int Photos)> People()
     {

@@ -1,7 +1,8 @@
 namespace Jovitar.Core.Taxonomy;
 
 /// <summary>A node of the tree as it is kept: its parent, its name, its place among its siblings.</summary>
-public sealed record CategoryNode(CategoryId Id, CategoryId? Parent, string Name, long Place);
+/// <param name="Shown">Whether it is in view itself.</param>
+public sealed record CategoryNode(CategoryId Id, CategoryId? Parent, string Name, long Place, bool Shown = true);
 
 /// <summary>The tree of categories.</summary>
 public sealed class CategoryTree
@@ -29,6 +30,20 @@ public sealed class CategoryTree
                 yield return each;
             }
         }
+    }
+
+    /// <summary>The category that keeps one out of view: itself, or the nearest above it that is; null when visitors see it.</summary>
+    public CategoryId? HiddenBy(CategoryId id)
+    {
+        for (CategoryId? at = id; at is { } here && nodes.TryGetValue(here, out var node); at = node.Parent)
+        {
+            if (!node.Shown)
+            {
+                return here;
+            }
+        }
+
+        return null;
     }
 
     /// <summary>Whether a category may stand beneath another: not beneath itself nor its own descendants.</summary>

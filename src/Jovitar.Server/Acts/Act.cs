@@ -28,6 +28,9 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
     /// <summary>The act this takes back.</summary>
     public ActId? Undoes { get; set; }
 
+    /// <summary>Things that another takes the place of, wherever they are named: rules, kept narrowings, pages.</summary>
+    public (IReadOnlyList<Guid> Gone, Guid By)? Replaced { get; set; }
+
     /// <summary>The thing whose words are typed, when a further change in the same go is to be the same act.</summary>
     public Guid? GoesOn { get; set; }
 
@@ -52,6 +55,29 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
     {
         await using var command = Command("select distinct kind from act_change where act = @act", ("act", id.Value));
         return (await command.AllAsync(r => r.GetString(0), ct)).ToHashSet();
+    }
+
+    /// <summary>Writes the one in place of the others into a text that names things by id.</summary>
+    /// <param name="table">Whose rows are written; a constant of the code.</param>
+    /// <param name="column">Of type text, or jsonb.</param>
+    /// <param name="also">What else is written of such a row.</param>
+    public async Task ReplaceAsync(string table, string column, string also, CancellationToken ct)
+    {
+        if (Replaced is not { } replaced)
+        {
+            return;
+        }
+
+        foreach (var gone in replaced.Gone)
+        {
+            await RunAsync(
+                $"""
+                update {table}
+                   set {column} = replace({column}::text, @gone, @by)::{(column is "draft" or "published" ? "jsonb" : "text")}, {also}
+                 where {column}::text like '%' || @gone || '%'
+                """,
+                ct, ("gone", gone.ToString()), ("by", replaced.By.ToString()));
+        }
     }
 
     /// <summary>Locks rows against other acts, in the order of their ids, so that two acts wait for each other in one direction only.</summary>

@@ -13,11 +13,12 @@ namespace Jovitar.Server.Albums;
 /// <summary>An album that keeps itself.</summary>
 internal sealed record KeepingItself(AlbumId Id, Filling Filling, long Version);
 
-/// <summary>Rings when something is said of an album, whoever does it: what it should hold may be another now.</summary>
+/// <summary>Rings when something is said of an album, whoever does it: what it should hold may be another now. What a rule names may be replaced.</summary>
 internal sealed class FillingListener : IActListener
 {
     public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
     {
+        await act.ReplaceAsync("album", "rule", "version = version + 1", ct);
         if (kinds.Contains("album") || kinds.Contains("album_without"))
         {
             await act.RunAsync($"notify {FillingStore.Channel}", ct);
@@ -79,7 +80,10 @@ internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
         await act.RunAsync(
             """
             update album
-               set rule = @rule::text, most = @most::int, sort = @sort, reversed = @reversed, filling_act = @act, version = version + 1
+               set filling_act = case
+                     when (rule, most, sort, reversed) is distinct from (@rule::text, @most::int, @sort, @reversed) then @act
+                     else filling_act end,
+                   rule = @rule::text, most = @most::int, sort = @sort, reversed = @reversed, version = version + 1
              where id = @id
             """,
             ct,
@@ -162,11 +166,18 @@ internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
         return [.. all.Where(a => a.Filling.Rule is not { } rule || Filling.Fault(rule, other => filled.Contains(other) ? "" : null) is null)];
     }
 
-    /// <summary>Which of some albums hold any of some photos.</summary>
-    public async Task<IReadOnlySet<AlbumId>> HoldingAsync(IReadOnlyCollection<AlbumId> albums, Guid[] photos, CancellationToken ct)
+    /// <summary>Which of some albums hold any of some photos, or had something taken out of them since this was asked last.</summary>
+    public async Task<IReadOnlySet<AlbumId>> TouchedAsync(IReadOnlyCollection<AlbumId> albums, Guid[] photos, CancellationToken ct)
     {
         await using var command = db.Command(
-            "select distinct album from album_photo where photo = any(@photos) and album = any(@albums)", ("photos", photos), ("albums", albums.Select(a => a.Value).ToArray()));
+            """
+            with room as (
+              delete from album_touched returning album)
+            select album from room
+            union
+            select album from album_photo where photo = any(@photos) and album = any(@albums)
+            """,
+            ("photos", photos), ("albums", albums.Select(a => a.Value).ToArray()));
         return (await command.AllAsync(r => new AlbumId(r.GetGuid(0)), ct)).ToHashSet();
     }
 
@@ -180,13 +191,13 @@ internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
             {
                 await using var take = act.Command(
                     """
-                    select working_name, rule, most, sort, reversed, filling_act
+                    select working_name, rule, most, sort, reversed, (select act.id from act where act.id = filling_act) as said
                       from album
                      where id = @id and binned is null
                        for no key update
                     """,
                     ("id", id.Value));
-                if (await take.FirstAsync(r => Tuple.Create(r.Get<string>("working_name"), Read(r), r.MaybeId("filling_act")), ct) is not var (name, filling, said) || filling is { Rule: null, Sort: SheetSort.Place })
+                if (await take.FirstAsync(r => Tuple.Create(r.Get<string>("working_name"), Read(r), r.MaybeId("said")), ct) is not var (name, filling, said) || filling is { Rule: null, Sort: SheetSort.Place })
                 {
                     return act.Drop(false);
                 }

@@ -7,7 +7,7 @@ namespace Jovitar.Server.Albums;
 
 /// <summary>
 /// Keeps albums that keep themselves: whenever photos were touched, those that hold one of them or whose rule finds one now are
-/// brought to what they should hold. One process does it at a time; whoever takes it over looks at all of them first.
+/// brought to what they should hold, and so are those that something was taken out of. One process does it at a time; whoever takes it over looks at all of them first.
 /// </summary>
 internal sealed class FillingWorker(NpgsqlDataSource db, FillingStore store, IndexKeeper keeper, TimeProvider clock, ILogger<FillingWorker> log) : BackgroundService
 {
@@ -75,11 +75,12 @@ internal sealed class FillingWorker(NpgsqlDataSource db, FillingStore store, Ind
         if (albums.Count > 0)
         {
             var index = await keeper.CurrentAsync(ct);
-            var known = albums.Where(a => seen.GetValueOrDefault(a.Id, -1) == a.Version).ToArray();
-            var holding = known.Length > 0 && photos is { Length: > 0 } ? await store.HoldingAsync([.. known.Select(a => a.Id)], photos, ct) : new HashSet<AlbumId>();
+            var touchedAlbums = await store.TouchedAsync([.. albums.Select(a => a.Id)], photos ?? [], ct);
+            bool MayDiffer(KeepingItself album) =>
+                seen.GetValueOrDefault(album.Id, -1) != album.Version || touchedAlbums.Contains(album.Id) || (photos is not null && album.Filling.Rule is { } rule && index.FindsAny(rule, photos));
             foreach (var album in albums)
             {
-                if (seen.GetValueOrDefault(album.Id, -1) == album.Version && !holding.Contains(album.Id) && (album.Filling.Rule is not { } rule || photos is null || !index.FindsAny(rule, photos)))
+                if (!MayDiffer(album))
                 {
                     continue;
                 }

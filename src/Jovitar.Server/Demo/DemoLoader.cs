@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
@@ -16,7 +17,8 @@ using Npgsql;
 namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
-    DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoPage> Pages);
+    DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
+    IReadOnlyList<DemoPage> Pages);
 
 internal sealed record DemoSite(string Title, string Tagline, DemoOwner Owner);
 
@@ -29,6 +31,9 @@ internal sealed record DemoAlbum(string Name, string Title, string Description, 
 internal sealed record DemoPhoto(string File, IReadOnlyList<string> Categories);
 
 internal sealed record DemoPick(string Name, string Title, string Description, IReadOnlyList<string> Files);
+
+/// <summary>An album that fills itself.</summary>
+internal sealed record DemoFilled(string Name, string Title, string Description, string Rule, string Sort, int Most);
 
 internal sealed record DemoPage(string Album, string Heading, string Address, string Text, string Layout, int Size, int Gap, IReadOnlyList<string> Filter, bool Published);
 
@@ -83,6 +88,15 @@ internal sealed class DemoLoader(
             await MakeAlbumAsync(pick.Name, pick.Title, pick.Description, pick.Files, ct);
         }
 
+        foreach (var filled in scenario.Filled)
+        {
+            if (!await IsThereAsync(filled.Name, ct))
+            {
+                var filling = new AlbumFilling(filled.Rule, filled.Most, Enum.Parse<SheetSort>(filled.Sort, ignoreCase: true));
+                await albums.MakeAsync(owner, filled.Name, filled.Title, filled.Description, FillingStore.Read(filling), ct);
+            }
+        }
+
         await WaitUntilReadyAsync(all.Length, ct);
         foreach (var page in scenario.Pages)
         {
@@ -107,14 +121,14 @@ internal sealed class DemoLoader(
 
     async Task MakeAlbumAsync(string name, string title, string description, IEnumerable<string> files, CancellationToken ct)
     {
-        if ((await albums.ListAsync(null, ct)).Any(a => a.WorkingName == name))
+        if (!await IsThereAsync(name, ct))
         {
-            return;
+            var album = await albums.MakeAsync(owner, name, title, description, ct);
+            await albums.PutAsync(owner, album, [.. files.Select(f => photos[f])], ct);
         }
-
-        var album = await albums.MakeAsync(owner, name, title, description, ct);
-        await albums.PutAsync(owner, album, [.. files.Select(f => photos[f])], ct);
     }
+
+    async Task<bool> IsThereAsync(string album, CancellationToken ct) => (await albums.ListAsync(null, ct)).Any(a => a.WorkingName == album);
 
     async Task MakePageAsync(DemoPage page, CancellationToken ct)
     {

@@ -35,3 +35,17 @@ create or replace function photo_touch(ids uuid[]) returns void language sql as 
    where cardinality(ids) > 0
      and exists (select from album where (rule is not null or sort <> 'place') and binned is null)
 $$;
+
+-- Albums with a rule that something was taken out of, by whomever: there may be room for others.
+create table album_touched (
+  album uuid not null
+);
+create function album_touch_unlinked() returns trigger language plpgsql as $$
+begin
+  insert into album_touched (album)
+  select distinct a.id
+    from was
+    join album as a on a.id = was.album and a.rule is not null;
+  return null;
+end $$;
+create trigger touched_album after delete on album_photo referencing old table as was for each statement execute function album_touch_unlinked();

@@ -7,6 +7,9 @@ internal sealed class PageFreshness : IActListener
 {
     public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
     {
+        // What a filter bar named is named by its new name to visitors, too.
+        await act.ReplaceAsync("page", "draft", "edited = edited + 1", ct);
+        await act.ReplaceAsync("page", "published", "version = version + 1", ct);
         if (kinds.Contains("page"))
         {
             await AddressesAsync(act, ct);

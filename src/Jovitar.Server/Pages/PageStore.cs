@@ -64,7 +64,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
     public static PageContent Read(string json)
     {
         var content = JsonSerializer.Deserialize<PageContent>(json, Json)!;
-        return content with { Text = content.Text ?? "", FilterCategories = content.FilterCategories ?? [], FilterTags = content.FilterTags ?? [] };
+        return content with { Text = content.Text ?? "", FilterCategories = content.FilterCategories ?? [], FilterTags = [.. (content.FilterTags ?? []).Distinct()] };
     }
 
     /// <summary>Makes a draft for an album under a free address made from its heading.</summary>

@@ -153,7 +153,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
     async Task AddCategoriesAsync(
         Guid album, PageContent content, Dictionary<PhotoId, int> places, Action<string, FilterKind, int, IReadOnlyCollection<int>> add, List<FilterEntry> entries, CancellationToken ct)
     {
-        var lines = await categories.ListAsync(ct);
+        // What is out of view has no button, nor has what stands beneath it.
+        var lines = (await categories.ListAsync(ct)).Where(l => l.HiddenBy is null).ToArray();
         var names = lines.ToDictionary(l => l.Id);
         var tree = new CategoryTree(lines.Select((l, i) => new CategoryNode(l.Id, l.Parent, l.Name, i)));
         await using var command = db.Command(

@@ -12,7 +12,16 @@ using Npgsql;
 namespace Jovitar.Server.Taxonomy;
 
 /// <summary>A category as the workroom lists it, parents before children.</summary>
-internal sealed record CategoryLine(CategoryId Id, CategoryId? Parent, string Name, int Depth, int Photos, long Version);
+/// <param name="Photos">So many it holds itself.</param>
+/// <param name="WithBeneath">So many it holds together with all beneath it, each once.</param>
+/// <param name="HiddenBy">What keeps it out of visitors' view: itself, or one above it; null when they see it.</param>
+internal sealed record CategoryLine(CategoryId Id, CategoryId? Parent, string Name, string Description, int Depth, int Photos, int WithBeneath, CategoryId? HiddenBy, long Version);
+
+/// <summary>What is to be changed of a category.</summary>
+/// <param name="Position">Its place among its siblings, 0 = first; null to leave it where it is.</param>
+/// <param name="Description">Null to leave it.</param>
+/// <param name="Shown">Whether visitors see it; null to leave it.</param>
+internal sealed record CategoryWish(string Name, CategoryId? Parent, int? Position, string? Description, bool? Shown);
 
 /// <summary>Categories to put photos into, and to take them out of.</summary>
 internal sealed record CategoryChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<CategoryId> Add, IReadOnlyList<CategoryId> Remove);
@@ -38,19 +47,26 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
     /// <summary>All categories in the tree's order, each with how many photos it holds itself.</summary>
     public async Task<IReadOnlyList<CategoryLine>> ListAsync(CancellationToken ct)
     {
-        var holding = (await keeper.CurrentAsync(ct)).Holding(PartKind.Category);
-        await using var command = db.CreateCommand("select id, parent, name, place, version from category where binned is null");
-        var rows = await command.AllAsync(r => (Node: Node(r), Version: r.Get<long>("version"), Photos: holding.GetValueOrDefault(r.Get<Guid>("id"))), ct);
+        var index = await keeper.CurrentAsync(ct);
+        var (holding, beneath) = (index.Holding(PartKind.Category), index.HoldingBeneath());
+        await using var command = db.CreateCommand("select id, parent, name, place, shown, description, version from category where binned is null");
+        var rows = await command.AllAsync(r => (Node: Node(r), Description: r.Get<string>("description"), Version: r.Get<long>("version")), ct);
         var facts = rows.ToDictionary(r => r.Node.Id);
-        return [.. new CategoryTree(rows.Select(r => r.Node)).InOrder().Select(n => new CategoryLine(n.Node.Id, n.Node.Parent, n.Node.Name, n.Depth, facts[n.Node.Id].Photos, facts[n.Node.Id].Version))];
+        var tree = new CategoryTree(rows.Select(r => r.Node));
+        return
+        [
+            .. tree.InOrder().Select(n => new CategoryLine(
+                n.Node.Id, n.Node.Parent, n.Node.Name, facts[n.Node.Id].Description, n.Depth, holding.GetValueOrDefault(n.Node.Id.Value), beneath.GetValueOrDefault(n.Node.Id.Value),
+                tree.HiddenBy(n.Node.Id), facts[n.Node.Id].Version)),
+        ];
     }
 
     static CategoryNode Node(NpgsqlDataReader r) =>
-        new(new CategoryId(r.Get<Guid>("id")), r.MaybeId("parent") is { } parent ? new CategoryId(parent) : null, r.Get<string>("name"), r.Get<long>("place"));
+        new(new CategoryId(r.Get<Guid>("id")), r.MaybeId("parent") is { } parent ? new CategoryId(parent) : null, r.Get<string>("name"), r.Get<long>("place"), r.Get<bool>("shown"));
 
     static async Task<IReadOnlyList<CategoryNode>> NodesAsync(Act act, CancellationToken ct)
     {
-        await using var command = act.Command("select id, parent, name, place from category where binned is null");
+        await using var command = act.Command("select id, parent, name, place, shown from category where binned is null");
         return await command.AllAsync(Node, ct);
     }
 
@@ -107,10 +123,11 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
         return id;
     }
 
-    /// <summary>Renames a category, or moves it beneath another parent and to a place among its siblings.</summary>
-    /// <param name="position">0 = first; null to leave it where it is.</param>
-    public async Task<(CategoryOutcome Outcome, Done Done)> ChangeAsync(Actor who, CategoryId id, string name, CategoryId? parent, int? position, long expected, CancellationToken ct) =>
-        await acts.RunAsync(
+    /// <summary>Renames a category, describes it, takes it out of view or brings it back, or moves it beneath another parent and to a place among its siblings.</summary>
+    public async Task<(CategoryOutcome Outcome, Done Done)> ChangeAsync(Actor who, CategoryId id, CategoryWish wish, long expected, CancellationToken ct)
+    {
+        var (name, parent, position) = (wish.Name.Trim(), wish.Parent, wish.Position);
+        return await acts.RunAsync(
             who, ActKind.ChangedCategory,
             async act =>
             {
@@ -132,20 +149,26 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
                     return act.Drop(CategoryOutcome.Loop);
                 }
 
-                act.Says = _ => before.Name == name.Trim() ? $"Moved category “{before.Name}”." : $"Renamed category “{before.Name}” to “{name.Trim()}”.";
+                act.Says = _ => ActWords.ChangedCategory(before.Name, name, wish.Shown == before.Shown ? null : wish.Shown, wish.Description is not null && position is null && parent == before.Parent);
                 var siblings = nodes.Where(n => n.Parent == parent && n.Id != id).OrderBy(n => n.Place).ThenBy(n => n.Name, StringComparer.CurrentCulture).ToList();
                 var at = position ?? (before.Parent == parent ? siblings.Count(s => s.Place < before.Place) : siblings.Count);
                 siblings.Insert(Math.Clamp(at, 0, siblings.Count), before);
                 var places = Places.Assign([.. siblings.Select(s => new Standing<CategoryId>(s.Id, s.Id == id && (position is not null || before.Parent != parent) ? null : s.Place))]);
                 var changed = await act.RunAsync(
-                    "update category set name = @name, parent = @parent::uuid, version = version + 1 where id = @id and version = @expected", ct,
-                    ("id", id.Value), ("name", name.Trim()), ("parent", parent?.Value), ("expected", expected));
+                    """
+                    update category
+                       set name = @name, parent = @parent::uuid, description = coalesce(@description::text, description),
+                           shown = coalesce(@shown::boolean, shown), version = version + 1
+                     where id = @id and version = @expected
+                    """,
+                    ct, ("id", id.Value), ("name", name), ("parent", parent?.Value), ("description", wish.Description?.Trim()), ("shown", wish.Shown), ("expected", expected));
                 await act.RunAsync(
                     "update category as c set place = o.place from unnest(@ids, @places) as o(id, place) where c.id = o.id", ct,
                     ("ids", places.Select(p => p.Thing).Values()), ("places", places.Select(p => p.Place).ToArray()));
                 return changed == 1 ? CategoryOutcome.Written : act.Drop(CategoryOutcome.Stale);
             },
             ct);
+    }
 
     /// <summary>Throws a category in the bin with all beneath it; photos stay.</summary>
     /// <returns>Null when it is not there.</returns>

@@ -2956,7 +2956,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Renames or moves a category */
+        /** Renames, moves or describes a category, takes it out of view or brings it back */
         put: {
             parameters: {
                 query?: never;
@@ -3089,6 +3089,82 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tags/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All tags by name, window by window */
+        get: {
+            parameters: {
+                query?: {
+                    typed?: string;
+                    unused?: boolean;
+                    after?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TagWindow"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags/twins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tags that are likely one */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TagTwinGroups"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tags/{tag}": {
         parameters: {
             query?: never;
@@ -3131,6 +3207,146 @@ export interface paths {
                 };
             };
         };
+        options?: never;
+        head?: never;
+        /** Renames a tag */
+        patch: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tag: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TagRename"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        trace?: never;
+    };
+    "/api/tags/{tag}/merging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes tags one: whatever had the others has this one */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tag: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TagMerge"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags/unused/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Throws the tags that no photo has in the bin */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TagsDropped"];
+                    };
+                };
+            };
+        };
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4888,12 +5104,19 @@ export interface components {
             /** @description All that one has in hand, however many. */
             inHand?: null | boolean;
         };
-        /** @description A category's name and where it stands; `Place` is its place among its siblings, 0 = first, or null to leave it. */
+        /** @description A category's name, where it stands, and what is said of it. */
         CategoryEdit: {
             name: string;
             parent: null | components["schemas"]["CategoryId"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Its place among its siblings, 0 = first; null to leave it.
+             */
             place?: null | number;
+            /** @description What visitors read of it; null to leave it. */
+            description?: null | string;
+            /** @description Whether visitors see it and what stands beneath it; null to leave it. */
+            shown?: null | boolean;
         };
         /**
          * Format: uuid
@@ -4905,10 +5128,20 @@ export interface components {
             id: components["schemas"]["CategoryId"];
             parent: null | components["schemas"]["CategoryId"];
             name: string;
+            description: string;
             /** Format: int32 */
             depth: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description So many it holds itself.
+             */
             photos: number;
+            /**
+             * Format: int32
+             * @description So many it holds together with all beneath it, each once.
+             */
+            withBeneath: number;
+            hiddenBy: null | components["schemas"]["CategoryId"];
             /** Format: int64 */
             version: number;
         };
@@ -6229,6 +6462,10 @@ export interface components {
         TagList: {
             tags: components["schemas"]["TagLine"][];
         };
+        /** @description Tags that give way to another. */
+        TagMerge: {
+            others: string[];
+        };
         /** @description Tags to put on several photos, by name, and to take off them. */
         TagPhotos: {
             add: string[];
@@ -6237,6 +6474,40 @@ export interface components {
             photos?: null | string[];
             /** @description All that one has in hand, however many. */
             inHand?: null | boolean;
+        };
+        /** @description A tag's new name, and the one it is known by. */
+        TagRename: {
+            name: string;
+            was: string;
+        };
+        /** @description What throwing unused tags away came to. */
+        TagsDropped: {
+            /** Format: int32 */
+            count: number;
+            done: components["schemas"]["Done"];
+        };
+        /** @description Tags that are likely one, the most used first. */
+        TagTwinGroup: {
+            tags: components["schemas"]["TagLine"][];
+        };
+        TagTwinGroups: {
+            groups: components["schemas"]["TagTwinGroup"][];
+        };
+        /** @description A window of all tags by name. */
+        TagWindow: {
+            /**
+             * Format: int32
+             * @description How many fit what was asked for.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description How many tags no photo has.
+             */
+            unused: number;
+            tags: components["schemas"]["TagLine"][];
+            /** @description Where the next window begins; null when this is the last. */
+            next: null | string;
         };
         /** @description What taking an intake back came to. */
         TakenBack: {

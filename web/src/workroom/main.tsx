@@ -15,6 +15,7 @@ import { ApiProblem } from '../api/client'
 import { w } from '../words'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
+import { CategoriesStation } from './categories/CategoriesStation'
 import { CorrectStation } from './corrections/CorrectStation'
 import { DescribeStation } from './describing/DescribeStation'
 import { FileStation } from './describing/FileStation'
@@ -30,13 +31,13 @@ import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
 import { BesideStation } from './photos/BesideStation'
 import { BinStation } from './photos/BinStation'
-import { CategoriesStation } from './photos/CategoriesStation'
 import { FilesStation } from './photos/FilesStation'
 import { PhotosStation } from './photos/PhotosStation'
 import { RepeatsStation } from './photos/RepeatsStation'
 import { sorts } from './sheet/useSheet'
 import { AccountStation } from './shell/AccountStation'
 import { Frame } from './shell/Frame'
+import { TagsStation } from './tags/TagsStation'
 
 const said = z.string().optional().catch(undefined)
 
@@ -93,6 +94,7 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/table', component: WordsTable }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/file', component: FileStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/categories', component: CategoriesStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/tags', component: TagsStation }),
   createRoute({
     getParentRoute: () => root,
     path: '/workroom/repeats',

@@ -4,6 +4,7 @@ import { intakeWords } from './intake'
 import { narrowingWords } from './narrowing'
 import { pageWords } from './pages'
 import { photoWords } from './photos'
+import { tagWords } from './tags'
 import { workroomWords } from './workroom'
 
 /** All words of the workroom, English. Another language is another folder of this shape. */
@@ -11,6 +12,7 @@ export const en = {
   ...workroomWords,
   ...intakeWords,
   ...photoWords,
+  ...tagWords,
   ...narrowingWords,
   ...describingWords,
   ...correctionWords,

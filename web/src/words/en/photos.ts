@@ -164,10 +164,19 @@ export const photoWords = {
     add: 'New category',
     addBeneath: 'Add beneath',
     name: 'Name',
-    up: 'Up',
-    down: 'Down',
-    under: 'beneath',
-    top: 'at the top',
+    move: 'Move',
+    howToMove: 'Drag it, or use the arrow keys: up and down, right beneath the one before, left out again',
+    description: 'What it is about',
+    describe: 'Describe',
+    hide: 'Take out of view',
+    show: 'Bring back into view',
+    hidden: 'out of view',
+    hiddenWith: (name: string) => `out of view with “${name}”`,
+    hiddenNow: (name: string) =>
+      `“${name}” is out of view: no filter bar shows it, nor what stands beneath it. Its photos stay where they are.`,
+    shown: (name: string) => `“${name}” is in view again.`,
+    holds: (own: number, all: number) =>
+      own === all ? photos(own) : `${photos(own)}, ${all.toLocaleString('en')} with those beneath`,
     remove: 'Remove',
     changed: (name: string) => `Changed “${name}”.`,
     removed: (name: string, withMore: boolean) =>

@@ -89,6 +89,7 @@ function arriving(f: Api['Figures']) {
 
 const stationOf: Record<string, string> = {
   categories: 'photos',
+  tags: 'photos',
   describe: 'photos',
   beside: 'photos',
   correct: 'photos',
@@ -229,6 +230,7 @@ function PhotoEntries({ figures: f }: { figures: Api['Figures'] }) {
         here={at === 'repeats'}
       />
       <Entry to="/workroom/categories" name={w.contents.categories} here={at === 'categories'} />
+      <Entry to="/workroom/tags" name={w.tags.title} here={at === 'tags'} />
       <Entry to="/workroom/describe/file" name={w.file.title} here={at === 'describe/file'} />
       <Entry
         to="/workroom/files"

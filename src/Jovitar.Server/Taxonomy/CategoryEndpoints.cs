@@ -10,36 +10,29 @@ namespace Jovitar.Server.Taxonomy;
 
 internal sealed record Taxonomies(IReadOnlyList<CategoryLine> Categories);
 
-internal sealed record TagList(IReadOnlyList<TagLine> Tags);
-
 public sealed record NewCategory([Required, Words(120)] string Name, CategoryId? Parent = null);
 
-/// <summary>A category's name and where it stands; <c>Place</c> is its place among its siblings, 0 = first, or null to leave it.</summary>
-public sealed record CategoryEdit([Required, Words(120)] string Name, CategoryId? Parent, int? Place = null);
+/// <summary>A category's name, where it stands, and what is said of it.</summary>
+/// <param name="Place">Its place among its siblings, 0 = first; null to leave it.</param>
+/// <param name="Description">What visitors read of it; null to leave it.</param>
+/// <param name="Shown">Whether visitors see it and what stands beneath it; null to leave it.</param>
+public sealed record CategoryEdit([Required, Words(120)] string Name, CategoryId? Parent, int? Place = null, [Words(10_000)] string? Description = null, bool? Shown = null);
 
 internal sealed record MadeCategory(CategoryId Id);
 
-/// <summary>The tree of categories, and tags completed while typing.</summary>
-internal static class TaxonomyEndpoints
+/// <summary>The tree of categories.</summary>
+internal static class CategoryEndpoints
 {
-    const int TagsAtOnce = 300;
-
-    public static void MapTaxonomy(this IEndpointRouteBuilder api)
+    public static void MapCategories(this IEndpointRouteBuilder api)
     {
         var categories = api.MapGroup("/categories").RequireAuthorization(Security.Editors).WithTags("Taxonomy");
         categories.MapGet("", List).WithSummary("The tree of categories in its order");
         categories.MapPost("", Make).WithSummary("Makes a category");
-        categories.MapPut("/{category}", Change).NeedsVersion().WithSummary("Renames or moves a category");
+        categories.MapPut("/{category}", Change).NeedsVersion().WithSummary("Renames, moves or describes a category, takes it out of view or brings it back");
         categories.MapDelete("/{category}", Remove).WithSummary("Throws a category in the bin with those beneath it; photos stay");
-        var tags = api.MapGroup("/tags").RequireAuthorization(Security.Editors).WithTags("Taxonomy");
-        tags.MapGet("", Tags).WithSummary("Tags that fit the words typed");
-        tags.MapDelete("/{tag}", RemoveTag).WithSummary("Throws a tag in the bin; it comes off every photo");
     }
 
     static async Task<Ok<Taxonomies>> List(CategoryStore categories, CancellationToken ct) => TypedResults.Ok(new Taxonomies(await categories.ListAsync(ct)));
-
-    static async Task<Ok<TagList>> Tags(string? typed, TagId? also, TagStore tags, CancellationToken ct) =>
-        TypedResults.Ok(new TagList(await tags.TagsAsync(typed, also, TagsAtOnce, ct)));
 
     static BadRequest<Problem> NoParent() => Problems.Invalid("The category it is to stand beneath is not here any more.", new Dictionary<string, string> { ["parent"] = "Choose another category." });
 
@@ -49,7 +42,7 @@ internal static class TaxonomyEndpoints
     static async Task<Results<Ok<Done>, BadRequest<Problem>, NotFound<Problem>, Stale>> Change(
         CategoryId category, CategoryEdit body, [FromHeader(Name = "If-Match")] long version, Actor who, CategoryStore categories, CancellationToken ct)
     {
-        var (outcome, done) = await categories.ChangeAsync(who, category, body.Name, body.Parent, body.Place, version, ct);
+        var (outcome, done) = await categories.ChangeAsync(who, category, new CategoryWish(body.Name, body.Parent, body.Place, body.Description, body.Shown), version, ct);
         return outcome switch
         {
             CategoryOutcome.Written => TypedResults.Ok(done),
@@ -62,7 +55,4 @@ internal static class TaxonomyEndpoints
 
     static async Task<Results<Ok<Done>, NotFound<Problem>>> Remove(CategoryId category, Actor who, CategoryStore categories, CancellationToken ct) =>
         await categories.RemoveAsync(who, category, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("category");
-
-    static async Task<Results<Ok<Done>, NotFound<Problem>>> RemoveTag(TagId tag, Actor who, TagStore tags, CancellationToken ct) =>
-        await tags.RemoveAsync(who, tag, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("tag");
 }

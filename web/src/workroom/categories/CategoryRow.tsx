@@ -1,0 +1,113 @@
+import { type ComponentProps, type KeyboardEvent, useState } from 'react'
+import type { Api } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { w } from '../../words'
+import { indent } from './tree'
+
+type Line = Api['CategoryLine']
+
+/** One category: its name and description edited where they stand, its handle, and what can be done with it. */
+export function CategoryRow({
+  line,
+  hiddenBy,
+  fading,
+  handle,
+  onKey,
+  onChange,
+  onAdd,
+  onRemove,
+}: {
+  line: Line
+  /** The category that keeps it out of view; null when visitors see it. */
+  hiddenBy: Line | null
+  /** It is on its way elsewhere. */
+  fading: boolean
+  handle: ComponentProps<'button'>
+  onKey: (e: KeyboardEvent) => void
+  onChange: (next: { name?: string; description?: string; shown?: boolean }) => void
+  onAdd: () => void
+  onRemove: () => void
+}) {
+  const own = hiddenBy?.id === line.id
+  const [describing, setDescribing] = useState(false)
+  return (
+    <div
+      data-line={line.id}
+      className={`grid grid-cols-[1.25rem_minmax(0,1fr)_auto_auto] items-baseline gap-x-3 border-t border-line py-1 ${fading ? 'opacity-40' : ''}`}
+      style={{ paddingLeft: line.depth * indent }}
+    >
+      <button
+        type="button"
+        aria-label={`${w.categories.move}: ${line.name}`}
+        title={w.categories.howToMove}
+        className="flex h-6 w-5 cursor-grab touch-none items-center self-center active:cursor-grabbing"
+        onKeyDown={onKey}
+        {...handle}
+      >
+        <span className="block h-[7px] w-3 border-y border-quiet" aria-hidden />
+      </button>
+      <div className="min-w-0">
+        <input
+          key={line.name}
+          defaultValue={line.name}
+          aria-label={w.categories.name}
+          className={`in-place ${line.depth === 0 ? 'font-semibold' : ''} ${hiddenBy ? 'text-quiet' : ''}`}
+          onBlur={(e) => {
+            const name = e.target.value.trim()
+            if (!name) e.target.value = line.name
+            else if (name !== line.name) onChange({ name })
+          }}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+        {(line.description !== '' || describing) && (
+          <textarea
+            key={`d${line.description}`}
+            defaultValue={line.description}
+            aria-label={`${w.categories.description}: ${line.name}`}
+            placeholder={w.categories.description}
+            rows={1}
+            // biome-ignore lint/a11y/noAutofocus: it appears because one asked to type into it.
+            autoFocus={describing}
+            className="in-place text-small text-quiet"
+            onBlur={(e) => {
+              setDescribing(false)
+              if (e.target.value.trim() !== line.description) onChange({ description: e.target.value.trim() })
+            }}
+          />
+        )}
+      </div>
+      <span className="text-right text-small text-quiet tabular-nums">
+        {hiddenBy && (
+          <span className="mr-3">{own ? w.categories.hidden : w.categories.hiddenWith(hiddenBy.name)}</span>
+        )}
+        {w.categories.holds(line.photos, line.withBeneath)}
+      </span>
+      <span className="flex items-baseline gap-3 text-small">
+        {line.description === '' && (
+          <Button
+            look="word"
+            aria-label={`${w.categories.describe}: ${line.name}`}
+            onClick={() => setDescribing(true)}
+          >
+            {w.categories.describe}
+          </Button>
+        )}
+        <Button look="word" aria-label={`${w.categories.addBeneath}: ${line.name}`} onClick={onAdd}>
+          {w.categories.addBeneath}
+        </Button>
+        {(!hiddenBy || own) && (
+          <Button
+            look="word"
+            aria-label={`${own ? w.categories.show : w.categories.hide}: ${line.name}`}
+            onClick={() => onChange({ shown: own })}
+          >
+            {own ? w.categories.show : w.categories.hide}
+          </Button>
+        )}
+        <Button look="word" aria-label={`${w.categories.remove}: ${line.name}`} onClick={onRemove}>
+          {w.categories.remove}
+        </Button>
+      </span>
+    </div>
+  )
+}
