@@ -102,7 +102,7 @@ test('a category is made and given to what is in hand', async () => {
   await staff.getByRole('button', { name: 'Add beneath' }).click()
   await staff.getByRole('textbox', { name: 'Name' }).last().fill('Spring')
   await staff.keyboard.press('Enter')
-  await expect(staff.getByRole('button', { name: 'Up: Spring' })).toBeVisible()
+  await expect(staff.getByRole('button', { name: 'Move: Spring', exact: true })).toBeVisible()
   await noSeriousFinding(staff)
   await staff.getByRole('link', { name: /^Photos/ }).click()
   await staff.keyboard.press('g')

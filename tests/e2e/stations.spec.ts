@@ -86,7 +86,7 @@ test('categories are made, renamed, ordered, moved beneath another and thrown aw
   }
   const before = await tree()
   // By keys on its handle: up, down again, beneath the one before it, out of it, and beneath it again.
-  const handle = page.getByRole('button', { name: 'Move: Boats' })
+  const handle = page.getByRole('button', { name: 'Move: Boats', exact: true })
   await handle.focus()
   await page.keyboard.press('ArrowUp')
   await expect.poll(async () => (await tree()).indexOf('Boats')).toBe(before.indexOf('Races'))
@@ -97,7 +97,7 @@ test('categories are made, renamed, ordered, moved beneath another and thrown aw
   await page.keyboard.press('ArrowLeft')
   await expect.poll(tree).toEqual(before)
   // By the pointer: below the line of the other, and to the right.
-  const [from, to] = [await handle.boundingBox(), await page.getByRole('button', { name: 'Move: Races' }).boundingBox()]
+  const [from, to] = [await handle.boundingBox(), await page.getByRole('button', { name: 'Move: Races', exact: true }).boundingBox()]
   if (!from || !to) throw new Error('the handles have no place')
   await page.mouse.move(from.x + 5, from.y + 10)
   await page.mouse.down()
