@@ -176,7 +176,11 @@ export const photoWords = {
       `“${name}” is out of view: no filter bar shows it, nor what stands beneath it. Its photos stay where they are.`,
     shown: (name: string) => `“${name}” is in view again.`,
     holds: (own: number, all: number) =>
-      own === all ? photos(own) : `${photos(own)}, ${all.toLocaleString('en')} with those beneath`,
+      own === all
+        ? photos(own)
+        : own === 0
+          ? `${photos(all)} beneath`
+          : `${photos(own)}, ${all.toLocaleString('en')} with those beneath`,
     remove: 'Remove',
     changed: (name: string) => `Changed “${name}”.`,
     removed: (name: string, withMore: boolean) =>

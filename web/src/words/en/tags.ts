@@ -25,8 +25,7 @@ export const tagWords = {
     become: (name: string) => `What “${name}” becomes`,
     merged: (gone: readonly string[], into: string, n: number) =>
       `${gone.map((name) => `“${name}”`).join(', ')} ${gone.length === 1 ? 'is' : 'are'} “${into}” now, on ${photos(n)}.`,
-    twins: (n: number) =>
-      n === 1 ? 'Two tags are likely one' : `${n.toLocaleString('en')} times, tags are likely one`,
+    twins: 'Likely one',
     twinsLead:
       'They differ in a plural, an accent or a hyphen only. Press the name that stays; photos, rules and filter bars go by it then.',
     allBecome: 'All of them become',

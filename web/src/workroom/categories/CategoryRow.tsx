@@ -82,8 +82,8 @@ export function CategoryRow({
         )}
         {w.categories.holds(line.photos, line.withBeneath)}
       </span>
-      <span className="flex items-baseline gap-3 text-small">
-        {line.description === '' && (
+      <span className="grid grid-cols-[4rem_5.25rem_8.75rem_auto] items-baseline justify-items-start gap-x-3 text-small">
+        {line.description === '' ? (
           <Button
             look="word"
             aria-label={`${w.categories.describe}: ${line.name}`}
@@ -91,11 +91,13 @@ export function CategoryRow({
           >
             {w.categories.describe}
           </Button>
+        ) : (
+          <span />
         )}
         <Button look="word" aria-label={`${w.categories.addBeneath}: ${line.name}`} onClick={onAdd}>
           {w.categories.addBeneath}
         </Button>
-        {(!hiddenBy || own) && (
+        {!hiddenBy || own ? (
           <Button
             look="word"
             aria-label={`${own ? w.categories.show : w.categories.hide}: ${line.name}`}
@@ -103,6 +105,8 @@ export function CategoryRow({
           >
             {own ? w.categories.show : w.categories.hide}
           </Button>
+        ) : (
+          <span />
         )}
         <Button look="word" aria-label={`${w.categories.remove}: ${line.name}`} onClick={onRemove}>
           {w.categories.remove}

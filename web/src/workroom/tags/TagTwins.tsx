@@ -14,7 +14,7 @@ export function TagTwins({ groups }: { groups: readonly Api['TagTwinGroup'][] })
   return (
     <section aria-labelledby="tag-twins" className="mt-7 max-w-[54rem]">
       <h2 id="tag-twins" className="font-display text-lead font-semibold">
-        {w.tags.twins(groups.length)}
+        {w.tags.twins}
       </h2>
       <p className="mt-1 mb-2 text-small text-quiet">{w.tags.twinsLead}</p>
       <ul className="border-b border-line">
