@@ -162,6 +162,18 @@ public sealed class FillingTests
         var version = (await AlbumAsync(owner, album)).GetProperty("version").GetInt64();
         await (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/order", new { photos = new[] { p[0] }, position = 0 }, version)).ReadAsync();
         await BecomesAsync(site, album, p[0], p[2], p[3], p[1]);
+        // Kept in an order by mistake and taken back, it stands as it was made by hand; what came meanwhile stands behind.
+        var kept = await (await FillAsync(owner, album, null, "name", reversed: true)).ReadAsync();
+        await BecomesAsync(site, album, p[3], p[2], p[1], p[0]);
+        await owner.UndoAsync(kept);
+        await BecomesAsync(site, album, p[0], p[2], p[3], p[1]);
+        var ruled = await (await FillAsync(owner, album, "", "name")).ReadAsync();
+        await BecomesAsync(site, album, p);
+        var more = (await owner.BringAsync(await owner.IntakeAsync(), "p9.jpg", Acts.Photo(9, 90, 60))).GetProperty("photo").GetString()!;
+        await BecomesAsync(site, album, [.. p, more]);
+        await owner.UndoAsync(ruled);
+        await BecomesAsync(site, album, p[0], p[2], p[3], p[1]);
+        version = (await AlbumAsync(owner, album)).GetProperty("version").GetInt64() - 1;
         // Shuffled it holds the same, once.
         var shuffled = await (await owner.SendAsync(HttpMethod.Post, $"/api/albums/{album}/order", new { how = "shuffled" }, version + 1)).ReadAsync();
         Assert.Equal(p.Order(), (await HoldsAsync(site, album)).Order());

@@ -13,19 +13,6 @@ namespace Jovitar.Server.Albums;
 /// <summary>An album that keeps itself.</summary>
 internal sealed record KeepingItself(AlbumId Id, Filling Filling, long Version);
 
-/// <summary>Rings when something is said of an album, whoever does it: what it should hold may be another now. What a rule names may be replaced.</summary>
-internal sealed class FillingListener : IActListener
-{
-    public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
-    {
-        await act.ReplaceAsync("album", "rule", "version = version + 1", ct);
-        if (kinds.Contains("album") || kinds.Contains("album_without"))
-        {
-            await act.RunAsync($"notify {FillingStore.Channel}", ct);
-        }
-    }
-}
-
 /// <summary>How albums keep themselves: what is said of it, and what follows.</summary>
 internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
 {
@@ -77,6 +64,12 @@ internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
     /// <summary>Writes how a locked album keeps itself.</summary>
     public static async Task WriteAsync(Act act, AlbumId id, Filling filling, CancellationToken ct)
     {
+        if (filling.Sort != SheetSort.Place)
+        {
+            await act.RunAsync(
+                "update album_photo as ap set by_hand = ap.place from album as a where a.id = @id and a.sort = 'place' and ap.album = a.id", ct, ("id", id.Value));
+        }
+
         await act.RunAsync(
             """
             update album

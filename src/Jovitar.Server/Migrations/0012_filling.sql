@@ -10,6 +10,8 @@ alter table album
   add column reversed boolean not null default false,
   -- The act that said so last: what follows is part of it.
   add column filling_act uuid;
+-- Where a photo stood in the order made by hand before the album was kept in another.
+alter table album_photo add column by_hand bigint;
 create index album_keeping_itself on album (id) where (rule is not null or sort <> 'place') and binned is null;
 
 -- Photos held out of an album that its rule would find.
