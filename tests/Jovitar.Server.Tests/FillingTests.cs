@@ -182,6 +182,33 @@ public sealed class FillingTests
     }
 
     [Fact]
+    public async Task Photos_that_go_into_the_bin_while_their_album_is_put_in_order_stay_out_of_it()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var club = await Club.GatherAsync(site, 71);
+        var dice = new Random(71);
+        var (byHand, sorted) = (await MakeAsync(club.Anyone, "By hand"), await MakeAsync(club.Anyone, "Sorted"));
+        foreach (var album in (string[])[byHand, sorted])
+        {
+            await (await club.Anyone.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos = club.Photos })).ReadAsync();
+        }
+
+        for (var round = 0; round < 12; round++)
+        {
+            var some = club.Photos.Where(_ => dice.Next(2) == 0).Append(club.Photos[round % 9]).Distinct().ToArray();
+            var version = (await AlbumAsync(club.Anyone, byHand)).GetProperty("version").GetInt64();
+            var binning = club.Anyone.PostAsJsonAsync("/api/bin", new { photos = some });
+            await Task.WhenAll(
+                club.Anyone.SendAsync(HttpMethod.Post, $"/api/albums/{byHand}/order", new { how = "shuffled" }, version), FillAsync(club.Anyone, sorted, null, "name", reversed: round % 2 == 0), binning);
+            await club.Anyone.SendAsync(HttpMethod.Post, $"/api/albums/{byHand}/order", new { how = "reversed" }, version + 1);
+            Assert.Null(await club.FaultsAsync());
+            await club.Anyone.UndoAsync(await (await binning).ReadAsync());
+            Assert.Null(await club.FaultsAsync());
+            Assert.Equal(9, (await HoldsAsync(site, byHand)).Length);
+        }
+    }
+
+    [Fact]
     public async Task What_would_never_come_to_rest_is_refused_in_a_sentence()
     {
         await using var site = await Site.StartAsync(workers: 0);

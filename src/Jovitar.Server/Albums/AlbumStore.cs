@@ -317,8 +317,9 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             await act.RunAsync("delete from album_photo where album = @id and photo = any(@gone)", ct, ("id", id.Value), ("gone", gone.Values()));
         }
 
-        await act.LockAsync("photo", after.Where(p => !stood.ContainsKey(p)).Values(), ct);
         var places = Places.Assign([.. after.Select(p => new Standing<PhotoId>(p, stood.GetValueOrDefault(p)))]);
+        // Also those that only move: one that goes into the bin meanwhile must not be put back by that.
+        await act.LockAsync("photo", places.Select(m => m.Thing).Values(), ct);
         await act.RunAsync(
             """
             insert into album_photo (album, photo, place, said_by)

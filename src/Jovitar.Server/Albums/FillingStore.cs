@@ -235,7 +235,8 @@ internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
             return (null, 0);
         }
 
-        await act.LockAsync("photo", places.Where(p => !stood.ContainsKey(p.Thing)).Select(p => p.Thing).Order(), ct);
+        // Also those that only move: one that goes into the bin meanwhile must not be put back by that.
+        await act.LockAsync("photo", places.Select(p => p.Thing), ct);
         await act.RunAsync("delete from album_photo where album = @id and photo = any(@gone)", ct, ("id", id.Value), ("gone", gone));
         await using var put = act.Command(
             """

@@ -7,7 +7,8 @@ namespace Jovitar.Server.Albums;
 
 /// <summary>
 /// Keeps albums that keep themselves: whenever photos were touched, those that hold one of them or whose rule finds one now are
-/// brought to what they should hold, and so are those that something was taken out of. One process does it at a time; whoever takes it over looks at all of them first.
+/// brought to what they should hold, and so are those that something was taken out of. One process does it at a time; whoever
+/// takes it over looks at all of them first.
 /// </summary>
 internal sealed class FillingWorker(NpgsqlDataSource db, FillingStore store, IndexKeeper keeper, TimeProvider clock, ILogger<FillingWorker> log) : BackgroundService
 {
@@ -37,6 +38,11 @@ internal sealed class FillingWorker(NpgsqlDataSource db, FillingStore store, Ind
             {
                 log.LogInformation("Albums that keep themselves wait: {Reason}", e.Message);
                 await Task.Delay(TimeSpan.FromSeconds(2), stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
+            }
+            catch (Exception e)
+            {
+                log.LogError(e, "Keeping albums went wrong; it is tried again in ten seconds");
+                await Task.Delay(TimeSpan.FromSeconds(10), stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             }
         }
     }
