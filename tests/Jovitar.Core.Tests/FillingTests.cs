@@ -34,8 +34,8 @@ public sealed class FillingTests
     [Fact]
     public void A_rule_asks_for_no_album_that_fills_itself_and_not_for_photos_in_none()
     {
-        var (picked, filled) = (Photos[0], Photos[1]);
-        string? Fault(string name, string value) => Filling.Fault(Rule(name, value), id => id == filled ? "Newest" : null);
+        var (picked, filled, it) = (Photos[0], Photos[1], Photos[2]);
+        string? Fault(string name, string value) => Filling.Fault(it, Rule(name, value), [(filled, "Newest", Rule("notAlbum", $"{Photos[3]}"))]);
         Assert.Null(Fault("album", $"{picked}"));
         Assert.Null(Fault("notAlbum", $"{picked}"));
         Assert.Null(Fault("tag", "none"));
@@ -43,6 +43,9 @@ public sealed class FillingTests
         Assert.Equal("“Newest” fills itself, so no other album can be filled from it.", Fault("notAlbum", $"{picked},{filled}"));
         Assert.EndsWith("they are not found any more.", Fault("album", "none"), StringComparison.Ordinal);
         Assert.NotNull(Fault("notAlbum", "none"));
+        // However an address writes it.
+        Assert.Equal("An album cannot be filled from itself.", Fault("notAlbum", $"{it:B}".ToUpperInvariant()));
+        Assert.Equal("“Newest” is filled from this album, so this one cannot fill itself.", Filling.Fault(Photos[3], Rule("q", "kites"), [(filled, "Newest", Rule("notAlbum", $"{Photos[3]}".ToUpperInvariant()))]));
     }
 
     [Theory]

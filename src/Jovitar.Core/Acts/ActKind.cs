@@ -47,6 +47,7 @@ public enum ActKind
 
     /// <summary>An album took up what its rule finds, or what it holds was put in its order.</summary>
     Filled,
+
     /// <summary>A tag got another name.</summary>
     RenamedTag,
 

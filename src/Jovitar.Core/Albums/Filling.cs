@@ -20,23 +20,25 @@ public sealed record Filling(Narrowing? Rule, int Most, SheetSort Sort, bool Rev
     public IReadOnlyList<Guid> Holds(IEnumerable<Guid> found, IReadOnlySet<Guid> without, IReadOnlySet<Guid> byHand) =>
         [.. found.Where(p => !without.Contains(p) && !byHand.Contains(p)).Take(Most), .. byHand];
 
-    /// <summary>Why a rule cannot be; null when it can.</summary>
-    /// <param name="fillsItself">The name of an album that itself fills itself, by its id; null for any other.</param>
-    public static string? Fault(Narrowing rule, Func<Guid, string?> fillsItself)
-    {
-        foreach (var choice in rule.Parts.Where(p => p.Kind == PartKind.Album).SelectMany(p => p.Choices))
-        {
-            if (choice == Narrowing.None)
-            {
-                return "An album cannot fill itself with photos that are in no album: once in it, they are not found any more.";
-            }
+    /// <summary>The albums that a rule asks for, or asks to be out of.</summary>
+    public static IEnumerable<Guid> Asks(Narrowing rule) =>
+        Choices(rule).Select(c => Guid.TryParse(c, out var album) ? album : (Guid?)null).OfType<Guid>();
 
-            if (Guid.TryParse(choice, out var album) && fillsItself(album) is { } name)
-            {
-                return $"“{name}” fills itself, so no other album can be filled from it.";
-            }
+    /// <summary>Why an album cannot be filled by a rule, a sentence; null when it can. What it and others hold must come to rest.</summary>
+    /// <param name="others">The other albums that fill themselves.</param>
+    public static string? Fault(Guid album, Narrowing rule, IReadOnlyCollection<(Guid Id, string Name, Narrowing Rule)> others)
+    {
+        if (Choices(rule).Contains(Narrowing.None))
+        {
+            return "An album cannot fill itself with photos that are in no album: once in it, they are not found any more.";
         }
 
-        return null;
+        var asked = Asks(rule).ToHashSet();
+        return asked.Contains(album) ? "An album cannot be filled from itself."
+            : others.Where(o => asked.Contains(o.Id)).Select(o => o.Name).FirstOrDefault() is { } filled ? $"“{filled}” fills itself, so no other album can be filled from it."
+            : others.Where(o => Asks(o.Rule).Contains(album)).Select(o => o.Name).FirstOrDefault() is { } from ? $"“{from}” is filled from this album, so this one cannot fill itself."
+            : null;
     }
+
+    static IEnumerable<string> Choices(Narrowing rule) => rule.Parts.Where(p => p.Kind == PartKind.Album).SelectMany(p => p.Choices);
 }

@@ -94,27 +94,9 @@ internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
     {
         // Two who fill albums from each other at once would otherwise not see it.
         await act.RunAsync("select pg_advisory_xact_lock(@work)", ct, ("work", Alone.SayingRules));
-        await using var command = act.Command(
-            """
-            select id, working_name
-              from album
-             where rule is not null and binned is null and id <> @id
-            """,
-            ("id", id.Value));
-        var others = (await command.AllAsync(r => KeyValuePair.Create(r.Get<Guid>("id"), r.Get<string>("working_name")), ct)).ToDictionary();
-        if (rule.Parts.Any(p => p.Kind == PartKind.Album && p.Choices.Contains(id.ToString())))
-        {
-            return "An album cannot be filled from itself.";
-        }
-
-        if (Filling.Fault(rule, others.GetValueOrDefault) is { } fault)
-        {
-            return fault;
-        }
-
-        await using var from = act.Command(
-            "select working_name from album where rule like '%' || @id || '%' and binned is null and id <> @album limit 1", ("id", id.ToString()), ("album", id.Value));
-        return await from.ExecuteScalarAsync(ct) is string other ? $"“{other}” is filled from this album, so this one cannot fill itself." : null;
+        await using var command = act.Command("select id, working_name, rule from album where rule is not null and binned is null and id <> @id", ("id", id.Value));
+        return Filling.Fault(
+            id.Value, rule, await command.AllAsync(r => (r.Get<Guid>("id"), r.Get<string>("working_name"), SheetAddress.Read(r.Get<string>("rule")).Narrowing), ct));
     }
 
     /// <summary>Lets photos that are held out of an album in again, if its rule finds them.</summary>
@@ -156,7 +138,7 @@ internal sealed class FillingStore(NpgsqlDataSource db, ActRunner acts)
             """);
         var all = await command.AllAsync(r => new KeepingItself(new AlbumId(r.Get<Guid>("id")), Read(r), r.Get<long>("version")), ct);
         var filled = all.Where(a => a.Filling.Rule is not null).Select(a => a.Id.Value).ToHashSet();
-        return [.. all.Where(a => a.Filling.Rule is not { } rule || Filling.Fault(rule, other => filled.Contains(other) ? "" : null) is null)];
+        return [.. all.Where(a => a.Filling.Rule is not { } rule || !Filling.Asks(rule).Any(filled.Contains))];
     }
 
     /// <summary>Which of some albums hold any of some photos, or had something taken out of them since this was asked last.</summary>
