@@ -68,16 +68,15 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
             return;
         }
 
-        foreach (var gone in replaced.Gone)
-        {
-            await RunAsync(
-                $"""
-                update {table}
-                   set {column} = replace({column}::text, @gone, @by)::{(column is "draft" or "published" ? "jsonb" : "text")}, {also}
-                 where {column}::text like '%' || @gone || '%'
-                """,
-                ct, ("gone", gone.ToString()), ("by", replaced.By.ToString()));
-        }
+        var type = column is "draft" or "published" ? "jsonb" : "text";
+        // Ids are hexadecimal digits and hyphens: nothing that a pattern would take for more.
+        await RunAsync(
+            $"""
+            update {table}
+               set {column} = regexp_replace({column}::text, @gone, @by, 'g')::{type}, {also}
+             where {column}::text ~ @gone
+            """,
+            ct, ("gone", string.Join('|', replaced.Gone)), ("by", replaced.By.ToString()));
     }
 
     /// <summary>Locks rows against other acts, in the order of their ids, so that two acts wait for each other in one direction only.</summary>

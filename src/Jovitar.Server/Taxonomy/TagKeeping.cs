@@ -50,24 +50,18 @@ internal sealed class TagKeeping(NpgsqlDataSource db, ActRunner acts, IndexKeepe
         var used = (await keeper.CurrentAsync(ct)).Holding(PartKind.Tag);
         var key = TagName.TryParse(typed, out var name) ? name.Key : "";
         (string, object?)[] parameters = [("key", Database.LikeText(key)), ("unused", unused), ("after", after ?? ""), ("most", Step + 1), ("used", used.Keys.ToArray()), ("times", used.Values.ToArray())];
-        const string Fits = "t.binned is null and t.key like '%' || @key || '%' and (not @unused or t.id <> all(@used))";
-        await using var command = db.Command(
-            $"""
-            select t.id, t.name, t.key, coalesce(u.photos, 0) as photos
-              from tag as t
-              left join unnest(@used, @times) as u(tag, photos) on u.tag = t.id
-             where {Fits} and t.key > @after
-             order by t.key
-             limit @most
-            """,
-            parameters);
+        const string Counted =
+            """
+            with counted as (
+              select t.id, t.name, t.key, coalesce(u.photos, 0) as photos
+                from tag as t
+                left join unnest(@used, @times) as u(tag, photos) on u.tag = t.id
+               where t.binned is null)
+            """;
+        const string Fits = "key like '%' || @key || '%' and (not @unused or photos = 0)";
+        await using var command = db.Command($"{Counted} select id, name, key, photos from counted where {Fits} and key > @after order by key limit @most", parameters);
         var found = await command.AllAsync(r => (Line: new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), r.Get<int>("photos")), Key: r.Get<string>("key")), ct);
-        await using var count = db.Command(
-            $"""
-            select (select count(*) from tag as t where {Fits}) as total,
-                   (select count(*) from tag as t where t.binned is null and t.id <> all(@used)) as unused
-            """,
-            parameters);
+        await using var count = db.Command($"{Counted} select count(*) filter (where {Fits}) as total, count(*) filter (where photos = 0) as unused from counted", parameters);
         var (total, bare) = (await count.FirstAsync(r => Tuple.Create((int)r.Get<long>("total"), (int)r.Get<long>("unused")), ct))!;
         return new TagWindow(total, bare, [.. found.Take(Step).Select(f => f.Line)], found.Count > Step ? found[Step - 1].Key : null);
     }
