@@ -83,6 +83,7 @@ public sealed class TaxonomyTests
     {
         var tree = new CategoryTree([new(Late, Night, "Late", 0), new(Shop, null, "Shop", 0), new(Festival, null, "Festival", 1, Shown: false), new(Night, Festival, "Night", 0)]);
         Assert.Equal([Festival, Festival, Festival, null], ((CategoryId[])[Festival, Night, Late, Shop]).Select(tree.HiddenBy));
+        Assert.Equal([Shop], tree.InView().InOrder().Select(n => n.Node.Id));
         tree = new CategoryTree([new(Late, Night, "Late", 0, Shown: false), new(Festival, null, "Festival", 1, Shown: false), new(Night, Festival, "Night", 0)]);
         Assert.Equal(Late, tree.HiddenBy(Late));
     }

@@ -46,6 +46,9 @@ public sealed class CategoryTree
         return null;
     }
 
+    /// <summary>What visitors see of it.</summary>
+    public CategoryTree InView() => new(nodes.Values.Where(n => HiddenBy(n.Id) is null));
+
     /// <summary>Whether a category may stand beneath another: not beneath itself nor its own descendants.</summary>
     public bool MayStandBeneath(CategoryId id, CategoryId? parent)
     {

@@ -6,7 +6,6 @@ using Jovitar.Core.Corrections;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Access;
-using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -154,9 +153,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
         Guid album, PageContent content, Dictionary<PhotoId, int> places, Action<string, FilterKind, int, IReadOnlyCollection<int>> add, List<FilterEntry> entries, CancellationToken ct)
     {
         // What is out of view has no button, nor has what stands beneath it.
-        var lines = (await categories.ListAsync(ct)).Where(l => l.HiddenBy is null).ToArray();
-        var names = lines.ToDictionary(l => l.Id);
-        var tree = new CategoryTree(lines.Select((l, i) => new CategoryNode(l.Id, l.Parent, l.Name, i)));
+        var tree = (await categories.TreeAsync(ct)).InView();
+        var names = tree.InOrder().ToDictionary(n => n.Node.Id, n => n.Node);
         await using var command = db.Command(
             """
             select pc.category, pc.photo

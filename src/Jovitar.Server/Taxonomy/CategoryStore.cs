@@ -61,12 +61,21 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
         ];
     }
 
+    const string Nodes = "select id, parent, name, place, shown from category where binned is null";
+
+    /// <summary>The tree without its counts.</summary>
+    public async Task<CategoryTree> TreeAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand(Nodes);
+        return new CategoryTree(await command.AllAsync(Node, ct));
+    }
+
     static CategoryNode Node(NpgsqlDataReader r) =>
         new(new CategoryId(r.Get<Guid>("id")), r.MaybeId("parent") is { } parent ? new CategoryId(parent) : null, r.Get<string>("name"), r.Get<long>("place"), r.Get<bool>("shown"));
 
     static async Task<IReadOnlyList<CategoryNode>> NodesAsync(Act act, CancellationToken ct)
     {
-        await using var command = act.Command("select id, parent, name, place, shown from category where binned is null");
+        await using var command = act.Command(Nodes);
         return await command.AllAsync(Node, ct);
     }
 
