@@ -97,7 +97,8 @@ test('an album that is picked by hand is kept in an order, and says why nothing 
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(itself()).toContainText('Picked by hand, in an order')
   await expect.poll(() => order.inputValue()).toBe('place')
-  expect(before).not.toBe('')
+  // It stands again as it was made by hand.
+  await expect(page.locator('#frame-0 [data-open]')).toHaveText(before)
 })
 
 test('a rule that would never come to rest is refused in a sentence', async () => {

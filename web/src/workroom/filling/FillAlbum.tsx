@@ -4,35 +4,27 @@ import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
-import { searchOf } from '../narrowings/kept'
-import { isNarrowed, narrowingOf } from '../narrowings/narrowing'
+import { isNarrowed } from '../narrowings/narrowing'
 import { aside } from '../narrowings/Sentence'
 import { sortWords } from '../sheet/SortChoice'
 import type { SheetQuery } from '../sheet/useSheet'
 import { useAct } from '../shell/data'
 import { tell } from '../shell/news'
-import { MostPhotos } from './MostPhotos'
-
-/** So many photos an album takes up, unless one says otherwise. */
-const usual = 500
+import { fillingOf, orderOf } from './fillingOf'
+import { MostPhotos, usual } from './MostPhotos'
 
 /** Makes an album that fills itself with what the sheet finds, in the order the sheet has. */
 export function FillAlbum({ search }: { search: SheetQuery }) {
   const [open, setOpen] = useState(false)
   const go = useNavigate()
-  const sort = search.sort && search.sort !== 'place' ? search.sort : 'taken'
+  const { sort, reversed } = orderOf(search)
   const make = useAct(
     (album: { name: string; most: number }) =>
       body(
         api.POST('/api/albums', {
           body: {
             workingName: album.name,
-            filling: {
-              search: searchOf(narrowingOf(search)),
-              most: album.most,
-              sort,
-              reversed: search.reversed ?? false,
-            },
+            filling: fillingOf(search, album.most),
           },
         }),
         w.errors.away,
@@ -73,7 +65,7 @@ export function FillAlbum({ search }: { search: SheetQuery }) {
           />
         </label>
         <p className="text-small text-quiet">
-          {w.albums.filling.lead(isNarrowed(search), sortWords(sort, search.reversed ?? false))}
+          {w.albums.filling.lead(isNarrowed(search), sortWords(sort, reversed))}
         </p>
         <span className="flex items-baseline gap-2 text-small">
           <span className="text-quiet">{w.albums.filling.number}</span>

@@ -4,14 +4,12 @@ import { useState } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { searchOf } from '../narrowings/kept'
-import { narrowingOf } from '../narrowings/narrowing'
 import { sortWords } from '../sheet/SortChoice'
 import type { SheetQuery } from '../sheet/useSheet'
 import { useAct } from '../shell/data'
-import { useKeys } from '../shell/keys'
 import { tellDone } from '../shell/news'
-import { MostPhotos } from './MostPhotos'
+import { fillingOf, orderOf } from './fillingOf'
+import { MostPhotos, usual } from './MostPhotos'
 
 const away = w.errors.away
 
@@ -24,19 +22,14 @@ export function FillsBand({ album: id, search }: { album: string; search: SheetQ
     queryFn: () => body(api.GET('/api/albums/{album}', { params: { path: { album: id } } }), away),
   }).data
   const back = () => void go({ to: '/workroom/albums/$album', params: { album: id } })
-  const sort = search.sort && search.sort !== 'place' ? search.sort : 'taken'
-  const number = most ?? (album?.filling.search == null ? 500 : album.filling.most)
+  const { sort, reversed } = orderOf(search)
+  const number = most ?? (album?.filling.search == null ? usual : album.filling.most)
   const fill = useAct(
     () =>
       body(
         api.PUT('/api/albums/{album}/filling', {
           params: { path: { album: id }, header: { 'If-Match': album?.version ?? 0 } },
-          body: {
-            search: searchOf(narrowingOf(search)),
-            most: number,
-            sort,
-            reversed: search.reversed ?? false,
-          },
+          body: fillingOf(search, number),
         }),
         away,
       ),
@@ -45,7 +38,6 @@ export function FillsBand({ album: id, search }: { album: string; search: SheetQ
       back()
     },
   )
-  useKeys({ Escape: back })
   if (!album) return null
   return (
     <section
@@ -53,9 +45,8 @@ export function FillsBand({ album: id, search }: { album: string; search: SheetQ
       className="mb-4 flex flex-wrap items-baseline gap-x-5 gap-y-1.5 border-y-[3px] border-plum py-2"
     >
       <p className="font-display text-[1.0625rem] font-semibold">
-        {w.albums.filling.band(album.workingName)}, {w.albums.filling.by}{' '}
-        {sortWords(sort, search.reversed ?? false)}, {w.albums.filling.atMost}{' '}
-        <MostPhotos most={number} onSay={setMost} />
+        {w.albums.filling.band(album.workingName)}, {w.albums.filling.by} {sortWords(sort, reversed)},{' '}
+        {w.albums.filling.atMost} <MostPhotos most={number} onSay={setMost} />
       </p>
       <span className="ml-auto flex items-baseline gap-5">
         <Button look="word" className="text-small" onClick={back}>

@@ -1,5 +1,8 @@
 import { w } from '../../words'
 
+/** So many photos an album takes up, unless one says otherwise. */
+export const usual = 500
+
 /** The largest number of an album's photos. */
 export function MostPhotos({ most, onSay }: { most: number; onSay?: (most: number) => void }) {
   return (
