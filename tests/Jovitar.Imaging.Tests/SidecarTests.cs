@@ -102,8 +102,8 @@ public sealed class SidecarTests
         Assert.Equal((north is null, east is null), (position is null, position is null));
         if (position is { } at)
         {
-            Assert.Equal(north!.Value, at.Latitude, 9);
-            Assert.Equal(east!.Value, at.Longitude, 9);
+            Assert.Equal(north!.Value, at.Latitude, 1e-9);
+            Assert.Equal(east!.Value, at.Longitude, 1e-9);
         }
     }
 }

@@ -39,8 +39,8 @@ public sealed partial class WordsWritingTests
                 Assert.Equal(words.Tags, back.Words.Keywords);
                 Assert.Equal(words.Taken, back.Words.Taken);
                 Assert.Equal(rating is > 0 ? rating : null, back.Words.Rating);
-                Assert.Equal(latitude, back.Position?.Latitude ?? 0, 4);
-                Assert.Equal(longitude, back.Position?.Longitude ?? 0, 4);
+                Assert.Equal(latitude, back.Position?.Latitude ?? 0, 1e-7);
+                Assert.Equal(longitude, back.Position?.Longitude ?? 0, 1e-7);
             },
             iter: 60, threads: 1);
     }
