@@ -8,11 +8,14 @@ public sealed class AccessTests
 {
     static readonly DateTimeOffset Now = new(2026, 6, 13, 9, 0, 0, TimeSpan.Zero);
 
-    static readonly Gen<PhotoThing> Photos = Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Gen.Int[0, 3], Gen.Int[0, 3], (state, left, binned, published, drafts) => new PhotoThing(state, left, binned, published, drafts));
+    static readonly Gen<ShownOn> Places = Gen.Select(Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 2], (pages, own, drafts, hidden) => new ShownOn(pages, own, drafts, hidden));
+
+    static readonly Gen<PhotoThing> Photos = Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Places, (state, left, binned, on) => new PhotoThing(state, left, binned, on));
 
     static readonly Gen<Thing> Things = Gen.OneOf<Thing>(
         Photos.Select(p => (Thing)p),
-        Gen.Select(Gen.Bool, Gen.Int[0, 3], Gen.Int[0, 3], (binned, published, drafts) => (Thing)new AlbumThing(binned, published, drafts)),
+        Gen.Select(Gen.Bool, Places, (binned, on) => (Thing)new AlbumThing(binned, on)),
+        Gen.Select(Gen.Bool, Gen.Bool, (binned, inView) => (Thing)new CategoryThing(binned, inView)),
         Gen.Select(Gen.Bool, Gen.Bool, Gen.Bool, (binned, published, changed) => (Thing)new PageThing(binned, published, changed)),
         Gen.Bool.Select(binned => (Thing)new FileThing(binned)),
         Gen.Const((Thing)new TheWorkroom()));
@@ -30,7 +33,7 @@ public sealed class AccessTests
     [Fact]
     public void Visitors_see_a_photo_when_nothing_at_all_speaks_against_it() =>
         Photos.Sample(photo => Assert.Equal(
-            photo is { State: PhotoState.Ready, LeftOut: false, Binned: false, PublishedPages: > 0 },
+            photo is { State: PhotoState.Ready, LeftOut: false, Binned: false } && photo.On.Pages + photo.On.OwnPages > 0,
             Access.Access.Decide(Viewer.Nobody, Right.See, photo, Now).Allowed));
 
     [Fact]
@@ -69,5 +72,21 @@ public sealed class AccessTests
     [InlineData(PhotoState.Ready, false, false, 1, 1, "Everyone can see this, on one page.")]
     [InlineData(PhotoState.Ready, false, true, 3, 0, "Only staff can see this; it is in the bin.")]
     public void The_line_of_a_photo_says_why(PhotoState state, bool leftOut, bool binned, int published, int drafts, string sentence) =>
-        Assert.Equal(sentence, AudienceLine.Of(new PhotoThing(state, leftOut, binned, published, drafts), Now).Sentence);
+        Assert.Equal(sentence, AudienceLine.Of(new PhotoThing(state, leftOut, binned, new ShownOn(published, Drafts: drafts)), Now).Sentence);
+
+    [Theory]
+    [InlineData(0, 0, 0, 0, "Only staff can see this; it stands in no category and on no page.")]
+    [InlineData(0, 0, 1, 0, "Only staff can see this; its page is a draft.")]
+    [InlineData(0, 0, 1, 1, "Only staff can see this; it is out of view.")]
+    [InlineData(0, 1, 1, 0, "Everyone can see this, on one page.")]
+    [InlineData(2, 1, 0, 0, "Everyone can see this, on 3 pages.")]
+    public void The_line_of_an_album_says_why(int pages, int own, int drafts, int outOfView, string sentence) =>
+        Assert.Equal(sentence, AudienceLine.Of(new AlbumThing(false, new ShownOn(pages, own, drafts, outOfView)), Now).Sentence);
+
+    [Fact]
+    public void A_photo_of_an_album_out_of_view_is_seen_only_where_another_album_shows_it()
+    {
+        Assert.Equal("Only staff can see this; its album is out of view.", AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(0, OutOfView: 1)), Now).Sentence);
+        Assert.True(AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(1, OutOfView: 1)), Now).Everyone);
+    }
 }

@@ -307,7 +307,7 @@ public sealed class RaceTests
         await RenameAsync(one);
         Assert.Equal(HttpStatusCode.OK, (await visitor.GetAsync($"/{one}")).StatusCode);
         Assert.Equal($"/{one}", (await visitor.GetAsync("/two")).Headers.Location!.OriginalString);
-        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from page_former_address"));
+        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from former_address"));
     }
 
     [Theory]

@@ -39,11 +39,20 @@ public abstract record Thing;
 /// <summary>The workroom and all that is done in it.</summary>
 public sealed record TheWorkroom : Thing;
 
+/// <summary>Where visitors come upon a photo or an album, and where they would.</summary>
+/// <param name="Pages">On how many published pages it stands.</param>
+/// <param name="OwnPages">On how many pages that albums in view have by themselves, because they stand in a category.</param>
+/// <param name="Drafts">On how many pages that visitors cannot open.</param>
+/// <param name="OutOfView">How many albums that are out of view it is in; their pages are not counted.</param>
+public readonly record struct ShownOn(int Pages, int OwnPages = 0, int Drafts = 0, int OutOfView = 0)
+{
+    /// <summary>All pages on which visitors find it.</summary>
+    public int All => Pages + OwnPages;
+}
+
 /// <summary>A photo.</summary>
 /// <param name="State">Whether it can be shown at all.</param>
-/// <param name="PublishedPages">On how many published pages its albums stand.</param>
-/// <param name="Drafts">On how many pages that visitors cannot open.</param>
-public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, int PublishedPages, int Drafts) : Thing;
+public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, ShownOn On) : Thing;
 
 public enum PhotoState
 {
@@ -52,8 +61,12 @@ public enum PhotoState
     Failed,
 }
 
-/// <summary>An album; visitors see it through its pages.</summary>
-public sealed record AlbumThing(bool Binned, int PublishedPages, int Drafts) : Thing;
+/// <summary>An album; visitors see it on pages, or on one of its own where it stands in a category.</summary>
+public sealed record AlbumThing(bool Binned, ShownOn On) : Thing;
+
+/// <summary>A category.</summary>
+/// <param name="InView">Neither it nor one above it is out of view.</param>
+public sealed record CategoryThing(bool Binned, bool InView) : Thing;
 
 /// <summary>A page.</summary>
 /// <param name="Changed">Its draft differs from what was published.</param>
@@ -68,12 +81,14 @@ public enum Reason
     IsStaff,
     OnPublishedPage,
     Published,
+    InView,
     InTheBin,
     NotReadyYet,
     CouldNotBeMadeReady,
     LeftOutEverywhere,
     OnNoPage,
     OnlyOnDrafts,
+    OutOfView,
     IsADraft,
     ForStaffOnly,
     ForOwnerOnly,
@@ -107,7 +122,8 @@ public static class Access
     static Decision Visible(Thing thing) => thing switch
     {
         PhotoThing photo => Photo(photo),
-        AlbumThing album => Weigh(Reason.OnPublishedPage, [.. Binned(album.Binned), .. Pages(album.PublishedPages, album.Drafts)]),
+        AlbumThing album => Weigh(Reason.OnPublishedPage, [.. Binned(album.Binned), .. Pages(album.On)]),
+        CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView]]),
         PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft]]),
         _ => Decision.No(Reason.ForStaffOnly),
     };
@@ -118,17 +134,13 @@ public static class Access
             .. Binned(photo.Binned),
             .. photo.State switch { PhotoState.Ready => (Reason[])[], PhotoState.Failed => [Reason.CouldNotBeMadeReady], _ => [Reason.NotReadyYet] },
             .. photo.LeftOut ? (Reason[])[Reason.LeftOutEverywhere] : [],
-            .. Pages(photo.PublishedPages, photo.Drafts),
+            .. Pages(photo.On),
         ]);
 
     static Reason[] Binned(bool binned) => binned ? [Reason.InTheBin] : [];
 
-    static Reason[] Pages(int published, int drafts) => (published, drafts) switch
-    {
-        ( > 0, _) => [],
-        (_, 0) => [Reason.OnNoPage],
-        _ => [Reason.OnlyOnDrafts],
-    };
+    static Reason[] Pages(ShownOn on) =>
+        on.All > 0 ? [] : on.OutOfView > 0 ? [Reason.OutOfView] : on.Drafts > 0 ? [Reason.OnlyOnDrafts] : [Reason.OnNoPage];
 
     static Decision Weigh(Reason allows, IReadOnlyList<Reason> against) => against.Count == 0 ? Decision.Yes(allows) : Decision.No(against);
 }

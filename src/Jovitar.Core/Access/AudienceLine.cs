@@ -16,8 +16,8 @@ public sealed record AudienceLine(bool Everyone, string Sentence)
     {
         PageThing { Changed: true } => "Everyone can see this page, as it was before your latest changes.",
         PageThing => "Everyone can see this page.",
-        PhotoThing { PublishedPages: var n } => On(n),
-        AlbumThing { PublishedPages: var n } => On(n),
+        PhotoThing { On.All: var n } => On(n),
+        AlbumThing { On.All: var n } => On(n),
         _ => "Everyone can see this.",
     };
 
@@ -29,7 +29,10 @@ public sealed record AudienceLine(bool Everyone, string Sentence)
         Reason.NotReadyYet => "it is still being made ready",
         Reason.CouldNotBeMadeReady => "it could not be made ready",
         Reason.LeftOutEverywhere => "it is left out everywhere",
+        Reason.OnNoPage when thing is AlbumThing => "it stands in no category and on no page",
         Reason.OnNoPage => "it stands on no page",
+        Reason.OutOfView when thing is PhotoThing { On.OutOfView: var n } => n == 1 ? "its album is out of view" : "its albums are out of view",
+        Reason.OutOfView => "it is out of view",
         Reason.OnlyOnDrafts => Drafts(thing) == 1 ? "its page is a draft" : $"its {Drafts(thing)} pages are drafts",
         Reason.IsADraft => "it is a draft",
         _ => "it is not shown on the site",
@@ -37,8 +40,8 @@ public sealed record AudienceLine(bool Everyone, string Sentence)
 
     static int Drafts(Thing thing) => thing switch
     {
-        PhotoThing photo => photo.Drafts,
-        AlbumThing album => album.Drafts,
+        PhotoThing photo => photo.On.Drafts,
+        AlbumThing album => album.On.Drafts,
         _ => 1,
     };
 }

@@ -48,6 +48,9 @@ public enum ActKind
     /// <summary>An album took up what its rule finds, or what it holds was put in its order.</summary>
     Filled,
 
+    /// <summary>Where an album stands was said: in which categories, in view or out of it, at which address.</summary>
+    Standing,
+
     /// <summary>A tag got another name.</summary>
     RenamedTag,
 

@@ -167,11 +167,11 @@ public static class ActWords
     public static string LetNarrowingGo(string name) => $"Let the narrowing “{name}” go.";
 
     /// <summary>What changed of a category: in view or not before all, then its name, its place, its words.</summary>
-    public static string ChangedCategory(string before, string after, bool? shown, bool described) =>
+    public static string ChangedCategory(string before, string after, bool? shown, bool described, bool page) =>
         shown == false ? $"Took category “{before}” out of view."
         : shown == true ? $"Brought category “{before}” back into view."
         : before != after ? $"Renamed category “{before}” to “{after}”."
-        : described ? $"Described category “{before}”." : $"Moved category “{before}”.";
+        : described ? $"Described category “{before}”." : page ? $"Said how category “{before}” is shown." : $"Moved category “{before}”.";
 
     public static string RenamedTag(string before, string after) => $"Renamed tag “{before}” “{after}”.";
 
@@ -189,6 +189,18 @@ public static class ActWords
     public static string Ordered(int moved, string album) => $"Moved {Photos(moved)} in “{album}”.";
 
     public static string Rearranged(string album, bool shuffled) => $"{(shuffled ? "Shuffled" : "Turned the order of")} “{album}”{(shuffled ? "" : " round")}.";
+
+    /// <summary>Where an album stands.</summary>
+    /// <param name="shown">Whether it came into view or went out of it; null for neither.</param>
+    /// <param name="into">Categories it was put in.</param>
+    /// <param name="outOf">Categories it was taken out of.</param>
+    public static string Standing(string album, bool? shown, IReadOnlyList<string> into, IReadOnlyList<string> outOf) =>
+        shown == false ? $"Took album “{album}” out of view."
+        : shown == true ? $"Brought album “{album}” back into view."
+        : into.Count > 0 ? $"Put album “{album}” in category {Names(into)}."
+        : outOf.Count > 0 ? $"Took album “{album}” out of category {Names(outOf)}." : $"Said where album “{album}” stands.";
+
+    public static string PlacedAlbum(string album) => $"Moved album “{album}” in a category.";
 
     public static string Filling(string album, bool hasRule, bool hadRule) =>
         hasRule ? $"Said what fills album “{album}”." : hadRule ? $"Made album “{album}” hand-picked." : $"Said in which order album “{album}” stands.";

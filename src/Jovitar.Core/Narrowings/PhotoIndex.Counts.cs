@@ -1,4 +1,5 @@
 using System.Globalization;
+using Jovitar.Core.Photos;
 
 namespace Jovitar.Core.Narrowings;
 
@@ -42,6 +43,41 @@ public sealed partial class PhotoIndex
         lock (gate)
         {
             return Several(categories, Here(), Up).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
+        }
+    }
+
+    /// <summary>Of each album or category that holds photos with a rating, those with its highest, in the order of their arrival here; none that are left out.</summary>
+    /// <param name="kind">One of the two.</param>
+    /// <param name="most">So many of each at most.</param>
+    public IReadOnlyDictionary<Guid, IReadOnlyList<Guid>> HighestRated(PartKind kind, int most)
+    {
+        lock (gate)
+        {
+            var facet = kind switch { PartKind.Album => albums, PartKind.Category => categories, _ => throw new ArgumentOutOfRangeException(nameof(kind)) };
+            var best = new Dictionary<Guid, (int Rating, List<Guid> Photos)>();
+            var rated = rating.Test(r => r > 0).Where(ids.Count);
+            rated.Keep(Here());
+            foreach (var n in rated.Numbers())
+            {
+                if (decision[n] == Decisions.LeaveOut)
+                {
+                    continue;
+                }
+
+                foreach (var holder in facet[n].All)
+                {
+                    if (!best.TryGetValue(holder, out var so) || so.Rating < rating[n])
+                    {
+                        best[holder] = (rating[n], [ids[n]]);
+                    }
+                    else if (so.Rating == rating[n] && so.Photos.Count < most)
+                    {
+                        so.Photos.Add(ids[n]);
+                    }
+                }
+            }
+
+            return best.ToDictionary(b => b.Key, b => (IReadOnlyList<Guid>)b.Value.Photos);
         }
     }
 

@@ -17,20 +17,33 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>The columns a photo's part of the decision rests on, of a photo called <c>p</c>; read by <see cref="Photo"/>.</summary>
     public const string PhotoColumns = "p.state, p.decision, p.binned is not null as is_binned";
 
-    /// <summary>On how many pages albums stand, visitors' and drafts; joined behind whatever is called <c>album_id</c>.</summary>
-    public const string PagesOfAlbums =
+    /// <summary>Where what stands in albums is shown; joined behind the condition which albums, called <c>oa</c>, that are.</summary>
+    public const string ShownOnOfAlbums =
         """
-        select count(*) filter (where pg.published is not null) as published_pages,
-               count(*) filter (where pg.published is null) as drafts
-          from page as pg
-         where pg.binned is null
+        select coalesce(sum(pages.published) filter (where oa.shown), 0)::int as on_pages,
+               coalesce(sum(pages.drafts) filter (where oa.shown), 0)::int as on_drafts,
+               (count(*) filter (where oa.shown and exists (
+                 select
+                   from album_category as ac
+                   join category as c on c.id = ac.category
+                  where ac.album = oa.id and c.in_view)))::int as on_own,
+               (count(*) filter (where not oa.shown))::int as out_of_view
+          from album as oa
+         cross join lateral (
+           select count(*) filter (where pg.published is not null) as published, count(*) filter (where pg.published is null) as drafts
+             from page as pg
+            where pg.album = oa.id and pg.binned is null) as pages
+         where oa.binned is null
         """;
 
     public DateTimeOffset Now => clock.GetUtcNow();
 
     /// <summary>Reads a photo's part from a row with <see cref="PhotoColumns"/>.</summary>
-    public static PhotoThing Photo(NpgsqlDataReader r, int publishedPages, int drafts) =>
-        new(State(r.Get<string>("state")), r.Get<string>("decision") == Decisions.LeaveOut, r.Get<bool>("is_binned"), publishedPages, drafts);
+    public static PhotoThing Photo(NpgsqlDataReader r, ShownOn on) =>
+        new(State(r.Get<string>("state")), r.Get<string>("decision") == Decisions.LeaveOut, r.Get<bool>("is_binned"), on);
+
+    /// <summary>Reads what <see cref="ShownOnOfAlbums"/> gives.</summary>
+    public static ShownOn On(NpgsqlDataReader r) => new(r.Get<int>("on_pages"), r.Get<int>("on_own"), r.Get<int>("on_drafts"), r.Get<int>("out_of_view"));
 
     static PhotoState State(string state) => state switch
     {
@@ -45,7 +58,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         await using var command = db.Command(PhotoSql("p.hash = @hash"), ("hash", hash));
         return await command.AllAsync(
             r => new PictureThing(
-                Photo(r, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), CorrectionText.Read(r.MaybeText("correction")), new PixelSize(r.Get<int>("own_width"), r.Get<int>("own_height"))),
+                Photo(r, On(r)), CorrectionText.Read(r.MaybeText("correction")), new PixelSize(r.Get<int>("own_width"), r.Get<int>("own_height"))),
             ct);
     }
 
@@ -53,7 +66,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     public async Task<PhotoThing?> PhotoAsync(PhotoId photo, CancellationToken ct)
     {
         await using var command = db.Command(PhotoSql("p.id = @photo"), ("photo", photo.Value));
-        return await command.FirstAsync(r => Photo(r, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), ct);
+        return await command.FirstAsync(r => Photo(r, On(r)), ct);
     }
 
     static string PhotoSql(string which) =>
@@ -61,7 +74,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         select {PhotoColumns}, p.correction::text as correction, p.own_width, p.own_height, pages.*
           from photo as p
          cross join lateral (
-           {PagesOfAlbums} and pg.album in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
+           {ShownOnOfAlbums} and oa.id in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
          where {which}
         """;
 

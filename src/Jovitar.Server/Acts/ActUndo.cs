@@ -53,16 +53,6 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>
     public static string NameOf(string kind) => Names[kind];
 
-    /// <summary>Pages that come back and whose address another has taken meanwhile get one beside it.</summary>
-    public static Task<int> FreeAddressesAsync(Act act, IReadOnlyList<Guid> pages, CancellationToken ct) => act.RunAsync(
-        """
-        update page as t
-           set address = left(t.address, 70) || '-' || left(replace(t.id::text, '-', ''), 8)
-         where t.id = any(@ids) and t.binned is not null
-           and exists (select from page as other where other.address = t.address and other.binned is null)
-        """,
-        ct, ("ids", pages.ToArray()));
-
     /// <summary>A kind of thing whose changes are recorded, as act_tracked has it.</summary>
     sealed record Tracked(string Kind, string Thing, string? Other, string[] Fields, string[] Words, string? Gone, string[] Ends)
     {
@@ -104,8 +94,14 @@ internal sealed class ActUndo(ActRunner acts)
         await LockAsync(act, id, kinds, ct);
         var left = new List<LeftAlone>();
         var leftCount = 0;
-        await using var pages = act.Command("select thing from act_change where act = @id and kind = 'page' and after ->> 'binned' is not null", ("id", id.Value));
-        await FreeAddressesAsync(act, await pages.AllAsync(r => r.GetGuid(0), ct), ct);
+        foreach (var kept in Addresses.Kinds)
+        {
+            // Those whose address the act changed, too, get back the one they had before it.
+            await using var binned = act.Command(
+                "select thing from act_change where act = @id and kind = @kind and after ->> 'binned' is not null and not before ? 'address'", ("id", id.Value), ("kind", kept));
+            await Addresses.FreeThoseBackAsync(act, kept, await binned.AllAsync(r => r.GetGuid(0), ct), ct);
+        }
+
         foreach (var k in kinds)
         {
             leftCount += await LeftAloneAsync(act, id, k, left, ct);
@@ -258,6 +254,8 @@ internal sealed class ActUndo(ActRunner acts)
     };
 
     /// <summary>What the act made goes where what is thrown away goes.</summary>
+    static readonly string[] TagLinks = ["photo", "album"];
+
     static async Task UnmakeAsync(Act act, ActId id, Tracked k, CancellationToken ct)
     {
         if (k.Gone is null)
@@ -266,7 +264,7 @@ internal sealed class ActUndo(ActRunner acts)
         }
 
         // A tag that others use by now stays.
-        var used = k.Kind == "tag" ? "and not exists (select from photo_tag as pt where pt.tag = t.id and not exists (select from act_change as x where x.act = @id and x.kind = 'photo_tag' and x.thing = pt.photo and x.other = pt.tag and x.before is null))" : "";
+        var used = k.Kind == "tag" ? string.Concat(TagLinks.Select(l => $"and not exists (select from {l}_tag as pt where pt.tag = t.id and not exists (select from act_change as x where x.act = @id and x.kind = '{l}_tag' and x.thing = pt.{l} and x.other = pt.tag and x.before is null)) ")) : "";
         await act.RunAsync(
             $"""
             update {k.Kind} as t

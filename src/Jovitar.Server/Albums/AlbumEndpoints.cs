@@ -12,6 +12,11 @@ namespace Jovitar.Server.Albums;
 
 internal sealed record AlbumList(IReadOnlyList<AlbumLine> Albums);
 
+internal sealed record CategoryAlbums(IReadOnlyList<CategoryAlbum> Albums);
+
+/// <summary>An album to be placed in a category before another; at the end without it.</summary>
+public sealed record AlbumPlaced(AlbumId Album, AlbumId? Before = null);
+
 /// <summary>An album to be made.</summary>
 /// <param name="Filling">How it keeps itself; without it, it is picked by hand.</param>
 public sealed record NewAlbum([Required, Words(AlbumWords.LongestName)] string WorkingName, AlbumFilling? Filling = null);
@@ -51,6 +56,9 @@ internal static class AlbumEndpoints
         albums.MapGet("/{album}/photos/without", Without).WithSummary("Photos held out of an album that fills itself");
         albums.MapPost("/{album}/photos/without/removal", LetIn).WithSummary("Lets photos that are held out of an album in again");
         albums.MapPut("/{album}/filling", Fill).NeedsVersion().WithSummary("Says how an album keeps itself: by which rule, in which order");
+        albums.MapPut("/{album}/standing", Stand).NeedsVersion().WithSummary("Says where an album stands: in which categories, in view or out of it, at which address");
+        albums.MapGet("/in/{category}", InCategory).WithSummary("The albums that stand in a category, in the order its page lists them");
+        albums.MapPut("/in/{category}/order", PlaceIn).WithSummary("Moves an album in a category whose albums stand as they were placed");
         albums.MapPost("/{album}/order", Rearrange).NeedsVersion().WithSummary("Turns an album's order round, or shuffles it, once");
         albums.MapPut("/{album}/order", Move).NeedsVersion().WithSummary("Moves photos to a position in an album");
     }
@@ -125,6 +133,21 @@ internal static class AlbumEndpoints
             : outcome == AlbumOutcome.Stale ? Problems.Stale("album")
             : outcome == AlbumOutcome.Written && await store.FindAsync(album, ct) is { } line ? TypedResults.Ok(new AlbumWritten(line, done)) : Problems.Gone("album");
     }
+
+    static async Task<Results<Ok<AlbumWritten>, NotFound<Problem>, Stale, BadRequest<Problem>>> Stand(
+        AlbumId album, AlbumStanding body, [FromHeader(Name = "If-Match")] long version, Actor who, StandingStore standing, AlbumStore store, CancellationToken ct)
+    {
+        var (outcome, fault, done) = await standing.SayAsync(who, album, body, version, ct);
+        return fault is not null ? Problems.Invalid(fault, new Dictionary<string, string> { ["address"] = fault })
+            : outcome == AlbumOutcome.Stale ? Problems.Stale("album")
+            : outcome == AlbumOutcome.Written && await store.FindAsync(album, ct) is { } line ? TypedResults.Ok(new AlbumWritten(line, done)) : Problems.Gone("album");
+    }
+
+    static async Task<Results<Ok<CategoryAlbums>, NotFound<Problem>>> InCategory(CategoryId category, CategoryAlbumStore store, CancellationToken ct) =>
+        await store.ListAsync(category, ct) is { } albums ? TypedResults.Ok(new CategoryAlbums(albums)) : Problems.Gone("category");
+
+    static async Task<Results<Ok<Done>, NotFound<Problem>>> PlaceIn(CategoryId category, AlbumPlaced body, Actor who, CategoryAlbumStore store, CancellationToken ct) =>
+        await store.MoveAsync(who, category, body.Album, body.Before, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("album");
 
     static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Stale, BadRequest<Problem>>> Rearrange(
         AlbumId album, AlbumRearranged body, [FromHeader(Name = "If-Match")] long version, Actor who, AlbumStore store, CancellationToken ct) =>

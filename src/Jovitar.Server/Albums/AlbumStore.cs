@@ -13,14 +13,15 @@ using Npgsql;
 
 namespace Jovitar.Server.Albums;
 
-/// <summary>The picture an album is known by: the chosen one, else its first.</summary>
+/// <summary>The picture an album is known by: the chosen one, else the highest rated, the first of them; where none is rated, its first.</summary>
 /// <param name="Shown">It can be shown already.</param>
 internal sealed record Cover(string Picture, int Width, int Height, bool Shown);
 
 /// <summary>An album as it is listed.</summary>
 /// <param name="Without">So many photos are held out of it that its rule might find.</param>
 internal sealed record AlbumLine(
-    AlbumId Id, string WorkingName, string Title, string Description, int Photos, Cover? Cover, PageId? Page, AudienceLine Audience, PhotoId? ChosenCover, AlbumFilling Filling, int Without, long Version);
+    AlbumId Id, string WorkingName, string Title, string Description, int Photos, Cover? Cover, PageId? Page, AudienceLine Audience, PhotoId? ChosenCover, AlbumFilling Filling, int Without,
+    AlbumStanding Standing, long Version);
 
 /// <summary>How an album keeps itself.</summary>
 /// <param name="Search">What the address of a sheet says that shows what fills it; empty for all photos, null for an album picked by hand.</param>
@@ -57,38 +58,48 @@ internal enum AlbumOutcome
 }
 
 /// <summary>Albums and the order of their photos.</summary>
-internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStore access)
+internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, IndexKeeper keeper)
 {
+    /// <summary>Of so many photos of an album that are rated alike, the first in its order is found.</summary>
+    const int MostAlike = 500;
+
     public async Task<IReadOnlyList<AlbumLine>> ListAsync(AlbumId? only, CancellationToken ct)
     {
+        var rated = (await keeper.CurrentAsync(ct)).HighestRated(PartKind.Album, MostAlike).Where(r => only is null || r.Key == only.Value.Value).SelectMany(r => r.Value.Select(p => (Album: r.Key, Photo: p))).ToArray();
         await using var command = db.Command(
             $"""
+            with rated as (
+              select distinct on (ap.album) ap.album, ap.photo
+                from unnest(@of, @rated) as r(album, photo)
+                join album_photo as ap on ap.album = r.album and ap.photo = r.photo
+               order by ap.album, ap.place, ap.photo)
             select a.id, a.working_name, a.title, a.description, a.cover, a.version, a.rule, a.most, a.sort, a.reversed,
                    (select count(*) from album_without as o where o.album = a.id) as without,
                    (select count(*) from album_photo as ap where ap.album = a.id) as photos,
                    c.picture, c.width, c.height, c.stage,
                    (select pg.id from page as pg where pg.album = a.id and pg.binned is null order by pg.made limit 1) as page,
-                   pages.published_pages, pages.drafts
+                   {StandingStore.Columns}, pages.*
               from album as a
              cross join lateral (
-               {AccessStore.PagesOfAlbums} and pg.album = a.id) as pages
+               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
+              left join rated on rated.album = a.id
               left join lateral (
                 select p.picture, p.width, p.height, p.stage
                   from photo as p
-                 where p.id = coalesce(a.cover,
+                 where p.id = coalesce(a.cover, rated.photo,
                    (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1))) as c on true
              where a.binned is null and (@only::uuid is null or a.id = @only::uuid)
              order by lower(a.working_name), a.id
             """,
-            ("only", only?.Value));
+            ("only", only?.Value), ("of", rated.Select(r => r.Album).ToArray()), ("rated", rated.Select(r => r.Photo).ToArray()));
         return await command.AllAsync(
             r => new AlbumLine(
                 new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), r.Get<string>("title"), r.Get<string>("description"), (int)r.Get<long>("photos"),
                 r.MaybeText("picture") is { } picture ? new Cover(picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
                 r.MaybeId("page") is { } page ? new PageId(page) : null,
-                AudienceLine.Of(new AlbumThing(Binned: false, (int)r.Get<long>("published_pages"), (int)r.Get<long>("drafts")), access.Now),
+                AudienceLine.Of(new AlbumThing(Binned: false, AccessStore.On(r)), access.Now),
                 r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
-                FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), r.Get<long>("version")),
+                FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), StandingStore.Read(r), r.Get<long>("version")),
             ct);
     }
 
@@ -124,8 +135,9 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     {
         var id = new AlbumId(Guid.CreateVersion7(act.Now));
         await act.RunAsync(
-            "insert into album (id, working_name, title, description, made) values (@id, @name, @title, @description, @now)", ct,
-            ("id", id.Value), ("name", workingName.Trim()), ("title", title.Trim()), ("description", description.Trim()), ("now", act.Now));
+            "insert into album (id, working_name, title, description, address, made) values (@id, @name, @title, @description, @address, @now)", ct,
+            ("id", id.Value), ("name", workingName.Trim()), ("title", title.Trim()), ("description", description.Trim()),
+            ("address", await Addresses.FreeAsync(act, "album", StandingStore.Wish(title, workingName), id.Value, ct)), ("now", act.Now));
         return id;
     }
 
@@ -173,9 +185,23 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                      where id = @id
                     """,
                     ct, ("id", id.Value), ("name", change.WorkingName?.Trim()), ("title", change.Title?.Trim()), ("description", change.Description?.Trim()), ("cover", change.Cover?.Value), ("none", Guid.Empty));
+                await ReaddressAsync(act, id, ct);
                 return AlbumOutcome.Written;
             },
             ct);
+
+    /// <summary>An address that nobody has said and no visitor knows goes by the words of today.</summary>
+    static async Task ReaddressAsync(Act act, AlbumId id, CancellationToken ct)
+    {
+        await using var read = act.Command(
+            $"select title, working_name, address from album as t where id = @id and not address_said and not ({Addresses.IsKnown("album")})", ("id", id.Value));
+        if (await read.FirstAsync(r => Tuple.Create(StandingStore.Wish(r.Get<string>("title"), r.Get<string>("working_name")), r.Get<string>("address")), ct) is var (wish, address)
+            && address != wish && await Addresses.FreeAsync(act, "album", wish, id.Value, ct) is var free && free != address)
+        {
+            await act.RunAsync("update album set address = @free where id = @id", ct, ("id", id.Value), ("free", free));
+        }
+    }
+
 
     /// <summary>Throws an album in the bin with its pages; its photos stay.</summary>
     public async Task<Done?> RemoveAsync(Actor who, AlbumId id, CancellationToken ct)

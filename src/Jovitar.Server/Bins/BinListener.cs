@@ -16,8 +16,13 @@ internal sealed class BinListener : IActListener
         ("photo_category", "photo", "photo", "category", "category", "said_by", "h.value ->> 'said_by'"),
         ("album_photo", "album", "album", "photo", "photo", "place, said_by", "(h.value ->> 'place')::bigint, coalesce(h.value ->> 'said_by', 'person')"),
         ("album_without", "album", "album", "photo", "photo", "said_by", "h.value ->> 'said_by'"),
+        ("album_category", "album", "album", "category", "category", "place, put_first, said_by", "(h.value ->> 'place')::bigint, (h.value ->> 'put_first')::boolean, h.value ->> 'said_by'"),
+        ("album_tag", "album", "album", "tag", "tag", "said_by", "h.value ->> 'said_by'"),
         ("album_file", "album", "album", "file", "file", "place", "(h.value ->> 'place')::bigint"),
     ];
+
+    /// <summary>What has a cover, and what a cover that waits is held as.</summary>
+    static readonly (string Table, string HeldAs)[] Covered = [("category", "category_cover"), ("album", "cover")];
 
     sealed record Moved(string Kind, Guid Id);
 
@@ -47,9 +52,9 @@ internal sealed class BinListener : IActListener
             await OutOfBinAsync(act, ct);
         }
 
-        if (kinds.Contains("album"))
+        foreach (var covered in Covered.Where(c => kinds.Contains(c.Table)))
         {
-            await HoldCoversAsync(act, "a.id in (select c.thing from act_change as c where c.act = @act and c.kind = 'album' and c.after ? 'cover')", ct);
+            await HoldCoversAsync(act, covered, "t.id in (select c.thing from act_change as c where c.act = @act and c.after ? 'cover')", ct);
         }
     }
 
@@ -65,24 +70,24 @@ internal sealed class BinListener : IActListener
         ct, ("act", act.Id.Value));
 
     /// <summary>A cover in the bin waits until it is back.</summary>
-    static async Task HoldCoversAsync(Act act, string which, CancellationToken ct, params (string, object?)[] parameters)
+    static async Task HoldCoversAsync(Act act, (string Table, string HeldAs) covered, string which, CancellationToken ct, params (string, object?)[] parameters)
     {
         await act.RunAsync(
             $"""
             insert into held (kind, thing, other, value)
-            select 'cover', a.id, a.cover, '{"{}"}'
-              from album as a
-              join photo as p on p.id = a.cover and p.binned is not null
+            select '{covered.HeldAs}', t.id, t.cover, '{"{}"}'
+              from {covered.Table} as t
+              join photo as p on p.id = t.cover and p.binned is not null
              where {which}
             on conflict (kind, thing, other) do nothing
             """,
             ct, [("act", act.Id.Value), .. parameters]);
         await act.RunAsync(
             $"""
-            update album as a
-               set cover = null, version = a.version + 1
+            update {covered.Table} as t
+               set cover = null, version = t.version + 1
               from photo as p
-             where p.id = a.cover and p.binned is not null
+             where p.id = t.cover and p.binned is not null
                and {which}
             """,
             ct, [("act", act.Id.Value), .. parameters]);
@@ -159,7 +164,10 @@ internal sealed class BinListener : IActListener
                 ct, ("ids", ids));
         }
 
-        await HoldCoversAsync(act, "a.cover = any(@ids)", ct, ("ids", ids));
+        foreach (var covered in Covered)
+        {
+            await HoldCoversAsync(act, covered, "t.cover = any(@ids)", ct, ("ids", ids));
+        }
     }
 
     /// <summary>Brings back what went along, and what must be there for it.</summary>
@@ -211,19 +219,22 @@ internal sealed class BinListener : IActListener
                 ct, ("ids", ids));
         }
 
-        await act.RunAsync(
-            """
-            with back as (
-              delete from held as h
-               using album as a, photo as p
-               where h.kind = 'cover' and (h.thing = any(@ids) or h.other = any(@ids))
-                 and a.id = h.thing and a.binned is null and p.id = h.other and p.binned is null
-              returning h.thing, h.other)
-            update album as a
-               set cover = b.other, version = a.version + 1
-              from back as b
-             where a.id = b.thing and a.cover is null
-            """,
-            ct, ("ids", ids));
+        foreach (var (table, heldAs) in Covered)
+        {
+            await act.RunAsync(
+                $"""
+                with back as (
+                  delete from held as h
+                   using {table} as t, photo as p
+                   where h.kind = '{heldAs}' and (h.thing = any(@ids) or h.other = any(@ids))
+                     and t.id = h.thing and t.binned is null and p.id = h.other and p.binned is null
+                  returning h.thing, h.other)
+                update {table} as t
+                   set cover = b.other, version = t.version + 1
+                  from back as b
+                 where t.id = b.thing and t.cover is null
+                """,
+                ct, ("ids", ids));
+        }
     }
 }

@@ -43,6 +43,8 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     /// <returns>How many photos were not in it already, and what the files are called.</returns>
     public static async Task<(int Photos, IReadOnlyList<string> Files)> ThrowAsync(Act act, IReadOnlyList<PhotoId> photos, IReadOnlyList<FileId> files, CancellationToken ct)
     {
+        // Categories whose cover goes are locked before albums, as everywhere.
+        await act.RunAsync("select from category where cover = any(@photos) order by id for no key update", ct, ("photos", photos.Values()));
         await LockAlbumsOfAsync(act, photos, files, ct);
         await act.LockAsync("photo", photos.Values(), ct);
         var thrown = await act.RunAsync("update photo set binned = @now, claimed_until = null where id = any(@ids) and binned is null", ct, ("ids", photos.Values()), ("now", act.Now));
@@ -117,9 +119,9 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     /// <summary>Takes the mark off things in the bin; all that hangs on them follows (<see cref="BinListener"/>).</summary>
     public static async Task<IReadOnlyList<string>> UnmarkAsync(Act act, string kind, IReadOnlyList<Guid> ids, CancellationToken ct)
     {
-        if (kind == "page")
+        if (Addresses.Kinds.Contains(kind))
         {
-            await ActUndo.FreeAddressesAsync(act, ids, ct);
+            await Addresses.FreeThoseBackAsync(act, kind, ids, ct);
         }
 
         await using var unmark = act.Command($"update {kind} as t set binned = null where id = any(@ids) and binned is not null returning {ActUndo.NameOf(kind)}", ("ids", ids.ToArray()));
@@ -236,5 +238,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
         await act.RunAsync(
             "update intake_file set outcome = 'dropped' where photo = any(@ids) or file = any(@ids)", ct, ("ids", ids));
         await act.RunAsync("update category set parent = null where parent = any(@ids) and id <> all(@ids)", ct, ("ids", ids));
+        await act.RunAsync("delete from former_address where thing = any(@ids)", ct, ("ids", ids));
+        await act.RunAsync("delete from shown_version where thing = any(@ids)", ct, ("ids", ids));
     }
 }

@@ -18,7 +18,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoPage> Pages);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages);
 
 internal sealed record DemoSite(string Title, string Tagline, DemoOwner Owner);
 
@@ -35,11 +35,16 @@ internal sealed record DemoPick(string Name, string Title, string Description, I
 /// <summary>An album that fills itself.</summary>
 internal sealed record DemoFilled(string Name, string Title, string Description, string Rule, string Sort, int Most);
 
+/// <summary>Where an album stands: in which categories, in which of them first.</summary>
+internal sealed record DemoStanding(string Album, IReadOnlyList<string> In, IReadOnlyList<string> First, DateOnly? Dated, IReadOnlyList<string> Tags);
+
+internal sealed record DemoDescribed(string Category, string Description);
+
 internal sealed record DemoPage(string Album, string Heading, string Address, string Text, string Layout, int Size, int Gap, IReadOnlyList<string> Filter, bool Published);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, PageStore pages, Arrivals arrivals, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, Arrivals arrivals, NpgsqlDataSource db)
 {
     Actor owner = Actor.Worker("demo");
     readonly Dictionary<string, PhotoId> photos = [];
@@ -95,6 +100,19 @@ internal sealed class DemoLoader(
                 var filling = new AlbumFilling(filled.Rule, filled.Most, Enum.Parse<SheetSort>(filled.Sort, ignoreCase: true));
                 await albums.MakeAsync(owner, filled.Name, filled.Title, filled.Description, FillingStore.Read(filling), ct);
             }
+        }
+
+        foreach (var stands in scenario.Standing)
+        {
+            var album = (await albums.ListAsync(null, ct)).First(a => a.WorkingName == stands.Album);
+            AlbumPlace[] places = [.. stands.In.Select(c => new AlbumPlace(categories[c], stands.First.Contains(c)))];
+            await standing.SayAsync(owner, album.Id, album.Standing with { Dated = stands.Dated, Categories = places, Tags = stands.Tags }, album.Version, ct);
+        }
+
+        foreach (var described in scenario.Described)
+        {
+            var line = (await taxonomy.ListAsync(ct)).First(c => c.Id == categories[described.Category]);
+            await taxonomy.ChangeAsync(owner, line.Id, new CategoryWish(line.Name, line.Parent, null, described.Description, null, null), line.Version, ct);
         }
 
         await WaitUntilReadyAsync(all.Length, ct);

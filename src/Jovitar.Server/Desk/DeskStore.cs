@@ -3,7 +3,9 @@ using Jovitar.Core.Intake;
 using Jovitar.Core.Narrowings;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Narrowings;
+using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Desk;
@@ -22,14 +24,27 @@ internal sealed record Figures(
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
 
-internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, bool HasDraft);
+internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, bool HasDraft, long Version);
+
+/// <summary>Photos of a page that none of its filter buttons finds.</summary>
+/// <param name="Search">What the address of the sheet says that shows them.</param>
+internal sealed record PageUnreached(PageId Id, string Heading, int Photos, string Search);
 
 /// <summary>What waits, what runs, how much there is.</summary>
-internal sealed record DeskState(Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere);
+internal sealed record DeskState(Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere, IReadOnlyList<PageUnreached> Unreached);
 
 /// <summary>What the first screen and the contents show.</summary>
-internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, TimeProvider clock)
+internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, CategoryStore categories, TimeProvider clock)
 {
+    /// <summary>Of an album called <c>a</c>: no visitor comes upon it, though it is in view.</summary>
+    const string Nowhere =
+        """
+        a.binned is null and a.shown
+        and not exists (select from page as pg where pg.album = a.id and pg.published is not null and pg.binned is null)
+        and not exists (select from album_category as ac join category as c on c.id = ac.category and c.in_view where ac.album = a.id)
+        """;
+
+
     const int MostListed = 50;
     const int MostRetried = 2000;
     const int MostNamed = 8;
@@ -37,18 +52,14 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, TimePro
     public async Task<Figures> FiguresAsync(CancellationToken ct)
     {
         await using var command = db.Command(
-            """
+            $"""
             select (select count(*) from photo where stage < 2 and state <> 'failed' and binned is null and stage = 0) as waiting,
                    (select count(*) from photo where stage < 2 and state <> 'failed' and binned is null and stage = 1) as larger,
                    (select count(*) from photo where state = 'failed' and binned is null) as failed,
                    (select count(*) from album where binned is null) as albums,
                    (select count(*) from page where binned is null) as pages,
                    (select count(*) from page where published is not null and binned is null) as published,
-                   (select count(*)
-                      from album as a
-                     where a.binned is null
-                       and not exists (select from page as pg where pg.album = a.id and pg.published is not null
-                         and pg.binned is null)) as nowhere,
+                   (select count(*) from album as a where {Nowhere}) as nowhere,
                    (select coalesce(sum(bytes), 0)::bigint from file) as file_bytes,
                    (select count(*) from file where binned is null) as files,
                    (select coalesce(sum(greatest(z.entries - z.done, 1)), 0)
@@ -93,12 +104,11 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, TimePro
             """,
             ("most", MostRetried), ("names", MostNamed));
         await using var nowhere = db.Command(
-            """
+            $"""
             select a.id, a.working_name, (select count(*) from album_photo as ap where ap.album = a.id) as photos,
-                   exists (select from page as pg where pg.album = a.id and pg.binned is null) as has_draft
+                   exists (select from page as pg where pg.album = a.id and pg.binned is null) as has_draft, a.version
               from album as a
-             where a.binned is null
-               and not exists (select from page as pg where pg.album = a.id and pg.published is not null and pg.binned is null)
+             where {Nowhere}
              order by lower(a.working_name), a.id limit @most
             """,
             ("most", MostListed));
@@ -114,6 +124,35 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, TimePro
                         (int)r.Get<long>("count"), [.. r.Get<Guid[]>("photos").Select(PhotoId.From)], r.Get<string[]>("names"));
                 },
                 ct),
-            await nowhere.AllAsync(r => new AlbumNowhere(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<bool>("has_draft")), ct));
+            await nowhere.AllAsync(r => new AlbumNowhere(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<bool>("has_draft"), r.Get<long>("version")), ct),
+            await UnreachedAsync(ct));
+    }
+
+    /// <summary>Published pages with a filter bar, and how many of their photos no button of it finds.</summary>
+    async Task<IReadOnlyList<PageUnreached>> UnreachedAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand(
+            "select id, album, published::text as published from page where published is not null and binned is null order by published_at desc, id");
+        var pages = await command.AllAsync(r => (Id: new PageId(r.Get<Guid>("id")), Album: r.Get<Guid>("album"), Content: PageStore.Read(r.Get<string>("published"))), ct);
+        var index = await keeper.CurrentAsync(ct);
+        var seen = (await categories.TreeAsync(ct)).InView().InOrder().Select(n => n.Node.Id).ToHashSet();
+        var unreached = new List<PageUnreached>();
+        foreach (var page in pages)
+        {
+            var narrowing = new Narrowing(
+                "",
+                [
+                    new NarrowingPart(PartKind.Album, false, [page.Album.ToString()]),
+                    new NarrowingPart(PartKind.Category, true, [.. page.Content.FilterCategories.Where(seen.Contains).Select(c => c.ToString())]),
+                    new NarrowingPart(PartKind.Tag, true, [.. page.Content.FilterTags.Select(t => t.ToString())]),
+                    new NarrowingPart(PartKind.Decision, true, [Decisions.LeaveOut]),
+                ]);
+            if (narrowing.Parts.Any(p => p.Not && p.Kind is PartKind.Category or PartKind.Tag) && index.Count(narrowing) is > 0 and var count)
+            {
+                unreached.Add(new PageUnreached(page.Id, page.Content.Heading, count, narrowing.ToString()));
+            }
+        }
+
+        return unreached;
     }
 }

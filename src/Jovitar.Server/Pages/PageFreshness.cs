@@ -2,7 +2,10 @@ using Jovitar.Server.Acts;
 
 namespace Jovitar.Server.Pages;
 
-/// <summary>Pages follow from acts: whatever a page shows that was changed raises its version, and an address it had leads to the one it has.</summary>
+/// <summary>
+/// Pages follow from acts: whatever a page shows that was changed raises its version, and an address it had leads to the one it has.
+/// The pages that albums and categories have by themselves do the same.
+/// </summary>
 internal sealed class PageFreshness : IActListener
 {
     public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
@@ -10,9 +13,9 @@ internal sealed class PageFreshness : IActListener
         // What a filter bar named is named by its new name to visitors, too.
         await act.ReplaceAsync("page", "draft", "edited = edited + 1", ct);
         await act.ReplaceAsync("page", "published", "version = version + 1", ct);
-        if (kinds.Contains("page"))
+        foreach (var kind in Addresses.Kinds.Where(kinds.Contains))
         {
-            await AddressesAsync(act, ct);
+            await Addresses.FollowAsync(act, kind, ct);
         }
 
         await act.RunAsync(
@@ -44,28 +47,68 @@ internal sealed class PageFreshness : IActListener
              where pg.id = locked.id
             """,
             ct, ("act", act.Id.Value));
+        await OwnPagesAsync(act, kinds, ct);
     }
 
-    /// <summary>A former address gives way to whoever uses it now; one that visitors knew leads to the new one.</summary>
-    static async Task AddressesAsync(Act act, CancellationToken ct)
-    {
-        await act.RunAsync(
-            """
-            delete from page_former_address as f
-             using act_change as c
-             where c.act = @act and c.kind = 'page' and f.address = c.after ->> 'address'
-            """,
-            ct, ("act", act.Id.Value));
-        await act.RunAsync(
-            """
-            insert into page_former_address (address, page)
-            select c.before ->> 'address', pg.id
-              from act_change as c
-              join page as pg on pg.id = c.thing and pg.published is not null
-             where c.act = @act and c.kind = 'page' and c.before ? 'address' and c.after ? 'address'
-               and not exists (select from page as other where other.address = c.before ->> 'address' and other.binned is null)
-            on conflict (address) do update set page = excluded.page
-            """,
-            ct, ("act", act.Id.Value));
-    }
+    /// <summary>
+    /// An album's own page follows its words and its photos; a category's the albums and photos in it and beneath it. Their versions
+    /// are rows of their own, for who changes photos must not wait for who arranges their albums.
+    /// </summary>
+    static Task<int> OwnPagesAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct) => act.RunAsync(
+        $"""
+        with recursive albums as (
+          select c.thing as id
+            from act_change as c
+           where c.act = @act and c.kind in ('album', 'album_photo', 'album_category')
+          union
+          select ap.album
+            from act_change as c
+            join album_photo as ap on ap.photo = c.thing
+           where c.act = @act and c.kind = 'photo'
+          union
+          select pg.album
+            from act_change as c
+            join page as pg on pg.id = c.thing
+           where c.act = @act and c.kind = 'page'),
+        -- Photos of what came into view or went out of it stand on the pages of their own categories.
+        appeared as (
+          select c.thing as id
+            from act_change as c
+           where c.act = @act and (c.kind = 'album_category' or c.kind = 'album' and c.before ? 'shown')
+          union
+          select pg.album
+            from act_change as c
+            join page as pg on pg.id = c.thing
+           where c.act = @act and c.kind = 'page' and (c.before ? 'published' or c.after ? 'published')),
+        categories as (
+          select ac.category as id
+            from albums as a
+            join album_category as ac on ac.album = a.id
+          union
+          select c.other
+            from act_change as c
+           where c.act = @act and c.kind in ('album_category', 'photo_category')
+          union
+          select pc.category
+            from act_change as c
+            join photo_category as pc on pc.photo = case c.kind when 'photo' then c.thing else c.other end
+           where c.act = @act and c.kind in ('photo', 'album_photo')
+          union
+          select pc.category
+            from appeared as a
+            join album_photo as ap on ap.album = a.id
+            join photo_category as pc on pc.photo = ap.photo
+          union
+          select c.id from category as c where @tree
+          union
+          select above.parent
+            from categories as below
+            join category as above on above.id = below.id
+           where above.parent is not null)
+        insert into shown_version (thing, version)
+        select id, 1 from albums union select id, 1 from categories
+         order by id
+        on conflict (thing) do update set version = shown_version.version + 1
+        """,
+        ct, ("act", act.Id.Value), ("tree", kinds.Contains("category")));
 }

@@ -87,23 +87,11 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
         var id = new PageId(Guid.CreateVersion7(act.Now));
         var content = new PageContent(Text.Cut(heading ?? title, PageContent.LongestHeading), description, new LayoutSettings(LayoutKind.Rows, 240, 6), [], []);
         act.Says = _ => $"Made a page, “{content.Heading}”.";
-        var wish = PageAddress.From(content.Heading).Value;
-        for (var n = 1; ; n++)
-        {
-            var address = n == 1 ? wish : $"{wish[..Math.Min(wish.Length, PageAddress.Longest - 6)]}-{n}";
-            var made = await act.RunAsync(
-                """
-                insert into page (id, album, address, draft, made)
-                select @id, @album, @address, @draft::jsonb, @now
-                 where not exists (select from page_former_address where address = @address)
-                on conflict (address) where binned is null do nothing
-                """,
-                ct, ("id", id.Value), ("album", album.Value), ("address", address), ("draft", JsonSerializer.Serialize(content, Json)), ("now", act.Now));
-            if (made == 1)
-            {
-                return id;
-            }
-        }
+        var address = await Addresses.FreeAsync(act, "page", PageAddress.From(content.Heading).Value, id.Value, ct);
+        await act.RunAsync(
+            "insert into page (id, album, address, draft, made) values (@id, @album, @address, @draft::jsonb, @now)", ct,
+            ("id", id.Value), ("album", album.Value), ("address", address), ("draft", JsonSerializer.Serialize(content, Json)), ("now", act.Now));
+        return id;
     }
 
     /// <summary>Writes the draft and the address. A new address of a published page is live at once, and the old one leads to it.</summary>
@@ -117,8 +105,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                     return act.Drop(refused);
                 }
 
-                await using var taken = act.Command("select exists (select from page where address = @address and binned is null and id <> @id)", ("address", address.Value), ("id", id.Value));
-                if ((bool)(await taken.ExecuteScalarAsync(ct))!)
+                if (await Addresses.IsTakenAsync(act, "page", address.Value, id.Value, ct))
                 {
                     return act.Drop(PageOutcome.AddressTaken);
                 }

@@ -11,6 +11,7 @@ internal sealed class Alone : IAsyncDisposable
     public const long LoadingDemo = 0x4A6F_0004;
     public const long Filling = 0x4A6F_0005;
     public const long SayingRules = 0x4A6F_0006;
+    public const long ChoosingAddresses = 0x4A6F_0007;
 
     readonly NpgsqlConnection connection;
     readonly long work;

@@ -19,9 +19,15 @@ internal static class SiteEndpoints
         var site = app.MapGroup("").AllowAnonymous().ExcludeFromDescription();
         site.MapGet("/", Start);
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
-        site.MapGet("/{address}", Page);
-        site.MapGet("/{address}/photo/{photo}", Photo);
-        app.MapGet("/site/view/{address}", View).AllowAnonymous().WithTags("Site").WithSummary("A page's photos in their places, for a choice and a width");
+        foreach (var kind in Enum.GetValues<SiteKind>())
+        {
+            var path = PageVersion.PathOf(kind, "{address}");
+            site.MapGet(path, (string address, string? show, HttpContext http, Visit visit, CancellationToken ct) => Page(kind, address, show, http, visit, ct));
+            site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, string? show, HttpContext http, Visit visit, CancellationToken ct) => Photo(kind, address, photo, show, http, visit, ct));
+            app.MapGet($"/site/view{path}", (string address, string? show, double width, HttpContext http, Visit visit, CancellationToken ct) => View(kind, address, show, width, http, visit, ct))
+                .AllowAnonymous().WithTags("Site").WithSummary("The photos in their places, for a choice and a width");
+        }
+
         var drafts = app.MapGroup("/preview").RequireAuthorization(Security.Editors).ExcludeFromDescription();
         drafts.MapGet("/{page}/view", DraftView);
         drafts.MapGet("/{page}", Draft);
@@ -30,50 +36,46 @@ internal static class SiteEndpoints
         app.MapFallback(Missing).AllowAnonymous().ExcludeFromDescription();
     }
 
-    static async Task Start(HttpContext http, SiteStore store, SettingsStore site, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
+    static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
     {
-        var (entries, version) = await store.StartAsync(ct);
-        var settings = await site.ReadAsync(ct);
-        if (!IsFresh(http, $"s{version}-{settings.Version}-{assets.Version}"))
+        var version = $"{await indexes.StartVersionAsync(ct)}-{(await site.ReadAsync(ct)).Version}-{assets.Version}";
+        if (!IsFresh(http, $"s{version}"))
         {
-            await SendAsync(http, await renderer.StartPageAsync(entries, ct), ct);
+            await SendAsync(http, await renderer.StartPageAsync(version, ct), ct);
         }
     }
 
-    static async Task Page(string address, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, CancellationToken ct)
+    static async Task Page(SiteKind kind, string address, string? show, HttpContext http, Visit visit, CancellationToken ct)
     {
-        if (await store.FindAsync(address, ct) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing))
+        if (await visit.FindAsync(kind, address, ct) is not { } version)
         {
-            await Missing(http, renderer, ct);
+            await Missing(http, visit.Renderer, ct);
         }
         else if (version.Address != address)
         {
-            Redirect(http, $"/{version.Address}");
+            Redirect(http, version.Path);
         }
-        else if (!IsFresh(http, Tag(version, assets)) && await renderer.AlbumPageAsync(version, show, ct) is { } page)
+        else if (!IsFresh(http, visit.Tag(version)) && await visit.Renderer.AlbumPageAsync(version, show, ct) is { } page)
         {
             await SendAsync(http, page, ct);
         }
     }
 
-    static async Task Photo(string address, PhotoId photo, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, CancellationToken ct)
+    static async Task Photo(SiteKind kind, string address, PhotoId photo, string? show, HttpContext http, Visit visit, CancellationToken ct)
     {
-        if (await store.FindAsync(address, ct) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing)
-            || await renderer.PageAsync(version, ct) is not { } page || Number(page, photo) is not { } n)
+        if (await visit.FindAsync(kind, address, ct) is not { } version || await visit.Renderer.PageAsync(version, ct) is not { } page || Number(page, photo) is not { } n)
         {
-            await Missing(http, renderer, ct);
+            await Missing(http, visit.Renderer, ct);
         }
         else if (version.Address != address)
         {
-            Redirect(http, $"/{version.Address}/photo/{photo}");
+            Redirect(http, $"{version.Path}/photo/{photo}");
         }
-        else if (!IsFresh(http, Tag(version, assets)))
+        else if (!IsFresh(http, visit.Tag(version)))
         {
-            await SendAsync(http, await renderer.PhotoPageAsync(page, new Narrowed(page, show, $"/{page.Address}"), n, $"/{page.Address}", false, ct), ct);
+            await SendAsync(http, await visit.Renderer.PhotoPageAsync(page, new Narrowed(page, show, page.Path), n, page.Path, false, ct), ct);
         }
     }
-
-    static string Tag(PageVersion version, SiteAssets assets) => $"{version.Id.Value:N}-{version.Version}-{version.Site}-{assets.Version}";
 
     /// <summary>A former address leads to the present one; kept for a moment only, for it may come into use again.</summary>
     static void Redirect(HttpContext http, string to)
@@ -82,8 +84,7 @@ internal static class SiteEndpoints
         http.Response.Redirect($"{to}{http.Request.QueryString}", permanent: true);
     }
 
-    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(
-        string address, string? show, double width, HttpContext http, SiteStore store, SiteRenderer renderer, AccessStore access, CancellationToken ct)
+    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, string? show, double width, HttpContext http, Visit visit, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
         if (!double.IsFinite(width))
@@ -91,8 +92,8 @@ internal static class SiteEndpoints
             return NoWidth();
         }
 
-        return await store.FindAsync(address, ct) is { } version && access.May(Viewer.Nobody, Right.See, version.Thing) && await renderer.PageAsync(version, ct) is { } page
-            ? TypedResults.Ok(new Narrowed(page, show, $"/{page.Address}").At(Math.Clamp(width, NarrowestView, WidestView)))
+        return await visit.FindAsync(kind, address, ct) is { } version && await visit.Renderer.PageAsync(version, ct) is { } page
+            ? TypedResults.Ok(new Narrowed(page, show, page.Path).At(Math.Clamp(width, NarrowestView, WidestView)))
             : Problems.Gone("page");
     }
 
@@ -101,7 +102,7 @@ internal static class SiteEndpoints
     static async Task Draft(PageId page, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await store.ReadAsync(page, draft: true, ct) is { } model)
+        if (await store.PageAsync(page, draft: true, ct) is { } model)
         {
             await SendAsync(http, await renderer.AlbumPageAsync(model, new Narrowed(model, show, $"/preview/{page}"), $"/preview/{page}", true, ct), ct);
         }
@@ -113,13 +114,13 @@ internal static class SiteEndpoints
 
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> DraftView(PageId page, string? show, double width, SiteStore store, CancellationToken ct) =>
         !double.IsFinite(width) ? NoWidth()
-        : await store.ReadAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(new Narrowed(model, show, $"/preview/{page}").At(Math.Clamp(width, NarrowestView, WidestView)))
+        : await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(new Narrowed(model, show, $"/preview/{page}").At(Math.Clamp(width, NarrowestView, WidestView)))
         : Problems.Gone("page");
 
     static async Task DraftPhoto(PageId page, PhotoId photo, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await store.ReadAsync(page, draft: true, ct) is { } model && Number(model, photo) is { } n)
+        if (await store.PageAsync(page, draft: true, ct) is { } model && Number(model, photo) is { } n)
         {
             await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(model, show, $"/preview/{page}"), n, $"/preview/{page}", true, ct), ct);
         }
@@ -214,4 +215,16 @@ internal static class SiteEndpoints
         headers.ContentLength = bytes.Length;
         await http.Response.Body.WriteAsync(bytes, ct);
     }
+}
+
+/// <summary>What an answer to a visitor is made with.</summary>
+internal sealed class Visit(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access)
+{
+    public SiteRenderer Renderer => renderer;
+
+    /// <summary>What is at an address, if visitors may see it.</summary>
+    public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct) =>
+        await store.FindAsync(kind, address, ct) is { } version && access.May(Viewer.Nobody, Right.See, version.Thing) ? version : null;
+
+    public string Tag(PageVersion version) => $"{version.Id:N}-{version.Version}-{version.Site}-{assets.Version}";
 }

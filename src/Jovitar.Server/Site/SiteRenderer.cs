@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text;
+using Jovitar.Core;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Components;
@@ -13,7 +14,7 @@ namespace Jovitar.Server.Site;
 internal sealed record Rendered(byte[] Html, byte[] Brotli, string Policy);
 
 /// <summary>Makes visitors' HTML, and keeps it for as long as its version stands.</summary>
-internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SettingsStore settings, SiteAssets assets) : IDisposable
+internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteIndexStore indexes, SettingsStore settings, SiteAssets assets) : IDisposable
 {
     /// <summary>Bytes of pages and models that are kept at most.</summary>
     const long MostKept = 96L * 1024 * 1024;
@@ -29,7 +30,12 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return page;
         }
 
-        page = await store.ReadAsync(version.Id, draft: false, ct);
+        page = version.Kind switch
+        {
+            SiteKind.Page => await store.PageAsync(new PageId(version.Id), draft: false, ct),
+            SiteKind.Album => await store.AlbumAsync(version.Id, ct),
+            _ => await store.CategoryAsync(new CategoryId(version.Id), ct),
+        };
         return page is null ? null : kept.Set(key, page, new MemoryCacheEntryOptions { Size = 2000 + (page.Photos.Count * 700L), SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
@@ -47,14 +53,14 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return null;
         }
 
-        var view = new Narrowed(page, show, $"/{page.Address}");
+        var view = new Narrowed(page, show, page.Path);
         var key = (version.Id, version.Version, version.Site, view.Choice);
         if (kept.TryGetValue(key, out rendered))
         {
             return rendered!;
         }
 
-        rendered = await AlbumPageAsync(page, view, $"/{page.Address}", draft: false, ct);
+        rendered = await AlbumPageAsync(page, view, page.Path, draft: false, ct);
         return kept.Set(key, rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
@@ -71,7 +77,17 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         return RenderAsync<PhotoPage>("", ct, ("Page", page), ("Photo", page.Photos[photo]), ("Before", Beside(-1)), ("After", Beside(1)), ("BasePath", basePath), ("Choice", at < 0 ? "" : view.Choice), ("Draft", draft));
     }
 
-    public async Task<Rendered> StartPageAsync(IReadOnlyList<SiteEntry> entries, CancellationToken ct) => await RenderAsync<StartPage>("", ct, ("Entries", entries));
+    /// <summary>The start page, made once for each version of what it shows.</summary>
+    public async Task<Rendered> StartPageAsync(string version, CancellationToken ct)
+    {
+        if (kept.TryGetValue(("start", version), out Rendered? rendered))
+        {
+            return rendered!;
+        }
+
+        rendered = await RenderAsync<StartPage>("", ct, ("Entries", await indexes.StartAsync(ct)));
+        return kept.Set(("start", version), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
+    }
 
     public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", ct);
 

@@ -1,11 +1,8 @@
-using System.Globalization;
-using System.Security.Cryptography;
-using System.Text;
 using Jovitar.Core;
-using Jovitar.Core.Corrections;
-using Jovitar.Core.Filtering;
-using Jovitar.Core.Pages;
 using Jovitar.Core.Access;
+using Jovitar.Core.Filtering;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -14,96 +11,144 @@ using Npgsql;
 
 namespace Jovitar.Server.Site;
 
-/// <summary>A photo as visitors have it.</summary>
-/// <param name="Focus">What stays in view where it is cropped to its place; null for its middle.</param>
-public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height, string Title, string Caption, string Alt, string Credit, Spot? Focus)
-{
-    /// <summary>The classes of the style sheet that keep the focus in view, to a tenth of the picture: inline styles are closed by the page's policy.</summary>
-    public string? FocusClass => Focus is { } f ? string.Create(CultureInfo.InvariantCulture, $"x{Math.Round(f.X * 10)} y{Math.Round(f.Y * 10)}") : null;
-
-    public double Shape => (double)Width / Height;
-
-    /// <summary>What a photo is called where a name is needed and it has no title.</summary>
-    public string Name => Title.Length > 0 ? Title : "Untitled photograph";
-}
-
-/// <summary>A page with all that visitors can see on it.</summary>
-public sealed record SitePage(PageId Id, string Address, PageContent Content, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
-{
-    /// <summary>Which photos stand on it, in their order and as they are corrected, and which buttons: a page that was opened before they changed has another.</summary>
-    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
-}
-
-/// <summary>A published page as the start page lists it.</summary>
-public sealed record SiteEntry(string Address, string Heading, int Photos, SitePhoto? Cover);
-
-/// <summary>Where a page is, and which of its states visitors get.</summary>
-internal sealed record PageVersion(PageId Id, long Version, long Site, string Address, PageThing Thing);
-
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, AccessStore access)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteIndexStore indexes)
 {
-    const string PhotoColumns =
-        $"""
-        p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.correction::text as correction,
-          coalesce(nullif(p.credit, ''), p.creator) as credit, {AccessStore.PhotoColumns}
-        """;
+    /// <summary>How an album's or a category's own page sets its photos.</summary>
+    static readonly LayoutSettings Usual = new(LayoutKind.Rows, 260, 6);
 
-    static SitePhoto ReadPhoto(NpgsqlDataReader r) => new(
-        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")));
-
-    /// <summary>Whether visitors may see a photo that stands on a published page: the decision, with what this row says.</summary>
-    bool IsForVisitors(NpgsqlDataReader r) => access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, publishedPages: 1, drafts: 0));
-
-    /// <summary>The page at an address, or the one that stood there before.</summary>
-    public async Task<PageVersion?> FindAsync(string address, CancellationToken ct)
+    /// <summary>What is at an address, or stood there before.</summary>
+    public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
     {
+        var columns = kind switch
+        {
+            SiteKind.Page => "t.version, t.published is not null as published, 0 as on_own, 0 as on_pages, 0 as on_drafts, 0 as out_of_view, false as in_view",
+            SiteKind.Album => "coalesce(v.version, 0) as version, false as published, pages.*, false as in_view",
+            _ => "coalesce(v.version, 0) as version, false as published, 0 as on_own, 0 as on_pages, 0 as on_drafts, 0 as out_of_view, t.in_view",
+        };
+        var table = kind.ToString().ToLowerInvariant();
+        var from =
+            $"""
+            {table} as t on t.id = f.thing
+              left join shown_version as v on v.thing = t.id
+             {(kind == SiteKind.Album ? $"cross join lateral ({AccessStore.ShownOnOfAlbums} and oa.id = t.id) as pages" : "")}
+             cross join site as s
+            """;
         await using var command = db.Command(
-            """
-            select pg.id, pg.version, s.version as site, pg.published is not null as published, pg.address,
-                   pg.binned is not null as is_binned, 0 as former
-              from page as pg
-             cross join site as s
-             where pg.address = @address and pg.binned is null
-            union all
-            select pg.id, pg.version, s.version, pg.published is not null, pg.address, pg.binned is not null, 1
-              from page_former_address as f
-              join page as pg on pg.id = f.page
-             cross join site as s
-             where f.address = @address
-             order by former
+            $"""
+            select t.id, t.address, s.version as site, t.binned is not null as is_binned, {columns}
+              from (
+                select id as thing, 0 as former from {table} where address = @address and binned is null
+                union all
+                select thing, 1 from former_address where kind = '{table}' and address = @address) as f
+              join {from}
+             order by f.former
+             limit 1
             """,
             ("address", address));
         return await command.FirstAsync(
             r => new PageVersion(
-                new PageId(r.Get<Guid>("id")), r.Get<long>("version"), r.Get<long>("site"), r.Get<string>("address"), new PageThing(r.Get<bool>("is_binned"), r.Get<bool>("published"), Changed: false)),
+                kind, r.Get<Guid>("id"), r.Get<long>("version"), r.Get<long>("site"), r.Get<string>("address"),
+                kind switch
+                {
+                    SiteKind.Page => new PageThing(r.Get<bool>("is_binned"), r.Get<bool>("published"), Changed: false),
+                    // Its own page, not those that were made for it: they have addresses and words of their own.
+                    SiteKind.Album => new AlbumThing(r.Get<bool>("is_binned"), AccessStore.On(r) with { Pages = 0 }),
+                    _ => new CategoryThing(r.Get<bool>("is_binned"), r.Get<bool>("in_view")),
+                }),
             ct);
     }
 
     /// <summary>Reads a page as visitors have it, or its draft.</summary>
-    public async Task<SitePage?> ReadAsync(PageId id, bool draft, CancellationToken ct)
+    public async Task<SitePage?> PageAsync(PageId id, bool draft, CancellationToken ct)
     {
-        await using var command = db.Command($"select album, address, {(draft ? "draft" : "published")}::text as content from page where id = @id and binned is null", ("id", id.Value));
-        if (await command.FirstAsync(r => Tuple.Create(r.Get<Guid>("album"), r.Get<string>("address"), r.MaybeText("content")), ct) is not ({ } album, { } address, { } json))
+        await using var command = db.Command(
+            $"""
+            select pg.album, a.shown, pg.address, pg.{(draft ? "draft" : "published")}::text as content
+              from page as pg
+              join album as a on a.id = pg.album
+             where pg.id = @id and pg.binned is null
+            """,
+            ("id", id.Value));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<Guid>("album"), r.Get<bool>("shown"), r.Get<string>("address"), r.MaybeText("content")), ct) is not ({ } album, { } isShown, { } address, { } json))
         {
             return null;
         }
 
         var content = PageStore.Read(json);
+        var shown = await PhotosAsync(album, SitePhotos.OnPage(isShown), ct);
+        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content, [], [], shown, await BarAsync(album, content, shown, ct));
+    }
+
+    /// <summary>Reads what an album has for a page by itself.</summary>
+    public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select a.address, coalesce(nullif(a.title, ''), a.working_name) as heading, a.description, pages.*
+              from album as a
+             cross join lateral (
+               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
+             where a.id = @id and a.binned is null
+            """,
+            ("id", id));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description"), AccessStore.On(r)), ct) is not var (address, heading, text, on))
+        {
+            return null;
+        }
+
+        await using var places = db.Command(
+            """
+            select c.address, c.name
+              from album_category as ac
+              join category as c on c.id = ac.category and c.in_view
+             where ac.album = @id
+             order by lower(c.name), c.id
+            """,
+            ("id", id));
+        var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
+        return new SitePage(
+            PageVersion.PathOf(SiteKind.Album, address), new PageContent(heading, text, Usual, [], []), above, [], await PhotosAsync(id, on, ct), new FilterBar([], 0, []));
+    }
+
+    /// <summary>Reads what a category has for a page by itself.</summary>
+    public async Task<SitePage?> CategoryAsync(CategoryId id, CancellationToken ct)
+    {
+        var tree = await categories.TreeAsync(ct);
+        await using var command = db.Command("select address, name, description, parent, beneath, sort from category where id = @id and in_view", ("id", id.Value));
+        if (await command.FirstAsync(
+            r => Tuple.Create(r.Get<string>("address"), r.Get<string>("name"), r.Get<string>("description"), r.MaybeId("parent"), r.Get<bool>("beneath"), Enum.Parse<Core.Albums.IndexSort>(r.Get<string>("sort"), ignoreCase: true)),
+            ct) is not var (address, name, text, parent, beneath, sort))
+        {
+            return null;
+        }
+
+        await using var find = db.Command("select address, name from category where id = @parent", ("parent", parent));
+        var above = await find.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
+        var seen = tree.InView();
+        IReadOnlyList<CategoryId> within = beneath ? [.. seen.WithDescendants(id)] : [id];
+        var albums = await indexes.AlbumsAsync(id, within, sort, ct);
+        var seenAlbums = await indexes.SeenAlbumsAsync(ct);
+        return new SitePage(
+            PageVersion.PathOf(SiteKind.Category, address), new PageContent(name, text, Usual, [], []), above,
+            [.. await indexes.CategoriesAsync(seen, id, seenAlbums, ct), .. albums.Entries], await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct), new FilterBar([], 0, []));
+    }
+
+    async Task<IReadOnlyList<SitePhoto>> PhotosAsync(Guid album, ShownOn on, CancellationToken ct)
+    {
         await using var photos = db.Command(
             $"""
-            select {PhotoColumns}
+            select {SitePhotos.Columns}
               from album_photo as ap
               join photo as p on p.id = ap.photo
              where ap.album = @album
              order by ap.place, ap.photo
             """,
             ("album", album));
-        var shown = (await photos.AllAsync(r => IsForVisitors(r) ? ReadPhoto(r) : null, ct)).OfType<SitePhoto>().ToList();
-        return new SitePage(id, address, content, shown, await BarAsync(album, content, shown, ct));
+        return [.. (await photos.AllAsync(r => visitors.Sees(r, on) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
     }
 
-    async Task<FilterBar> BarAsync(Guid album, PageContent content, List<SitePhoto> photos, CancellationToken ct)
+    async Task<FilterBar> BarAsync(Guid album, PageContent content, IReadOnlyList<SitePhoto> photos, CancellationToken ct)
     {
         var places = photos.Select((p, i) => (p.Id, i)).ToDictionary(t => t.Id, t => t.i);
         var entries = new List<FilterEntry>();
@@ -179,44 +224,5 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, A
                 add(names[id].Name, FilterKind.Category, names[id].Parent is { } parent && id != chosen && stands.TryGetValue(parent, out var at) ? at : -1, [.. held[id]]);
             }
         }
-    }
-
-    /// <summary>
-    /// The published pages, the newest first, and what changes with anything the start page shows. Photos are counted by what the
-    /// decision depends on; which of the counts are visitors' is decided, not asked of the database.
-    /// </summary>
-    public async Task<(IReadOnlyList<SiteEntry> Entries, string Version)> StartAsync(CancellationToken ct)
-    {
-        await using var pages = db.CreateCommand(
-            """
-            select pg.id, pg.address, pg.published ->> 'heading' as heading, pg.version, pg.album, a.cover
-              from page as pg
-              join album as a on a.id = pg.album
-             where pg.published is not null and pg.binned is null
-             order by pg.published_at desc, pg.id desc
-            """);
-        var rows = await pages.AllAsync(
-            r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Heading: r.Get<string>("heading"), Version: r.Get<long>("version"), Album: r.Get<Guid>("album"), Cover: r.MaybeId("cover")), ct);
-        await using var groups = db.Command(
-            $"""
-            select ap.album, {AccessStore.PhotoColumns}, count(*) as count, min(ap.place) as first,
-                   (array_agg(p.id order by ap.place, ap.photo))[1] as photo,
-                   coalesce(bool_or(p.id = a.cover), false) as has_cover
-              from album_photo as ap
-              join photo as p on p.id = ap.photo
-              join album as a on a.id = ap.album
-             where ap.album = any(@albums)
-             group by ap.album, p.state, p.decision, p.binned is not null
-            """,
-            ("albums", rows.Select(r => r.Album).Distinct().ToArray()));
-        var counted = (await groups.AllAsync(
-            r => (Album: r.Get<Guid>("album"), Shown: IsForVisitors(r), Count: (int)r.Get<long>("count"), First: r.Get<long>("first"), Photo: r.Get<Guid>("photo"), HasCover: r.Get<bool>("has_cover")), ct))
-            .Where(g => g.Shown).ToLookup(g => g.Album);
-        var covers = rows.ToDictionary(r => r.Id, r => r.Cover is { } chosen && counted[r.Album].Any(g => g.HasCover) ? chosen : counted[r.Album].OrderBy(g => g.First).Select(g => (Guid?)g.Photo).FirstOrDefault());
-        await using var read = db.Command($"select {PhotoColumns} from photo as p where p.id = any(@ids)", ("ids", covers.Values.OfType<Guid>().ToArray()));
-        var photos = (await read.AllAsync(r => ReadPhoto(r), ct)).ToDictionary(p => p.Id.Value);
-        var entries = rows.Select(r => new SiteEntry(r.Address, r.Heading, counted[r.Album].Sum(g => g.Count), covers[r.Id] is { } cover ? photos.GetValueOrDefault(cover) : null)).ToArray();
-        var versions = string.Join(' ', rows.Select(r => $"{r.Id}:{r.Version}"));
-        return (entries, Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(versions)))[..24]);
     }
 }

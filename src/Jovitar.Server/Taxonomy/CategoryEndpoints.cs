@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
+using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -16,7 +17,8 @@ public sealed record NewCategory([Required, Words(120)] string Name, CategoryId?
 /// <param name="Place">Its place among its siblings, 0 = first; null to leave it.</param>
 /// <param name="Description">What visitors read of it; null to leave it.</param>
 /// <param name="Shown">Whether visitors see it and what stands beneath it; null to leave it.</param>
-public sealed record CategoryEdit([Required, Words(120)] string Name, CategoryId? Parent, int? Place = null, [Words(10_000)] string? Description = null, bool? Shown = null);
+/// <param name="Page">What is set for its page; null to leave it.</param>
+public sealed record CategoryEdit([Required, Words(120)] string Name, CategoryId? Parent, int? Place = null, [Words(10_000)] string? Description = null, bool? Shown = null, CategoryPage? Page = null);
 
 internal sealed record MadeCategory(CategoryId Id);
 
@@ -39,16 +41,28 @@ internal static class CategoryEndpoints
     static async Task<Results<Ok<MadeCategory>, BadRequest<Problem>>> Make(NewCategory body, Actor who, CategoryStore categories, CancellationToken ct) =>
         await categories.MakeAsync(who, body.Name, body.Parent, ct) is { } made ? TypedResults.Ok(new MadeCategory(made)) : NoParent();
 
-    static async Task<Results<Ok<Done>, BadRequest<Problem>, NotFound<Problem>, Stale>> Change(
+    static async Task<Results<Ok<Done>, BadRequest<Problem>, NotFound<Problem>, Conflict<Problem>, Stale>> Change(
         CategoryId category, CategoryEdit body, [FromHeader(Name = "If-Match")] long version, Actor who, CategoryStore categories, CancellationToken ct)
     {
-        var (outcome, done) = await categories.ChangeAsync(who, category, new CategoryWish(body.Name, body.Parent, body.Place, body.Description, body.Shown), version, ct);
+        var page = body.Page;
+        if (page is not null)
+        {
+            if (!PageAddress.TryParse(page.Address, out var address, out var fault))
+            {
+                return Problems.Invalid(fault, new Dictionary<string, string> { ["address"] = fault });
+            }
+
+            page = page with { Address = address.Value };
+        }
+
+        var (outcome, done) = await categories.ChangeAsync(who, category, new CategoryWish(body.Name, body.Parent, body.Place, body.Description, body.Shown, page), version, ct);
         return outcome switch
         {
             CategoryOutcome.Written => TypedResults.Ok(done),
             CategoryOutcome.Gone => Problems.Gone("category"),
             CategoryOutcome.Stale => Problems.Stale("category"),
             CategoryOutcome.NoParent => NoParent(),
+            CategoryOutcome.AddressTaken => Problems.Taken($"Another category has the address “{page?.Address}”.", "address"),
             _ => Problems.Invalid("A category cannot stand beneath itself.", new Dictionary<string, string> { ["parent"] = "Choose one that does not stand beneath this one." }),
         };
     }

@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Narrowings;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Acts;
@@ -15,13 +16,26 @@ namespace Jovitar.Server.Taxonomy;
 /// <param name="Photos">So many it holds itself.</param>
 /// <param name="WithBeneath">So many it holds together with all beneath it, each once.</param>
 /// <param name="HiddenBy">What keeps it out of visitors' view: itself, or one above it; null when they see it.</param>
-internal sealed record CategoryLine(CategoryId Id, CategoryId? Parent, string Name, string Description, int Depth, int Photos, int WithBeneath, CategoryId? HiddenBy, long Version);
+/// <param name="Albums">So many albums stand in it itself.</param>
+/// <param name="AlbumsWithBeneath">So many stand in it or beneath it, each once.</param>
+/// <param name="Picture">To know it by: the cover that was chosen, else one that suits; null while there is none.</param>
+internal sealed record CategoryLine(
+    CategoryId Id, CategoryId? Parent, string Name, string Description, int Depth, int Photos, int WithBeneath, CategoryId? HiddenBy, int Albums, int AlbumsWithBeneath, CategoryPage Page,
+    string? Picture, long Version);
+
+/// <summary>What is set for the page that a category has.</summary>
+/// <param name="Address">The last part of its address, behind <c>/category/</c>.</param>
+/// <param name="Cover">The picture its cover shows; null for one that suits. An empty id says the same.</param>
+/// <param name="Beneath">It shows the albums and photos of the categories beneath it, too.</param>
+/// <param name="Sort">In which order it lists albums.</param>
+public sealed record CategoryPage([Words(PageAddress.Longest * 2)] string Address, PhotoId? Cover, bool Beneath, IndexSort Sort);
 
 /// <summary>What is to be changed of a category.</summary>
 /// <param name="Position">Its place among its siblings, 0 = first; null to leave it where it is.</param>
 /// <param name="Description">Null to leave it.</param>
 /// <param name="Shown">Whether visitors see it; null to leave it.</param>
-internal sealed record CategoryWish(string Name, CategoryId? Parent, int? Position, string? Description, bool? Shown);
+/// <param name="Page">What is set for its page; null to leave it.</param>
+internal sealed record CategoryWish(string Name, CategoryId? Parent, int? Position, string? Description, bool? Shown, CategoryPage? Page);
 
 /// <summary>Categories to put photos into, and to take them out of.</summary>
 internal sealed record CategoryChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<CategoryId> Add, IReadOnlyList<CategoryId> Remove);
@@ -36,6 +50,7 @@ internal enum CategoryOutcome
     /// <summary>It would stand beneath itself.</summary>
     Loop,
     NoParent,
+    AddressTaken,
 }
 
 /// <summary>The tree of categories, and which photos stand in them.</summary>
@@ -48,16 +63,42 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
     public async Task<IReadOnlyList<CategoryLine>> ListAsync(CancellationToken ct)
     {
         var index = await keeper.CurrentAsync(ct);
-        var (holding, beneath) = (index.Holding(PartKind.Category), index.HoldingBeneath());
-        await using var command = db.CreateCommand("select id, parent, name, place, shown, description, version from category where binned is null");
-        var rows = await command.AllAsync(r => (Node: Node(r), Description: r.Get<string>("description"), Version: r.Get<long>("version")), ct);
+        var (holding, beneath, rated) = (index.Holding(PartKind.Category), index.HoldingBeneath(), index.HighestRated(PartKind.Category, 1));
+        await using var command = db.CreateCommand("select id, parent, name, place, shown, description, address, cover, beneath, sort, version from category where binned is null");
+        var rows = await command.AllAsync(
+            r => (
+                Node: Node(r), Description: r.Get<string>("description"), Version: r.Get<long>("version"),
+                Page: new CategoryPage(
+                    r.Get<string>("address"), r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null, r.Get<bool>("beneath"), Enum.Parse<IndexSort>(r.Get<string>("sort"), ignoreCase: true))),
+            ct);
+        await using var standing = db.CreateCommand(
+            """
+            select ac.category, ac.album, a.cover
+              from album_category as ac
+              join album as a on a.id = ac.album and a.binned is null
+             order by coalesce(a.dated, a.made::date) desc, a.id desc
+            """);
+        var albums = (await standing.AllAsync(r => (Category: new CategoryId(r.Get<Guid>("category")), Album: r.Get<Guid>("album"), Cover: r.MaybeId("cover")), ct)).ToLookup(a => a.Category);
+        var ratedOfAlbums = index.HighestRated(PartKind.Album, 1);
         var facts = rows.ToDictionary(r => r.Node.Id);
         var tree = new CategoryTree(rows.Select(r => r.Node));
+        // Chosen, else of the newest album that has one, else the best photo of its own.
+        Guid? Suits(CategoryId id) => facts[id].Page.Cover?.Value ?? tree.WithDescendants(id).SelectMany(c => albums[c]).Select(a => a.Cover ?? Best(ratedOfAlbums, a.Album)).FirstOrDefault(c => c is not null)
+            ?? tree.WithDescendants(id).Select(c => Best(rated, c.Value)).FirstOrDefault(c => c is not null);
+        static Guid? Best(IReadOnlyDictionary<Guid, IReadOnlyList<Guid>> of, Guid id) => of.TryGetValue(id, out var best) ? best[0] : null;
+        var covers = rows.ToDictionary(r => r.Node.Id, r => Suits(r.Node.Id));
+        await using var read = db.Command("select id, picture from photo where id = any(@ids) and stage > 0 and binned is null", ("ids", covers.Values.OfType<Guid>().Distinct().ToArray()));
+        var pictures = (await read.AllAsync(r => KeyValuePair.Create(r.Get<Guid>("id"), r.Get<string>("picture")), ct)).ToDictionary();
         return
         [
-            .. tree.InOrder().Select(n => new CategoryLine(
-                n.Node.Id, n.Node.Parent, n.Node.Name, facts[n.Node.Id].Description, n.Depth, holding.GetValueOrDefault(n.Node.Id.Value), beneath.GetValueOrDefault(n.Node.Id.Value),
-                tree.HiddenBy(n.Node.Id), facts[n.Node.Id].Version)),
+            .. tree.InOrder().Select(n =>
+            {
+                var (id, fact) = (n.Node.Id, facts[n.Node.Id]);
+                return new CategoryLine(
+                    id, n.Node.Parent, n.Node.Name, fact.Description, n.Depth, holding.GetValueOrDefault(id.Value), beneath.GetValueOrDefault(id.Value), tree.HiddenBy(id),
+                    albums[id].Count(), tree.WithDescendants(id).SelectMany(c => albums[c]).Select(a => a.Album).Distinct().Count(), fact.Page,
+                    covers[id] is { } cover ? pictures.GetValueOrDefault(cover) : null, fact.Version);
+            }),
         ];
     }
 
@@ -105,8 +146,9 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
 
         var id = new CategoryId(Guid.CreateVersion7(act.Now));
         await act.RunAsync(
-            "insert into category (id, parent, name, place) values (@id, @parent::uuid, @name, @place)", ct,
-            ("id", id.Value), ("parent", parent?.Value), ("name", name.Trim()), ("place", Places.After(nodes.Where(n => n.Parent == parent).Max(n => (long?)n.Place))));
+            "insert into category (id, parent, name, address, place) values (@id, @parent::uuid, @name, @address, @place)", ct,
+            ("id", id.Value), ("parent", parent?.Value), ("name", name.Trim()), ("address", await Addresses.FreeAsync(act, "category", PageAddress.From(name).Value, id.Value, ct)),
+            ("place", Places.After(nodes.Where(n => n.Parent == parent).Max(n => (long?)n.Place))));
         return id;
     }
 
@@ -158,7 +200,13 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
                     return act.Drop(CategoryOutcome.Loop);
                 }
 
-                act.Says = _ => ActWords.ChangedCategory(before.Name, name, wish.Shown == before.Shown ? null : wish.Shown, wish.Description is not null && position is null && parent == before.Parent);
+                if (wish.Page is { } page && await Addresses.IsTakenAsync(act, "category", page.Address, id.Value, ct))
+                {
+                    return act.Drop(CategoryOutcome.AddressTaken);
+                }
+
+                act.Says = _ => ActWords.ChangedCategory(
+                    before.Name, name, wish.Shown == before.Shown ? null : wish.Shown, wish.Description is not null && position is null && parent == before.Parent, wish.Page is not null);
                 var siblings = nodes.Where(n => n.Parent == parent && n.Id != id).OrderBy(n => n.Place).ThenBy(n => n.Name, StringComparer.CurrentCulture).ToList();
                 var at = position ?? (before.Parent == parent ? siblings.Count(s => s.Place < before.Place) : siblings.Count);
                 siblings.Insert(Math.Clamp(at, 0, siblings.Count), before);
@@ -171,12 +219,30 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
                      where id = @id and version = @expected
                     """,
                     ct, ("id", id.Value), ("name", name), ("parent", parent?.Value), ("description", wish.Description?.Trim()), ("shown", wish.Shown), ("expected", expected));
+                if (wish.Page is { } set)
+                {
+                    await WritePageAsync(act, id, set, ct);
+                }
+
                 await act.RunAsync(
                     "update category as c set place = o.place from unnest(@ids, @places) as o(id, place) where c.id = o.id", ct,
                     ("ids", places.Select(p => p.Thing).Values()), ("places", places.Select(p => p.Place).ToArray()));
                 return changed == 1 ? CategoryOutcome.Written : act.Drop(CategoryOutcome.Stale);
             },
             ct);
+    }
+
+    static async Task WritePageAsync(Act act, CategoryId id, CategoryPage page, CancellationToken ct)
+    {
+        await act.LockAsync("photo", page.Cover is { } cover ? [cover.Value] : [], ct);
+        await act.RunAsync(
+            """
+            update category
+               set address = @address, beneath = @beneath, sort = @sort,
+                   cover = (select p.id from photo as p where p.id = @cover::uuid and p.binned is null)
+             where id = @id
+            """,
+            ct, ("id", id.Value), ("address", page.Address), ("beneath", page.Beneath), ("sort", page.Sort.ToString().ToLowerInvariant()), ("cover", page.Cover?.Value));
     }
 
     /// <summary>Throws a category in the bin with all beneath it; photos stay.</summary>

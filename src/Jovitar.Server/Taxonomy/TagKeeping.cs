@@ -11,7 +11,7 @@ namespace Jovitar.Server.Taxonomy;
 
 /// <summary>A window of all tags by name.</summary>
 /// <param name="Total">How many fit what was asked for.</param>
-/// <param name="Unused">How many tags no photo has.</param>
+/// <param name="Unused">How many tags nothing has.</param>
 /// <param name="Next">Where the next window begins; null when this is the last.</param>
 internal sealed record TagWindow(int Total, int Unused, IReadOnlyList<TagLine> Tags, string? Next);
 
@@ -34,7 +34,7 @@ internal enum TagOutcome
     TakenInBin,
 }
 
-/// <summary>Tags kept in order: renamed, made one, thrown away where no photo has them.</summary>
+/// <summary>Tags kept in order: renamed, made one, thrown away where nothing has them.</summary>
 internal sealed class TagKeeping(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
 {
     /// <summary>Tags a window.</summary>
@@ -53,15 +53,16 @@ internal sealed class TagKeeping(NpgsqlDataSource db, ActRunner acts, IndexKeepe
         const string Counted =
             """
             with counted as (
-              select t.id, t.name, t.key, coalesce(u.photos, 0) as photos
+              select t.id, t.name, t.key, coalesce(u.photos, 0) as photos,
+                     (select count(*) from album_tag as at where at.tag = t.id)::int as albums
                 from tag as t
                 left join unnest(@used, @times) as u(tag, photos) on u.tag = t.id
                where t.binned is null)
             """;
-        const string Fits = "key like '%' || @key || '%' and (not @unused or photos = 0)";
-        await using var command = db.Command($"{Counted} select id, name, key, photos from counted where {Fits} and key > @after order by key limit @most", parameters);
-        var found = await command.AllAsync(r => (Line: new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), r.Get<int>("photos")), Key: r.Get<string>("key")), ct);
-        await using var count = db.Command($"{Counted} select count(*) filter (where {Fits}) as total, count(*) filter (where photos = 0) as unused from counted", parameters);
+        const string Fits = "key like '%' || @key || '%' and (not @unused or photos + albums = 0)";
+        await using var command = db.Command($"{Counted} select id, name, key, photos, albums from counted where {Fits} and key > @after order by key limit @most", parameters);
+        var found = await command.AllAsync(r => (Line: new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), r.Get<int>("photos"), r.Get<int>("albums")), Key: r.Get<string>("key")), ct);
+        await using var count = db.Command($"{Counted} select count(*) filter (where {Fits}) as total, count(*) filter (where photos + albums = 0) as unused from counted", parameters);
         var (total, bare) = (await count.FirstAsync(r => Tuple.Create((int)r.Get<long>("total"), (int)r.Get<long>("unused")), ct))!;
         return new TagWindow(total, bare, [.. found.Take(Step).Select(f => f.Line)], found.Count > Step ? found[Step - 1].Key : null);
     }
@@ -130,6 +131,19 @@ internal sealed class TagKeeping(NpgsqlDataSource db, ActRunner acts, IndexKeepe
 
                 act.Says = tally => ActWords.MergedTags([.. gone.Select(g => g.Name)], found.First(f => f.Id == stays.Value).Name, tally);
                 (string, object?)[] parameters = [("stays", stays.Value), ("gone", gone.Select(g => g.Id).ToArray()), ("now", act.Now)];
+                await act.RunAsync("select from album where id in (select album from album_tag where tag = any(@gone)) order by id for no key update", ct, parameters);
+                await act.RunAsync(
+                    """
+                    insert into album_tag (album, tag, said_by)
+                    select at.album, @stays, min(at.said_by)
+                      from album_tag as at
+                     where at.tag = any(@gone)
+                     group by at.album
+                     order by at.album
+                    on conflict do nothing
+                    """,
+                    ct, parameters);
+                await act.RunAsync("delete from album_tag where tag = any(@gone)", ct, parameters);
                 await act.RunAsync("select from photo where id in (select photo from photo_tag where tag = any(@gone)) order by id for no key update", ct, parameters);
                 await act.RunAsync(
                     """
@@ -153,7 +167,7 @@ internal sealed class TagKeeping(NpgsqlDataSource db, ActRunner acts, IndexKeepe
         return there ? done : null;
     }
 
-    /// <summary>Throws away the tags that no photo has.</summary>
+    /// <summary>Throws away the tags that no photo and no album has.</summary>
     public async Task<(int Count, Done Done)> DropUnusedAsync(Actor who, CancellationToken ct) => await acts.RunAsync(
         who, ActKind.Binned,
         async act =>
@@ -164,6 +178,7 @@ internal sealed class TagKeeping(NpgsqlDataSource db, ActRunner acts, IndexKeepe
                   select t.id
                     from tag as t
                    where t.binned is null and not exists (select from photo_tag as pt where pt.tag = t.id)
+                     and not exists (select from album_tag as at where at.tag = t.id)
                    order by t.id
                      for no key update)
                 update tag as t

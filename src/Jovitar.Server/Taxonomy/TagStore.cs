@@ -10,7 +10,10 @@ using Npgsql;
 
 namespace Jovitar.Server.Taxonomy;
 
-internal sealed record TagLine(TagId Id, string Name, int Photos);
+/// <summary>A tag.</summary>
+/// <param name="Photos">On so many photos.</param>
+/// <param name="Albums">And on so many albums, where that is counted.</param>
+internal sealed record TagLine(TagId Id, string Name, int Photos, int Albums = 0);
 
 /// <summary>Tags to add to photos, by name, and to take off them.</summary>
 internal sealed record TagChange(IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Add, IReadOnlyList<TagId> Remove);

@@ -1,0 +1,239 @@
+using System.Security.Cryptography;
+using System.Text;
+using Jovitar.Core;
+using Jovitar.Core.Albums;
+using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Access;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Taxonomy;
+using Npgsql;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>Indexes of albums and categories: covers that lead on, each filled by what stands there now.</summary>
+internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors)
+{
+    /// <summary>So many photos of its own a category's page shows at most.</summary>
+    public const int MostPhotos = 500;
+
+    /// <summary>What the cover of an album called <c>a</c> opens other than its own page: the page said, else the one made for it.</summary>
+    const string OpensPage =
+        """
+        (select pg.address
+           from page as pg
+          where pg.binned is null and pg.published is not null
+            and (pg.id = a.opens or a.opens is distinct from a.id and pg.album = a.id)
+          order by pg.id = a.opens desc nulls last, pg.made
+          limit 1)
+        """;
+
+    /// <summary>An album as an index lists it.</summary>
+    /// <param name="Chosen">Its cover, where one was chosen.</param>
+    sealed record Listed(AlbumId Id, string Path, string Title, DateOnly? Dated, DateOnly Made, long? Place, bool PutFirst, Guid? Chosen);
+
+    /// <summary>What visitors find of an album, or of what stands in a category.</summary>
+    sealed record Found(int Count, Guid? Cover);
+
+    /// <summary>The albums that stand in some categories, in the order the index of one of them has.</summary>
+    public async Task<(IReadOnlyList<SiteEntry> Entries, IReadOnlyList<AlbumId> Albums)> AlbumsAsync(CategoryId of, IReadOnlyList<CategoryId> within, IndexSort sort, CancellationToken ct)
+    {
+        var listed = await ListedAsync(
+            """
+            a.id in (select ac.album from album_category as ac where ac.category = any(@within))
+            """,
+            ct, ("within", within.Values()), ("of", of.Value));
+        return (await EntriesAsync(listed, sort, ct), [.. listed.Select(a => a.Id)]);
+    }
+
+    async Task<IReadOnlyList<Listed>> ListedAsync(string which, CancellationToken ct, params (string, object?)[] parameters)
+    {
+        await using var command = db.Command(
+            $"""
+            select a.id, a.address, coalesce(nullif(a.title, ''), a.working_name) as title, a.dated, a.made::date as made, a.cover,
+                   ac.place, a.put_first or coalesce(ac.put_first, false) as put_first, {OpensPage} as page, pages.*
+              from album as a
+              left join album_category as ac on ac.album = a.id and ac.category = @of::uuid
+             cross join lateral (
+               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
+             where a.binned is null and {which}
+            """,
+            parameters);
+        var all = await command.AllAsync(
+            r => visitors.SeesAlbum(r)
+                ? new Listed(
+                    new AlbumId(r.Get<Guid>("id")),
+                    r.MaybeText("page") is { } page ? PageVersion.PathOf(SiteKind.Page, page) : PageVersion.PathOf(SiteKind.Album, r.Get<string>("address")),
+                    r.Get<string>("title"), r.Maybe<DateOnly>("dated"), r.Get<DateOnly>("made"), r.Maybe<long>("place"), r.Get<bool>("put_first"), r.MaybeId("cover"))
+                : null,
+            ct);
+        return [.. all.OfType<Listed>()];
+    }
+
+    async Task<IReadOnlyList<SiteEntry>> EntriesAsync(IReadOnlyList<Listed> listed, IndexSort sort, CancellationToken ct)
+    {
+        var found = await FoundInAsync(listed.ToDictionary(a => a.Id, a => a.Chosen), ct);
+        var photos = await PhotosAsync(found.Values.Select(f => f.Cover), ct);
+        var known = listed.ToDictionary(a => a.Id);
+        return
+        [
+            .. AlbumIndex.Order(listed.Select(a => new IndexEntry(a.Id, a.Title, a.Dated ?? a.Made, a.Place, a.PutFirst)), sort)
+                .Select(e => (Album: known[e.Album], Found: found.GetValueOrDefault(e.Album) ?? new Found(0, null)))
+                .Select(e => new SiteEntry(e.Album.Path, e.Album.Title, 0, e.Found.Count, e.Album.Dated, e.Found.Cover is { } cover ? photos.GetValueOrDefault(cover) : null)),
+        ];
+    }
+
+    /// <summary>
+    /// Of each album how many photos visitors see, and its cover: the chosen one, else the highest rated, the first of them. Photos
+    /// are counted by what the decision depends on; which of the counts are visitors' is decided, not asked of the database.
+    /// </summary>
+    async Task<Dictionary<AlbumId, Found>> FoundInAsync(IReadOnlyDictionary<AlbumId, Guid?> albums, CancellationToken ct)
+    {
+        await using var groups = db.Command(
+            $"""
+            select ap.album, {AccessStore.PhotoColumns}, p.rating, count(*) as count, min(ap.place) as first,
+                   (array_agg(p.id order by ap.place, ap.photo))[1] as photo,
+                   coalesce(bool_or(p.id = a.cover), false) as has_cover, a.shown
+              from album_photo as ap
+              join photo as p on p.id = ap.photo
+              join album as a on a.id = ap.album
+             where ap.album = any(@albums)
+             group by ap.album, a.shown, p.rating, p.state, p.decision, p.binned is not null
+            """,
+            ("albums", albums.Keys.Values()));
+        var seen = await groups.AllAsync(
+            r => (
+                Album: new AlbumId(r.Get<Guid>("album")), Shown: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))), Rating: r.Get<short>("rating"), Count: (int)r.Get<long>("count"), First: r.Get<long>("first"),
+                Photo: r.Get<Guid>("photo"), HasCover: r.Get<bool>("has_cover")),
+            ct);
+        return seen.Where(g => g.Shown).GroupBy(g => g.Album).ToDictionary(
+            g => g.Key,
+            g => new Found(
+                g.Sum(each => each.Count),
+                albums[g.Key] is { } chosen && g.Any(each => each.HasCover) ? chosen : g.OrderByDescending(each => each.Rating).ThenBy(each => each.First).First().Photo));
+    }
+
+    /// <summary>The albums that visitors see somewhere.</summary>
+    public async Task<IReadOnlyList<AlbumId>> SeenAlbumsAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand(
+            $"""
+            select a.id, pages.*
+              from album as a
+             cross join lateral (
+               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
+             where a.binned is null
+            """);
+        return [.. (await command.AllAsync(r => visitors.SeesAlbum(r) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];
+    }
+
+    /// <summary>The categories in view that stand beneath one, those that visitors find something in.</summary>
+    /// <param name="seen">What visitors see of the tree.</param>
+    /// <param name="parent">Null for the top.</param>
+    /// <param name="seenAlbums">See <see cref="SeenAlbumsAsync"/>.</param>
+    public async Task<IReadOnlyList<SiteEntry>> CategoriesAsync(CategoryTree seen, CategoryId? parent, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
+    {
+        await using var command = db.Command("select id, address, cover from category where in_view and parent is not distinct from @parent::uuid", ("parent", parent?.Value));
+        var rows = await command.AllAsync(r => (Id: new CategoryId(r.Get<Guid>("id")), Address: r.Get<string>("address"), Chosen: r.MaybeId("cover")), ct);
+        var facts = rows.ToDictionary(r => r.Id);
+        var entries = new List<SiteEntry>();
+        foreach (var node in seen.InOrder().Select(n => n.Node).Where(n => n.Parent == parent && facts.ContainsKey(n.Id)))
+        {
+            var fact = facts[node.Id];
+            IReadOnlyList<CategoryId> within = [.. seen.WithDescendants(node.Id)];
+            var (albums, ids) = await AlbumsAsync(node.Id, within, IndexSort.Newest, ct);
+            var others = await OthersAsync(within, ids, seenAlbums, ct);
+            if (albums.Count > 0 || others.Count > 0)
+            {
+                var suits = albums.Select(a => a.Cover).FirstOrDefault(c => c is not null) ?? (others.Count > 0 ? others[0] : null);
+                var chosen = fact.Chosen is { } cover ? await SeenAsync(cover, ct) : null;
+                entries.Add(new SiteEntry(PageVersion.PathOf(SiteKind.Category, fact.Address), node.Name, albums.Count, others.Count, null, chosen ?? suits));
+            }
+        }
+
+        return entries;
+    }
+
+    /// <summary>Photos that stand in categories and in none of the albums listed beside them, as far as visitors see them elsewhere: a category alone shows nobody anything.</summary>
+    /// <param name="seenAlbums">See <see cref="SeenAlbumsAsync"/>.</param>
+    public async Task<IReadOnlyList<SitePhoto>> OthersAsync(IReadOnlyList<CategoryId> within, IReadOnlyList<AlbumId> beside, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {SitePhotos.Columns}
+              from photo as p
+             where p.id in (select pc.photo from photo_category as pc where pc.category = any(@within))
+               and exists (select from album_photo as ap where ap.photo = p.id and ap.album = any(@seen))
+               and not exists (select from album_photo as ap where ap.photo = p.id and ap.album = any(@beside))
+             order by p.sort_taken desc, p.id desc
+             limit @most
+            """,
+            ("within", within.Values()), ("beside", beside.Values()), ("seen", seenAlbums.Values()), ("most", MostPhotos * 2));
+        var found = await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true)) ? SitePhotos.Read(r) : null, ct);
+        return [.. found.OfType<SitePhoto>().Take(MostPhotos)];
+    }
+
+    /// <summary>A photo, if visitors see it somewhere.</summary>
+    async Task<SitePhoto?> SeenAsync(Guid id, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {SitePhotos.Columns}, pages.*
+              from photo as p
+             cross join lateral (
+               {AccessStore.ShownOnOfAlbums} and oa.id in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
+             where p.id = @id
+            """,
+            ("id", id));
+        return (await command.AllAsync(r => visitors.Sees(r, AccessStore.On(r)) ? SitePhotos.Read(r) : null, ct)).FirstOrDefault();
+    }
+
+    async Task<Dictionary<Guid, SitePhoto>> PhotosAsync(IEnumerable<Guid?> ids, CancellationToken ct)
+    {
+        await using var read = db.Command($"select {SitePhotos.Columns} from photo as p where p.id = any(@ids)", ("ids", ids.OfType<Guid>().Distinct().ToArray()));
+        return (await read.AllAsync(SitePhotos.Read, ct)).ToDictionary(p => p.Id.Value);
+    }
+
+    /// <summary>What changes with anything the start page shows.</summary>
+    public async Task<string> StartVersionAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand(
+            """
+            select pg.id, pg.version
+              from page as pg
+             where pg.published is not null and pg.binned is null
+            union all
+            select c.id, coalesce(v.version, 0)
+              from category as c
+              left join shown_version as v on v.thing = c.id
+             where c.parent is null and c.in_view
+            union all
+            select a.id, coalesce(v.version, 0)
+              from album as a
+              left join shown_version as v on v.thing = a.id
+             where a.put_first and a.binned is null
+             order by 1
+            """);
+        var versions = await command.AllAsync(r => $"{r.GetGuid(0)}:{r.GetInt64(1)}", ct);
+        return Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(' ', versions))))[..24];
+    }
+
+    /// <summary>What the start page shows: albums that are put first everywhere, then the pages, the newest first, then the categories at the top of the tree.</summary>
+    public async Task<IReadOnlyList<SiteEntry>> StartAsync(CancellationToken ct)
+    {
+        var first = await EntriesAsync(await ListedAsync("a.put_first", ct, ("of", null)), IndexSort.Newest, ct);
+        await using var pages = db.CreateCommand(
+            """
+            select pg.address, pg.published ->> 'heading' as heading, pg.album, a.cover
+              from page as pg
+              join album as a on a.id = pg.album
+             where pg.published is not null and pg.binned is null
+             order by pg.published_at desc, pg.id desc
+            """);
+        var rows = await pages.AllAsync(r => (Address: r.Get<string>("address"), Heading: r.Get<string>("heading"), Album: new AlbumId(r.Get<Guid>("album")), Cover: r.MaybeId("cover")), ct);
+        var found = await FoundInAsync(rows.DistinctBy(r => r.Album).ToDictionary(r => r.Album, r => r.Cover), ct);
+        var photos = await PhotosAsync(found.Values.Select(f => f.Cover), ct);
+        var listed = rows.Select(r => (r.Address, r.Heading, Found: found.GetValueOrDefault(r.Album) ?? new Found(0, null)))
+            .Select(r => new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Address), r.Heading, 0, r.Found.Count, null, r.Found.Cover is { } cover ? photos.GetValueOrDefault(cover) : null));
+        return [.. first.Concat(listed).DistinctBy(e => e.Path), .. await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await SeenAlbumsAsync(ct), ct)];
+    }
+}

@@ -1,0 +1,31 @@
+using Jovitar.Core;
+using Jovitar.Core.Access;
+using Jovitar.Core.Corrections;
+using Jovitar.Server.Access;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>Photos as visitors have them, and whether they have them: the decision, with what a row says.</summary>
+internal sealed class SitePhotos(AccessStore access)
+{
+    /// <summary>The columns of a photo called <c>p</c>.</summary>
+    public const string Columns =
+        $"""
+        p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.correction::text as correction,
+          coalesce(nullif(p.credit, ''), p.creator) as credit, {AccessStore.PhotoColumns}
+        """;
+
+    public static SitePhoto Read(NpgsqlDataReader r) => new(
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")));
+
+    /// <summary>Whether visitors may see the photo of a row with <see cref="AccessStore.PhotoColumns"/>.</summary>
+    public bool Sees(NpgsqlDataReader r, ShownOn on) => access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, on));
+
+    /// <summary>Whether visitors may see the album of a row with <see cref="AccessStore.ShownOnOfAlbums"/>.</summary>
+    public bool SeesAlbum(NpgsqlDataReader r) => access.May(Viewer.Nobody, Right.See, new AlbumThing(Binned: false, AccessStore.On(r)));
+
+    /// <summary>What a page shows of an album: nothing of one that is out of view.</summary>
+    public static ShownOn OnPage(bool isShown) => isShown ? new ShownOn(1) : new ShownOn(0, OutOfView: 1);
+}
