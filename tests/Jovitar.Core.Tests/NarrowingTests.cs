@@ -196,6 +196,27 @@ public sealed class NarrowingTests
         });
 
     [Fact]
+    public void The_highest_rated_of_each_album_and_category_are_those_a_look_at_every_photo_finds() =>
+        Facts.Array[0, 120].Sample(facts =>
+        {
+            var (index, told) = Tell(facts);
+            foreach (var kind in (PartKind[])[PartKind.Album, PartKind.Category])
+            {
+                IEnumerable<Guid> In(PhotoFacts p) => kind == PartKind.Album ? p.Albums : p.Categories;
+                var found = index.HighestRated(kind, 3);
+                var used = told.Values.Where(p => p.Here && p.Rating > 0 && p.Decision != "leave_out").ToArray();
+                Assert.Equal(used.SelectMany(In).Distinct().Order(), found.Keys.Order());
+                foreach (var (holder, best) in found)
+                {
+                    var held = used.Where(p => In(p).Contains(holder)).ToArray();
+                    var naive = held.Where(p => p.Rating == held.Max(h => h.Rating)).Select(p => p.Id).ToHashSet();
+                    Assert.Equal(Math.Min(3, naive.Count), best.Count);
+                    Assert.Subset(naive, best.ToHashSet());
+                }
+            }
+        });
+
+    [Fact]
     public void Whether_any_of_a_few_is_found_is_what_looking_at_all_says() =>
         Gen.Select(Facts.Array[1, 60], Narrowings, Gen.Int[1, 9]).Sample((facts, narrowing, every) =>
         {

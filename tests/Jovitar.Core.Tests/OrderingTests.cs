@@ -36,4 +36,29 @@ public sealed class OrderingTests
     [InlineData(new[] { 0 }, 99, new[] { 1, 2, 3, 4, 0 })]
     public void Things_are_set_down_before_another_or_at_the_end(int[] moved, int before, int[] expected) =>
         Assert.Equal(expected, Ordering.MoveBefore([0, 1, 2, 3, 4], moved.ToHashSet(), before));
+
+    static readonly DateOnly Day = new(2026, 6, 13);
+
+    static IndexEntry Entry(string title, int day, long? place = null, bool first = false) => new(new AlbumId(Guid.CreateVersion7()), title, Day.AddDays(day), place, first);
+
+    [Theory]
+    [InlineData(IndexSort.Newest, "First Dune Crab apple Bay")]
+    [InlineData(IndexSort.Oldest, "First Bay apple Crab Dune")]
+    [InlineData(IndexSort.Title, "First apple Bay Crab Dune")]
+    [InlineData(IndexSort.Hand, "First Crab Bay apple Dune")]
+    public void An_index_lists_albums_in_the_order_asked_for_behind_those_put_first(IndexSort sort, string expected)
+    {
+        IndexEntry[] albums = [Entry("Bay", 0, 7), Entry("Dune", 3), Entry("First", 1, 9, first: true), Entry("Crab", 2, 2), Entry("apple", 1)];
+        Assert.Equal(expected, string.Join(' ', AlbumIndex.Order(albums, sort).Select(e => e.Title)));
+    }
+
+    [Fact]
+    public void An_index_is_a_whole_order_whatever_the_order_it_comes_in() =>
+        Gen.Select(Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[-1, 2], Gen.Bool, (t, day, place, first) => Entry($"T{t}", day, place < 0 ? null : place, first)).Array[0, 12].Select(Gen.Enum<IndexSort>(), Gen.Int).Sample((albums, sort, seed) =>
+        {
+            var shuffled = albums.ToArray();
+            new Random(seed).Shuffle(shuffled);
+            Assert.Equal(AlbumIndex.Order(albums, sort), AlbumIndex.Order(shuffled, sort));
+            Assert.Equal(albums.Count(a => a.PutFirst), AlbumIndex.Order(albums, sort).TakeWhile(a => a.PutFirst).Count());
+        });
 }

@@ -15,11 +15,15 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
           union all
           select 'tag ' || t.id || ' ' || t.name from tag as t where t.binned is null
           union all
-          select 'category ' || c.id || ' ' || jsonb_build_array(c.name, c.parent, rank() over (partition by c.parent order by c.place))
+          select 'category ' || c.id || ' ' || jsonb_build_array(c.name, c.parent, rank() over (partition by c.parent order by c.place), c.shown, c.address, c.cover, c.beneath, c.sort)
             from category as c where c.binned is null
           union all
-          select 'album ' || a.id || ' ' || jsonb_build_array(a.working_name, a.title, a.description, a.cover)
+          select 'album ' || a.id || ' ' || jsonb_build_array(a.working_name, a.title, a.description, a.cover, a.address, a.dated, a.shown, a.put_first)
             from album as a where a.binned is null
+          union all
+          select 'stands in ' || ac.album || ' ' || ac.category || ' ' || ac.put_first from album_category as ac
+          union all
+          select 'album tagged ' || at.album || ' ' || at.tag from album_tag as at
           union all
           select 'page ' || g.id || ' ' || jsonb_build_array(g.album, g.address, g.draft, g.published)
             from page as g where g.binned is null
@@ -47,6 +51,19 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
             from photo_category as pc join category as c on c.id = pc.category join photo as p on p.id = pc.photo
            where c.binned is not null or p.binned is not null
           union all
+          select 'an album or category of the shelf in the bin: ' || ac.album || ' ' || ac.category
+            from album_category as ac join album as a on a.id = ac.album join category as c on c.id = ac.category
+           where a.binned is not null or c.binned is not null
+          union all
+          select 'in view or out of it, and noted otherwise: ' || c.id
+            from category as c
+           where c.in_view <> (c.id in (
+             with recursive seen as (
+               select id from category where parent is null and shown and binned is null
+               union
+               select b.id from category as b join seen as s on b.parent = s.id where b.shown and b.binned is null)
+             select id from seen))
+          union all
           select 'held though both ends are here: ' || h.kind || ' ' || h.thing || ' ' || h.other
             from held as h
            where h.kind = 'album_photo' and exists (select from album as a where a.id = h.thing and a.binned is null)
@@ -56,7 +73,9 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
             from photo as p
            where p.tag_words <> coalesce((select string_agg(t.name, ' ' order by t.key) from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id), '')
           union all
-          select 'a cover in the bin: ' || a.id from album as a join photo as p on p.id = a.cover where p.binned is not null and a.binned is null
+          select 'a cover in the bin: ' || a.id
+            from (select id, cover, binned from album union all select id, cover, binned from category) as a join photo as p on p.id = a.cover
+           where p.binned is not null and a.binned is null
           union all
           select 'a page of an album in the bin: ' || g.id from page as g join album as a on a.id = g.album where g.binned is null and a.binned is not null
           union all
@@ -125,8 +144,12 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
     {
         var (who, photo) = (Anyone, Any(photos));
         var (albums, categories, tags, pages) = (await IdsAsync("album"), await IdsAsync("category"), await IdsAsync("tag"), await IdsAsync("page"));
-        switch (dice.Next(24))
+        switch (dice.Next(28))
         {
+            case 24 or 25 when albums.Length > 0:
+                return await StandAsync(who, Any(albums), categories);
+            case 26 or 27 when categories.Length > 0:
+                return await SetPageAsync(who, Any(categories));
             case 20 or 21:
                 return await who.PostAsJsonAsync("/api/words", new { photos = Some(photos), changes = Enumerable.Range(0, 1 + dice.Next(3)).Select(_ => AChange()) });
             case 22:
@@ -217,6 +240,40 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         var lines = Some(photos).Select(id => $"{id},From a table {dice.Next(3)},tag {dice.Next(5)}; tag {dice.Next(5)},Ines; Zoë,{dice.Next(6)}");
         using var file = new StringContent($"id,title,tags,people,rating\n{string.Join('\n', lines)}\n", System.Text.Encoding.UTF8, "text/csv");
         return await who.PostAsync("/api/words/table", file);
+    }
+
+    /// <summary>Says where an album stands.</summary>
+    async Task<HttpResponseMessage> StandAsync(HttpClient who, string album, string[] categories)
+    {
+        var read = await who.GetAsync($"/api/albums/{album}");
+        if (!read.IsSuccessStatusCode)
+        {
+            return read;
+        }
+
+        var line = await read.ReadAsync();
+        var standing = new
+        {
+            address = dice.Next(4) == 0 ? $"shelf-{dice.Next(3)}" : line.GetProperty("standing").GetProperty("address").GetString(),
+            dated = dice.Next(2) == 0 ? null : $"2026-06-{13 + dice.Next(3)}",
+            shown = dice.Next(3) > 0,
+            putFirst = dice.Next(3) == 0,
+            opens = (string?)null,
+            categories = categories.Where(_ => dice.Next(2) == 0).Select(c => new { category = c, putFirst = dice.Next(2) == 0 }),
+            tags = Enumerable.Range(0, dice.Next(3)).Select(_ => $"tag {dice.Next(5)}").Distinct(),
+        };
+        return await who.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", standing, line.GetProperty("version").GetInt64());
+    }
+
+    /// <summary>Takes a category out of view or brings it back, and sets its page.</summary>
+    async Task<HttpResponseMessage> SetPageAsync(HttpClient who, string category)
+    {
+        var (name, parent, version) = (
+            await site.ScalarAsync<string>($"select name from category where id = '{category}'"), await site.ScalarAsync<string>($"select coalesce(parent::text, '') from category where id = '{category}'"),
+            await site.ScalarAsync<long>($"select version from category where id = '{category}'"));
+        var page = new { address = $"page-{dice.Next(4)}", cover = dice.Next(2) == 0 ? null : Any(photos), beneath = dice.Next(2) == 0, sort = Any(["newest", "title", "hand"]) };
+        return await who.SendAsync(
+            HttpMethod.Put, $"/api/categories/{category}", new { name, parent = parent.Length == 0 ? null : parent, shown = dice.Next(3) > 0, page = dice.Next(2) == 0 ? null : page }, version);
     }
 
     async Task<HttpResponseMessage> EditAsync(HttpClient who, string page)

@@ -94,6 +94,11 @@ internal sealed class ActUndo(ActRunner acts)
         await LockAsync(act, id, kinds, ct);
         var left = new List<LeftAlone>();
         var leftCount = 0;
+        if (kinds.Any(k => Addresses.Kinds.Contains(k.Kind)))
+        {
+            await Addresses.HoldAsync(act, ct);
+        }
+
         foreach (var kept in Addresses.Kinds)
         {
             // Those whose address the act changed, too, get back the one they had before it.

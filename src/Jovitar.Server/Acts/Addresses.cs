@@ -20,11 +20,14 @@ internal static class Addresses
     /// <summary>Whether visitors know a thing's address, of a row called <c>t</c>.</summary>
     public static string IsKnown(string kind) => Known[kind];
 
+    /// <summary>Until the act is done nobody else takes an address; asked for after the rows that are written are locked.</summary>
+    public static Task<int> HoldAsync(Act act, CancellationToken ct) => act.RunAsync("select pg_advisory_xact_lock(@work)", ct, ("work", Alone.ChoosingAddresses));
+
     /// <summary>An address like the one wished for that is free, and stays so until the act is done.</summary>
     /// <param name="self">The thing it is for; what it has or had itself is free.</param>
     public static async Task<string> FreeAsync(Act act, string kind, string wish, Guid self, CancellationToken ct)
     {
-        await act.RunAsync("select pg_advisory_xact_lock(@work)", ct, ("work", Alone.ChoosingAddresses));
+        await HoldAsync(act, ct);
         var stem = wish[..Math.Min(wish.Length, PageAddress.Longest - 6)];
         await using var command = act.Command(
             $"""
@@ -40,7 +43,7 @@ internal static class Addresses
     /// <summary>Whether another thing of the kind has an address now.</summary>
     public static async Task<bool> IsTakenAsync(Act act, string kind, string address, Guid self, CancellationToken ct)
     {
-        await act.RunAsync("select pg_advisory_xact_lock(@work)", ct, ("work", Alone.ChoosingAddresses));
+        await HoldAsync(act, ct);
         await using var taken = act.Command($"select exists (select from {kind} where address = @address and binned is null and id <> @self)", ("address", address), ("self", self));
         return (bool)(await taken.ExecuteScalarAsync(ct))!;
     }
@@ -53,7 +56,7 @@ internal static class Addresses
             return;
         }
 
-        await act.RunAsync("select pg_advisory_xact_lock(@work)", ct, ("work", Alone.ChoosingAddresses));
+        await HoldAsync(act, ct);
         await act.RunAsync(
             $"""
             update {kind} as t

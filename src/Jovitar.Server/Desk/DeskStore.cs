@@ -24,7 +24,7 @@ internal sealed record Figures(
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
 
-internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, bool HasDraft, long Version);
+internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, bool HasDraft);
 
 /// <summary>Photos of a page that none of its filter buttons finds.</summary>
 /// <param name="Search">What the address of the sheet says that shows them.</param>
@@ -106,7 +106,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
         await using var nowhere = db.Command(
             $"""
             select a.id, a.working_name, (select count(*) from album_photo as ap where ap.album = a.id) as photos,
-                   exists (select from page as pg where pg.album = a.id and pg.binned is null) as has_draft, a.version
+                   exists (select from page as pg where pg.album = a.id and pg.binned is null) as has_draft
               from album as a
              where {Nowhere}
              order by lower(a.working_name), a.id limit @most
@@ -124,7 +124,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                         (int)r.Get<long>("count"), [.. r.Get<Guid[]>("photos").Select(PhotoId.From)], r.Get<string[]>("names"));
                 },
                 ct),
-            await nowhere.AllAsync(r => new AlbumNowhere(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<bool>("has_draft"), r.Get<long>("version")), ct),
+            await nowhere.AllAsync(r => new AlbumNowhere(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<bool>("has_draft")), ct),
             await UnreachedAsync(ct));
     }
 

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using System.Text;
 using Jovitar.Core;
+using Jovitar.Core.Access;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
@@ -11,10 +12,13 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>Indexes of albums and categories: covers that lead on, each filled by what stands there now.</summary>
-internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors)
+internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, AccessStore photos)
 {
     /// <summary>So many photos of its own a category's page shows at most.</summary>
     public const int MostPhotos = 500;
+
+    /// <summary>So many photos of a category's own are looked at for its cover.</summary>
+    const int MostTried = 12;
 
     /// <summary>What the cover of an album called <c>a</c> opens other than its own page: the page said, else the one made for it.</summary>
     const string OpensPage =
@@ -31,11 +35,33 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// <param name="Chosen">Its cover, where one was chosen.</param>
     sealed record Listed(AlbumId Id, string Path, string Title, DateOnly? Dated, DateOnly Made, long? Place, bool PutFirst, Guid? Chosen);
 
-    /// <summary>What visitors find of an album, or of what stands in a category.</summary>
-    sealed record Found(int Count, Guid? Cover);
+    /// <summary>What visitors find of an album.</summary>
+    /// <param name="Covers">Photos that suit it as a cover, the best first; only the chosen one where they see it.</param>
+    sealed record Found(int Count, IReadOnlyList<Guid> Covers)
+    {
+        public static readonly Found Nothing = new(0, []);
+    }
+
+    /// <summary>An entry whose cover is still to be picked among those that suit it.</summary>
+    public sealed record Uncovered(SiteEntry Entry, IReadOnlyList<Guid> Covers);
+
+    /// <summary>Gives entries their covers: each the best that no entry before it has, as far as there is one.</summary>
+    public async Task<IReadOnlyList<SiteEntry>> CoverAsync(IReadOnlyList<Uncovered> entries, CancellationToken ct)
+    {
+        var used = new HashSet<Guid>();
+        var picked = entries.Select(e =>
+        {
+            Guid? best = e.Covers.Count == 0 ? null : e.Covers.FirstOrDefault(c => !used.Contains(c), e.Covers[0]);
+            used.Add(best ?? Guid.Empty);
+            return best;
+        }).ToArray();
+        await using var read = db.Command($"select {SitePhotos.Columns} from photo as p where p.id = any(@ids)", ("ids", picked.OfType<Guid>().Distinct().ToArray()));
+        var photos = (await read.AllAsync(SitePhotos.Read, ct)).ToDictionary(p => p.Id.Value);
+        return [.. entries.Zip(picked, (e, cover) => e.Entry with { Cover = cover is { } id ? photos.GetValueOrDefault(id) : null })];
+    }
 
     /// <summary>The albums that stand in some categories, in the order the index of one of them has.</summary>
-    public async Task<(IReadOnlyList<SiteEntry> Entries, IReadOnlyList<AlbumId> Albums)> AlbumsAsync(CategoryId of, IReadOnlyList<CategoryId> within, IndexSort sort, CancellationToken ct)
+    public async Task<(IReadOnlyList<Uncovered> Entries, IReadOnlyList<AlbumId> Albums)> AlbumsAsync(CategoryId of, IReadOnlyList<CategoryId> within, IndexSort sort, CancellationToken ct)
     {
         var listed = await ListedAsync(
             """
@@ -69,21 +95,20 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         return [.. all.OfType<Listed>()];
     }
 
-    async Task<IReadOnlyList<SiteEntry>> EntriesAsync(IReadOnlyList<Listed> listed, IndexSort sort, CancellationToken ct)
+    async Task<IReadOnlyList<Uncovered>> EntriesAsync(IReadOnlyList<Listed> listed, IndexSort sort, CancellationToken ct)
     {
         var found = await FoundInAsync(listed.ToDictionary(a => a.Id, a => a.Chosen), ct);
-        var photos = await PhotosAsync(found.Values.Select(f => f.Cover), ct);
         var known = listed.ToDictionary(a => a.Id);
         return
         [
             .. AlbumIndex.Order(listed.Select(a => new IndexEntry(a.Id, a.Title, a.Dated ?? a.Made, a.Place, a.PutFirst)), sort)
-                .Select(e => (Album: known[e.Album], Found: found.GetValueOrDefault(e.Album) ?? new Found(0, null)))
-                .Select(e => new SiteEntry(e.Album.Path, e.Album.Title, 0, e.Found.Count, e.Album.Dated, e.Found.Cover is { } cover ? photos.GetValueOrDefault(cover) : null)),
+                .Select(e => (Album: known[e.Album], Found: found.GetValueOrDefault(e.Album) ?? Found.Nothing))
+                .Select(e => new Uncovered(new SiteEntry(e.Album.Path, e.Album.Title, 0, e.Found.Count, e.Album.Dated, null), e.Found.Covers)),
         ];
     }
 
     /// <summary>
-    /// Of each album how many photos visitors see, and its cover: the chosen one, else the highest rated, the first of them. Photos
+    /// Of each album how many photos visitors see, and its covers: the chosen one, else of each rating the first, the highest first. Photos
     /// are counted by what the decision depends on; which of the counts are visitors' is decided, not asked of the database.
     /// </summary>
     async Task<Dictionary<AlbumId, Found>> FoundInAsync(IReadOnlyDictionary<AlbumId, Guid?> albums, CancellationToken ct)
@@ -109,7 +134,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             g => g.Key,
             g => new Found(
                 g.Sum(each => each.Count),
-                albums[g.Key] is { } chosen && g.Any(each => each.HasCover) ? chosen : g.OrderByDescending(each => each.Rating).ThenBy(each => each.First).First().Photo));
+                albums[g.Key] is { } chosen && g.Any(each => each.HasCover) ? [chosen] : [.. g.OrderByDescending(each => each.Rating).ThenBy(each => each.First).Select(each => each.Photo)]));
     }
 
     /// <summary>The albums that visitors see somewhere.</summary>
@@ -130,12 +155,12 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// <param name="seen">What visitors see of the tree.</param>
     /// <param name="parent">Null for the top.</param>
     /// <param name="seenAlbums">See <see cref="SeenAlbumsAsync"/>.</param>
-    public async Task<IReadOnlyList<SiteEntry>> CategoriesAsync(CategoryTree seen, CategoryId? parent, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
+    public async Task<IReadOnlyList<Uncovered>> CategoriesAsync(CategoryTree seen, CategoryId? parent, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
     {
         await using var command = db.Command("select id, address, cover from category where in_view and parent is not distinct from @parent::uuid", ("parent", parent?.Value));
         var rows = await command.AllAsync(r => (Id: new CategoryId(r.Get<Guid>("id")), Address: r.Get<string>("address"), Chosen: r.MaybeId("cover")), ct);
         var facts = rows.ToDictionary(r => r.Id);
-        var entries = new List<SiteEntry>();
+        var entries = new List<Uncovered>();
         foreach (var node in seen.InOrder().Select(n => n.Node).Where(n => n.Parent == parent && facts.ContainsKey(n.Id)))
         {
             var fact = facts[node.Id];
@@ -144,9 +169,10 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             var others = await OthersAsync(within, ids, seenAlbums, ct);
             if (albums.Count > 0 || others.Count > 0)
             {
-                var suits = albums.Select(a => a.Cover).FirstOrDefault(c => c is not null) ?? (others.Count > 0 ? others[0] : null);
-                var chosen = fact.Chosen is { } cover ? await SeenAsync(cover, ct) : null;
-                entries.Add(new SiteEntry(PageVersion.PathOf(SiteKind.Category, fact.Address), node.Name, albums.Count, others.Count, null, chosen ?? suits));
+                Guid[] chosen = fact.Chosen is { } cover && await IsSeenAsync(cover, ct) ? [cover] : [];
+                entries.Add(new Uncovered(
+                    new SiteEntry(PageVersion.PathOf(SiteKind.Category, fact.Address), node.Name, albums.Count, others.Count, null, null),
+                    chosen.Length > 0 ? chosen : [.. albums.SelectMany(a => a.Covers.Take(1)), .. albums.SelectMany(a => a.Covers.Skip(1)), .. others.Take(MostTried).Select(p => p.Id.Value)]));
             }
         }
 
@@ -164,7 +190,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
              where p.id in (select pc.photo from photo_category as pc where pc.category = any(@within))
                and exists (select from album_photo as ap where ap.photo = p.id and ap.album = any(@seen))
                and not exists (select from album_photo as ap where ap.photo = p.id and ap.album = any(@beside))
-             order by p.sort_taken desc, p.id desc
+             order by coalesce(p.taken, p.arrived at time zone 'UTC') desc, p.id desc
              limit @most
             """,
             ("within", within.Values()), ("beside", beside.Values()), ("seen", seenAlbums.Values()), ("most", MostPhotos * 2));
@@ -172,26 +198,9 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         return [.. found.OfType<SitePhoto>().Take(MostPhotos)];
     }
 
-    /// <summary>A photo, if visitors see it somewhere.</summary>
-    async Task<SitePhoto?> SeenAsync(Guid id, CancellationToken ct)
-    {
-        await using var command = db.Command(
-            $"""
-            select {SitePhotos.Columns}, pages.*
-              from photo as p
-             cross join lateral (
-               {AccessStore.ShownOnOfAlbums} and oa.id in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
-             where p.id = @id
-            """,
-            ("id", id));
-        return (await command.AllAsync(r => visitors.Sees(r, AccessStore.On(r)) ? SitePhotos.Read(r) : null, ct)).FirstOrDefault();
-    }
-
-    async Task<Dictionary<Guid, SitePhoto>> PhotosAsync(IEnumerable<Guid?> ids, CancellationToken ct)
-    {
-        await using var read = db.Command($"select {SitePhotos.Columns} from photo as p where p.id = any(@ids)", ("ids", ids.OfType<Guid>().Distinct().ToArray()));
-        return (await read.AllAsync(SitePhotos.Read, ct)).ToDictionary(p => p.Id.Value);
-    }
+    /// <summary>Whether visitors see a photo somewhere.</summary>
+    async Task<bool> IsSeenAsync(Guid id, CancellationToken ct) =>
+        await photos.PhotoAsync(new PhotoId(id), ct) is { } photo && photos.May(Viewer.Nobody, Right.See, photo);
 
     /// <summary>What changes with anything the start page shows.</summary>
     public async Task<string> StartVersionAsync(CancellationToken ct)
@@ -231,9 +240,9 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             """);
         var rows = await pages.AllAsync(r => (Address: r.Get<string>("address"), Heading: r.Get<string>("heading"), Album: new AlbumId(r.Get<Guid>("album")), Cover: r.MaybeId("cover")), ct);
         var found = await FoundInAsync(rows.DistinctBy(r => r.Album).ToDictionary(r => r.Album, r => r.Cover), ct);
-        var photos = await PhotosAsync(found.Values.Select(f => f.Cover), ct);
-        var listed = rows.Select(r => (r.Address, r.Heading, Found: found.GetValueOrDefault(r.Album) ?? new Found(0, null)))
-            .Select(r => new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Address), r.Heading, 0, r.Found.Count, null, r.Found.Cover is { } cover ? photos.GetValueOrDefault(cover) : null));
-        return [.. first.Concat(listed).DistinctBy(e => e.Path), .. await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await SeenAlbumsAsync(ct), ct)];
+        var listed = rows.Select(r => (r.Address, r.Heading, Found: found.GetValueOrDefault(r.Album) ?? Found.Nothing))
+            .Select(r => new Uncovered(new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Address), r.Heading, 0, r.Found.Count, null, null), r.Found.Covers));
+        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await SeenAlbumsAsync(ct), ct);
+        return await CoverAsync([.. first.Concat(listed).DistinctBy(e => e.Entry.Path), .. tops], ct);
     }
 }

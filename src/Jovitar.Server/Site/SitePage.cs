@@ -29,15 +29,16 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
 /// <param name="Date">Its own date; of an album that has one.</param>
 public sealed record SiteEntry(string Path, string Heading, int Albums, int Photos, DateOnly? Date, SitePhoto? Cover);
 
-/// <summary>A way up: what a page stands in.</summary>
+/// <summary>A way up or down: what a page stands in, or what stands beneath it.</summary>
 public sealed record SiteLink(string Path, string Name);
 
 /// <summary>Something that visitors open, with all that they can see on it: a page, or what an album or a category has for one by itself.</summary>
 /// <param name="Path">Where it is, from the site's root.</param>
 /// <param name="Above">What it stands in.</param>
+/// <param name="Beneath">Categories beneath it whose albums it shows itself.</param>
 /// <param name="Index">Covers that lead on, before the photos.</param>
 public sealed record SitePage(
-    string Path, PageContent Content, IReadOnlyList<SiteLink> Above, IReadOnlyList<SiteEntry> Index, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
+    string Path, PageContent Content, IReadOnlyList<SiteLink> Above, IReadOnlyList<SiteLink> Beneath, IReadOnlyList<SiteEntry> Index, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
 {
     /// <summary>Which photos stand on it, in their order and as they are corrected, and which buttons: a page that was opened before they changed has another.</summary>
     public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];

@@ -77,7 +77,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
 
         var content = PageStore.Read(json);
         var shown = await PhotosAsync(album, SitePhotos.OnPage(isShown), ct);
-        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content, [], [], shown, await BarAsync(album, content, shown, ct));
+        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content, [], [], [], shown, await BarAsync(album, content, shown, ct));
     }
 
     /// <summary>Reads what an album has for a page by itself.</summary>
@@ -107,8 +107,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """,
             ("id", id));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return new SitePage(
-            PageVersion.PathOf(SiteKind.Album, address), new PageContent(heading, text, Usual, [], []), above, [], await PhotosAsync(id, on, ct), new FilterBar([], 0, []));
+        return Own(SiteKind.Album, address, new PageContent(heading, text, Usual, [], []), above, [], [], await PhotosAsync(id, on, ct));
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>
@@ -129,10 +128,17 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         IReadOnlyList<CategoryId> within = beneath ? [.. seen.WithDescendants(id)] : [id];
         var albums = await indexes.AlbumsAsync(id, within, sort, ct);
         var seenAlbums = await indexes.SeenAlbumsAsync(ct);
-        return new SitePage(
-            PageVersion.PathOf(SiteKind.Category, address), new PageContent(name, text, Usual, [], []), above,
-            [.. await indexes.CategoriesAsync(seen, id, seenAlbums, ct), .. albums.Entries], await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct), new FilterBar([], 0, []));
+        var children = await indexes.CategoriesAsync(seen, id, seenAlbums, ct);
+        // Where the albums of those beneath stand here themselves, their categories are named, not shown once more.
+        return Own(
+            SiteKind.Category, address, new PageContent(name, text, Usual, [], []), above,
+            beneath ? [.. children.Select(c => new SiteLink(c.Entry.Path, c.Entry.Heading))] : [],
+            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], ct), await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct));
     }
+
+    static SitePage Own(
+        SiteKind kind, string address, PageContent content, IReadOnlyList<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos) =>
+        new(PageVersion.PathOf(kind, address), content, above, beneath, index, photos, new FilterBar([], photos.Count, []));
 
     async Task<IReadOnlyList<SitePhoto>> PhotosAsync(Guid album, ShownOn on, CancellationToken ct)
     {

@@ -25,10 +25,10 @@ internal sealed record CategoryLine(
 
 /// <summary>What is set for the page that a category has.</summary>
 /// <param name="Address">The last part of its address, behind <c>/category/</c>.</param>
-/// <param name="Cover">The picture its cover shows; null for one that suits. An empty id says the same.</param>
 /// <param name="Beneath">It shows the albums and photos of the categories beneath it, too.</param>
 /// <param name="Sort">In which order it lists albums.</param>
-public sealed record CategoryPage([Words(PageAddress.Longest * 2)] string Address, PhotoId? Cover, bool Beneath, IndexSort Sort);
+/// <param name="Cover">The picture its cover shows; null for one that suits.</param>
+public sealed record CategoryPage([Words(PageAddress.Longest * 2)] string Address, bool Beneath, IndexSort Sort, PhotoId? Cover = null);
 
 /// <summary>What is to be changed of a category.</summary>
 /// <param name="Position">Its place among its siblings, 0 = first; null to leave it where it is.</param>
@@ -69,7 +69,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
             r => (
                 Node: Node(r), Description: r.Get<string>("description"), Version: r.Get<long>("version"),
                 Page: new CategoryPage(
-                    r.Get<string>("address"), r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null, r.Get<bool>("beneath"), Enum.Parse<IndexSort>(r.Get<string>("sort"), ignoreCase: true))),
+                    r.Get<string>("address"), r.Get<bool>("beneath"), Enum.Parse<IndexSort>(r.Get<string>("sort"), ignoreCase: true), r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null)),
             ct);
         await using var standing = db.CreateCommand(
             """

@@ -11,7 +11,125 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A page's photos in their places, for a choice and a width */
+        /** The photos in their places, for a choice and a width */
+        get: {
+            parameters: {
+                query: {
+                    show?: string;
+                    width: number;
+                };
+                header?: never;
+                path: {
+                    address: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SiteView"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/site/view/album/{address}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photos in their places, for a choice and a width */
+        get: {
+            parameters: {
+                query: {
+                    show?: string;
+                    width: number;
+                };
+                header?: never;
+                path: {
+                    address: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SiteView"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/site/view/category/{address}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photos in their places, for a choice and a width */
         get: {
             parameters: {
                 query: {
@@ -3001,6 +3119,15 @@ export interface paths {
                         "application/json": components["schemas"]["Problem"];
                     };
                 };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
                 /** @description Precondition Failed */
                 412: {
                     headers: {
@@ -3814,6 +3941,175 @@ export interface paths {
                     };
                     content: {
                         "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{album}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says where an album stands: in which categories, in view or out of it, at which address */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AlbumStanding"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlbumWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/in/{category}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The albums that stand in a category, in the order its page lists them */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    category: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CategoryAlbums"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/in/{category}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Moves an album in a category whose albums stand as they were placed */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    category: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AlbumPlaced"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
                     };
                 };
             };
@@ -4955,6 +5251,7 @@ export interface components {
              * @description So many photos are held out of it that its rule might find.
              */
             without: number;
+            standing: components["schemas"]["AlbumStanding"];
             /** Format: int64 */
             version: number;
         };
@@ -4988,9 +5285,46 @@ export interface components {
             photos: number;
             hasDraft: boolean;
         };
+        /** @description A category that an album stands in. */
+        AlbumPlace: {
+            category: components["schemas"]["CategoryId"];
+            /**
+             * @description It stands there ahead of the others.
+             * @default false
+             */
+            putFirst: boolean;
+        };
+        /** @description An album to be placed in a category before another; at the end without it. */
+        AlbumPlaced: {
+            album: components["schemas"]["AlbumId"];
+            /** Format: uuid */
+            before?: string;
+        };
         /** @description How an order made by hand is to be changed as a whole. */
         AlbumRearranged: {
             how: string;
+        };
+        /** @description Where an album stands, and what visitors come to by its cover. */
+        AlbumStanding: {
+            /** @description The last part of its own page's address, behind `/album/`. */
+            address: string;
+            /**
+             * Format: date
+             * @description A date of its own; null goes by the day it was made.
+             */
+            dated: null | string;
+            /** @description In view; out of view no visitor sees it anywhere. */
+            shown: boolean;
+            /** @description Ahead of the others in every index. */
+            putFirst: boolean;
+            /**
+             * Format: uuid
+             * @description What its cover opens: its own id for its own page, a page's; null for the page that was made for it, else its own.
+             */
+            opens: null | string;
+            categories: components["schemas"]["AlbumPlace"][];
+            /** @description By name. */
+            tags: string[];
         };
         /** @description An album as it is after a write, and what the write came to. */
         AlbumWritten: {
@@ -5104,6 +5438,24 @@ export interface components {
             /** @description All that one has in hand, however many. */
             inHand?: null | boolean;
         };
+        /** @description An album as the index of a category lists it. */
+        CategoryAlbum: {
+            id: components["schemas"]["AlbumId"];
+            workingName: string;
+            /** Format: int32 */
+            photos: number;
+            picture: null | string;
+            /** @description It stands ahead of the others here. */
+            putFirst: boolean;
+            /** @description The categories of this one and those beneath it that it stands in. */
+            within: string[];
+            standing: components["schemas"]["AlbumStanding"];
+            /** Format: int64 */
+            version: number;
+        };
+        CategoryAlbums: {
+            albums: components["schemas"]["CategoryAlbum"][];
+        };
         /** @description A category's name, where it stands, and what is said of it. */
         CategoryEdit: {
             name: string;
@@ -5117,6 +5469,7 @@ export interface components {
             description?: null | string;
             /** @description Whether visitors see it and what stands beneath it; null to leave it. */
             shown?: null | boolean;
+            page?: null | components["schemas"]["CategoryPage"];
         };
         /**
          * Format: uuid
@@ -5142,8 +5495,31 @@ export interface components {
              */
             withBeneath: number;
             hiddenBy: null | components["schemas"]["CategoryId"];
+            /**
+             * Format: int32
+             * @description So many albums stand in it itself.
+             */
+            albums: number;
+            /**
+             * Format: int32
+             * @description So many stand in it or beneath it, each once.
+             */
+            albumsWithBeneath: number;
+            page: components["schemas"]["CategoryPage"];
+            /** @description To know it by: the cover that was chosen, else one that suits; null while there is none. */
+            picture: null | string;
             /** Format: int64 */
             version: number;
+        };
+        /** @description What is set for the page that a category has. */
+        CategoryPage: {
+            /** @description The last part of its address, behind `/category/`. */
+            address: string;
+            cover: null | components["schemas"]["PhotoId"];
+            /** @description It shows the albums and photos of the categories beneath it, too. */
+            beneath: boolean;
+            /** @description In which order it lists albums. */
+            sort: components["schemas"]["IndexSort"];
         };
         /** @description What is to be changed of one; what is null stays. */
         ChangeNarrowing: {
@@ -5267,7 +5643,7 @@ export interface components {
             /** @description Begins anew with each day taken. */
             eachDay: boolean;
         };
-        /** @description The picture an album is known by: the chosen one, else its first. */
+        /** @description The picture an album is known by: the chosen one, else the highest rated, the first of them; where none is rated, its first. */
         Cover: {
             picture: string;
             /** Format: int32 */
@@ -5386,6 +5762,7 @@ export interface components {
             figures: components["schemas"]["Figures"];
             failed: components["schemas"]["FailedPhotos"][];
             nowhere: components["schemas"]["AlbumNowhere"][];
+            unreached: components["schemas"]["PageUnreached"][];
         };
         /** @description What an act came to for the one who did it. */
         Done: {
@@ -5580,6 +5957,11 @@ export interface components {
         };
         /** Format: binary */
         IFormFile: string;
+        /**
+         * @description In which order an index lists albums. Kept by name.
+         * @enum {unknown}
+         */
+        IndexSort: "newest" | "oldest" | "title" | "hand";
         /** @description What is said once of all that an intake brings; it may be said before, while or after the files arrive. */
         IntakeAbout: {
             album: null | components["schemas"]["AlbumId"];
@@ -5888,7 +6270,10 @@ export interface components {
             address: string;
             draft: components["schemas"]["PageContent"];
         };
-        /** Format: uuid */
+        /**
+         * Format: uuid
+         * @description Names one page.
+         */
         PageId: string;
         /** @description A page as the workroom has it. */
         PageLine: {
@@ -5915,6 +6300,15 @@ export interface components {
         };
         PageList: {
             pages: components["schemas"]["PageLine"][];
+        };
+        /** @description Photos of a page that none of its filter buttons finds. */
+        PageUnreached: {
+            id: components["schemas"]["PageId"];
+            heading: string;
+            /** Format: int32 */
+            photos: number;
+            /** @description What the address of the sheet says that shows them. */
+            search: string;
         };
         /** @description A page as it is after a write, and what the write came to. */
         PageWritten: {
@@ -6453,11 +6847,21 @@ export interface components {
          * @description Names one tag.
          */
         TagId: string;
+        /** @description A tag. */
         TagLine: {
             id: components["schemas"]["TagId"];
             name: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description On so many photos.
+             */
             photos: number;
+            /**
+             * Format: int32
+             * @description And on so many albums, where that is counted.
+             * @default 0
+             */
+            albums: number;
         };
         TagList: {
             tags: components["schemas"]["TagLine"][];
@@ -6502,7 +6906,7 @@ export interface components {
             total: number;
             /**
              * Format: int32
-             * @description How many tags no photo has.
+             * @description How many tags nothing has.
              */
             unused: number;
             tags: components["schemas"]["TagLine"][];

@@ -93,7 +93,13 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/describe', component: DescribeStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/table', component: WordsTable }),
   createRoute({ getParentRoute: () => root, path: '/workroom/describe/file', component: FileStation }),
-  createRoute({ getParentRoute: () => root, path: '/workroom/categories', component: CategoriesStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/categories',
+    component: CategoriesStation,
+    // The category whose page is set.
+    validateSearch: z.object({ open: said }),
+  }),
   createRoute({ getParentRoute: () => root, path: '/workroom/tags', component: TagsStation }),
   createRoute({
     getParentRoute: () => root,

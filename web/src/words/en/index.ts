@@ -4,6 +4,7 @@ import { intakeWords } from './intake'
 import { narrowingWords } from './narrowing'
 import { pageWords } from './pages'
 import { photoWords } from './photos'
+import { standingWords } from './standing'
 import { tagWords } from './tags'
 import { workroomWords } from './workroom'
 
@@ -17,4 +18,5 @@ export const en = {
   ...describingWords,
   ...correctionWords,
   ...pageWords,
+  ...standingWords,
 }

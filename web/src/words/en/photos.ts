@@ -160,7 +160,7 @@ export const photoWords = {
   },
   categories: {
     title: 'Categories',
-    lead: 'A photo may stand in as many as it needs. Pages can offer them to visitors as filters.',
+    lead: 'Albums and photos stand in as many as they need. Each has a page by itself; pages offer them as buttons, too.',
     add: 'New category',
     addBeneath: 'Add beneath',
     name: 'Name',

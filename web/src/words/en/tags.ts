@@ -10,6 +10,7 @@ export const tagWords = {
     all: 'All',
     unused: (n: number) => `On no photo (${n.toLocaleString('en')})`,
     onNone: 'on no photo',
+    onAlbums: (n: number) => `on ${plural(n, 'album', 'albums')}`,
     drop: (n: number) => `Throw ${plural(n, 'unused tag', 'unused tags')} in the bin`,
     dropped: (n: number) => `Threw ${plural(n, 'unused tag', 'unused tags')} in the bin.`,
     none: 'There are no tags yet.',

@@ -45,7 +45,6 @@ export function AlbumFilling({ album }: { album: Api['AlbumLine'] }) {
   const order = (
     <SortChoice
       label={w.albums.filling.order}
-      className={`font-semibold ${underlined}`}
       sort={filling.sort}
       reversed={filling.reversed ?? false}
       byHand={!itself}

@@ -2,14 +2,20 @@ import { Link, useNavigate } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { useAct } from '../shell/data'
+import { useAct, useCategories } from '../shell/data'
 import { tellDone } from '../shell/news'
+import { useStand } from '../standing/useStand'
 
 const away = w.errors.away
 
 /** An album's words, each edited where it stands, and who can see it. */
 export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
   const go = useNavigate()
+  const stand = useStand()
+  const categories = useCategories().data ?? []
+  const { shown } = album.standing
+  const ownPage =
+    shown && album.standing.categories.some((p) => categories.some((c) => c.id === p.category && !c.hiddenBy))
   const change = useAct((words: { workingName?: string; title?: string; description?: string }) =>
     body(
       api.PATCH('/api/albums/{album}', {
@@ -63,8 +69,33 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
       <div className="max-w-[46rem]">
         <h1 className="sr-only">{album.workingName}</h1>
         {words('workingName', w.albums.name, 'font-display text-title font-[650]')}
-        <p className="mt-0.5 text-quiet">
-          {w.photos(album.photos)}. {album.audience.sentence}
+        <p className="mt-0.5 flex flex-wrap items-baseline gap-x-4 text-quiet">
+          <span>
+            {w.photos(album.photos)}. {album.audience.sentence}
+          </span>
+          <Button
+            look="word"
+            className="text-small text-ink"
+            onClick={() =>
+              stand.mutate({
+                album,
+                next: { shown: !shown },
+                told: shown ? w.standing.hidden(album.workingName) : w.standing.shown(album.workingName),
+              })
+            }
+          >
+            {shown ? w.standing.hide : w.standing.show}
+          </Button>
+          {ownPage && (
+            <a
+              href={`/album/${album.standing.address}`}
+              target="_blank"
+              rel="noreferrer"
+              className="text-small text-ink underline decoration-strong-line decoration-1 underline-offset-[5px]"
+            >
+              {w.standing.open}
+            </a>
+          )}
         </p>
         <div className="mt-2 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-2.5 text-small">
           <span className="text-quiet">{w.albums.publicTitle}</span>

@@ -13,6 +13,7 @@ import { Empty, ToPhotos } from '../shell/Station'
 import { AlbumFiles } from './AlbumFiles'
 import { AlbumFilling } from './AlbumFilling'
 import { AlbumHead } from './AlbumHead'
+import { AlbumStanding } from './AlbumStanding'
 import { AlbumVerbs } from './AlbumVerbs'
 
 const away = w.errors.away
@@ -129,6 +130,7 @@ function Opened({
   return (
     <div className="flex h-full flex-col px-[30px] pt-7">
       <AlbumHead album={album} />
+      <AlbumStanding album={album} />
       <AlbumFilling album={album} />
       <AlbumFiles album={album.id} />
       <HandLine

@@ -1,3 +1,4 @@
+import { useNavigate, useSearch } from '@tanstack/react-router'
 import { Fragment, useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
@@ -6,6 +7,7 @@ import { useAct, useCategories } from '../shell/data'
 import { tellDone } from '../shell/news'
 import { Heading } from '../shell/Station'
 import { CategoryRow } from './CategoryRow'
+import { CategoryShelf } from './CategoryShelf'
 import { indent, steps } from './tree'
 import { useTreeDrag } from './useTreeDrag'
 
@@ -18,11 +20,14 @@ type Change = {
   place?: number
   description?: string
   shown?: boolean
+  page?: Api['CategoryPage']
 }
 
 /** The tree of categories, arranged by dragging and by keys; names and descriptions edited where they stand. */
 export function CategoriesStation() {
   const lines = useCategories().data ?? []
+  const { open } = useSearch({ from: '/workroom/categories' })
+  const go = useNavigate({ from: '/workroom/categories' })
   const [adding, setAdding] = useState<{ parent: string | null } | null>(null)
   const make = useAct(
     (c: { name: string; parent: string | null }) =>
@@ -43,17 +48,20 @@ export function CategoriesStation() {
             place: next.place ?? null,
             description: next.description ?? null,
             shown: next.shown ?? null,
+            page: next.page ?? null,
           },
         }),
         away,
       ),
-    (done, { line, shown, name }) =>
+    (done, { line, shown, name, page }) =>
       tellDone(
-        shown === undefined
-          ? w.categories.changed(name ?? line.name)
-          : shown
-            ? w.categories.shown(line.name)
-            : w.categories.hiddenNow(line.name),
+        page
+          ? w.shelf.changed(line.name)
+          : shown === undefined
+            ? w.categories.changed(name ?? line.name)
+            : shown
+              ? w.categories.shown(line.name)
+              : w.categories.hiddenNow(line.name),
         done,
       ),
     'categories',
@@ -116,7 +124,7 @@ export function CategoriesStation() {
           </Button>
         }
       />
-      <ul ref={list} className="mt-6 max-w-[60rem] border-b border-line">
+      <ul ref={list} className="mt-6 max-w-[66rem] border-b border-line">
         {lines.length === 0 && !adding && <li className="py-8 text-quiet">{w.categories.none}</li>}
         {lines.map((line) => (
           <Fragment key={line.id}>
@@ -134,10 +142,17 @@ export function CategoriesStation() {
                   e.stopPropagation()
                   if (to) change.mutate({ line, ...to })
                 }}
+                open={open === line.id}
+                onOpen={() => void go({ search: open === line.id ? {} : { open: line.id }, replace: true })}
                 onChange={(next) => change.mutate({ line, ...next })}
                 onAdd={() => setAdding({ parent: line.id })}
                 onRemove={() => remove.mutate(line)}
               />
+              {open === line.id && (
+                <div style={{ paddingLeft: line.depth * indent + 88 }}>
+                  <CategoryShelf line={line} onPage={(page) => change.mutate({ line, page })} />
+                </div>
+              )}
             </li>
             {newLine(line.id, line.depth + 1)}
           </Fragment>

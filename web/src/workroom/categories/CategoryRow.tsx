@@ -1,6 +1,7 @@
 import { type ComponentProps, type KeyboardEvent, useState } from 'react'
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
+import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { indent } from './tree'
 
@@ -12,6 +13,8 @@ export function CategoryRow({
   hiddenBy,
   fading,
   handle,
+  open,
+  onOpen,
   onKey,
   onChange,
   onAdd,
@@ -23,6 +26,9 @@ export function CategoryRow({
   /** It is on its way elsewhere. */
   fading: boolean
   handle: ComponentProps<'button'>
+  /** Its page is set beneath the line. */
+  open: boolean
+  onOpen: () => void
   onKey: (e: KeyboardEvent) => void
   onChange: (next: { name?: string; description?: string; shown?: boolean }) => void
   onAdd: () => void
@@ -33,19 +39,29 @@ export function CategoryRow({
   return (
     <div
       data-line={line.id}
-      className={`grid grid-cols-[1.25rem_minmax(0,1fr)_auto_auto] items-baseline gap-x-3 border-t border-line py-1 ${fading ? 'opacity-40' : ''}`}
+      className={`grid grid-cols-[1.25rem_3rem_minmax(0,1fr)_auto_auto] items-baseline gap-x-3 border-t border-line py-1 ${fading ? 'opacity-40' : ''}`}
       style={{ paddingLeft: line.depth * indent }}
     >
       <button
         type="button"
         aria-label={`${w.categories.move}: ${line.name}`}
         title={w.categories.howToMove}
-        className="flex h-6 w-5 cursor-grab touch-none items-center self-center active:cursor-grabbing"
+        className="flex h-6 w-5 cursor-grab touch-none items-center self-start active:cursor-grabbing"
         onKeyDown={onKey}
         {...handle}
       >
         <span className="block h-[7px] w-3 border-y border-quiet" aria-hidden />
       </button>
+      <span className={`flex h-9 items-center self-start ${hiddenBy ? 'opacity-40' : ''}`}>
+        {line.picture && (
+          <img
+            src={rendition(line.picture, 480)}
+            alt=""
+            loading="lazy"
+            className="max-h-9 w-auto max-w-full"
+          />
+        )}
+      </span>
       <div className="min-w-0">
         <input
           key={line.name}
@@ -80,9 +96,21 @@ export function CategoryRow({
         {hiddenBy && (
           <span className="mr-3">{own ? w.categories.hidden : w.categories.hiddenWith(hiddenBy.name)}</span>
         )}
-        {w.categories.holds(line.photos, line.withBeneath)}
+        {line.albumsWithBeneath > 0 && (
+          <span className="block">{w.shelf.holdsAlbums(line.albums, line.albumsWithBeneath)}</span>
+        )}
+        <span className="block">{w.categories.holds(line.photos, line.withBeneath)}</span>
       </span>
-      <span className="grid grid-cols-[4rem_5.25rem_8.75rem_auto] items-baseline justify-items-start gap-x-3 text-small">
+      <span className="grid grid-cols-[4.25rem_4rem_5.25rem_8.75rem_auto] items-baseline justify-items-start gap-x-3 text-small">
+        <Button
+          look="word"
+          aria-expanded={open}
+          aria-label={`${w.shelf.open}: ${line.name}`}
+          className={open ? 'font-semibold text-plum' : ''}
+          onClick={onOpen}
+        >
+          {w.shelf.open}
+        </Button>
         {line.description === '' ? (
           <Button
             look="word"

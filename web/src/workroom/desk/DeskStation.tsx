@@ -4,10 +4,12 @@ import type { ReactNode } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
+import { searchFrom } from '../narrowings/kept'
 import { useAct } from '../shell/data'
 import { bytes } from '../shell/format'
 import { tell } from '../shell/news'
 import { Empty, Heading } from '../shell/Station'
+import { ShownNowhere } from './ShownNowhere'
 
 const away = w.errors.away
 
@@ -33,12 +35,8 @@ export function DeskStation() {
     (photos: string[]) => body(api.POST('/api/intakes/retry', { body: { photos } }), away),
     (out) => tell({ text: w.desk.retried(out.count) }),
   )
-  const make = useAct(
-    (album: string) => body(api.POST('/api/pages', { body: { album } }), away),
-    (page) => void go({ to: '/workroom/pages/$page', params: { page: page.id } }),
-  )
   if (!desk.data) return desk.error ? <p className="p-10">{desk.error.message}</p> : null
-  const { figures: f, failed, nowhere } = desk.data
+  const { figures: f, failed, nowhere, unreached } = desk.data
   return (
     <div className="px-[30px] pt-7 pb-16">
       <Heading
@@ -135,43 +133,29 @@ export function DeskStation() {
               )}
             </Part>
           </div>
-          <Part title={w.desk.nowhere}>
-            {nowhere.length === 0 ? (
-              <p className="text-quiet">{w.desk.everywhere}</p>
-            ) : (
-              <>
-                <p className="mb-2 text-small text-quiet">{w.desk.nowhereLead}</p>
+          <div>
+            <Part title={w.desk.nowhere}>
+              <ShownNowhere albums={nowhere} />
+            </Part>
+            {unreached.length > 0 && (
+              <Part title={w.desk.unreached}>
+                <p className="mb-2 text-small text-quiet">{w.desk.unreachedLead}</p>
                 <ul>
-                  {nowhere.map((a) => (
-                    <li key={a.id} className="flex items-baseline gap-3 border-b border-line py-1.5">
+                  {unreached.map((p) => (
+                    <li key={p.id} className="border-b border-line py-1.5">
                       <Link
-                        to="/workroom/albums/$album"
-                        params={{ album: a.id }}
-                        className="min-w-0 truncate hover:underline"
+                        to="/workroom/photos"
+                        search={searchFrom(p.search)}
+                        className="underline decoration-strong-line decoration-1 underline-offset-4"
                       >
-                        {a.workingName}
+                        {w.desk.unreachedOn(p.photos)} “{p.heading}”
                       </Link>
-                      <span className="text-small text-quiet tabular-nums">{w.photos(a.photos)}</span>
-                      <span className="ml-auto">
-                        {a.hasDraft ? (
-                          <Link
-                            to="/workroom/pages"
-                            className="underline decoration-strong-line decoration-1 underline-offset-4"
-                          >
-                            {w.desk.seeDraft}
-                          </Link>
-                        ) : (
-                          <Button look="word" onClick={() => make.mutate(a.id)}>
-                            {w.desk.makePage}
-                          </Button>
-                        )}
-                      </span>
                     </li>
                   ))}
                 </ul>
-              </>
+              </Part>
             )}
-          </Part>
+          </div>
         </div>
       )}
     </div>

@@ -1,3 +1,4 @@
+import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import type { SheetQuery } from './useSheet'
 
@@ -39,28 +40,19 @@ export function SortChoice({
   className?: string
   onChange: (sort: Sort, reversed: boolean) => void
 }) {
+  const choices = [
+    ...(byHand ? [['place', w.sheet.byHand] as const] : []),
+    ...offered.flatMap((s) => [[s, sortWords(s, false)] as const, [`${s}-`, sortWords(s, true)] as const]),
+  ]
   return (
-    <select
-      aria-label={label}
-      className={`cursor-pointer bg-transparent [field-sizing:content] ${className}`}
+    <WordSelect
+      label={label}
+      className={className}
       value={`${sort}${reversed ? '-' : ''}`}
-      onChange={(e) => {
-        const named = e.target.value.replace('-', '')
-        onChange(offered.find((s) => s === named) ?? 'place', e.target.value.endsWith('-'))
-      }}
-    >
-      {byHand && (
-        <option value="place" className="bg-raised">
-          {w.sheet.byHand}
-        </option>
-      )}
-      {offered.flatMap((s) =>
-        [false, true].map((back) => (
-          <option key={`${s}${back}`} value={`${s}${back ? '-' : ''}`} className="bg-raised">
-            {sortWords(s, back)}
-          </option>
-        )),
-      )}
-    </select>
+      choices={choices}
+      onChoose={(chosen) =>
+        onChange(offered.find((s) => s === chosen.replace('-', '')) ?? 'place', chosen.endsWith('-'))
+      }
+    />
   )
 }

@@ -52,7 +52,9 @@ export function TagRow({ tag }: { tag: Api['TagLine'] }) {
           {w.photos(tag.photos)}
         </Link>
       ) : (
-        <span className="text-right text-small text-quiet">{w.tags.onNone}</span>
+        <span className="text-right text-small text-quiet">
+          {tag.albums > 0 ? w.tags.onAlbums(tag.albums) : w.tags.onNone}
+        </span>
       )}
       <span className="flex items-baseline gap-4 text-small">
         <MakeOne tag={tag} />

@@ -1,0 +1,306 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>Where albums stand, and the pages that they and categories have by themselves.</summary>
+public sealed partial class StandingTests
+{
+    static async Task<JsonElement> AlbumAsync(HttpClient who, string album) => await (await who.GetAsync($"/api/albums/{album}")).ReadAsync();
+
+    /// <summary>Says where an album stands, as far as it is said here; the rest stays.</summary>
+    static async Task<HttpResponseMessage> StandAsync(
+        HttpClient who, string album, string[]? categories = null, string[]? first = null, bool? shown = null, string? address = null, string? dated = null, string[]? tags = null, bool? putFirst = null, string? opens = null)
+    {
+        var line = await AlbumAsync(who, album);
+        var standing = line.GetProperty("standing");
+        var body = new
+        {
+            address = address ?? standing.GetProperty("address").GetString(),
+            dated = dated ?? standing.GetProperty("dated").GetString(),
+            shown = shown ?? standing.GetProperty("shown").GetBoolean(),
+            putFirst = putFirst ?? standing.GetProperty("putFirst").GetBoolean(),
+            opens = opens ?? standing.GetProperty("opens").GetString(),
+            categories = categories?.Select(c => new { category = c, putFirst = first?.Contains(c) ?? false })
+                ?? standing.GetProperty("categories").EnumerateArray().Select(c => new { category = c.GetProperty("category").GetString()!, putFirst = c.GetProperty("putFirst").GetBoolean() }),
+            tags = tags ?? [.. standing.GetProperty("tags").EnumerateArray().Select(t => t.GetString()!)],
+        };
+        return await who.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", body, line.GetProperty("version").GetInt64());
+    }
+
+    static async Task<string> CategoryAsync(HttpClient who, string name, string? parent = null) =>
+        (await (await who.PostAsJsonAsync("/api/categories", new { name, parent })).ReadAsync()).GetProperty("id").GetString()!;
+
+    static async Task<JsonElement> LineAsync(HttpClient who, string category) =>
+        (await (await who.GetAsync("/api/categories")).ReadAsync()).GetProperty("categories").EnumerateArray().Single(c => c.GetProperty("id").GetString() == category);
+
+    static async Task<HttpResponseMessage> SetAsync(HttpClient who, string category, bool? shown = null, object? page = null)
+    {
+        var line = await LineAsync(who, category);
+        return await who.SendAsync(
+            HttpMethod.Put, $"/api/categories/{category}", new { name = line.GetProperty("name").GetString(), parent = line.GetProperty("parent").GetString(), shown, page }, line.GetProperty("version").GetInt64());
+    }
+
+    static async Task<string> MakeAsync(HttpClient who, string name, IEnumerable<string> photos)
+    {
+        var album = (await (await who.PostAsJsonAsync("/api/albums", new { workingName = name })).ReadAsync()).GetProperty("id").GetString()!;
+        await (await who.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos })).ReadAsync();
+        return album;
+    }
+
+    static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos)> StartAsync(int count)
+    {
+        var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var photos = new string[count];
+        for (var i = 0; i < count; i++)
+        {
+            photos[i] = (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90, 60))).GetProperty("photo").GetString()!;
+        }
+
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", count);
+        return (site, owner, site.Visitor(), photos);
+    }
+
+    [GeneratedRegex("<strong>([^<]+)</strong>")]
+    private static partial Regex Headings();
+
+    /// <summary>What an index lists, in its order.</summary>
+    static async Task<string[]> IndexAsync(HttpClient visitor, string path) => [.. Headings().Matches(await visitor.GetStringAsync(path)).Select(m => m.Groups[1].Value)];
+
+    static async Task<HttpStatusCode> GetAsync(HttpClient visitor, string path) => (await visitor.GetAsync(path)).StatusCode;
+
+    [Fact]
+    public async Task An_album_in_a_category_has_a_page_by_itself_and_out_of_view_nothing_of_it_is_seen_anywhere()
+    {
+        var (site, owner, visitor, p) = await StartAsync(3);
+        await using var _ = site;
+        var album = await MakeAsync(owner, "Night flight", p[..2]);
+        var picture = $"/i/{(await (await owner.GetAsync($"/api/photos/{p[0]}")).ReadAsync()).GetProperty("picture").GetString()}/1-480.webp";
+        // It stands nowhere yet, and so nobody sees it; the Desk says so.
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, "/album/night-flight"));
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, picture));
+        Assert.Equal("Night flight", (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("nowhere")[0].GetProperty("workingName").GetString());
+        Assert.Equal("Only staff can see this; it stands in no category and on no page.", (await AlbumAsync(owner, album)).GetProperty("audience").GetProperty("sentence").GetString());
+
+        var festival = await CategoryAsync(owner, "Festival");
+        var night = await CategoryAsync(owner, "Night", festival);
+        var stood = await (await StandAsync(owner, album, [night], dated: "2026-06-13", tags: ["kites", "Lit"])).ReadAsync();
+        Assert.Equal("Everyone can see this, on one page.", stood.GetProperty("album").GetProperty("audience").GetProperty("sentence").GetString());
+        Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, "/album/night-flight"));
+        Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, picture));
+        Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, $"/album/night-flight/photo/{p[0]}"));
+        Assert.Equal(2, (await (await visitor.GetAsync("/site/view/album/night-flight?width=900")).ReadAsync()).GetProperty("photos").GetArrayLength());
+        Assert.Equal(["Night flight"], await IndexAsync(visitor, "/category/festival"));
+        Assert.Equal(["Night flight"], await IndexAsync(visitor, "/category/night"));
+        Assert.Equal(["Festival"], await IndexAsync(visitor, "/"));
+        Assert.Contains("13 June 2026, 2 photographs", await visitor.GetStringAsync("/category/night"), StringComparison.Ordinal);
+        Assert.Equal(0, (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("nowhere").GetArrayLength());
+        // A photo that comes into it stands there untouched.
+        await (await owner.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos = new[] { p[2] } })).ReadAsync();
+        Assert.Contains("3 photographs", await visitor.GetStringAsync("/category/festival"), StringComparison.Ordinal);
+
+        // The category above goes out of view, and all beneath it with it; then the album by its one switch.
+        var hidden = await (await SetAsync(owner, festival, shown: false)).ReadAsync();
+        Assert.Equal([HttpStatusCode.NotFound, HttpStatusCode.NotFound, HttpStatusCode.NotFound], [await GetAsync(visitor, "/category/night"), await GetAsync(visitor, "/album/night-flight"), await GetAsync(visitor, $"/album/night-flight/photo/{p[0]}")]);
+        await owner.UndoAsync(hidden);
+        Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, "/album/night-flight"));
+        var page = await (await owner.PostAsJsonAsync("/api/pages", new { album })).ReadAsync();
+        var (id, address) = (page.GetProperty("id").GetString()!, page.GetProperty("address").GetString()!);
+        await (await owner.PublishAsync(id)).ReadAsync();
+        Assert.Contains("3 photographs", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        var out_ = await (await StandAsync(owner, album, shown: false)).ReadAsync();
+        Assert.Equal("Only staff can see this; it is out of view.", out_.GetProperty("album").GetProperty("audience").GetProperty("sentence").GetString());
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, "/album/night-flight"));
+        Assert.DoesNotContain("data-id", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        Assert.Empty(await IndexAsync(visitor, "/category/night"));
+        Assert.Equal("Only staff can see this; its album is out of view.", (await (await owner.GetAsync($"/api/photos/{p[0]}")).ReadAsync()).GetProperty("audience").GetProperty("sentence").GetString());
+        // A decision in favour is kept for some seconds, no longer.
+        for (var end = DateTime.UtcNow.AddSeconds(20); await GetAsync(visitor, picture) == HttpStatusCode.OK && DateTime.UtcNow < end;)
+        {
+            await Task.Delay(200);
+        }
+
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, picture));
+        Assert.Equal("Took album “Night flight” out of view.", await site.ScalarAsync<string>("select sentence from act where within is null order by id desc limit 1"));
+        await owner.UndoAsync(out_.GetProperty("done"));
+        Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, "/album/night-flight"));
+        Assert.Equal(["kites", "Lit"], (await AlbumAsync(owner, album)).GetProperty("standing").GetProperty("tags").EnumerateArray().Select(t => t.GetString()));
+    }
+
+    [Fact]
+    public async Task An_index_has_those_put_first_ahead_and_the_rest_by_date_by_title_or_as_they_were_placed()
+    {
+        var (site, owner, visitor, p) = await StartAsync(4);
+        await using var _ = site;
+        var season = await CategoryAsync(owner, "Season");
+        var albums = new Dictionary<string, string>();
+        foreach (var (name, i) in new[] { "Delta", "Alpha", "Charlie", "Bravo" }.Select((n, i) => (n, i)))
+        {
+            albums[name] = await MakeAsync(owner, name, [p[i]]);
+            await (await StandAsync(owner, albums[name], [season], dated: $"2026-0{i + 1}-01")).ReadAsync();
+        }
+
+        Assert.Equal(["Bravo", "Charlie", "Alpha", "Delta"], await IndexAsync(visitor, "/category/season"));
+        async Task<JsonElement> SortAsync(string sort) => await (await SetAsync(owner, season, page: new { address = "season", beneath = true, sort })).ReadAsync();
+        await SortAsync("oldest");
+        Assert.Equal(["Delta", "Alpha", "Charlie", "Bravo"], await IndexAsync(visitor, "/category/season"));
+        await SortAsync("title");
+        Assert.Equal(["Alpha", "Bravo", "Charlie", "Delta"], await IndexAsync(visitor, "/category/season"));
+        await (await StandAsync(owner, albums["Charlie"], [season], first: [season])).ReadAsync();
+        Assert.Equal(["Charlie", "Alpha", "Bravo", "Delta"], await IndexAsync(visitor, "/category/season"));
+        await (await StandAsync(owner, albums["Delta"], putFirst: true)).ReadAsync();
+        Assert.Equal(["Charlie", "Delta", "Alpha", "Bravo"], await IndexAsync(visitor, "/category/season"));
+        // Put first everywhere, it leads the start page, too.
+        Assert.Equal(["Delta", "Season"], await IndexAsync(visitor, "/"));
+        await (await StandAsync(owner, albums["Delta"], putFirst: false)).ReadAsync();
+        await (await StandAsync(owner, albums["Charlie"], [season])).ReadAsync();
+
+        await SortAsync("hand");
+        // Nobody has placed any: they go by title until somebody does.
+        Assert.Equal(["Alpha", "Bravo", "Charlie", "Delta"], await IndexAsync(visitor, "/category/season"));
+        var moved = await (await owner.PutAsJsonAsync($"/api/albums/in/{season}/order", new { album = albums["Delta"], before = albums["Bravo"] })).ReadAsync();
+        Assert.Equal(["Alpha", "Delta", "Bravo", "Charlie"], await IndexAsync(visitor, "/category/season"));
+        await (await owner.PutAsJsonAsync($"/api/albums/in/{season}/order", new { album = albums["Alpha"] })).ReadAsync();
+        Assert.Equal(["Delta", "Bravo", "Charlie", "Alpha"], await IndexAsync(visitor, "/category/season"));
+        var listed = (await (await owner.GetAsync($"/api/albums/in/{season}")).ReadAsync()).GetProperty("albums").EnumerateArray().Select(a => a.GetProperty("workingName").GetString());
+        Assert.Equal(["Delta", "Bravo", "Charlie", "Alpha"], listed);
+        Assert.NotNull(moved.GetProperty("act").GetString());
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.PutAsJsonAsync($"/api/albums/in/{season}/order", new { album = season })).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_category_shows_those_beneath_it_or_their_covers_and_photos_of_its_own_only_where_they_are_seen_anyway()
+    {
+        var (site, owner, visitor, p) = await StartAsync(4);
+        await using var _ = site;
+        var festival = await CategoryAsync(owner, "Festival");
+        var night = await CategoryAsync(owner, "Night", festival);
+        var album = await MakeAsync(owner, "Lanterns", [p[0]]);
+        await (await StandAsync(owner, album, [night])).ReadAsync();
+        // Two photos of the category itself: one stands in an album elsewhere that visitors see, one nowhere.
+        var elsewhere = await CategoryAsync(owner, "Elsewhere");
+        await (await StandAsync(owner, await MakeAsync(owner, "Others", [p[1]]), [elsewhere])).ReadAsync();
+        await (await owner.PostAsJsonAsync("/api/photos/categories", new { photos = new[] { p[0], p[1], p[2] }, add = new[] { festival }, remove = Array.Empty<string>() })).ReadAsync();
+        var page = await visitor.GetStringAsync("/category/festival");
+        Assert.Equal(["Lanterns"], Headings().Matches(page).Select(m => m.Groups[1].Value));
+        Assert.Contains("""<a href="/category/night">Night</a>""", page, StringComparison.Ordinal);
+        // Not the one that an album on this very page holds, nor the one that stands nowhere.
+        Assert.Equal([false, true, false, false], p.Select(id => page.Contains($"data-id=\"{id}\"", StringComparison.Ordinal)));
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, $"/category/festival/photo/{p[2]}"));
+        await (await SetAsync(owner, festival, page: new { address = "festival", beneath = false, sort = "newest" })).ReadAsync();
+        Assert.Equal(["Night"], await IndexAsync(visitor, "/category/festival"));
+        // Empty categories are listed nowhere.
+        await CategoryAsync(owner, "Nothing yet");
+        Assert.Equal(["Festival", "Elsewhere"], await IndexAsync(visitor, "/"));
+    }
+
+    [Fact]
+    public async Task Addresses_go_by_the_title_until_somebody_knows_them_and_old_ones_lead_on_however_often_they_change()
+    {
+        var (site, owner, visitor, p) = await StartAsync(2);
+        await using var _ = site;
+        var album = await MakeAsync(owner, "import of monday", [p[0]]);
+        async Task<string> AddressAsync(string id) => (await AlbumAsync(owner, id)).GetProperty("standing").GetProperty("address").GetString()!;
+        Assert.Equal("import-of-monday", await AddressAsync(album));
+        var line = await AlbumAsync(owner, album);
+        await (await owner.SendAsync(HttpMethod.Patch, $"/api/albums/{album}", new { title = "Über die Düne" }, line.GetProperty("version").GetInt64())).ReadAsync();
+        Assert.Equal("uber-die-dune", await AddressAsync(album));
+        await (await StandAsync(owner, album, [await CategoryAsync(owner, "Dunes")])).ReadAsync();
+        line = await AlbumAsync(owner, album);
+        await (await owner.SendAsync(HttpMethod.Patch, $"/api/albums/{album}", new { title = "Otherwise" }, line.GetProperty("version").GetInt64())).ReadAsync();
+        // Visitors know it by now: it stays.
+        Assert.Equal("uber-die-dune", await AddressAsync(album));
+        await (await StandAsync(owner, album, address: "dune")).ReadAsync();
+        await (await StandAsync(owner, album, address: "the-dune")).ReadAsync();
+        foreach (var old in new[] { "uber-die-dune", "dune" })
+        {
+            var answer = await visitor.GetAsync($"/album/{old}");
+            Assert.Equal((HttpStatusCode.MovedPermanently, "/album/the-dune"), (answer.StatusCode, answer.Headers.Location?.ToString()));
+        }
+
+        var second = await MakeAsync(owner, "The dune", [p[1]]);
+        Assert.Equal("the-dune-2", await AddressAsync(second));
+        var taken = await StandAsync(owner, second, address: "the-dune");
+        Assert.Equal(HttpStatusCode.BadRequest, taken.StatusCode);
+        Assert.Contains("Another album has the address", await taken.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.BadRequest, (await StandAsync(owner, second, address: "no good!")).StatusCode);
+        // A page and a category may be called the same: each kind has addresses of its own.
+        Assert.Equal("the-dune", (await LineAsync(owner, await CategoryAsync(owner, "The dune"))).GetProperty("page").GetProperty("address").GetString());
+    }
+
+    [Fact]
+    public async Task A_cover_opens_the_page_that_was_made_for_an_album_unless_told_otherwise_and_is_the_highest_rated_unless_chosen()
+    {
+        var (site, owner, visitor, p) = await StartAsync(3);
+        await using var _ = site;
+        var album = await MakeAsync(owner, "Strand", p);
+        var category = await CategoryAsync(owner, "Beach");
+        await (await StandAsync(owner, album, [category])).ReadAsync();
+        async Task<string> PictureAsync(string photo) => (await (await owner.GetAsync($"/api/photos/{photo}")).ReadAsync()).GetProperty("picture").GetString()!;
+        async Task<string> CoverAsync() => (await AlbumAsync(owner, album)).GetProperty("cover").GetProperty("picture").GetString()!;
+        Assert.Equal(await PictureAsync(p[0]), await CoverAsync());
+        await (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = p[1..], rating = 4 })).ReadAsync();
+        // The first of the highest, here and for visitors.
+        Assert.Equal(await PictureAsync(p[1]), await CoverAsync());
+        Assert.Contains(await PictureAsync(p[1]), await visitor.GetStringAsync("/category/beach"), StringComparison.Ordinal);
+        Assert.Contains("href=\"/album/strand\"", await visitor.GetStringAsync("/category/beach"), StringComparison.Ordinal);
+        await (await owner.SendAsync(HttpMethod.Patch, $"/api/albums/{album}", new { cover = p[2] }, (await AlbumAsync(owner, album)).GetProperty("version").GetInt64())).ReadAsync();
+        Assert.Contains(await PictureAsync(p[2]), await visitor.GetStringAsync("/category/beach"), StringComparison.Ordinal);
+
+        var page = await (await owner.PostAsJsonAsync("/api/pages", new { album })).ReadAsync();
+        await (await owner.PublishAsync(page.GetProperty("id").GetString()!)).ReadAsync();
+        Assert.Contains($"href=\"/{page.GetProperty("address").GetString()}\"", await visitor.GetStringAsync("/category/beach"), StringComparison.Ordinal);
+        await (await StandAsync(owner, album, opens: album)).ReadAsync();
+        Assert.Contains("href=\"/album/strand\"", await visitor.GetStringAsync("/category/beach"), StringComparison.Ordinal);
+
+        // The cover of a category may be any photo that visitors see; in the bin it gives way to one that suits, and is back with it.
+        await (await SetAsync(owner, category, page: new { address = "beach", cover = p[0], beneath = true, sort = "newest" })).ReadAsync();
+        Assert.Contains(await PictureAsync(p[0]), await visitor.GetStringAsync("/"), StringComparison.Ordinal);
+        var picture = await PictureAsync(p[0]);
+        var binned = await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { p[0] } })).ReadAsync();
+        Assert.DoesNotContain(picture, await visitor.GetStringAsync("/"), StringComparison.Ordinal);
+        await owner.UndoAsync(binned);
+        Assert.Contains(picture, await visitor.GetStringAsync("/"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task The_Desk_names_photos_that_no_button_of_a_page_finds_and_the_sheet_shows_them()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, p, page, address) = await site.PublishedAsync(owner, 3);
+        Assert.Equal(0, (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("unreached").GetArrayLength());
+        await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = p[..1], add = new[] { "pier" }, remove = Array.Empty<string>() })).ReadAsync();
+        var tag = await site.ScalarAsync<Guid>("select id from tag");
+        var line = await (await owner.GetAsync($"/api/pages/{page}")).ReadAsync();
+        var draft = new { heading = "The pier", text = "", layout = new { kind = "rows", size = 240, gap = 6 }, filterCategories = Array.Empty<string>(), filterTags = new[] { tag } };
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        var unreached = (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("unreached")[0];
+        Assert.Equal(("The pier", 2), (unreached.GetProperty("heading").GetString(), unreached.GetProperty("photos").GetInt32()));
+        var sheet = await (await owner.GetAsync($"/api/photos?{unreached.GetProperty("search").GetString()}")).ReadAsync();
+        Assert.Equal(p[1..].Order(), sheet.GetProperty("photos").EnumerateArray().Select(f => f.GetProperty("id").GetString()!).Order());
+        // Mended there: tagged, they are found.
+        await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = p[1..], add = new[] { "pier" }, remove = Array.Empty<string>() })).ReadAsync();
+        Assert.Equal(0, (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("unreached").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task Merging_tags_takes_albums_along_and_a_tag_of_an_album_alone_is_not_unused()
+    {
+        var (site, owner, _, p) = await StartAsync(1);
+        await using var __ = site;
+        var album = await MakeAsync(owner, "Trial", p);
+        await (await StandAsync(owner, album, tags: ["kite", "delta"])).ReadAsync();
+        Assert.Equal(0, (await (await owner.GetAsync("/api/tags/all")).ReadAsync()).GetProperty("unused").GetInt32());
+        var (kite, delta) = (await site.ScalarAsync<Guid>("select id from tag where key = 'kite'"), await site.ScalarAsync<Guid>("select id from tag where key = 'delta'"));
+        var merged = await (await owner.PostAsJsonAsync($"/api/tags/{delta}/merging", new { others = new[] { kite } })).ReadAsync();
+        Assert.Equal(["delta"], (await AlbumAsync(owner, album)).GetProperty("standing").GetProperty("tags").EnumerateArray().Select(t => t.GetString()));
+        await owner.UndoAsync(merged);
+        Assert.Equal(["delta", "kite"], (await AlbumAsync(owner, album)).GetProperty("standing").GetProperty("tags").EnumerateArray().Select(t => t.GetString()));
+    }
+}

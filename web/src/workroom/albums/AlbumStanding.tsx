@@ -1,0 +1,93 @@
+import type { Api } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { WordSelect } from '../../kit/WordSelect'
+import { w } from '../../words'
+import { useCategories } from '../shell/data'
+import { CategoryChoice } from '../standing/CategoryChoice'
+import { useStand, withCategory } from '../standing/useStand'
+import { AlbumDate } from './AlbumDate'
+import { AlbumPlace } from './AlbumPlace'
+import { AlbumTags } from './AlbumTags'
+
+const field =
+  'border-b border-strong-line bg-transparent [field-sizing:content] min-w-8 focus:border-plum outline-none'
+
+/** Where an album stands, read as sentences whose parts are pressed to change them. */
+export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
+  const { standing } = album
+  const stand = useStand()
+  const categories = useCategories().data ?? []
+  const say = (next: Partial<typeof standing>, told?: string) =>
+    stand.mutate({ album, next, ...(told && { told }) })
+  // In the tree's order, as everywhere.
+  const places = categories.flatMap((c) => {
+    const place = standing.categories.find((p) => p.category === c.id)
+    return place ? [{ category: c, putFirst: place.putFirst ?? false }] : []
+  })
+  return (
+    <section aria-label={w.standing.label} className="mb-3 grid gap-1.5 text-small">
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <p className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
+          <span>{places.length === 0 ? w.standing.nowhere : w.standing.standsIn}</span>
+          {places.map((p) => (
+            <AlbumPlace key={p.category.id} album={album} place={p} onSay={say} />
+          ))}
+          <CategoryChoice
+            trigger={<Button look="word">{w.standing.addCategory}</Button>}
+            without={standing.categories.map((c) => c.category)}
+            onChoose={(c) =>
+              say({ categories: withCategory(standing, c.id) }, w.standing.putInto(album.workingName, c.name))
+            }
+          />
+        </p>
+        <AlbumDate dated={standing.dated} onSay={(dated) => say({ dated })} />
+        <AlbumTags tags={standing.tags} onSay={(tags) => say({ tags })} />
+      </div>
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
+          <span>{w.standing.at}</span>
+          <label className="mr-1 flex items-baseline">
+            /album/
+            <input
+              key={standing.address}
+              defaultValue={standing.address}
+              aria-label={w.standing.address}
+              className={field}
+              onBlur={(e) => {
+                const address = e.target.value.trim()
+                if (!address) e.target.value = standing.address
+                else if (address !== standing.address) say({ address })
+              }}
+              onKeyDown={(e) => {
+                if (e.key === 'Escape') e.currentTarget.value = standing.address
+                if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur()
+              }}
+            />
+          </label>
+          {album.page && (
+            <>
+              <span>{w.standing.itsCover}</span>
+              <WordSelect
+                label={w.standing.opens}
+                value={standing.opens === album.id ? 'own' : 'itself'}
+                choices={[
+                  ['itself', w.standing.opensItself],
+                  ['own', w.standing.opensOwn],
+                ]}
+                onChoose={(opens) => say({ opens: opens === 'own' ? album.id : null })}
+              />
+            </>
+          )}
+        </p>
+        <Button
+          look="word"
+          aria-pressed={standing.putFirst}
+          className={standing.putFirst ? 'font-semibold text-plum' : ''}
+          onClick={() => say({ putFirst: !standing.putFirst })}
+        >
+          {w.standing.everywhere}
+        </Button>
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,95 @@
+import { useQuery } from '@tanstack/react-query'
+import { type Api, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { WordSelect } from '../../kit/WordSelect'
+import { w } from '../../words'
+import { useHand } from '../shell/hand'
+import { tell } from '../shell/news'
+import { ShelfAlbums } from './ShelfAlbums'
+
+const away = w.errors.away
+type Line = Api['CategoryLine']
+/** The page that a category has by itself: where it is, what it shows and in which order, and the albums on it. */
+export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api['CategoryPage']) => void }) {
+  const { page } = line
+  const { ids, count } = useHand()
+  const albums = useQuery({
+    queryKey: ['albums', 'in', line.id],
+    queryFn: async () =>
+      (await body(api.GET('/api/albums/in/{category}', { params: { path: { category: line.id } } }), away))
+        .albums,
+  }).data
+  return (
+    <section aria-label={w.shelf.label(line.name)} className="grid gap-3 pt-1 pb-4 text-small">
+      <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
+        <span>{w.shelf.at}</span>
+        <label className="flex items-baseline">
+          /category/
+          <input
+            key={page.address}
+            defaultValue={page.address}
+            aria-label={`${w.shelf.address}: ${line.name}`}
+            className="min-w-8 border-b border-strong-line bg-transparent outline-none [field-sizing:content] focus:border-plum"
+            onBlur={(e) => {
+              const address = e.target.value.trim()
+              if (!address) e.target.value = page.address
+              else if (address !== page.address) onPage({ ...page, address })
+            }}
+            onKeyDown={(e) => {
+              if (e.key === 'Escape') e.currentTarget.value = page.address
+              if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur()
+            }}
+          />
+        </label>
+        {!line.hiddenBy && (
+          <a
+            href={`/category/${page.address}`}
+            target="_blank"
+            rel="noreferrer"
+            className="ml-2 underline decoration-strong-line decoration-1 underline-offset-[5px]"
+          >
+            {w.standing.open}
+          </a>
+        )}
+      </p>
+      <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
+        <span>{w.shelf.shows}</span>
+        <span>
+          <WordSelect
+            label={w.shelf.which}
+            value={page.beneath ? 'beneath' : 'own'}
+            choices={(['own', 'beneath'] as const).map((which) => [which, w.shelf[which]])}
+            onChoose={(which) => onPage({ ...page, beneath: which === 'beneath' })}
+          />
+          ,
+        </span>
+        <WordSelect
+          label={w.shelf.order}
+          value={page.sort}
+          choices={sorts.map((sort) => [sort, w.shelf.sorts[sort]])}
+          onChoose={(sort) => onPage({ ...page, sort })}
+        />
+        <span className="ml-3">{page.cover ? w.shelf.coverChosen : w.shelf.coverSuits}.</span>
+        {count === 1 && ids[0] !== page.cover && (
+          <Button
+            look="word"
+            onClick={() => {
+              onPage({ ...page, cover: ids[0] ?? null })
+              tell({ text: w.shelf.covered(line.name) })
+            }}
+          >
+            {w.shelf.coverInHand}
+          </Button>
+        )}
+        {page.cover && (
+          <Button look="word" onClick={() => onPage({ ...page, cover: null })}>
+            {w.shelf.coverBack}
+          </Button>
+        )}
+      </p>
+      {albums && <ShelfAlbums line={line} albums={albums} />}
+    </section>
+  )
+}
+
+const sorts = ['newest', 'oldest', 'title', 'hand'] as const

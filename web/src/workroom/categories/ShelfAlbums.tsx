@@ -1,0 +1,204 @@
+import { Link } from '@tanstack/react-router'
+import { useState } from 'react'
+import { type Api, api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { Chooser } from '../../kit/Chooser'
+import { Popover } from '../../kit/Popover'
+import { rendition } from '../../kit/renditions'
+import { w } from '../../words'
+import { useAct, useAlbums, useCategories } from '../shell/data'
+import { tellDone } from '../shell/news'
+import { useStand, withCategory, withoutCategory } from '../standing/useStand'
+
+const away = w.errors.away
+type Line = Api['CategoryLine']
+type Album = Api['CategoryAlbum']
+
+/** The albums on the page of a category, in its order, with their covers. */
+export function ShelfAlbums({ line, albums }: { line: Line; albums: readonly Album[] }) {
+  const stand = useStand()
+  const own = albums.filter((a) => a.within.includes(line.id))
+  const move = useAct(
+    ({ album, before }: { album: Album; before: string | null }) =>
+      body(
+        api.PUT('/api/albums/in/{category}/order', {
+          params: { path: { category: line.id } },
+          body: { album: album.id, ...(before && { before }) },
+        }),
+        away,
+      ),
+    (done, { album }) => tellDone(w.shelf.moved(album.workingName), done),
+    'shelf',
+  )
+  /** One place to the left or to the right among those that stand here themselves. */
+  function step(album: Album, by: -1 | 1) {
+    const at = own.indexOf(album)
+    const before = by < 0 ? own[at - 1] : own[at + 2]
+    if (own[at + by]) move.mutate({ album, before: before?.id ?? null })
+  }
+  return (
+    <ul className="flex flex-wrap gap-x-4 gap-y-3">
+      {albums.map((album) => (
+        <li key={album.id} className="w-32">
+          <AlbumOnShelf
+            line={line}
+            album={album}
+            {...(line.page.sort === 'hand' &&
+              own.includes(album) && { onStep: (by: -1 | 1) => step(album, by) })}
+            onPut={(categories) => stand.mutate({ album, next: { categories } })}
+          />
+        </li>
+      ))}
+      <li className="w-32 self-center">
+        {albums.length === 0 && (
+          <p className="mb-1 text-quiet">{line.page.beneath ? w.shelf.noneBeneath : w.shelf.none}</p>
+        )}
+        <AddAlbum line={line} standing={own.map((a) => a.id)} />
+      </li>
+    </ul>
+  )
+}
+
+function AlbumOnShelf({
+  line,
+  album,
+  onStep,
+  onPut,
+}: {
+  line: Line
+  album: Album
+  /** Missing where nobody places albums by hand. */
+  onStep?: (by: -1 | 1) => void
+  onPut: (categories: Album['standing']['categories']) => void
+}) {
+  const [open, setOpen] = useState(false)
+  const names = useCategories().data ?? []
+  const here = album.within.includes(line.id)
+  const notes = [
+    ...(album.putFirst || album.standing.putFirst ? [w.shelf.first] : []),
+    ...(album.standing.shown ? [] : [w.shelf.outOfView]),
+    ...(here ? [] : [w.shelf.within(names.filter((c) => album.within.includes(c.id)).map((c) => c.name))]),
+  ]
+  function put(categories: Album['standing']['categories']) {
+    setOpen(false)
+    onPut(categories)
+  }
+  return (
+    <Popover
+      open={open}
+      onOpenChange={setOpen}
+      label={album.workingName}
+      trigger={
+        <button
+          type="button"
+          className="group block w-full text-left"
+          onKeyDown={(e) => {
+            if (!onStep || (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight')) return
+            e.preventDefault()
+            e.stopPropagation()
+            onStep(e.key === 'ArrowLeft' ? -1 : 1)
+          }}
+        >
+          <span className={`flex h-20 items-end ${album.standing.shown ? '' : 'opacity-40'}`}>
+            {album.picture ? (
+              <img
+                src={rendition(album.picture, 480)}
+                alt=""
+                loading="lazy"
+                className="max-h-20 w-auto max-w-full"
+              />
+            ) : (
+              <span className="h-20 w-full border border-dashed border-line" />
+            )}
+          </span>
+          <span className="mt-1 flex items-baseline justify-between gap-2 border-t border-line pt-0.5 group-hover:border-ink">
+            <strong className="truncate">{album.workingName}</strong>
+            <span className="text-quiet tabular-nums">{w.count(album.photos)}</span>
+          </span>
+          <span className="block truncate text-quiet">{notes.join(', ')}</span>
+        </button>
+      }
+    >
+      <p className="mb-2 font-semibold">{album.workingName}</p>
+      <p className="flex flex-wrap gap-x-5 gap-y-2 text-small">
+        {here && (
+          <>
+            <Button
+              look="word"
+              onClick={() =>
+                put(
+                  album.standing.categories.map((c) =>
+                    c.category === line.id ? { ...c, putFirst: !album.putFirst } : c,
+                  ),
+                )
+              }
+            >
+              {album.putFirst ? w.standing.asOthers : w.standing.putFirst}
+            </Button>
+            <Button look="word" onClick={() => put(withoutCategory(album.standing, line.id))}>
+              {w.standing.takeOut}
+            </Button>
+          </>
+        )}
+        {onStep && (
+          <>
+            <Button look="word" hint="←" onClick={() => onStep(-1)}>
+              {w.shelf.earlier}
+            </Button>
+            <Button look="word" hint="→" onClick={() => onStep(1)}>
+              {w.shelf.later}
+            </Button>
+          </>
+        )}
+        <Link
+          to="/workroom/albums/$album"
+          params={{ album: album.id }}
+          className="underline decoration-strong-line decoration-1 underline-offset-[5px]"
+        >
+          {w.shelf.toAlbum}
+        </Link>
+      </p>
+    </Popover>
+  )
+}
+
+/** Puts an album in a category. */
+function AddAlbum({ line, standing }: { line: Line; standing: readonly string[] }) {
+  const [open, setOpen] = useState(false)
+  const [typed, setTyped] = useState('')
+  const albums = useAlbums().data ?? []
+  const stand = useStand(() => setOpen(false))
+  return (
+    <Popover
+      open={open}
+      onOpenChange={(now) => {
+        setTyped('')
+        setOpen(now)
+      }}
+      label={w.shelf.whichAlbum}
+      trigger={
+        <Button look="word" aria-label={`${w.shelf.add}: ${line.name}`}>
+          {w.shelf.add}
+        </Button>
+      }
+    >
+      <Chooser
+        label={w.shelf.whichAlbum}
+        typed={typed}
+        onType={setTyped}
+        choices={albums
+          .filter((a) => !standing.includes(a.id))
+          .map((a) => ({ key: a.id, name: a.workingName, note: w.count(a.photos) }))}
+        onChoose={(choice) => {
+          const album = albums.find((a) => a.id === choice.key)
+          if (album)
+            stand.mutate({
+              album,
+              next: { categories: withCategory(album.standing, line.id) },
+              told: w.standing.putInto(album.workingName, line.name),
+            })
+        }}
+      />
+    </Popover>
+  )
+}
