@@ -1,0 +1,123 @@
+import { expect, type Page, test } from '@playwright/test'
+import { noSeriousFinding } from './axe'
+import { oneBrowser } from './signIn'
+
+// Where albums stand: given a place at the Desk, dated, put first, taken out of view by one switch; what visitors find there.
+let page: Page
+let visitor: Page
+oneBrowser((next) => {
+  page = next
+}, '/workroom/photos')
+
+test.beforeAll(async ({ browser }) => {
+  visitor = await browser.newPage()
+})
+test.afterAll(() => visitor.close())
+
+const foot = () => page.getByRole('status').first()
+const titles = () => visitor.locator('.index strong').allTextContents()
+
+/** Makes an album of some photos of the sheet, by the doors that the workroom uses. */
+const make = (name: string, from: number, to: number) =>
+  page.evaluate(
+    async ({ name, from, to }) => {
+      const { forgery } = (await (await fetch('/api/session')).json()) as { forgery: string }
+      const post = async (address: string, body: object) =>
+        (await fetch(address, { method: 'POST', headers: { 'Content-Type': 'application/json', 'X-Jovitar-Forgery': forgery }, body: JSON.stringify(body) })).json()
+      const sheet = (await (await fetch('/api/photos?sort=name')).json()) as { photos: { id: string }[] }
+      const { id } = (await post('/api/albums', { workingName: name })) as { id: string }
+      await post(`/api/albums/${id}/photos`, { photos: sheet.photos.slice(from, to).map((p) => p.id) })
+    },
+    { name, from, to },
+  )
+
+test('an album that stands nowhere is put in a category at the Desk, and is there for visitors', async () => {
+  await expect(page.locator('#frame-3 img')).toBeVisible()
+  await make('Low water', 0, 4)
+  await make('High water', 4, 6)
+  await page.goto('/workroom')
+  await page.getByRole('button', { name: 'Put in a category: Low water' }).click()
+  await page.getByRole('combobox', { name: 'Put it in a category' }).fill('Tides')
+  await page.getByRole('option', { name: 'Make category “Tides”' }).click()
+  await expect(foot()).toContainText('“Low water” stands in “Tides” now.')
+  await expect(page.getByRole('button', { name: 'Put in a category: Low water' })).toHaveCount(0)
+  await noSeriousFinding(page)
+
+  await visitor.goto('/')
+  await visitor.getByRole('link', { name: /Tides/ }).click()
+  await visitor.getByRole('link', { name: /Low water/ }).click()
+  await expect(visitor).toHaveURL(/\/album\/low-water$/)
+  await expect(visitor.locator('a.frame')).toHaveCount(4)
+  await visitor.locator('a.frame').nth(1).click()
+  await expect(visitor.getByRole('dialog')).toBeVisible()
+  await visitor.keyboard.press('ArrowRight')
+  await expect(visitor.getByText('3 of 4')).toBeVisible()
+  await visitor.keyboard.press('Escape')
+  await expect(visitor.getByRole('dialog')).toHaveCount(0)
+  await noSeriousFinding(visitor)
+  await visitor.getByRole('link', { name: 'Tides' }).click()
+  await expect(visitor.getByRole('heading', { level: 1 })).toHaveText('Tides')
+})
+
+test('dated, tagged, readdressed and taken out of view where it is read', async () => {
+  await page.goto('/workroom/albums')
+  await page.getByRole('link', { name: /Low water/ }).last().click()
+  const standing = page.getByRole('region', { name: 'Where this album stands' })
+  await standing.getByRole('button', { name: 'without a date of its own' }).click()
+  await page.getByLabel('Date of this album').last().fill('2026-01-24')
+  await page.getByRole('button', { name: 'Say so' }).click()
+  await expect(standing.getByRole('button', { name: 'dated 24 January 2026' })).toBeVisible()
+  await standing.getByRole('button', { name: '+ tag' }).click()
+  await page.getByRole('combobox', { name: 'Tag of this album' }).fill('Ebb')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(standing.getByRole('button', { name: 'Take tag “Ebb” off this album' })).toBeVisible()
+  const address = standing.getByLabel('Address of its own page')
+  await address.fill('ebb')
+  await address.press('Enter')
+  await expect(foot()).toContainText('It stands so from now on.')
+  await noSeriousFinding(page)
+  await visitor.goto('/album/low-water')
+  await expect(visitor).toHaveURL(/\/album\/ebb$/)
+
+  await page.getByRole('button', { name: 'Take out of view' }).click()
+  await expect(page.getByText('Only staff can see this; it is out of view.')).toBeVisible()
+  expect((await visitor.goto('/album/ebb'))?.status()).toBe(404)
+  await visitor.goto('/category/tides')
+  expect(await titles()).toEqual([])
+  await foot().getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByRole('button', { name: 'Take out of view' })).toBeVisible()
+  expect((await visitor.goto('/album/ebb'))?.status()).toBe(200)
+})
+
+test('a category lists its albums by date, or as they are placed there by keys, with one put first', async () => {
+  await page.goto('/workroom/categories')
+  await page.getByRole('button', { name: 'Its page: Tides' }).click()
+  const shelf = page.getByRole('region', { name: 'The page of “Tides”' })
+  await shelf.getByRole('button', { name: '+ album: Tides' }).click()
+  await page.getByRole('combobox', { name: 'Put an album in it' }).fill('High')
+  await page.keyboard.press('Enter')
+  await expect(foot()).toContainText('“High water” stands in “Tides” now.')
+  const albums = shelf.getByRole('listitem').getByRole('button', { name: /water/ })
+  await expect(albums).toHaveText([/High water/, /Low water/])
+  await shelf.getByLabel('In which order it shows albums').selectOption('as they are placed here')
+  await expect(foot()).toContainText('The page of “Tides” is so from now on.')
+  await albums.first().focus()
+  await page.keyboard.press('ArrowRight')
+  await expect(foot()).toContainText('Moved “High water”.')
+  await expect(albums).toHaveText([/Low water/, /High water/])
+  await visitor.goto('/category/tides')
+  expect(await titles()).toEqual(['Low water', 'High water'])
+  await albums.last().click()
+  await page.getByRole('button', { name: 'Put it first there' }).click()
+  await expect(albums.first()).toHaveText(/High water.*first/)
+  await noSeriousFinding(page)
+  await visitor.reload()
+  expect(await titles()).toEqual(['High water', 'Low water'])
+  // Without scripts a category leads to the same.
+  const plain = await visitor.context().browser()?.newPage({ javaScriptEnabled: false })
+  await plain?.goto('/category/tides')
+  await plain?.getByRole('link', { name: /High water/ }).click()
+  await expect(plain?.locator('a.frame') ?? visitor.locator('none')).toHaveCount(2)
+  await plain?.close()
+})
