@@ -22,6 +22,7 @@ using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site;
 using Jovitar.Server.Taxonomy;
+using Jovitar.Server.Visits;
 using Jovitar.Server.Verify;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.AspNetCore.StaticFiles;
@@ -91,7 +92,10 @@ builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SitePhotos>();
 builder.Services.AddSingleton<SiteIndexStore>();
 builder.Services.AddSingleton<SiteStore>();
-builder.Services.AddSingleton<Visit>();
+builder.Services.AddSingleton<SiteDoor>();
+builder.Services.AddSingleton(settings.Visits);
+builder.Services.AddSingleton<VisitStore>();
+builder.Services.AddSingleton<VisitCounter>();
 builder.Services.AddSingleton<SiteAssets>();
 builder.Services.AddSingleton<SiteRenderer>();
 builder.Services.AddSingleton<RenditionService>();
@@ -111,6 +115,7 @@ if (!settings.DescribeOnly)
 {
     builder.Services.AddHostedService<IndexWarmer>();
     builder.Services.AddHostedService<FillingWorker>();
+    builder.Services.AddHostedService(services => services.GetRequiredService<VisitCounter>());
     builder.Services.AddIntakeWorkers(settings.Worker);
 }
 

@@ -2,6 +2,7 @@ using System.Net;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Intake.Scanning;
 using Jovitar.Server.Intake.Watching;
+using Jovitar.Server.Visits;
 
 namespace Jovitar.Server;
 
@@ -14,7 +15,7 @@ namespace Jovitar.Server;
 /// <param name="Scanners">Scanners on the network, by name; only what the operator names is ever asked.</param>
 /// <param name="Proxies">Addresses or networks (CIDR) whose forwarded headers are believed: the proxies in front, and nobody else.</param>
 /// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
-internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies)
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, VisitSettings Visits, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies)
 {
     public static ServerSettings From(IConfiguration configuration)
     {
@@ -26,6 +27,7 @@ internal sealed record ServerSettings(string Data, string Connection, string? De
             section["Demo"], section.GetValue("TrialPhotos", 0), section.GetValue("Announce", false), section.GetValue("DescribeOnly", false),
             new WorkerSettings(section.GetValue("Workers", Environment.ProcessorCount), section.GetValue("Lease", TimeSpan.FromMinutes(2))),
             new WatchSettings(section["WatchBelow"] ?? Path.Combine(data, "watched"), section.GetValue("WatchEvery", TimeSpan.FromSeconds(4))),
+            new VisitSettings(section.GetValue("VisitsWrittenEvery", TimeSpan.FromSeconds(10)), section.GetValue("VisitsSummedEvery", TimeSpan.FromMinutes(10))),
             new ScannerSettings([.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)]),
             [.. (section["Proxies"] ?? "").Split([';', ','], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Proxy)]);
     }

@@ -86,7 +86,7 @@ internal sealed class Site : IAsyncDisposable
         var process = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
             .ConfigureTestServices(services => { if (db is not null) { services.AddSingleton(_ => db()); } })
             .UseSetting("Jovitar:Data", Data).UseSetting("Jovitar:Database", Connection)
-            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:Scanners", scanners));
+            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:VisitsWrittenEvery", "00:00:00.2").UseSetting("Jovitar:VisitsSummedEvery", "00:00:00.4").UseSetting("Jovitar:Scanners", scanners));
         processes.Add(process);
         _ = process.Server;
         return process;

@@ -10,6 +10,9 @@ public sealed record PhotoFacts(
     Guid Id, bool Here, DateTime? Taken, DateTime Arrived, string FileName, string Title, string Words, bool HasAlt, bool HasCredit, int Rating, string Decision, int Width, int Height, string Camera,
     string Lens, long Bytes, IReadOnlyList<Guid> Tags, IReadOnlyList<Guid> Categories, IReadOnlyList<Guid> Albums, IReadOnlyList<Guid> Intakes, IReadOnlyList<string> People, IReadOnlyList<string> Corrected)
 {
+    /// <summary>How often visitors have looked at it.</summary>
+    public int Views { get; init; }
+
     /// <summary>What a sheet by time taken goes by: where no camera said it, when the photo arrived.</summary>
     public DateTime SortTaken => Taken ?? Arrived;
 }

@@ -42,6 +42,7 @@ public sealed partial class PhotoIndex
     readonly Facet<Many<string>> people = new(Many<string>.None);
     readonly Facet<Many<string>> corrected = new(Many<string>.None);
     readonly Column<long> bytes = new(0);
+    readonly Column<int> views = new(0);
     readonly WordIndex words = new();
     readonly Dictionary<SheetSort, SheetOrder> orders;
     readonly Dictionary<string, PhotoSet> kept = [];
@@ -56,6 +57,7 @@ public sealed partial class PhotoIndex
         [SheetSort.Arrived] = new SheetOrder((a, b) => Then(arrived[a].CompareTo(arrived[b]), a, b)),
         [SheetSort.Name] = new SheetOrder((a, b) => Then(string.CompareOrdinal(name[a], name[b]), a, b)),
         [SheetSort.Title] = new SheetOrder((a, b) => Then(ByTitle(a, b), a, b)),
+        [SheetSort.Views] = new SheetOrder((a, b) => Then(views[a].CompareTo(views[b]), a, b)),
         [SheetSort.Rating] = new SheetOrder((a, b) => Then(rating[a].CompareTo(rating[b]), a, b)),
     };
 
@@ -88,6 +90,7 @@ public sealed partial class PhotoIndex
             title[n] = facts.Title.Length == 0 ? "" : facts.Title.ToLowerInvariant();
             missing.Set(n, (facts.Title.Length == 0 ? 1 : 0) | (facts.HasAlt ? 0 : 2) | (facts.HasCredit ? 0 : 4));
             rating.Set(n, facts.Rating);
+            views[n] = facts.Views;
             decision.Set(n, facts.Decision);
             shape.Set(n, PictureShape.Of(facts.Width, facts.Height));
             pixels.Set(n, Math.Max(facts.Width, facts.Height));

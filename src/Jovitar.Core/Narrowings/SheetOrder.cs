@@ -11,6 +11,9 @@ public enum SheetSort
     Title,
     Rating,
 
+    /// <summary>How often visitors have looked at them.</summary>
+    Views,
+
     /// <summary>The order made by hand in an album.</summary>
     Place,
 }
@@ -20,7 +23,7 @@ public static class SheetSorts
 {
     /// <summary>Whether it runs backward. Newest and best first is how an evening's work is found; names and hand-made orders run forward.</summary>
     /// <param name="reversed">Against the usual way.</param>
-    public static bool Down(this SheetSort sort, bool reversed) => (sort is SheetSort.Taken or SheetSort.Arrived or SheetSort.Rating) != reversed;
+    public static bool Down(this SheetSort sort, bool reversed) => (sort is SheetSort.Taken or SheetSort.Arrived or SheetSort.Rating or SheetSort.Views) != reversed;
 }
 
 /// <summary>All photos of an index in one order, kept from change to change: what did not move is not compared again.</summary>

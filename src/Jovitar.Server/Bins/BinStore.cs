@@ -240,5 +240,6 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
         await act.RunAsync("update category set parent = null where parent = any(@ids) and id <> all(@ids)", ct, ("ids", ids));
         await act.RunAsync("delete from former_address where thing = any(@ids)", ct, ("ids", ids));
         await act.RunAsync("delete from shown_version where thing = any(@ids)", ct, ("ids", ids));
+        await act.RunAsync("delete from view_day where thing = any(@ids)", ct, ("ids", ids));
     }
 }

@@ -133,15 +133,20 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
                    p.people,
                    p.rating, p.decision, p.width, p.height, coalesce(p.camera, '') as camera, coalesce(p.lens, '') as lens,
                    -- The bytes of a scan count once, with the whole.
-                   case when p.part = 0 then p.bytes else 0 end as bytes, p.part > 0 as is_part, p.correction::text as correction
+                   case when p.part = 0 then p.bytes else 0 end as bytes, p.part > 0 as is_part, p.correction::text as correction,
+                   coalesce(v.views, 0) as views
               from photo as p
+              left join photo_views as v on v.photo = p.id
             {which}
             """,
             parameters);
         return await command.AllAsync(
             r => new PhotoFacts(
                 r.Get<Guid>("id"), r.Get<bool>("here"), r.Maybe<DateTime>("taken"), r.Get<DateTime>("arrived"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<string>("words"), r.Get<bool>("has_alt"),
-                r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], [], r.Get<string[]>("people"), Traits(r)),
+                r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], [], r.Get<string[]>("people"), Traits(r))
+            {
+                Views = r.Get<int>("views"),
+            },
             ct);
     }
 

@@ -23,12 +23,13 @@ internal sealed record PlateAlbum(AlbumId Id, string WorkingName, int Position);
 /// <param name="Said">Where each word comes from, by field: file, person, or intake: and its id; missing where nobody knows.</param>
 /// <param name="Version">Counts changes of its words; expected by the next write. What workers note does not raise it.</param>
 /// <param name="Alike">How many others look nearly the same.</param>
+/// <param name="Views">How often visitors have looked at it.</param>
 internal sealed record Plate(
     PhotoId Id, string Picture, string FileName, string MediaType, long Bytes, int Width, int Height, string State, string? Failure,
     string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, string Link, int Rating, string Decision, double? Sharpness, bool Preview,
     DateTime? Taken, int? TakenOffsetMinutes, string? Camera, string? Lens, double? ExposureSeconds, double? FNumber, int? Iso, double? FocalLength,
     double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions, IReadOnlyDictionary<string, string> Said,
-    IReadOnlyList<string> People, IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version, bool Corrected, int Alike);
+    IReadOnlyList<string> People, IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version, bool Corrected, int Alike, int Views);
 
 /// <summary>When a photo was taken, by the clock on the wall there.</summary>
 /// <param name="Offset">Of that clock from UTC, minutes; null when nobody knows.</param>
@@ -99,7 +100,8 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                         select near as id from photo_near where photo = @id
                         union all
                         select photo from photo_near where near = @id) as n
-                      join photo as q on q.id = n.id and q.state = 'ready' and q.binned is null) as alike
+                      join photo as q on q.id = n.id and q.state = 'ready' and q.binned is null) as alike,
+                   (select coalesce(sum(views), 0)::int from view_day where thing = @id) as views
               from photo
              where id = @id and binned is null
             """);
@@ -152,7 +154,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         r.Get<string>("place"), r.Get<string>("link"), r.Get<short>("rating"), r.Get<string>("decision"), r.Maybe<float>("sharpness"), r.Get<bool>("preview"),
         r.Maybe<DateTime>("taken"), r.Maybe<short>("taken_offset_minutes"), r.MaybeText("camera"), r.MaybeText("lens"), r.Maybe<double>("exposure_seconds"), r.Maybe<double>("f_number"), r.Maybe<int>("iso"),
         r.Maybe<double>("focal_length"), r.Maybe<double>("latitude"), r.Maybe<double>("longitude"), r.Get<DateTimeOffset>("arrived"), Renditions.For(r.Get<int>("width")),
-        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, r.Get<string[]>("people"), [], [], [], new AudienceLine(false, ""), r.Get<long>("version"), r.Get<bool>("corrected"), (int)r.Get<long>("alike"));
+        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, r.Get<string[]>("people"), [], [], [], new AudienceLine(false, ""), r.Get<long>("version"), r.Get<bool>("corrected"), (int)r.Get<long>("alike"), r.Get<int>("views"));
 
     static async Task<List<T>> NextAsync<T>(NpgsqlDataReader reader, Func<T> read, CancellationToken ct)
     {

@@ -110,7 +110,7 @@ internal sealed record SheetQuery
     [FromQuery(Name = "notCorrected")]
     public string? NotCorrected { get; init; }
 
-    [Description("What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken.")]
+    [Description("What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken.")]
     [FromQuery(Name = "sort")]
     public string? Sort { get; init; }
 

@@ -3,6 +3,7 @@ using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Visits;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Net.Http.Headers;
 
@@ -22,12 +23,18 @@ internal static class SiteEndpoints
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
             var path = PageVersion.PathOf(kind, "{address}");
-            site.MapGet(path, (string address, string? show, HttpContext http, Visit visit, CancellationToken ct) => Page(kind, address, show, http, visit, ct));
-            site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, string? show, HttpContext http, Visit visit, CancellationToken ct) => Photo(kind, address, photo, show, http, visit, ct));
-            app.MapGet($"/site/view{path}", (string address, string? show, double width, HttpContext http, Visit visit, CancellationToken ct) => View(kind, address, show, width, http, visit, ct))
+            site.MapGet(path, (string address, string? show, HttpContext http, SiteDoor door, CancellationToken ct) => Page(kind, address, show, http, door, ct));
+            site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, string? show, HttpContext http, SiteDoor door, CancellationToken ct) => Photo(kind, address, photo, show, http, door, ct));
+            app.MapGet($"/site/view{path}", (string address, string? show, double width, HttpContext http, SiteDoor door, CancellationToken ct) => View(kind, address, show, width, http, door, ct))
                 .AllowAnonymous().WithTags("Site").WithSummary("The photos in their places, for a choice and a width");
         }
 
+        // A photo that was opened in the viewer: nothing is asked and nothing told.
+        site.MapPost("/site/seen/{photo}", (PhotoId photo, HttpContext http, VisitCounter visits) =>
+        {
+            visits.Look(http, photo.Value);
+            return TypedResults.NoContent();
+        });
         var drafts = app.MapGroup("/preview").RequireAuthorization(Security.Editors).ExcludeFromDescription();
         drafts.MapGet("/{page}/view", DraftView);
         drafts.MapGet("/{page}", Draft);
@@ -45,35 +52,43 @@ internal static class SiteEndpoints
         }
     }
 
-    static async Task Page(SiteKind kind, string address, string? show, HttpContext http, Visit visit, CancellationToken ct)
+    static async Task Page(SiteKind kind, string address, string? show, HttpContext http, SiteDoor door, CancellationToken ct)
     {
-        if (await visit.FindAsync(kind, address, ct) is not { } version)
+        if (await door.FindAsync(kind, address, ct) is not { } version)
         {
-            await Missing(http, visit.Renderer, ct);
+            await Missing(http, door.Renderer, ct);
         }
         else if (version.Address != address)
         {
             Redirect(http, version.Path);
         }
-        else if (!IsFresh(http, visit.Tag(version)) && await visit.Renderer.AlbumPageAsync(version, show, ct) is { } page)
+        else
         {
-            await SendAsync(http, page, ct);
+            door.Visits.Look(http, version.Id);
+            if (!IsFresh(http, door.Tag(version)) && await door.Renderer.AlbumPageAsync(version, show, ct) is { } page)
+            {
+                await SendAsync(http, page, ct);
+            }
         }
     }
 
-    static async Task Photo(SiteKind kind, string address, PhotoId photo, string? show, HttpContext http, Visit visit, CancellationToken ct)
+    static async Task Photo(SiteKind kind, string address, PhotoId photo, string? show, HttpContext http, SiteDoor door, CancellationToken ct)
     {
-        if (await visit.FindAsync(kind, address, ct) is not { } version || await visit.Renderer.PageAsync(version, ct) is not { } page || Number(page, photo) is not { } n)
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.PageAsync(version, ct) is not { } page || Number(page, photo) is not { } n)
         {
-            await Missing(http, visit.Renderer, ct);
+            await Missing(http, door.Renderer, ct);
         }
         else if (version.Address != address)
         {
             Redirect(http, $"{version.Path}/photo/{photo}");
         }
-        else if (!IsFresh(http, visit.Tag(version)))
+        else
         {
-            await SendAsync(http, await visit.Renderer.PhotoPageAsync(page, new Narrowed(page, show, page.Path), n, page.Path, false, ct), ct);
+            door.Visits.Look(http, photo.Value);
+            if (!IsFresh(http, door.Tag(version)))
+            {
+                await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(page, show, page.Path), n, page.Path, false, ct), ct);
+            }
         }
     }
 
@@ -84,7 +99,7 @@ internal static class SiteEndpoints
         http.Response.Redirect($"{to}{http.Request.QueryString}", permanent: true);
     }
 
-    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, string? show, double width, HttpContext http, Visit visit, CancellationToken ct)
+    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, string? show, double width, HttpContext http, SiteDoor door, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
         if (!double.IsFinite(width))
@@ -92,7 +107,7 @@ internal static class SiteEndpoints
             return NoWidth();
         }
 
-        return await visit.FindAsync(kind, address, ct) is { } version && await visit.Renderer.PageAsync(version, ct) is { } page
+        return await door.FindAsync(kind, address, ct) is { } version && await door.Renderer.PageAsync(version, ct) is { } page
             ? TypedResults.Ok(new Narrowed(page, show, page.Path).At(Math.Clamp(width, NarrowestView, WidestView)))
             : Problems.Gone("page");
     }
@@ -218,8 +233,10 @@ internal static class SiteEndpoints
 }
 
 /// <summary>What an answer to a visitor is made with.</summary>
-internal sealed class Visit(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access)
+internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, VisitCounter visits)
 {
+    public VisitCounter Visits => visits;
+
     public SiteRenderer Renderer => renderer;
 
     /// <summary>What is at an address, if visitors may see it.</summary>

@@ -1664,7 +1664,7 @@ export interface paths {
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
                     corrected?: string;
                     notCorrected?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                     at?: number;
@@ -1749,7 +1749,7 @@ export interface paths {
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
                     corrected?: string;
                     notCorrected?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                 };
@@ -1833,7 +1833,7 @@ export interface paths {
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
                     corrected?: string;
                     notCorrected?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                 };
@@ -1917,7 +1917,7 @@ export interface paths {
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
                     corrected?: string;
                     notCorrected?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                     one: string;
@@ -2265,7 +2265,7 @@ export interface paths {
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
                     corrected?: string;
                     notCorrected?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                 };
@@ -2583,7 +2583,7 @@ export interface paths {
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
                     corrected?: string;
                     notCorrected?: string;
-                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, or, in one album, place. Anything else means taken. */
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
                     sort?: string;
                     reversed?: boolean;
                 };
@@ -5515,11 +5515,15 @@ export interface components {
         CategoryPage: {
             /** @description The last part of its address, behind `/category/`. */
             address: string;
-            cover: null | components["schemas"]["PhotoId"];
             /** @description It shows the albums and photos of the categories beneath it, too. */
             beneath: boolean;
             /** @description In which order it lists albums. */
             sort: components["schemas"]["IndexSort"];
+            /**
+             * Format: uuid
+             * @description The picture its cover shows; null for one that suits.
+             */
+            cover?: string;
         };
         /** @description What is to be changed of one; what is null stays. */
         ChangeNarrowing: {
@@ -6453,6 +6457,11 @@ export interface components {
              * @description How many others look nearly the same.
              */
             alike: number;
+            /**
+             * Format: int32
+             * @description How often visitors have looked at it.
+             */
+            views: number;
         };
         PlateAlbum: {
             id: components["schemas"]["AlbumId"];
@@ -6727,7 +6736,7 @@ export interface components {
          * @description What a sheet is sorted by.
          * @enum {unknown}
          */
-        SheetSort: "taken" | "arrived" | "name" | "title" | "rating" | "place";
+        SheetSort: "taken" | "arrived" | "name" | "title" | "rating" | "views" | "place";
         /** @description How many photos a sheet has. */
         SheetTotal: {
             /** Format: int32 */

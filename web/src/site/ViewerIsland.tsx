@@ -99,6 +99,12 @@ function Viewer({
   }, [link])
   if (link) came.current = link
 
+  // That somebody looked is counted, not who; a draft is looked at by staff.
+  const seen = link?.dataset.id
+  useEffect(() => {
+    if (seen && frames.dataset.view?.startsWith('/site/')) navigator.sendBeacon(`/site/seen/${seen}`)
+  }, [seen, frames])
+
   if (!link) return null
   const data = link.dataset
   const width = Number(data.w)

@@ -12,6 +12,7 @@ type Line = Api['CategoryLine']
 /** The page that a category has by itself: where it is, what it shows and in which order, and the albums on it. */
 export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api['CategoryPage']) => void }) {
   const { page } = line
+  const { cover: _, ...uncovered } = page
   const { ids, count } = useHand()
   const albums = useQuery({
     queryKey: ['albums', 'in', line.id],
@@ -74,7 +75,7 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
           <Button
             look="word"
             onClick={() => {
-              onPage({ ...page, cover: ids[0] ?? null })
+              onPage({ ...page, ...(ids[0] && { cover: ids[0] }) })
               tell({ text: w.shelf.covered(line.name) })
             }}
           >
@@ -82,7 +83,7 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
           </Button>
         )}
         {page.cover && (
-          <Button look="word" onClick={() => onPage({ ...page, cover: null })}>
+          <Button look="word" onClick={() => onPage(uncovered)}>
             {w.shelf.coverBack}
           </Button>
         )}

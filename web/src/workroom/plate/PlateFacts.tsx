@@ -58,6 +58,7 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
         <p>
           {plate.audience.sentence} <LeaveOut plate={plate} />
         </p>
+        {plate.views > 0 && <p>{w.plate.seen(plate.views)}</p>}
       </div>
       <div className="mt-3.5 border-t border-line pt-3.5">
         <p>

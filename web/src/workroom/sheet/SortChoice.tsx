@@ -2,7 +2,7 @@ import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import type { SheetQuery } from './useSheet'
 
-const offered = ['taken', 'arrived', 'name', 'title', 'rating'] as const
+const offered = ['taken', 'arrived', 'name', 'title', 'rating', 'views'] as const
 type Sort = NonNullable<SheetQuery['sort']>
 
 /** What an order is called: "date taken, newest first". */
@@ -13,13 +13,17 @@ export function sortWords(sort: Sort, back: boolean) {
       ? back
         ? w.sheet.za
         : w.sheet.az
-      : sort === 'rating'
+      : sort === 'views'
         ? back
-          ? w.sheet.worst
-          : w.sheet.best
-        : back
-          ? w.sheet.oldest
-          : w.sheet.newest
+          ? w.sheet.least
+          : w.sheet.most
+        : sort === 'rating'
+          ? back
+            ? w.sheet.worst
+            : w.sheet.best
+          : back
+            ? w.sheet.oldest
+            : w.sheet.newest
   return `${w.sheet.sorts[sort]}, ${way}`
 }
 

@@ -4,7 +4,7 @@ import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
 import { type NarrowingSearch, narrowingOf } from '../narrowings/narrowing'
 
-export const sorts = ['taken', 'arrived', 'name', 'title', 'rating', 'place'] as const
+export const sorts = ['taken', 'arrived', 'name', 'title', 'rating', 'views', 'place'] as const
 
 /** Which photos a sheet shows and in which order, as the address says it. */
 export type SheetQuery = NarrowingSearch & {
