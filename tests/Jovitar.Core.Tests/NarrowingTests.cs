@@ -27,6 +27,7 @@ public sealed class NarrowingTests
         from title in Gen.Int[0, 5]
         from flags in Gen.Int[0, 3]
         from rating in Gen.Int[0, 5]
+        from views in Gen.Int[0, 4]
         from decision in Among("", "keep", "doubt", "leave_out")
         from width in Among(800, 1600, 3000, 6000)
         from height in Among(800, 1600, 3000)
@@ -39,7 +40,10 @@ public sealed class NarrowingTests
         select new PhotoFacts(
             new Guid($"00000000-0000-7000-9000-{id:d12}"), here > 0, taken < 0 ? null : new DateTime(2024, 1, 1, 9, 0, 0, DateTimeKind.Unspecified).AddDays(taken), new DateTime(2026, 1, 1, 0, 0, 0, DateTimeKind.Unspecified).AddMinutes(arrived),
             Names[name], Titles[title], $"{Titles[title]} {Names[name]} {string.Join(' ', tags.Select(t => $"tag{Array.IndexOf(Things, t)}"))}", (flags & 1) != 0, (flags & 2) != 0, rating, decision, width, height, camera, "", 10 + id,
-            tags, categories, albums, [], [.. people.Distinct()], [.. corrected.Distinct()]);
+            tags, categories, albums, [], [.. people.Distinct()], [.. corrected.Distinct()])
+        {
+            Views = views,
+        };
 
     static readonly string[] Ids = [.. Things.Select(t => t.ToString()), Narrowing.None, "garbage"];
 
@@ -112,6 +116,7 @@ public sealed class NarrowingTests
         SheetSort.Arrived => (a, b) => a.Arrived.CompareTo(b.Arrived),
         SheetSort.Name => (a, b) => string.CompareOrdinal(a.FileName.ToLowerInvariant(), b.FileName.ToLowerInvariant()),
         SheetSort.Rating => (a, b) => a.Rating.CompareTo(b.Rating),
+        SheetSort.Views => (a, b) => a.Views.CompareTo(b.Views),
         SheetSort.Title => (a, b) => string.CompareOrdinal((a.Title.Length == 0 ? "\uffff" + a.FileName : a.Title).ToLowerInvariant(), (b.Title.Length == 0 ? "\uffff" + b.FileName : b.Title).ToLowerInvariant()),
         _ => (a, b) => a.SortTaken.CompareTo(b.SortTaken),
     };
@@ -144,7 +149,7 @@ public sealed class NarrowingTests
 
     [Fact]
     public void Windows_standings_spans_and_totals_are_what_a_naive_evaluation_gives() =>
-        Gen.Select(Facts.Array[0, 150], Narrowings, Among(SheetSort.Taken, SheetSort.Arrived, SheetSort.Name, SheetSort.Title, SheetSort.Rating), Gen.Bool, Gen.Int[0, 50], Gen.Int[0, 50]).Sample(
+        Gen.Select(Facts.Array[0, 150], Narrowings, Among(SheetSort.Taken, SheetSort.Arrived, SheetSort.Name, SheetSort.Title, SheetSort.Rating, SheetSort.Views), Gen.Bool, Gen.Int[0, 50], Gen.Int[0, 50]).Sample(
             (facts, narrowing, sort, down, a, b) =>
             {
                 var (index, told) = Tell(facts);

@@ -14,6 +14,25 @@ public sealed class SiteTests
     }
 
     [Fact]
+    public async Task The_notes_of_a_page_say_which_layout_suits_which_photos_are_too_small_and_how_many_have_no_words()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, p, page, _) = await site.PublishedAsync(owner, 2);
+        async Task<JsonElement> NotesAsync() => await (await owner.GetAsync($"/api/pages/{page}/notes")).ReadAsync();
+        var notes = await NotesAsync();
+        Assert.Equal(("grid", 2), (notes.GetProperty("advice").GetProperty("kind").GetString(), notes.GetProperty("withoutWords").GetInt32()));
+        // The trial photos are hardly larger than a stamp: blurred wherever they stand.
+        Assert.Equal((2, 0), (notes.GetProperty("blurred").GetInt32(), notes.GetProperty("onlySharp").GetInt32()));
+        Assert.Equal(p.Order(), notes.GetProperty("small").EnumerateArray().Select(s => s.GetProperty("photo").GetString()!).Order());
+        await site.WriteAsync("update photo set own_width = 3000, own_height = 2000, alt = 'a kite'");
+        notes = await NotesAsync();
+        Assert.Equal((0, 0), (notes.GetProperty("blurred").GetInt32() + notes.GetProperty("onlySharp").GetInt32(), notes.GetProperty("withoutWords").GetInt32()));
+        Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().GetAsync($"/api/pages/{page}/notes")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync($"/api/pages/{Guid.NewGuid()}/notes")).StatusCode);
+    }
+
+    [Fact]
     public async Task A_draft_is_not_there_for_visitors_until_it_is_published_and_again_after_it_is_withdrawn()
     {
         await using var site = await Site.StartAsync();

@@ -170,6 +170,8 @@ public sealed partial class StandingTests
         Assert.Equal(["Delta", "Bravo", "Charlie", "Alpha"], listed);
         Assert.NotNull(moved.GetProperty("act").GetString());
         Assert.Equal(HttpStatusCode.NotFound, (await owner.PutAsJsonAsync($"/api/albums/in/{season}/order", new { album = season })).StatusCode);
+        await SortAsync("newest");
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PutAsJsonAsync($"/api/albums/in/{season}/order", new { album = albums["Alpha"] })).StatusCode);
     }
 
     [Fact]

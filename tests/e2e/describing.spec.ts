@@ -285,6 +285,7 @@ test('two to four photos stand side by side, are decided on by key one after ano
 
 test('what is in hand is seen, ordered and let go one by one, and a bulk verb reaches all of it', async () => {
   for (const i of [3, 1, 2]) await page.locator(`#frame-${i}`).click()
+  await expect.poll(async () => (await plates()).length).toBe(3)
   const before = (await plates()).map((p) => p.id)
   const decided = new Map((await plates()).map((p) => [p.id, p.decision]))
   await page.getByRole('button', { name: 'See them' }).click()

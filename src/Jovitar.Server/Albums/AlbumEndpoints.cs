@@ -146,8 +146,16 @@ internal static class AlbumEndpoints
     static async Task<Results<Ok<CategoryAlbums>, NotFound<Problem>>> InCategory(CategoryId category, CategoryAlbumStore store, CancellationToken ct) =>
         await store.ListAsync(category, ct) is { } albums ? TypedResults.Ok(new CategoryAlbums(albums)) : Problems.Gone("category");
 
-    static async Task<Results<Ok<Done>, NotFound<Problem>>> PlaceIn(CategoryId category, AlbumPlaced body, Actor who, CategoryAlbumStore store, CancellationToken ct) =>
-        await store.MoveAsync(who, category, body.Album, body.Before, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("album");
+    static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>>> PlaceIn(CategoryId category, AlbumPlaced body, Actor who, CategoryAlbumStore store, CancellationToken ct)
+    {
+        var (outcome, done) = await store.MoveAsync(who, category, body.Album, body.Before, ct);
+        return outcome switch
+        {
+            AlbumOutcome.Written => TypedResults.Ok(done),
+            AlbumOutcome.KeptInOrder => Problems.Invalid("This category keeps its albums in an order. Say that they stand as they are placed, then they can be moved."),
+            _ => Problems.Gone("album"),
+        };
+    }
 
     static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Stale, BadRequest<Problem>>> Rearrange(
         AlbumId album, AlbumRearranged body, [FromHeader(Name = "If-Match")] long version, Actor who, AlbumStore store, CancellationToken ct) =>

@@ -58,40 +58,55 @@ internal sealed class CategoryAlbumStore(NpgsqlDataSource db, ActRunner acts, Al
     }
 
     /// <summary>Places an album before another, or at the end, in a category whose albums stand as somebody has placed them. All that stand there have a place afterwards.</summary>
-    /// <returns>Null when either is not there, or the album does not stand in the category itself.</returns>
-    public async Task<Done?> MoveAsync(Actor who, CategoryId category, AlbumId album, AlbumId? before, CancellationToken ct)
-    {
-        var order = await ListAsync(category, ct);
-        var (there, done) = await acts.RunAsync(
-            who, ActKind.Standing,
-            async act =>
+    public async Task<(AlbumOutcome Outcome, Done Done)> MoveAsync(Actor who, CategoryId category, AlbumId album, AlbumId? before, CancellationToken ct) => await acts.RunAsync(
+        who, ActKind.Standing,
+        async act =>
+        {
+            await act.HoldAsync("category", [category.Value], ct);
+            await using var find = act.Command("select sort from category where id = @id and binned is null", ("id", category.Value));
+            if (await find.ExecuteScalarAsync(ct) is not string sort)
             {
-                await act.HoldAsync("category", [category.Value], ct);
-                await act.RunAsync(
-                    "select from album where id in (select album from album_category where category = @category) order by id for no key update", ct, ("category", category.Value));
-                await using var read = act.Command("select album, place from album_category where category = @category", ("category", category.Value));
-                var places = (await read.AllAsync(r => KeyValuePair.Create(new AlbumId(r.Get<Guid>("album")), r.Maybe<long>("place")), ct)).ToDictionary();
-                if (order is null || order.FirstOrDefault(a => a.Id == album) is not { } moved || !places.ContainsKey(album))
-                {
-                    return act.Drop(false);
-                }
+                return act.Drop(AlbumOutcome.Gone);
+            }
 
-                var own = order.Select(a => a.Id).Where(places.ContainsKey).ToArray();
-                var wanted = before is { } at ? Ordering.MoveBefore(own, new HashSet<AlbumId> { album }, at) : Ordering.Move(own, new HashSet<AlbumId> { album }, int.MaxValue);
-                var assigned = Places.Assign([.. wanted.Select(a => new Standing<AlbumId>(a, a == album ? null : places[a]))]);
-                act.Says = _ => Core.Acts.ActWords.PlacedAlbum(moved.WorkingName);
-                await act.RunAsync(
-                    """
-                    update album_category as ac
-                       set place = m.place
-                      from unnest(@albums, @places) as m(album, place)
-                     where ac.category = @category and ac.album = m.album
-                    """,
-                    ct,
-                    ("category", category.Value), ("albums", assigned.Select(m => m.Thing).Values()), ("places", assigned.Select(m => m.Place).ToArray()));
-                return true;
-            },
-            ct);
-        return there ? done : null;
-    }
+            if (Enum.Parse<IndexSort>(sort, ignoreCase: true) != IndexSort.Hand)
+            {
+                return act.Drop(AlbumOutcome.KeptInOrder);
+            }
+
+            await act.RunAsync("select from album where id in (select album from album_category where category = @category) order by id for no key update", ct, ("category", category.Value));
+            await using var read = act.Command(
+                """
+                select a.id, a.working_name, coalesce(nullif(a.title, ''), a.working_name) as title, ac.place, a.put_first or ac.put_first as put_first
+                  from album_category as ac
+                  join album as a on a.id = ac.album
+                 where ac.category = @category
+                """,
+                ("category", category.Value));
+            var all = await read.AllAsync(
+                r => (Name: r.Get<string>("working_name"), Entry: new IndexEntry(new AlbumId(r.Get<Guid>("id")), r.Get<string>("title"), default, r.Maybe<long>("place"), r.Get<bool>("put_first"))), ct);
+            if (all.FirstOrDefault(a => a.Entry.Album == album).Name is not { } name)
+            {
+                return act.Drop(AlbumOutcome.Gone);
+            }
+
+            // By their places alone: those put first keep theirs for when they stand as the others again.
+            var order = AlbumIndex.Order(all.Select(a => a.Entry with { PutFirst = false }), IndexSort.Hand);
+            var (ids, moved) = (order.Select(e => e.Album).ToArray(), new HashSet<AlbumId> { album });
+            var wanted = before is { } at ? Ordering.MoveBefore(ids, moved, at) : Ordering.Move(ids, moved, int.MaxValue);
+            var places = order.ToDictionary(e => e.Album, e => e.Place);
+            var assigned = Places.Assign([.. wanted.Select(a => new Standing<AlbumId>(a, a == album ? null : places[a]))]);
+            act.Says = _ => Core.Acts.ActWords.PlacedAlbum(name);
+            await act.RunAsync(
+                """
+                update album_category as ac
+                   set place = m.place
+                  from unnest(@albums, @places) as m(album, place)
+                 where ac.category = @category and ac.album = m.album
+                """,
+                ct,
+                ("category", category.Value), ("albums", assigned.Select(m => m.Thing).Values()), ("places", assigned.Select(m => m.Place).ToArray()));
+            return AlbumOutcome.Written;
+        },
+        ct);
 }

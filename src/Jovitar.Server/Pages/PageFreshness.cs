@@ -69,7 +69,10 @@ internal sealed class PageFreshness : IActListener
           select pg.album
             from act_change as c
             join page as pg on pg.id = c.thing
-           where c.act = @act and c.kind = 'page'),
+           where c.act = @act and c.kind = 'page'
+          union
+          -- They name the categories they stand in.
+          select ac.album from album_category as ac where @tree),
         -- Photos of what came into view or went out of it stand on the pages of their own categories.
         appeared as (
           select c.thing as id

@@ -17,8 +17,11 @@ namespace Jovitar.Server.Pages;
 /// <param name="Published">Whether visitors can open it.</param>
 /// <param name="Changed">Whether the draft differs from what visitors have.</param>
 /// <param name="Edited">Counts the edits of the draft; expected by the next write.</param>
+/// <param name="Picture">To know it by: its album's cover, else the first photo there.</param>
+/// <param name="Views">How often visitors have looked at it within the last thirty days.</param>
 internal sealed record PageLine(
-    PageId Id, AlbumId Album, string AlbumName, int Photos, string Address, PageContent Draft, bool Published, bool Changed, DateTimeOffset? PublishedAt, AudienceLine Audience, long Edited);
+    PageId Id, AlbumId Album, string AlbumName, int Photos, string Address, PageContent Draft, bool Published, bool Changed, DateTimeOffset? PublishedAt, AudienceLine Audience, long Edited,
+    string? Picture, int Views);
 
 /// <summary>How a write to a page ended.</summary>
 internal enum PageOutcome
@@ -40,20 +43,28 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
             """
             select pg.id, pg.album, a.working_name, (select count(*) from album_photo as ap where ap.album = pg.album) as photos,
                    pg.address, pg.draft::text as draft,
-                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed, pg.published_at, pg.edited
+                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed, pg.published_at, pg.edited, k.picture,
+                   (select coalesce(sum(v.views), 0)::int from view_day as v where v.thing = pg.id and v.day > @since) as views
               from page as pg
               join album as a on a.id = pg.album
+              left join lateral (
+                select p.picture
+                  from photo as p
+                 where p.stage > 0
+                   and p.id = coalesce(a.cover,
+                     (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1))) as k on true
              where pg.binned is null and (@only::uuid is null or pg.id = @only::uuid)
              order by pg.made desc, pg.id
             """,
-            ("only", only?.Value));
+            ("only", only?.Value), ("since", DateOnly.FromDateTime(access.Now.UtcDateTime).AddDays(-30)));
         return await command.AllAsync(
             r =>
             {
                 var (published, changed) = (r.Get<bool>("published"), r.Get<bool>("changed"));
                 return new PageLine(
                     new PageId(r.Get<Guid>("id")), new AlbumId(r.Get<Guid>("album")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<string>("address"), Read(r.Get<string>("draft")),
-                    published, changed, r.Maybe<DateTimeOffset>("published_at"), AudienceLine.Of(new PageThing(Binned: false, published, changed), access.Now), r.Get<long>("edited"));
+                    published, changed, r.Maybe<DateTimeOffset>("published_at"), AudienceLine.Of(new PageThing(Binned: false, published, changed), access.Now), r.Get<long>("edited"),
+                    r.MaybeText("picture"), r.Get<int>("views"));
             },
             ct);
     }

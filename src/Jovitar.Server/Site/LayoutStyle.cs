@@ -11,11 +11,8 @@ namespace Jovitar.Server.Site;
 /// </summary>
 public sealed class LayoutStyle
 {
-    /// <summary>Bands of window widths, CSS pixels: the widest window of the band, a typical one, and the block's margins in it.</summary>
-    static readonly (int? Most, int Typical, int Margins)[] Bands = [(599, 390, 32), (1023, 820, 56), (1599, 1280, 80), (null, 1800, 80)];
-
-    /// <summary>The widest that a block of photos becomes.</summary>
-    public const int WidestBlock = 1760;
+    /// <summary>Bands of window widths, CSS pixels: the widest window of the band, and a typical one.</summary>
+    static readonly (int? Most, Window Typical)[] Bands = [(599, Window.Usual[0]), (1023, Window.Usual[1]), (1599, Window.Usual[2]), (null, new Window("wide desktop", 1800, 80))];
 
     readonly List<(int? Most, Placed Placed, int Window)> bands = [];
 
@@ -24,11 +21,11 @@ public sealed class LayoutStyle
         var css = new StringBuilder();
         var ratios = shapes.ToArray();
         var least = 0;
-        foreach (var (most, typical, margins) in Bands)
+        foreach (var (most, typical) in Bands)
         {
-            var width = Math.Min(typical - margins, WidestBlock);
+            var width = typical.Block;
             var placed = settings.Place(ratios, width);
-            bands.Add((most, placed, typical));
+            bands.Add((most, placed, typical.Width));
             if (ratios.Length == 0)
             {
                 continue;

@@ -39,6 +39,7 @@ internal static class SiteEndpoints
         drafts.MapGet("/{page}/view", DraftView);
         drafts.MapGet("/{page}", Draft);
         drafts.MapGet("/{page}/photo/{photo}", DraftPhoto);
+        app.MapGet("/api/pages/{page}/notes", Notes).RequireAuthorization(Security.Editors).WithTags("Pages").WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
         app.MapGet("/api/renditions/{picture}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
         app.MapFallback(Missing).AllowAnonymous().ExcludeFromDescription();
     }
@@ -131,6 +132,9 @@ internal static class SiteEndpoints
         !double.IsFinite(width) ? NoWidth()
         : await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(new Narrowed(model, show, $"/preview/{page}").At(Math.Clamp(width, NarrowestView, WidestView)))
         : Problems.Gone("page");
+
+    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, CancellationToken ct) =>
+        await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model)) : Problems.Gone("page");
 
     static async Task DraftPhoto(PageId page, PhotoId photo, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {

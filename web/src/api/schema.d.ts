@@ -181,6 +181,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{page}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the software notices of a page's draft: which layout suits, which photos are too small */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageNotes"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -4103,6 +4150,15 @@ export interface paths {
                         "application/json": components["schemas"]["Done"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
                 /** @description Not Found */
                 404: {
                     headers: {
@@ -6173,6 +6229,13 @@ export interface components {
         KnownPeople: {
             people: components["schemas"]["ValueCount"][];
         };
+        /** @description Which layout suits photos, and why. */
+        LayoutAdvice: {
+            /** @description The layout. */
+            kind: components["schemas"]["LayoutKind"];
+            /** @description One sentence that says so by the shapes at hand. */
+            sentence: string;
+        };
         /**
          * @description The ways photos can stand in a block.
          * @enum {unknown}
@@ -6301,9 +6364,31 @@ export interface components {
              * @description Counts the edits of the draft; expected by the next write.
              */
             edited: number;
+            /** @description To know it by: its album's cover, else the first photo there. */
+            picture: null | string;
+            /**
+             * Format: int32
+             * @description How often visitors have looked at it within the last thirty days.
+             */
+            views: number;
         };
         PageList: {
             pages: components["schemas"]["PageLine"][];
+        };
+        /** @description What the software notices of a page while somebody works on it. */
+        PageNotes: {
+            advice: null | components["schemas"]["LayoutAdvice"];
+            /** @description Photos that are too small for their places, those that lack most first; the first of them. */
+            small: components["schemas"]["SmallOnPage"][];
+            /** Format: int32 */
+            blurred: number;
+            /** Format: int32 */
+            onlySharp: number;
+            /**
+             * Format: int32
+             * @description How many photos have no words for those who cannot see them.
+             */
+            withoutWords: number;
         };
         /** @description Photos of a page that none of its filter buttons finds. */
         PageUnreached: {
@@ -6378,7 +6463,10 @@ export interface components {
         PhotoHistory: {
             events: components["schemas"]["PhotoEvent"][];
         };
-        /** Format: uuid */
+        /**
+         * Format: uuid
+         * @description Names one photo.
+         */
         PhotoId: string;
         PhotoIds: {
             photos: string[];
@@ -6796,6 +6884,16 @@ export interface components {
             /** Format: int32 */
             total: number;
             choice: string;
+        };
+        /** @description A photo that has fewer pixels than the place it fills on a page. */
+        SmallOnPage: {
+            photo: components["schemas"]["PhotoId"];
+            picture: string;
+            name: string;
+            /** @description Where that is worst: phone, tablet or desktop. */
+            device: string;
+            /** @description On any screen; else on sharp ones only. */
+            blurred: boolean;
         };
         /** @description A place in a picture, in parts of its width and height. */
         SpotSaid: {

@@ -10,6 +10,7 @@ export const pageWords = {
     none: 'No albums yet.',
     noneLead:
       'An album is an ordered set of photos. Make one and put photos into it from the sheet; or narrow the sheet, and let an album fill itself with what is found.',
+    noTitle: (name: string) => `none yet: visitors read “${name}”`,
     publicTitle: 'Public title',
     description: 'Description',
     empty: 'This album is empty.',
@@ -77,6 +78,25 @@ export const pageWords = {
   pages: {
     title: 'Pages',
     none: 'No pages yet.',
+    views: (n: number) =>
+      n === 0
+        ? 'not looked at within thirty days'
+        : `looked at ${n === 1 ? 'once' : `${n.toLocaleString('en')} times`} in thirty days`,
+    notes: {
+      label: 'Notes in the margin',
+      take: { rows: 'Take rows', columns: 'Take columns', grid: 'Take a grid' },
+      small: (blurred: number, sharp: number) =>
+        blurred > 0 && sharp > 0
+          ? `${photos(blurred)} ${blurred === 1 ? 'is' : 'are'} smaller than ${blurred === 1 ? 'its place' : 'their places'}, ${sharp.toLocaleString('en')} more on sharp screens.`
+          : blurred > 0
+            ? `${photos(blurred)} ${blurred === 1 ? 'is smaller than its place' : 'are smaller than their places'}.`
+            : `${photos(sharp)} ${sharp === 1 ? 'is smaller than its place' : 'are smaller than their places'} on sharp screens.`,
+      onAny: (device: string) => `on a ${device}`,
+      onSharp: (device: string) => `on a sharp ${device}`,
+      more: (n: number) => `and ${n.toLocaleString('en')} more`,
+      withoutWords: (n: number) =>
+        `${photos(n)} without words for those who cannot see ${n === 1 ? 'it' : 'them'}.`,
+    },
     noneLead: 'An album gets a page: open the album and choose “Make a page”.',
     published: 'published',
     draft: 'draft',

@@ -46,7 +46,7 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
       <textarea
         key={`${name}${album[name]}`}
         aria-label={label}
-        placeholder={label}
+        placeholder={name === 'title' ? w.albums.noTitle(album.workingName) : label}
         rows={1}
         defaultValue={album[name]}
         className={`in-place ${look}`}

@@ -7,6 +7,7 @@ import { useAct } from '../shell/data'
 import { tellDone } from '../shell/news'
 import { FilterSettings } from './FilterSettings'
 import { LayoutSettings } from './LayoutSettings'
+import { MarginNotes } from './MarginNotes'
 import { Preview } from './Preview'
 import { usePageDraft } from './usePageDraft'
 
@@ -100,6 +101,11 @@ function Opened({ page }: { page: Api['PageLine'] }) {
           {draft.faults.address && <p className="col-span-2 font-semibold">{draft.faults.address}</p>}
         </div>
         <LayoutSettings layout={draft.edit.draft.layout} onChange={(layout) => draft.change({ layout })} />
+        <MarginNotes
+          page={page}
+          layout={draft.edit.draft.layout}
+          onLayout={(kind) => draft.change({ layout: { ...draft.edit.draft.layout, kind } })}
+        />
         <FilterSettings content={draft.edit.draft} onChange={draft.change} />
         <div className="mt-6 border-t border-line pt-4">
           <p className="mb-1 text-small">{page.audience.sentence}</p>

@@ -1,4 +1,5 @@
 import { Link } from '@tanstack/react-router'
+import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { usePages } from '../shell/data'
 import { Empty, Heading } from '../shell/Station'
@@ -16,8 +17,18 @@ export function PagesStation() {
             <Link
               to="/workroom/pages/$page"
               params={{ page: p.id }}
-              className="grid grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)_14rem] items-baseline gap-x-6 py-3 hover:bg-well"
+              className="grid grid-cols-[4.5rem_minmax(0,1.3fr)_minmax(0,1fr)_15rem] items-center gap-x-6 py-2 hover:bg-well"
             >
+              <span className="flex h-12 items-center">
+                {p.picture && (
+                  <img
+                    src={rendition(p.picture, 480)}
+                    alt=""
+                    loading="lazy"
+                    className="max-h-12 w-auto max-w-full"
+                  />
+                )}
+              </span>
               <span className="truncate font-display text-lead font-semibold">{p.draft.heading}</span>
               <span className="truncate text-small text-quiet">
                 /{p.address}, {w.photos(p.photos)}
@@ -28,6 +39,7 @@ export function PagesStation() {
                     ? `${w.pages.published}, ${w.pages.changed}`
                     : w.pages.published
                   : w.pages.draft}
+                {p.published && <span className="block text-quiet">{w.pages.views(p.views)}</span>}
               </span>
             </Link>
           </li>
