@@ -13,7 +13,8 @@ public sealed class EndpointTests
     /// <summary>Operations that anybody may call; a new one must be added here on purpose.</summary>
     static readonly HashSet<string> ForAnybody =
     [
-        "GET /api/session", "POST /api/session", "DELETE /api/session", "POST /api/owner", "GET /site/view/{address}",
+        "GET /api/session", "POST /api/session", "DELETE /api/session", "POST /api/owner", "GET /site/view/{address}", "GET /site/view/album/{address}", "GET /site/view/category/{address}", "GET /album/{address}", "GET /album/{address}/photo/{photo}", "GET /category/{address}",
+        "GET /category/{address}/photo/{photo}", SaysSeen,
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
         "GET /", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /{address}", "GET /{address}/photo/{photo}", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
@@ -39,6 +40,9 @@ public sealed class EndpointTests
             _ => Guid.Empty.ToString(),
         }).Replace("*", "", StringComparison.Ordinal);
     }
+
+    /// <summary>That a visitor has looked at a photo: counted, and nothing that people made is changed by it.</summary>
+    const string SaysSeen = "POST /site/seen/{photo}";
 
     static IReadOnlyList<Door> Doors(Site site) =>
         [.. site.Part<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
@@ -98,7 +102,7 @@ public sealed class EndpointTests
         await using var site = await Site.StartAsync(workers: 0);
         var (owner, editor) = (await site.OwnerAsync(), await site.EditorAsync("Tomas"));
         var others = editor.DefaultRequestHeaders.GetValues("X-Jovitar-Forgery").Single();
-        var unsafeDoors = Doors(site).Where(d => d.Method is not ("GET" or "HEAD" or "OPTIONS" or "ANY")).ToArray();
+        var unsafeDoors = Doors(site).Where(d => d.Method is not ("GET" or "HEAD" or "OPTIONS" or "ANY") && d.Name != SaysSeen).ToArray();
         Assert.True(unsafeDoors.Length > 40, $"only {unsafeDoors.Length} doors that change something were found");
         var before = await site.ScalarAsync<long>("select count(*) from act");
         foreach (var token in (string?[])[null, "", "AAAA", others])

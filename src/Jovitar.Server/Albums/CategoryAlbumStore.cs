@@ -74,10 +74,18 @@ internal sealed class CategoryAlbumStore(NpgsqlDataSource db, ActRunner acts, Al
                 return act.Drop(AlbumOutcome.KeptInOrder);
             }
 
-            await act.RunAsync("select from album where id in (select album from album_category where category = @category) order by id for no key update", ct, ("category", category.Value));
+            await act.RunAsync(
+                """
+                select from album
+                 where id in (select album from album_category where category = @category)
+                 order by id
+                   for no key update
+                """,
+                ct, ("category", category.Value));
             await using var read = act.Command(
                 """
-                select a.id, a.working_name, coalesce(nullif(a.title, ''), a.working_name) as title, ac.place, a.put_first or ac.put_first as put_first
+                select a.id, a.working_name, coalesce(nullif(a.title, ''), a.working_name) as title, ac.place,
+                       a.put_first or ac.put_first as put_first
                   from album_category as ac
                   join album as a on a.id = ac.album
                  where ac.category = @category

@@ -43,7 +43,8 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
             """
             select pg.id, pg.album, a.working_name, (select count(*) from album_photo as ap where ap.album = pg.album) as photos,
                    pg.address, pg.draft::text as draft,
-                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed, pg.published_at, pg.edited, k.picture,
+                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed,
+                   pg.published_at, pg.edited, k.picture,
                    (select coalesce(sum(v.views), 0)::int from view_day as v where v.thing = pg.id and v.day > @since) as views
               from page as pg
               join album as a on a.id = pg.album
