@@ -305,4 +305,75 @@ public sealed partial class StandingTests
         await owner.UndoAsync(merged);
         Assert.Equal(["delta", "kite"], (await AlbumAsync(owner, album)).GetProperty("standing").GetProperty("tags").EnumerateArray().Select(t => t.GetString()));
     }
+
+    [Fact]
+    public async Task A_category_has_an_address_of_its_own_choosing_and_the_second_of_two_who_say_where_an_album_stands_is_told()
+    {
+        var (site, owner, visitor, p) = await StartAsync(1);
+        await using var _ = site;
+        var (tides, dunes) = (await CategoryAsync(owner, "Tides"), await CategoryAsync(owner, "Dunes"));
+        var taken = await SetAsync(owner, tides, page: new { address = "dunes", beneath = true, sort = "newest" });
+        Assert.Equal((HttpStatusCode.Conflict, true), (taken.StatusCode, (await taken.Content.ReadAsStringAsync()).Contains("Another category has the address", StringComparison.Ordinal)));
+        Assert.Equal(HttpStatusCode.BadRequest, (await SetAsync(owner, tides, page: new { address = "High and low", beneath = true, sort = "newest" })).StatusCode);
+        await (await SetAsync(owner, tides, page: new { address = "high-and-low", beneath = true, sort = "newest" })).ReadAsync();
+        var answer = await visitor.GetAsync("/category/tides");
+        Assert.Equal((HttpStatusCode.MovedPermanently, "/category/high-and-low"), (answer.StatusCode, answer.Headers.Location?.ToString()));
+
+        var album = await MakeAsync(owner, "Trial", p);
+        var read = (await AlbumAsync(owner, album)).GetProperty("version").GetInt64();
+        await (await StandAsync(owner, album, [dunes])).ReadAsync();
+        var body = new { address = "trial", dated = (string?)null, shown = true, putFirst = false, opens = (string?)null, categories = new[] { new { category = tides, putFirst = false } }, tags = Array.Empty<string>() };
+        Assert.Equal(HttpStatusCode.PreconditionFailed, (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", body, read)).StatusCode);
+        Assert.Equal(["Trial"], await IndexAsync(visitor, "/category/dunes"));
+    }
+
+    [Fact]
+    public async Task Many_at_once_who_make_albums_and_categories_of_one_name_get_an_address_each()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        await Task.WhenAll(Enumerable.Range(0, 12).Select(async n => await (n % 2 == 0
+            ? await owner.PostAsJsonAsync("/api/albums", new { workingName = "Kites" })
+            : await owner.PostAsJsonAsync("/api/categories", new { name = "Kites", parent = (string?)null })).ReadAsync()));
+        var expected = string.Join(' ', ((string[])["kites", .. Enumerable.Range(2, 5).Select(n => $"kites-{n}")]).Order(StringComparer.Ordinal));
+        foreach (var table in (string[])["album", "category"])
+        {
+            Assert.Equal(expected, await site.ScalarAsync<string>($"select string_agg(address, ' ' order by address collate \"C\") from {table}"));
+        }
+    }
+
+    [Fact]
+    public async Task Own_pages_are_fresh_after_whatever_they_show_was_changed_and_otherwise_as_they_were()
+    {
+        var (site, owner, visitor, p) = await StartAsync(3);
+        await using var _ = site;
+        var (season, away) = (await CategoryAsync(owner, "Season"), await CategoryAsync(owner, "Away"));
+        var night = await CategoryAsync(owner, "Night", season);
+        var album = await MakeAsync(owner, "Lanterns", p[..1]);
+        await (await StandAsync(owner, album, [night])).ReadAsync();
+        await (await StandAsync(owner, await MakeAsync(owner, "Elsewhere", p[2..]), [away])).ReadAsync();
+        var paths = new[] { "/album/lanterns", "/category/night", "/category/season", "/category/away", "/" };
+        async Task<string[]> TagsAsync() => await Task.WhenAll(paths.Select(async path => (await visitor.GetAsync(path)).Headers.ETag!.Tag));
+        async Task ChangesAsync(Func<Task> act, params string[] wanted)
+        {
+            var before = await TagsAsync();
+            await act();
+            var after = await TagsAsync();
+            Assert.Equal(wanted, paths.Where((_, i) => before[i] != after[i]));
+        }
+
+        await ChangesAsync(() => Task.CompletedTask);
+        await ChangesAsync(
+            async () => await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{p[0]}", new { title = "Lit" }, (await (await owner.GetAsync($"/api/photos/{p[0]}")).ReadAsync()).GetProperty("version").GetInt64())).ReadAsync(),
+            "/album/lanterns", "/category/night", "/category/season", "/");
+        await ChangesAsync(async () => await (await owner.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos = p[1..2] })).ReadAsync(), "/album/lanterns", "/category/night", "/category/season", "/");
+        // A photo that stands nowhere changes nothing that anybody sees.
+        await ChangesAsync(async () => await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = p[2..], add = new[] { "kite" }, remove = Array.Empty<string>() })).ReadAsync());
+        // A category that is renamed is named so on the pages of its albums.
+        var line = await LineAsync(owner, night);
+        await ChangesAsync(
+            async () => await (await owner.SendAsync(HttpMethod.Put, $"/api/categories/{night}", new { name = "By night", parent = season }, line.GetProperty("version").GetInt64())).ReadAsync(), paths);
+        Assert.Contains("By night", await visitor.GetStringAsync("/album/lanterns"), StringComparison.Ordinal);
+        Assert.Contains("Lit", await visitor.GetStringAsync("/album/lanterns"), StringComparison.Ordinal);
+    }
 }

@@ -121,3 +121,19 @@ test('a category lists its albums by date, or as they are placed there by keys, 
   await expect(plain?.locator('a.frame') ?? visitor.locator('none')).toHaveCount(2)
   await plain?.close()
 })
+
+test('what a visitor opens in the viewer is counted, and what staff and robots open is not', async ({ browser }) => {
+  const someone = await browser.newPage({ userAgent: 'Mozilla/5.0 (X11; Linux x86_64; rv:128.0) Gecko/20100101 Firefox/128.0' })
+  await someone.goto('/album/ebb')
+  await someone.locator('a.frame').first().click()
+  await expect(someone.getByRole('dialog')).toBeVisible()
+  const id = await someone.locator('a.frame').first().getAttribute('data-id')
+  await someone.close()
+  // The browser of the tests says that it is a robot, and the page that is signed in is staff's.
+  await visitor.goto(`/album/ebb/photo/${id}`)
+  await page.goto(`/album/ebb/photo/${id}`)
+  await page.goto(`/workroom/photos?photo=${id}`)
+  await expect.poll(async () => (await (await page.request.get(`/api/photos/${id}`)).json()).views, { timeout: 30_000 }).toBe(1)
+  await page.reload()
+  await expect(page.getByText('Visitors have looked at it once.')).toBeVisible()
+})

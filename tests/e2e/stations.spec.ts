@@ -228,9 +228,12 @@ test('a second page takes no address that is taken, is laid out otherwise, and p
   await expect(page.getByText('Another page has the address “regatta”.')).toBeVisible()
   await address.fill('autumn')
   for (const layout of ['Columns', 'Grid']) {
-    await page.getByRole('button', { name: layout }).click()
+    await page.getByRole('button', { name: layout, exact: true }).click()
     await expect(page.getByText('Saved.')).toBeVisible()
   }
+  // What the software noticed: which layout suits.
+  const notes = page.getByRole('list', { name: 'Notes in the margin' })
+  await expect(notes).toContainText('suit')
   await page.getByRole('slider', { name: 'Gap' }).fill('20')
   await expect(page.getByText('20 px')).toBeVisible()
   await expect(page.getByText('Saved.')).toBeVisible()

@@ -200,11 +200,6 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
                     return act.Drop(CategoryOutcome.Loop);
                 }
 
-                if (wish.Page is { } page && await Addresses.IsTakenAsync(act, "category", page.Address, id.Value, ct))
-                {
-                    return act.Drop(CategoryOutcome.AddressTaken);
-                }
-
                 act.Says = _ => ActWords.ChangedCategory(
                     before.Name, name, wish.Shown == before.Shown ? null : wish.Shown, wish.Description is not null && position is null && parent == before.Parent, wish.Page is not null);
                 var siblings = nodes.Where(n => n.Parent == parent && n.Id != id).OrderBy(n => n.Place).ThenBy(n => n.Name, StringComparer.CurrentCulture).ToList();
@@ -219,15 +214,26 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
                      where id = @id and version = @expected
                     """,
                     ct, ("id", id.Value), ("name", name), ("parent", parent?.Value), ("description", wish.Description?.Trim()), ("shown", wish.Shown), ("expected", expected));
-                if (wish.Page is { } set)
+                if (changed != 1)
                 {
-                    await WritePageAsync(act, id, set, ct);
+                    return act.Drop(CategoryOutcome.Stale);
+                }
+
+                if (wish.Page is { } page)
+                {
+                    // Asked for behind the rows: who says where albums stand holds theirs and asks then, too.
+                    if (await Addresses.IsTakenAsync(act, "category", page.Address, id.Value, ct))
+                    {
+                        return act.Drop(CategoryOutcome.AddressTaken);
+                    }
+
+                    await WritePageAsync(act, id, page, ct);
                 }
 
                 await act.RunAsync(
                     "update category as c set place = o.place from unnest(@ids, @places) as o(id, place) where c.id = o.id", ct,
                     ("ids", places.Select(p => p.Thing).Values()), ("places", places.Select(p => p.Place).ToArray()));
-                return changed == 1 ? CategoryOutcome.Written : act.Drop(CategoryOutcome.Stale);
+                return CategoryOutcome.Written;
             },
             ct);
     }

@@ -131,33 +131,24 @@ internal sealed class TagKeeping(NpgsqlDataSource db, ActRunner acts, IndexKeepe
 
                 act.Says = tally => ActWords.MergedTags([.. gone.Select(g => g.Name)], found.First(f => f.Id == stays.Value).Name, tally);
                 (string, object?)[] parameters = [("stays", stays.Value), ("gone", gone.Select(g => g.Id).ToArray()), ("now", act.Now)];
-                await act.RunAsync("select from album where id in (select album from album_tag where tag = any(@gone)) order by id for no key update", ct, parameters);
-                await act.RunAsync(
-                    """
-                    insert into album_tag (album, tag, said_by)
-                    select at.album, @stays, min(at.said_by)
-                      from album_tag as at
-                     where at.tag = any(@gone)
-                     group by at.album
-                     order by at.album
-                    on conflict do nothing
-                    """,
-                    ct, parameters);
-                await act.RunAsync("delete from album_tag where tag = any(@gone)", ct, parameters);
-                await act.RunAsync("select from photo where id in (select photo from photo_tag where tag = any(@gone)) order by id for no key update", ct, parameters);
-                await act.RunAsync(
-                    """
-                    insert into photo_tag (photo, tag, said_by)
-                    select pt.photo, @stays, min(pt.said_by)
-                      from photo_tag as pt
-                     where pt.tag = any(@gone)
-                     group by pt.photo
-                     order by pt.photo
-                    on conflict do nothing
-                    """,
-                    ct, parameters);
-                // Taken off, so that nothing comes back with a name that somebody types again.
-                await act.RunAsync("delete from photo_tag where tag = any(@gone)", ct, parameters);
+                foreach (var kind in (string[])["album", "photo"])
+                {
+                    await act.RunAsync($"select from {kind} where id in (select {kind} from {kind}_tag where tag = any(@gone)) order by id for no key update", ct, parameters);
+                    await act.RunAsync(
+                        $"""
+                        insert into {kind}_tag ({kind}, tag, said_by)
+                        select g.{kind}, @stays, min(g.said_by)
+                          from {kind}_tag as g
+                         where g.tag = any(@gone)
+                         group by g.{kind}
+                         order by g.{kind}
+                        on conflict do nothing
+                        """,
+                        ct, parameters);
+                    // Taken off, so that nothing comes back with a name that somebody types again.
+                    await act.RunAsync($"delete from {kind}_tag where tag = any(@gone)", ct, parameters);
+                }
+
                 await act.RunAsync("update tag set binned = @now where id = any(@gone)", ct, parameters);
                 act.Replaced = ([.. gone.Select(g => g.Id)], stays.Value);
                 await act.ReplaceAsync("narrowing", "search", "version = version + 1", ct);

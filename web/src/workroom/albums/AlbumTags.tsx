@@ -1,19 +1,13 @@
 import { useState } from 'react'
 import { Button } from '../../kit/Button'
-import { Chooser } from '../../kit/Chooser'
-import { Popover } from '../../kit/Popover'
+import { ChooserPopover } from '../../kit/ChooserPopover'
 import { w } from '../../words'
 import { useTags } from '../shell/data'
 
 /** The tags of an album; pressed, one comes off. */
 export function AlbumTags({ tags, onSay }: { tags: readonly string[]; onSay: (tags: string[]) => void }) {
-  const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState('')
   const known = useTags(typed).data ?? []
-  function add(name: string) {
-    setTyped('')
-    onSay([...tags, name])
-  }
   return (
     <p className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
       {tags.length > 0 && <span>{w.standing.tagged}</span>}
@@ -29,27 +23,17 @@ export function AlbumTags({ tags, onSay }: { tags: readonly string[]; onSay: (ta
           {tag}
         </Button>
       ))}
-      <Popover
-        open={open}
-        onOpenChange={(now) => {
-          setTyped('')
-          setOpen(now)
-        }}
+      <ChooserPopover
         label={w.standing.whichTag}
         trigger={<Button look="word">{w.standing.addTag}</Button>}
-      >
-        <Chooser
-          label={w.standing.whichTag}
-          typed={typed}
-          onType={setTyped}
-          choices={known
-            .filter((t) => !tags.includes(t.name))
-            .map((t) => ({ key: t.id, name: t.name, note: w.count(t.photos) }))}
-          onChoose={(t) => add(t.name)}
-          onNew={add}
-          newLabel={w.standing.makeTag}
-        />
-      </Popover>
+        onType={setTyped}
+        choices={known
+          .filter((t) => !tags.includes(t.name))
+          .map((t) => ({ key: t.id, name: t.name, note: w.count(t.photos) }))}
+        onChoose={(t) => onSay([...tags, t.name])}
+        onNew={(name) => onSay([...tags, name])}
+        newLabel={w.standing.makeTag}
+      />
     </p>
   )
 }

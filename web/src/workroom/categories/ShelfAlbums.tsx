@@ -2,7 +2,7 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { Chooser } from '../../kit/Chooser'
+import { ChooserPopover } from '../../kit/ChooserPopover'
 import { Popover } from '../../kit/Popover'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
@@ -164,41 +164,28 @@ function AlbumOnShelf({
 
 /** Puts an album in a category. */
 function AddAlbum({ line, standing }: { line: Line; standing: readonly string[] }) {
-  const [open, setOpen] = useState(false)
-  const [typed, setTyped] = useState('')
   const albums = useAlbums().data ?? []
-  const stand = useStand(() => setOpen(false))
+  const stand = useStand()
   return (
-    <Popover
-      open={open}
-      onOpenChange={(now) => {
-        setTyped('')
-        setOpen(now)
-      }}
+    <ChooserPopover
       label={w.shelf.whichAlbum}
       trigger={
         <Button look="word" aria-label={`${w.shelf.add}: ${line.name}`}>
           {w.shelf.add}
         </Button>
       }
-    >
-      <Chooser
-        label={w.shelf.whichAlbum}
-        typed={typed}
-        onType={setTyped}
-        choices={albums
-          .filter((a) => !standing.includes(a.id))
-          .map((a) => ({ key: a.id, name: a.workingName, note: w.count(a.photos) }))}
-        onChoose={(choice) => {
-          const album = albums.find((a) => a.id === choice.key)
-          if (album)
-            stand.mutate({
-              album,
-              next: { categories: withCategory(album.standing, line.id) },
-              told: w.standing.putInto(album.workingName, line.name),
-            })
-        }}
-      />
-    </Popover>
+      choices={albums
+        .filter((a) => !standing.includes(a.id))
+        .map((a) => ({ key: a.id, name: a.workingName, note: w.count(a.photos) }))}
+      onChoose={(choice) => {
+        const album = albums.find((a) => a.id === choice.key)
+        if (album)
+          stand.mutate({
+            album,
+            next: { categories: withCategory(album.standing, line.id) },
+            told: w.standing.putInto(album.workingName, line.name),
+          })
+      }}
+    />
   )
 }

@@ -1,7 +1,6 @@
-import { type ReactNode, useState } from 'react'
+import type { ReactNode } from 'react'
 import { api, body } from '../../api/client'
-import { Chooser } from '../../kit/Chooser'
-import { Popover } from '../../kit/Popover'
+import { ChooserPopover } from '../../kit/ChooserPopover'
 import { w } from '../../words'
 import { useAct, useCategories } from '../shell/data'
 
@@ -18,43 +17,26 @@ export function CategoryChoice({
   without: readonly string[]
   onChoose: (category: { id: string; name: string }) => void
 }) {
-  const [open, setOpen] = useState(false)
-  const [typed, setTyped] = useState('')
   const categories = useCategories().data ?? []
-  function choose(category: { id: string; name: string }) {
-    setOpen(false)
-    onChoose(category)
-  }
   const make = useAct(
     (name: string) => body(api.POST('/api/categories', { body: { name } }), away),
-    ({ id }, name) => choose({ id, name }),
+    ({ id }, name) => onChoose({ id, name }),
   )
   return (
-    <Popover
-      open={open}
-      onOpenChange={(now) => {
-        setTyped('')
-        setOpen(now)
-      }}
-      label={w.standing.whichCategory}
+    <ChooserPopover
       trigger={trigger}
-    >
-      <Chooser
-        label={w.standing.whichCategory}
-        typed={typed}
-        onType={setTyped}
-        choices={categories
-          .filter((c) => !without.includes(c.id))
-          .map((c) => ({
-            key: c.id,
-            name: c.name,
-            depth: c.depth,
-            note: c.albums > 0 ? w.count(c.albums) : '',
-          }))}
-        onChoose={(c) => choose({ id: c.key, name: c.name })}
-        onNew={(name) => make.mutate(name)}
-        newLabel={w.standing.makeCategory}
-      />
-    </Popover>
+      label={w.standing.whichCategory}
+      choices={categories
+        .filter((c) => !without.includes(c.id))
+        .map((c) => ({
+          key: c.id,
+          name: c.name,
+          depth: c.depth,
+          note: c.albums > 0 ? w.count(c.albums) : '',
+        }))}
+      onChoose={(c) => onChoose({ id: c.key, name: c.name })}
+      onNew={(name) => make.mutate(name)}
+      newLabel={w.standing.makeCategory}
+    />
   )
 }

@@ -11,7 +11,7 @@ export type Standing = Api['AlbumStanding']
 export type Stands = { id: string; workingName: string; standing: Standing; version: number }
 
 /** Says where an album stands; what is not said stays as it is. */
-export function useStand(done?: () => void) {
+export function useStand() {
   return useAct(
     ({ album, next }: { album: Stands; next: Partial<Standing>; told?: string }) =>
       body(
@@ -21,10 +21,7 @@ export function useStand(done?: () => void) {
         }),
         away,
       ),
-    ({ done: act }, { told }) => {
-      tellDone(told ?? w.standing.said, act)
-      done?.()
-    },
+    ({ done }, { told }) => tellDone(told ?? w.standing.said, done),
     'standing',
   )
 }
