@@ -217,6 +217,7 @@ public sealed class NarrowingTests
                     var naive = held.Where(p => p.Rating == held.Max(h => h.Rating)).Select(p => p.Id).ToHashSet();
                     Assert.Equal(Math.Min(3, naive.Count), best.Count);
                     Assert.Subset(naive, best.ToHashSet());
+                    Assert.Equal(best, Assert.Single(index.HighestRated(kind, 3, [holder])).Value);
                 }
             }
         });

@@ -49,7 +49,8 @@ public sealed partial class PhotoIndex
     /// <summary>Of each album or category that holds photos with a rating, those with its highest, in the order of their arrival here; none that are left out.</summary>
     /// <param name="kind">One of the two.</param>
     /// <param name="most">So many of each at most.</param>
-    public IReadOnlyDictionary<Guid, IReadOnlyList<Guid>> HighestRated(PartKind kind, int most)
+    /// <param name="only">Of these alone; null for all there are.</param>
+    public IReadOnlyDictionary<Guid, IReadOnlyList<Guid>> HighestRated(PartKind kind, int most, IReadOnlyCollection<Guid>? only = null)
     {
         lock (gate)
         {
@@ -57,6 +58,11 @@ public sealed partial class PhotoIndex
             var best = new Dictionary<Guid, (int Rating, List<Guid> Photos)>();
             var rated = rating.Test(r => r > 0).Where(ids.Count);
             rated.Keep(Here());
+            if (only is not null)
+            {
+                rated.Keep(facet.Test(holders => holders.All.Any(only.Contains)).Where(ids.Count));
+            }
+
             foreach (var n in rated.Numbers())
             {
                 if (decision[n] == Decisions.LeaveOut)
@@ -64,7 +70,7 @@ public sealed partial class PhotoIndex
                     continue;
                 }
 
-                foreach (var holder in facet[n].All)
+                foreach (var holder in facet[n].All.Where(h => only is null || only.Contains(h)))
                 {
                     if (!best.TryGetValue(holder, out var so) || so.Rating < rating[n])
                     {

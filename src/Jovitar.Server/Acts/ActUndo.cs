@@ -258,9 +258,10 @@ internal sealed class ActUndo(ActRunner acts)
         _ => [],
     };
 
-    /// <summary>What the act made goes where what is thrown away goes.</summary>
-    static readonly string[] TagLinks = ["photo", "album"];
+    /// <summary>What may have tags.</summary>
+    static readonly string[] Tagged = ["photo", "album"];
 
+    /// <summary>What the act made goes where what is thrown away goes.</summary>
     static async Task UnmakeAsync(Act act, ActId id, Tracked k, CancellationToken ct)
     {
         if (k.Gone is null)
@@ -269,7 +270,7 @@ internal sealed class ActUndo(ActRunner acts)
         }
 
         // A tag that others use by now stays.
-        var used = k.Kind == "tag" ? string.Concat(TagLinks.Select(l => $"and not exists (select from {l}_tag as pt where pt.tag = t.id and not exists (select from act_change as x where x.act = @id and x.kind = '{l}_tag' and x.thing = pt.{l} and x.other = pt.tag and x.before is null)) ")) : "";
+        var used = k.Kind == "tag" ? string.Concat(Tagged.Select(l => $"and not exists (select from {l}_tag as pt where pt.tag = t.id and not exists (select from act_change as x where x.act = @id and x.kind = '{l}_tag' and x.thing = pt.{l} and x.other = pt.tag and x.before is null)) ")) : "";
         await act.RunAsync(
             $"""
             update {k.Kind} as t

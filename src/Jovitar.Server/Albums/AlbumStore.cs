@@ -63,9 +63,12 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     /// <summary>Of so many photos of an album that are rated alike, the first in its order is found.</summary>
     const int MostAlike = 500;
 
-    public async Task<IReadOnlyList<AlbumLine>> ListAsync(AlbumId? only, CancellationToken ct)
+    /// <summary>Albums by their working names.</summary>
+    /// <param name="only">These alone; null for all there are.</param>
+    public async Task<IReadOnlyList<AlbumLine>> ListAsync(IReadOnlyCollection<AlbumId>? only, CancellationToken ct)
     {
-        var rated = (await keeper.CurrentAsync(ct)).HighestRated(PartKind.Album, MostAlike).Where(r => only is null || r.Key == only.Value.Value).SelectMany(r => r.Value.Select(p => (Album: r.Key, Photo: p))).ToArray();
+        var wanted = only?.Select(a => a.Value).ToArray();
+        var rated = (await keeper.CurrentAsync(ct)).HighestRated(PartKind.Album, MostAlike, wanted?.ToHashSet()).SelectMany(r => r.Value.Select(p => (Album: r.Key, Photo: p))).ToArray();
         await using var command = db.Command(
             $"""
             with rated as (
@@ -88,10 +91,10 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                   from photo as p
                  where p.id = coalesce(a.cover, rated.photo,
                    (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1))) as c on true
-             where a.binned is null and (@only::uuid is null or a.id = @only::uuid)
+             where a.binned is null and (@only::uuid[] is null or a.id = any(@only::uuid[]))
              order by lower(a.working_name), a.id
             """,
-            ("only", only?.Value), ("of", rated.Select(r => r.Album).ToArray()), ("rated", rated.Select(r => r.Photo).ToArray()));
+            ("only", wanted), ("of", rated.Select(r => r.Album).ToArray()), ("rated", rated.Select(r => r.Photo).ToArray()));
         return await command.AllAsync(
             r => new AlbumLine(
                 new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), r.Get<string>("title"), r.Get<string>("description"), (int)r.Get<long>("photos"),
@@ -103,7 +106,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             ct);
     }
 
-    public async Task<AlbumLine?> FindAsync(AlbumId id, CancellationToken ct) => await ListAsync(id, ct) is [var line] ? line : null;
+    public async Task<AlbumLine?> FindAsync(AlbumId id, CancellationToken ct) => await ListAsync([id], ct) is [var line] ? line : null;
 
     public async Task<AlbumId> MakeAsync(Actor who, string workingName, string title, string description, CancellationToken ct) =>
         (await MakeAsync(who, workingName, title, description, null, ct)).Made!.Value;
@@ -201,7 +204,6 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             await act.RunAsync("update album set address = @free where id = @id", ct, ("id", id.Value), ("free", free));
         }
     }
-
 
     /// <summary>Throws an album in the bin with its pages; its photos stay.</summary>
     public async Task<Done?> RemoveAsync(Actor who, AlbumId id, CancellationToken ct)

@@ -45,7 +45,7 @@ internal sealed class CategoryAlbumStore(NpgsqlDataSource db, ActRunner acts, Al
                 Album: new AlbumId(r.Get<Guid>("album")), Title: r.Get<string>("title"), Made: r.Get<DateOnly>("made"), Place: r.Maybe<long>("place"), PutFirst: r.Get<bool>("put_first"),
                 Within: (IReadOnlyList<CategoryId>)[.. r.Get<Guid[]>("within").Select(CategoryId.From)]),
             ct)).ToDictionary(s => s.Album);
-        var lines = (await albums.ListAsync(null, ct)).Where(a => standing.ContainsKey(a.Id)).ToDictionary(a => a.Id);
+        var lines = (await albums.ListAsync(standing.Keys, ct)).ToDictionary(a => a.Id);
         var order = AlbumIndex.Order(
             lines.Values.Select(a => (Line: a, Stands: standing[a.Id])).Select(a => new IndexEntry(
                 a.Line.Id, a.Stands.Title, a.Line.Standing.Dated ?? a.Stands.Made, a.Stands.Place, a.Stands.PutFirst || a.Line.Standing.PutFirst)),

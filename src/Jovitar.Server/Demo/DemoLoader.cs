@@ -102,16 +102,18 @@ internal sealed class DemoLoader(
             }
         }
 
+        var made = await albums.ListAsync(null, ct);
         foreach (var stands in scenario.Standing)
         {
-            var album = (await albums.ListAsync(null, ct)).First(a => a.WorkingName == stands.Album);
+            var album = made.First(a => a.WorkingName == stands.Album);
             AlbumPlace[] places = [.. stands.In.Select(c => new AlbumPlace(categories[c], stands.First.Contains(c)))];
             await standing.SayAsync(owner, album.Id, album.Standing with { Dated = stands.Dated, Categories = places, Tags = stands.Tags }, album.Version, ct);
         }
 
+        var tree = await taxonomy.ListAsync(ct);
         foreach (var described in scenario.Described)
         {
-            var line = (await taxonomy.ListAsync(ct)).First(c => c.Id == categories[described.Category]);
+            var line = tree.First(c => c.Id == categories[described.Category]);
             await taxonomy.ChangeAsync(owner, line.Id, new CategoryWish(line.Name, line.Parent, null, described.Description, null, null), line.Version, ct);
         }
 

@@ -12,7 +12,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>Indexes of albums and categories: covers that lead on, each filled by what stands there now.</summary>
-internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, AccessStore photos)
+internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, AccessStore access)
 {
     /// <summary>So many photos of its own a category's page shows at most.</summary>
     public const int MostPhotos = 500;
@@ -200,7 +200,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
 
     /// <summary>Whether visitors see a photo somewhere.</summary>
     async Task<bool> IsSeenAsync(Guid id, CancellationToken ct) =>
-        await photos.PhotoAsync(new PhotoId(id), ct) is { } photo && photos.May(Viewer.Nobody, Right.See, photo);
+        await access.PhotoAsync(new PhotoId(id), ct) is { } photo && access.May(Viewer.Nobody, Right.See, photo);
 
     /// <summary>What changes with anything the start page shows.</summary>
     public async Task<string> StartVersionAsync(CancellationToken ct)

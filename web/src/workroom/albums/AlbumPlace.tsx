@@ -4,7 +4,8 @@ import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
-import { type Standing, withoutCategory } from '../standing/useStand'
+import { PlaceVerbs } from '../standing/PlaceVerbs'
+import type { Standing } from '../standing/useStand'
 
 /** One category that an album stands in; pressed, what can be done about it. */
 export function AlbumPlace({
@@ -18,10 +19,6 @@ export function AlbumPlace({
 }) {
   const [open, setOpen] = useState(false)
   const { category, putFirst } = place
-  function say(categories: Standing['categories']) {
-    setOpen(false)
-    onSay({ categories })
-  }
   return (
     <Popover
       open={open}
@@ -37,21 +34,14 @@ export function AlbumPlace({
       <p className="mb-2 font-semibold">{category.name}</p>
       {category.hiddenBy && <p className="mb-2 text-small text-quiet">{w.categories.hidden}</p>}
       <p className="grid justify-items-start gap-2 text-small">
-        <Button
-          look="word"
-          onClick={() =>
-            say(
-              album.standing.categories.map((c) =>
-                c.category === category.id ? { ...c, putFirst: !putFirst } : c,
-              ),
-            )
-          }
-        >
-          {putFirst ? w.standing.asOthers : w.standing.putFirst}
-        </Button>
-        <Button look="word" onClick={() => say(withoutCategory(album.standing, category.id))}>
-          {w.standing.takeOut}
-        </Button>
+        <PlaceVerbs
+          standing={album.standing}
+          category={category.id}
+          onPut={(categories) => {
+            setOpen(false)
+            onSay({ categories })
+          }}
+        />
         <Link
           to="/workroom/categories"
           search={{ open: category.id }}

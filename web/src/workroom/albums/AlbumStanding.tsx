@@ -1,4 +1,5 @@
 import type { Api } from '../../api/client'
+import { AddressField } from '../../kit/AddressField'
 import { Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
@@ -8,9 +9,6 @@ import { useStand, withCategory } from '../standing/useStand'
 import { AlbumDate } from './AlbumDate'
 import { AlbumPlace } from './AlbumPlace'
 import { AlbumTags } from './AlbumTags'
-
-const field =
-  'border-b border-strong-line bg-transparent [field-sizing:content] min-w-8 focus:border-plum outline-none'
 
 /** Where an album stands, read as sentences whose parts are pressed to change them. */
 export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
@@ -46,24 +44,12 @@ export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
           <span>{w.standing.at}</span>
-          <label className="mr-1 flex items-baseline">
-            /album/
-            <input
-              key={standing.address}
-              defaultValue={standing.address}
-              aria-label={w.standing.address}
-              className={field}
-              onBlur={(e) => {
-                const address = e.target.value.trim()
-                if (!address) e.target.value = standing.address
-                else if (address !== standing.address) say({ address })
-              }}
-              onKeyDown={(e) => {
-                if (e.key === 'Escape') e.currentTarget.value = standing.address
-                if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur()
-              }}
-            />
-          </label>
+          <AddressField
+            before="/album/"
+            address={standing.address}
+            label={w.standing.address}
+            onSay={(address) => say({ address })}
+          />
           {album.page && (
             <>
               <span>{w.standing.itsCover}</span>

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { type Api, api, body } from '../../api/client'
+import { AddressField } from '../../kit/AddressField'
 import { Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
@@ -24,24 +25,12 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
     <section aria-label={w.shelf.label(line.name)} className="grid gap-3 pt-1 pb-4 text-small">
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
         <span>{w.shelf.at}</span>
-        <label className="flex items-baseline">
-          /category/
-          <input
-            key={page.address}
-            defaultValue={page.address}
-            aria-label={`${w.shelf.address}: ${line.name}`}
-            className="min-w-8 border-b border-strong-line bg-transparent outline-none [field-sizing:content] focus:border-plum"
-            onBlur={(e) => {
-              const address = e.target.value.trim()
-              if (!address) e.target.value = page.address
-              else if (address !== page.address) onPage({ ...page, address })
-            }}
-            onKeyDown={(e) => {
-              if (e.key === 'Escape') e.currentTarget.value = page.address
-              if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur()
-            }}
-          />
-        </label>
+        <AddressField
+          before="/category/"
+          address={page.address}
+          label={`${w.shelf.address}: ${line.name}`}
+          onSay={(address) => onPage({ ...page, address })}
+        />
         {!line.hiddenBy && (
           <a
             href={`/category/${page.address}`}

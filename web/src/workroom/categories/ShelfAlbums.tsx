@@ -8,7 +8,8 @@ import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { useAct, useAlbums, useCategories } from '../shell/data'
 import { tellDone } from '../shell/news'
-import { useStand, withCategory, withoutCategory } from '../standing/useStand'
+import { PlaceVerbs } from '../standing/PlaceVerbs'
+import { useStand, withCategory } from '../standing/useStand'
 
 const away = w.errors.away
 type Line = Api['CategoryLine']
@@ -79,10 +80,6 @@ function AlbumOnShelf({
     ...(album.standing.shown ? [] : [w.shelf.outOfView]),
     ...(here ? [] : [w.shelf.within(names.filter((c) => album.within.includes(c.id)).map((c) => c.name))]),
   ]
-  function put(categories: Album['standing']['categories']) {
-    setOpen(false)
-    onPut(categories)
-  }
   return (
     <Popover
       open={open}
@@ -122,23 +119,14 @@ function AlbumOnShelf({
       <p className="mb-2 font-semibold">{album.workingName}</p>
       <p className="flex flex-wrap gap-x-5 gap-y-2 text-small">
         {here && (
-          <>
-            <Button
-              look="word"
-              onClick={() =>
-                put(
-                  album.standing.categories.map((c) =>
-                    c.category === line.id ? { ...c, putFirst: !album.putFirst } : c,
-                  ),
-                )
-              }
-            >
-              {album.putFirst ? w.standing.asOthers : w.standing.putFirst}
-            </Button>
-            <Button look="word" onClick={() => put(withoutCategory(album.standing, line.id))}>
-              {w.standing.takeOut}
-            </Button>
-          </>
+          <PlaceVerbs
+            standing={album.standing}
+            category={line.id}
+            onPut={(categories) => {
+              setOpen(false)
+              onPut(categories)
+            }}
+          />
         )}
         {onStep && (
           <>
