@@ -44,6 +44,16 @@ public readonly record struct NarrowingId(Guid Value) : ITypedId<NarrowingId>
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one block, on its page.</summary>
+public readonly record struct BlockId(Guid Value) : ITypedId<BlockId>
+{
+    public static BlockId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out BlockId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>Names one album.</summary>
 public readonly record struct AlbumId(Guid Value) : ITypedId<AlbumId>
 {

@@ -88,6 +88,11 @@ builder.Services.AddSingleton<LeavingStore>();
 builder.Services.AddSingleton<RowStore>();
 builder.Services.AddSingleton<TableStore>();
 builder.Services.AddSingleton<PageStore>();
+builder.Services.AddSingleton<VersionStore>();
+builder.Services.AddSingleton<MenuStore>();
+builder.Services.AddSingleton<SiteLinks>();
+builder.Services.AddSingleton<SiteBars>();
+builder.Services.AddSingleton<SiteBlocks>();
 builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SitePhotos>();
 builder.Services.AddSingleton<SiteIndexStore>();
@@ -115,6 +120,7 @@ if (!settings.DescribeOnly)
 {
     builder.Services.AddHostedService<IndexWarmer>();
     builder.Services.AddHostedService<FillingWorker>();
+    builder.Services.AddHostedService<PlanWorker>();
     builder.Services.AddHostedService(services => services.GetRequiredService<VisitCounter>());
     builder.Services.AddIntakeWorkers(settings.Worker);
 }
@@ -141,6 +147,7 @@ builder.Services.AddOpenApi("v1", options =>
     {
         document.Info.Title = "Jovitar";
         document.Servers = [];
+        Discriminators.Require(document);
         return Task.CompletedTask;
     });
 });
@@ -210,6 +217,7 @@ api.MapDescribing();
 api.MapLeaving();
 api.MapTables();
 api.MapPages();
+api.MapMenu();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {
     app.MapGet(address, (HttpContext http, SiteAssets assets) =>

@@ -79,10 +79,10 @@ public sealed class LayoutNotesTests
     public void A_photo_of_600_pixels_alone_in_a_row_of_1200_is_blurred_and_one_of_1800_only_on_sharp_screens()
     {
         // One photo in rows stands at the wanted height: 400 px of 3:2 is 600 px wide, on a phone all of 358.
-        var rows = new LayoutSettings(LayoutKind.Rows, 400, 0);
-        Assert.Empty(PixelNotes.Of(rows, [(1200, 800)], Window.Usual));
-        Assert.Equal(new SmallPhoto(0, "desktop", 1.5), Assert.Single(PixelNotes.Of(rows, [(900, 600)], Window.Usual)));
-        var blurred = Assert.Single(PixelNotes.Of(rows, [(450, 300)], Window.Usual));
+        var rows = BlockLayout.Of(LayoutKind.Rows, 400, 0);
+        Assert.Empty(PixelNotes.Of(rows, [(1200, 800)], Window.Usual, w => w.Block));
+        Assert.Equal(new SmallPhoto(0, "desktop", 1.5), Assert.Single(PixelNotes.Of(rows, [(900, 600)], Window.Usual, w => w.Block)));
+        var blurred = Assert.Single(PixelNotes.Of(rows, [(450, 300)], Window.Usual, w => w.Block));
         Assert.Equal((0.75, true), (blurred.Share, blurred.IsBlurred));
     }
 
@@ -90,14 +90,14 @@ public sealed class LayoutNotesTests
     public void A_photo_is_noted_exactly_when_some_window_has_it_larger_than_its_pixels() =>
         Gen.Select(Gen.Enum<LayoutKind>(), Gen.Int[80, 800], Gen.Int[0, 40], Gen.Select(Gen.Int[200, 3000], Gen.Int[200, 3000]).Array[0, 30]).Sample((kind, size, gap, photos) =>
         {
-            var layout = new LayoutSettings(kind, size, gap);
-            var found = PixelNotes.Of(layout, photos, Window.Usual);
+            var layout = BlockLayout.Of(kind, size, gap);
+            var found = PixelNotes.Of(layout, photos, Window.Usual, w => w.Block);
             Assert.Equal(found.OrderBy(f => f.Share).Select(f => f.Share), found.Select(f => f.Share));
             double[] shapes = [.. photos.Select(p => (double)p.Item1 / p.Item2)];
             for (var i = 0; i < photos.Length; i++)
             {
                 // Sharp where each way as many pixels as the place has, twice over but for a few.
-                var lacks = Window.Usual.Select(w => layout.Place(shapes, w.Block).Boxes[i]).Where(b => photos[i].Item1 < 1.9 * b.Width || photos[i].Item2 < 1.9 * b.Height).ToArray();
+                var lacks = Window.Usual.Select(w => layout.For(Device.Desktop).Place(shapes, w.Block).Boxes[i]).Where(b => photos[i].Item1 < 1.9 * b.Width || photos[i].Item2 < 1.9 * b.Height).ToArray();
                 Assert.Equal(lacks.Length > 0, found.Any(f => f.Photo == i));
             }
         });

@@ -137,5 +137,5 @@ public sealed class LayoutTests
     public void Shapes_that_cannot_be_are_refused() => Assert.Throws<ArgumentOutOfRangeException>(() => RowsLayout.Place([1.5, 0], 800, new RowsSettings(200, 4)));
 
     [Fact]
-    public void Settings_are_brought_into_their_range() => Assert.Equal(new LayoutSettings(LayoutKind.Grid, 80, 80), new LayoutSettings(LayoutKind.Grid, 3, 999).Bounded());
+    public void Settings_are_brought_into_their_range() => Assert.Equal(new LayoutSettings(LayoutKind.Grid, 80, 80), BlockLayout.Of(LayoutKind.Grid, 3, 999).Bounded().For(Device.Desktop));
 }

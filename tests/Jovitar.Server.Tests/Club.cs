@@ -77,7 +77,10 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
             from (select id, cover, binned from album union all select id, cover, binned from category) as a join photo as p on p.id = a.cover
            where p.binned is not null and a.binned is null
           union all
-          select 'a page of an album in the bin: ' || g.id from page as g join album as a on a.id = g.album where g.binned is null and a.binned is not null
+          select 'visitors'' things of a page they do not have: ' || g.id from page as g join page_thing as pt on pt.page = g.id and pt.live where g.published is null
+          union all
+          select 'an album shown that the draft does not name: ' || g.id from page as g join page_thing as pt on pt.page = g.id and not pt.live and pt.kind = 'album'
+           where g.draft::text not like '%' || pt.thing || '%' and g.draft ? 'schema'
           union all
           select 'beneath a category in the bin: ' || c.id from category as c join category as above on above.id = c.parent where c.binned is null and above.binned is not null
           union all
@@ -194,7 +197,7 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
                 {
                     0 => await who.PostAsync($"/api/pages/{page}/withdraw", null),
                     1 => await who.DeleteAsync($"/api/pages/{page}"),
-                    2 => await EditAsync(who, page),
+                    2 => await EditAsync(who, page, albums),
                     _ => await who.PublishAsync(page),
                 };
             case 18:
@@ -276,9 +279,9 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
             HttpMethod.Put, $"/api/categories/{category}", new { name, parent = parent.Length == 0 ? null : parent, shown = dice.Next(3) > 0, page = dice.Next(2) == 0 ? null : page }, version);
     }
 
-    async Task<HttpResponseMessage> EditAsync(HttpClient who, string page)
+    async Task<HttpResponseMessage> EditAsync(HttpClient who, string page, string[] albums)
     {
-        var draft = new { heading = $"Heading {dice.Next(3)}", text = "", layout = new { kind = "rows", size = 200 + (10 * dice.Next(3)), gap = 6 }, filterCategories = None, filterTags = None };
+        var draft = Drafts.Page($"Heading {dice.Next(3)}", Drafts.Photos(Drafts.Source("albums", [.. albums.Where(_ => dice.Next(3) == 0)]), size: 200 + (10 * dice.Next(3))), Drafts.Photos(Drafts.Source("picked", photos: [Any(photos)]), number: 4));
         return await who.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = $"address-{dice.Next(4)}", draft }, await VersionAsync(who, $"/api/pages/{page}", "edited"));
     }
 

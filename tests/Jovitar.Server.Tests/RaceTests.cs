@@ -322,14 +322,20 @@ public sealed class RaceTests
         var id = page.GetProperty("id").GetString();
         async Task<HttpResponseMessage> SaveAsync(object draft) => await owner.SendAsync(HttpMethod.Put, $"/api/pages/{id}", new { address = "one", draft }, 1);
         var text = nested == ">" ? string.Concat(Enumerable.Repeat(nested, times)) + " deep" : string.Join('\n', Enumerable.Range(0, times).Select(i => new string(' ', i * 2) + "- deep"));
-        var layout = new { kind = "rows", size = 240, gap = 6 };
-        var refused = await SaveAsync(new { heading = "One", text, layout, filterCategories = Array.Empty<string>(), filterTags = Array.Empty<string>() });
+        var refused = await SaveAsync(Drafts.Of("One", text: text));
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
         Assert.Contains("nested too deeply", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { heading = "One", text = "", layout, filterCategories = (string[]?)null, filterTags = Array.Empty<string>() })).StatusCode);
-        Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { heading = "One", text = "", layout = (object?)null, filterCategories = Array.Empty<string>(), filterTags = Array.Empty<string>() })).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { schema = 2, title = "One", description = "", blocks = (object?[]?)null })).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { schema = 2, title = "One", description = "", blocks = new object?[] { null } })).StatusCode);
+        foreach (var lacking in (string[])["frame", "source", "layout", "bar", "kind"])
+        {
+            var block = Drafts.Photos($"{album}");
+            block[lacking] = null;
+            Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(Drafts.Page("One", block))).StatusCode);
+        }
+
         // What an earlier version saved so is shown all the same.
-        await site.WriteAsync($"update page set draft = draft - 'filterCategories' || jsonb_build_object('text', repeat('>', 200) || ' deep') where id = '{id}'");
+        await site.WriteAsync($"update page set draft = draft - 'filterCategories' || jsonb_build_object('heading', 'One', 'text', repeat('>', 200) || ' deep') - 'schema' where id = '{id}'");
         Assert.Equal(HttpStatusCode.OK, (await owner.GetAsync($"/preview/{id}")).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await owner.GetAsync("/api/pages")).StatusCode);
     }

@@ -93,7 +93,7 @@ public sealed partial class StandingTests
         Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, "/album/night-flight"));
         Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, picture));
         Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, $"/album/night-flight/photo/{p[0]}"));
-        Assert.Equal(2, (await (await visitor.GetAsync("/site/view/album/night-flight?width=900")).ReadAsync()).GetProperty("photos").GetArrayLength());
+        Assert.Equal(2, (await (await visitor.GetAsync("/site/view/album/night-flight?width=900")).ReadAsync()).GetProperty("frames").GetArrayLength());
         Assert.Equal(["Night flight"], await IndexAsync(visitor, "/category/festival"));
         Assert.Equal(["Night flight"], await IndexAsync(visitor, "/category/night"));
         Assert.Equal(["Festival"], await IndexAsync(visitor, "/"));
@@ -279,11 +279,11 @@ public sealed partial class StandingTests
         await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = p[..1], add = new[] { "pier" }, remove = Array.Empty<string>() })).ReadAsync();
         var tag = await site.ScalarAsync<Guid>("select id from tag");
         var line = await (await owner.GetAsync($"/api/pages/{page}")).ReadAsync();
-        var draft = new { heading = "The pier", text = "", layout = new { kind = "rows", size = 240, gap = 6 }, filterCategories = Array.Empty<string>(), filterTags = new[] { tag } };
+        var draft = Drafts.Of("The pier", line.GetProperty("album").GetString(), tags: [tag.ToString()]);
         await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, line.GetProperty("edited").GetInt64())).ReadAsync();
         await (await owner.PublishAsync(page)).ReadAsync();
         var unreached = (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("unreached")[0];
-        Assert.Equal(("The pier", 2), (unreached.GetProperty("heading").GetString(), unreached.GetProperty("photos").GetInt32()));
+        Assert.Equal(("The pier", 2), (unreached.GetProperty("title").GetString(), unreached.GetProperty("photos").GetInt32()));
         var sheet = await (await owner.GetAsync($"/api/photos?{unreached.GetProperty("search").GetString()}")).ReadAsync();
         Assert.Equal(p[1..].Order(), sheet.GetProperty("photos").EnumerateArray().Select(f => f.GetProperty("id").GetString()!).Order());
         // Mended there: tagged, they are found.

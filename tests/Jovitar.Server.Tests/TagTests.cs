@@ -64,9 +64,8 @@ public sealed class TagTests
         await TagAsync(owner, photos[1..3], "Kites");
         await TagAsync(owner, photos[3..], "kiting");
         var named = await NamedAsync(owner);
-        var edited = (await (await owner.GetAsync($"/api/pages/{page}")).ReadAsync()).GetProperty("edited").GetInt64();
-        var draft = new { heading = "Trial", text = "", layout = new { kind = "rows", size = 200, gap = 6 }, filterCategories = Array.Empty<string>(), filterTags = new[] { named["kite"], named["Kites"] } };
-        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft }, edited)).ReadAsync();
+        var line = await owner.PageAsync(page);
+        await (await owner.DraftAsync(page, address, Drafts.Of("Trial", line.GetProperty("album").GetString(), tags: [named["kite"], named["Kites"]]))).ReadAsync();
         await (await owner.PublishAsync(page)).ReadAsync();
         await (await owner.PostAsJsonAsync("/api/narrowings", new { name = "Kites", search = $"tag={named["kite"]}" })).ReadAsync();
         var album = (await (await owner.PostAsJsonAsync("/api/albums", new { workingName = "Kites", filling = new { search = $"tag={named["kiting"]}", most = 9, sort = "name" } })).ReadAsync()).GetProperty("id").GetString();
@@ -83,7 +82,7 @@ public sealed class TagTests
         using var visitor = site.Visitor();
         var seen = await visitor.GetStringAsync($"/{address}");
         Assert.Contains("Kites", seen, StringComparison.Ordinal);
-        Assert.Equal(named["Kites"], await site.ScalarAsync<string>($"select published -> 'filterTags' ->> 0 from page where id = '{page}'"));
+        Assert.Equal(named["Kites"], await site.ScalarAsync<string>($"select published #>> '{{blocks,1,bar,tags,0}}' from page where id = '{page}'"));
         Assert.DoesNotContain(named["kite"], await site.ScalarAsync<string>($"select draft::text || published::text from page where id = '{page}'"), StringComparison.Ordinal);
         // Who types an old name again makes it anew, and nothing comes back with it.
         await TagAsync(owner, photos[..1], "kiting");

@@ -124,7 +124,7 @@ test('when the window changes the photos are placed anew for it, narrowed as the
   for (const width of [1280, 820, 390, 1600]) {
     await page.setViewportSize({ width, height: 900 })
     await expect
-      .poll(async () => Math.max(...(await boxes(page)).map((b) => b.right)) <= width && page.locator('#frames').evaluate((f) => f.getAnimations().length === 0))
+      .poll(async () => Math.max(...(await boxes(page)).map((b) => b.right)) <= width && page.locator('.frames').evaluate((f) => f.getAnimations().length === 0))
       .toBe(true)
     await page.waitForTimeout(400)
     await expect(frames(page)).toHaveCount(6)

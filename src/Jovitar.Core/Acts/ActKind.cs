@@ -60,8 +60,17 @@ public enum ActKind
     ChangedCategory,
     MadePage,
     EditedPage,
+
+    /// <summary>Blocks of a page were added, removed or moved.</summary>
+    BuiltPage,
     Published,
+
+    /// <summary>A page was planned to be published at a time, or that was called off.</summary>
+    Planned,
     Withdrawn,
+
+    /// <summary>The site's menu was changed.</summary>
+    Menu,
     Attached,
     Detached,
 
@@ -90,7 +99,7 @@ public static class ActKinds
     public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
-    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage;
+    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu;
 
     /// <summary>How long apart such changes may lie.</summary>
     public static readonly TimeSpan OneGo = TimeSpan.FromMinutes(10);

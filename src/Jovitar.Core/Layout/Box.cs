@@ -28,14 +28,12 @@ public enum LayoutKind
 }
 
 /// <summary>How photos stand: the layout, the wanted size of a thumbnail (its height in rows, else its width) and the gap, CSS pixels.</summary>
-public sealed record LayoutSettings(LayoutKind Kind, int Size, int Gap)
+/// <param name="Exact">The size was said for just this device; else it shrinks on narrow windows.</param>
+public sealed record LayoutSettings(LayoutKind Kind, int Size, int Gap, bool Exact = false)
 {
     public const int SmallestSize = 80;
     public const int LargestSize = 800;
     public const int LargestGap = 80;
-
-    /// <summary>The settings with every number brought into its range.</summary>
-    public LayoutSettings Bounded() => this with { Size = Math.Clamp(Size, SmallestSize, LargestSize), Gap = Math.Clamp(Gap, 0, LargestGap) };
 
     /// <summary>Places photos for a width.</summary>
     /// <param name="shapes">Aspect ratios, width over height, each above 0.</param>
@@ -43,7 +41,7 @@ public sealed record LayoutSettings(LayoutKind Kind, int Size, int Gap)
     public Placed Place(ReadOnlySpan<double> shapes, double width)
     {
         // On a narrow window wanted sizes shrink, so that a phone still shows more than one photo at a time.
-        var size = Math.Min(Size, Kind == LayoutKind.Rows ? Math.Max(110, width * 0.42) : Math.Max(140, width * 0.47));
+        var size = Exact ? Size : Math.Min(Size, Kind == LayoutKind.Rows ? Math.Max(110, width * 0.42) : Math.Max(140, width * 0.47));
         return Kind switch
         {
             LayoutKind.Rows => RowsLayout.Place(shapes, width, new RowsSettings(size, Gap)),

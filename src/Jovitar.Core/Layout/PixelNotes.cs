@@ -35,13 +35,14 @@ public static class PixelNotes
 
     /// <summary>Photos with fewer pixels than their place on a sharp screen, those that lack most first.</summary>
     /// <param name="sizes">Width and height of each photo as it is shown, pixels, above 0.</param>
-    public static IReadOnlyList<SmallPhoto> Of(LayoutSettings layout, IReadOnlyList<(int Width, int Height)> sizes, IEnumerable<Window> windows)
+    /// <param name="widths">How wide the block is in a window, CSS pixels.</param>
+    public static IReadOnlyList<SmallPhoto> Of(BlockLayout layout, IReadOnlyList<(int Width, int Height)> sizes, IEnumerable<Window> windows, Func<Window, double> widths)
     {
         var worst = new SmallPhoto?[sizes.Count];
         double[] shapes = [.. sizes.Select(s => (double)s.Width / s.Height)];
         foreach (var window in windows)
         {
-            var boxes = layout.Place(shapes, window.Block).Boxes;
+            var boxes = layout.For(BlockLayout.DeviceOf(window.Width)).Place(shapes, widths(window)).Boxes;
             for (var i = 0; i < boxes.Count; i++)
             {
                 // Cropped to its place, a photo fills it both ways.

@@ -1,112 +1,157 @@
-using System.Diagnostics.CodeAnalysis;
-using System.Globalization;
-using System.Text;
-using Jovitar.Core.Layout;
-
 namespace Jovitar.Core.Pages;
 
 /// <summary>What is set on a page: kept once as the draft and once, copied by publishing, as visitors have it.</summary>
-/// <param name="Heading">The heading visitors read.</param>
-/// <param name="Text">Words beneath it, Markdown (CommonMark).</param>
-/// <param name="Layout">How the photos stand.</param>
-/// <param name="FilterCategories">Categories offered in the filter bar, in their order.</param>
-/// <param name="FilterTags">Tags offered in the filter bar, in their order.</param>
-public sealed record PageContent(
-    string Heading, string Text, LayoutSettings Layout, IReadOnlyList<CategoryId> FilterCategories, IReadOnlyList<TagId> FilterTags)
+/// <param name="Schema">Which form it was written in; see <see cref="Current"/>.</param>
+/// <param name="Title">What it is called: in the browser, in lists, and on the page where a heading says no other words.</param>
+/// <param name="Description">A sentence for search engines; may be empty.</param>
+/// <param name="Blocks">From the top of the page to its foot.</param>
+public sealed record PageContent(int Schema, string Title, string Description, IReadOnlyList<Block> Blocks)
 {
-    public const int LongestHeading = 200;
-    public const int LongestText = 20_000;
+    /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album.</summary>
+    public const int Current = 2;
 
-    /// <summary>Most entries of one kind in a filter bar.</summary>
-    public const int MostFilters = 100;
+    public const int LongestTitle = 200;
+    public const int LongestDescription = 500;
+    public const int MostBlocks = 200;
 
-    /// <summary>What is wrong, a sentence a field; empty when it may be kept.</summary>
+    /// <summary>All blocks, those that stand side by side each by itself behind what holds them.</summary>
+    public IEnumerable<Block> All() => Blocks.SelectMany(b => b is BesideBlock beside ? [b, .. beside.Blocks] : (IEnumerable<Block>)[b]);
+
+    /// <summary>What is wrong, a sentence a field: the title, the description, a block by its id; empty when it may be kept.</summary>
     public IReadOnlyDictionary<string, string> Faults()
     {
         var faults = new Dictionary<string, string>();
-        if (string.IsNullOrWhiteSpace(Heading))
+        if (string.IsNullOrWhiteSpace(Title))
         {
-            faults["heading"] = "A page needs a heading.";
+            faults["title"] = "A page needs a title.";
         }
-        else if (Heading.Length > LongestHeading)
+        else if (Title.Length > LongestTitle)
         {
-            faults["heading"] = $"The heading may have {LongestHeading} characters.";
-        }
-
-        if (Text.Length > LongestText)
-        {
-            faults["text"] = $"The text may have {LongestText:#,0} characters.";
+            faults["title"] = $"The title may have {LongestTitle} characters.";
         }
 
-        if (FilterCategories.Count > MostFilters)
+        if (Description.Length > LongestDescription)
         {
-            faults["filterCategories"] = $"A filter bar may have {MostFilters} categories.";
+            faults["description"] = $"The description may have {LongestDescription} characters.";
         }
 
-        if (FilterTags.Count > MostFilters)
+        if (Blocks.Any(b => b is null || (b is BesideBlock beside && beside.Blocks.Any(i => i is null))))
         {
-            faults["filterTags"] = $"A filter bar may have {MostFilters} tags.";
+            faults["blocks"] = "Something on this page is missing. Load the page again.";
+            return faults;
+        }
+
+        var all = All().ToArray();
+        if (all.Length > MostBlocks)
+        {
+            faults["blocks"] = $"A page may have {MostBlocks} blocks. Make a second page and link to it.";
+        }
+
+        if (all.DistinctBy(b => b.Id).Count() < all.Length)
+        {
+            faults["blocks"] = "Two blocks are the same one. Load the page again.";
+        }
+
+        foreach (var block in all)
+        {
+            if (block.Fault() is { } fault)
+            {
+                faults[block.Id.ToString()] = fault;
+            }
         }
 
         return faults;
     }
+
+    /// <summary>The things that stand on the page or are named there, in the order in which one comes upon them, each once.</summary>
+    public IReadOnlyList<ThingOnPage> Things()
+    {
+        var things = new Dictionary<(ThingKind, Guid), ThingOnPage>();
+        void Add(ThingKind kind, Guid? thing, bool shows)
+        {
+            if (thing is not { } id)
+            {
+                return;
+            }
+
+            if (!things.TryGetValue((kind, id), out var before))
+            {
+                things[(kind, id)] = new ThingOnPage(kind, id, shows);
+            }
+            else if (shows && !before.Shows)
+            {
+                things[(kind, id)] = before with { Shows = true };
+            }
+        }
+
+        void Leads(LinkTo link)
+        {
+            if (link.Kind != LinkKind.Address)
+            {
+                Add(link.Kind switch { LinkKind.Page => ThingKind.Page, LinkKind.Album => ThingKind.Album, _ => ThingKind.Category }, link.Thing, shows: false);
+            }
+        }
+
+        foreach (var block in All())
+        {
+            switch (block)
+            {
+                case PhotosBlock photos:
+                    Sources(photos.Source);
+                    photos.Bar.Categories.ToList().ForEach(c => Add(ThingKind.Category, c.Value, shows: false));
+                    photos.Bar.Tags.ToList().ForEach(t => Add(ThingKind.Tag, t.Value, shows: false));
+                    break;
+                case PhotoBlock photo:
+                    Add(ThingKind.Photo, photo.Photo?.Value, shows: true);
+                    Add(ThingKind.Album, photo.Album?.Value, shows: true);
+                    Leads(photo.Press == PhotoPress.Link ? photo.Link : LinkTo.Nowhere);
+                    break;
+                case IndexBlock index:
+                    Add(ThingKind.Site, Guid.Empty, shows: false);
+                    Add(ThingKind.Category, index.Of == IndexKind.Category ? index.Category?.Value : null, shows: false);
+                    (index.Of == IndexKind.Albums ? index.Albums : []).ToList().ForEach(a => Add(ThingKind.Album, a.Value, shows: false));
+                    break;
+                case ButtonBlock button:
+                    Leads(button.Link);
+                    break;
+            }
+        }
+
+        return [.. things.Values];
+
+        void Sources(PhotosSource source)
+        {
+            switch (source.Kind)
+            {
+                case SourceKind.Albums:
+                    source.Albums.ToList().ForEach(a => Add(ThingKind.Album, a.Value, shows: true));
+                    break;
+                case SourceKind.Picked:
+                    source.Photos.ToList().ForEach(p => Add(ThingKind.Photo, p.Value, shows: true));
+                    break;
+                default:
+                    Add(ThingKind.Site, Guid.Empty, shows: false);
+                    Add(ThingKind.Category, source.Kind == SourceKind.Category ? source.Category?.Value : null, shows: false);
+                    Add(ThingKind.Tag, source.Kind == SourceKind.Tag ? source.Tag?.Value : null, shows: false);
+                    break;
+            }
+        }
+    }
 }
 
-/// <summary>The last part of a page's address: lower-case letters, digits and single hyphens.</summary>
-public sealed record PageAddress
+/// <summary>What kinds of things stand on pages. Kept by name.</summary>
+public enum ThingKind
 {
-    public const int Longest = 80;
+    Album,
+    Photo,
+    Category,
+    Tag,
+    Page,
 
-    /// <summary>Names that the site itself uses.</summary>
-    static readonly HashSet<string> Taken = ["api", "workroom", "i", "assets", "health", "openapi", "site", "preview", "photo", "favicon"];
-
-    PageAddress(string value) => Value = value;
-
-    public string Value { get; }
-
-    /// <summary>Reads an address as someone typed it.</summary>
-    /// <param name="fault">A sentence when it cannot be one.</param>
-    public static bool TryParse(string? text, [NotNullWhen(true)] out PageAddress? address, out string fault)
-    {
-        address = null;
-        var value = (text ?? "").Trim().Trim('/').ToLowerInvariant();
-        if (value.Length is 0 or > Longest || value.StartsWith('-') || value.EndsWith('-') || value.Contains("--", StringComparison.Ordinal)
-            || value.Any(c => c is not ((>= 'a' and <= 'z') or (>= '0' and <= '9') or '-')))
-        {
-            fault = "An address is made of small letters, digits and single hyphens, like kite-festival-2026.";
-            return false;
-        }
-
-        if (Taken.Contains(value))
-        {
-            fault = $"“{value}” is used by the site itself. Choose another address.";
-            return false;
-        }
-
-        fault = "";
-        address = new PageAddress(value);
-        return true;
-    }
-
-    /// <summary>An address made from a heading: accents dropped, other characters turned to hyphens.</summary>
-    public static PageAddress From(string heading)
-    {
-        var made = new StringBuilder();
-        foreach (var c in heading.Normalize(NormalizationForm.FormD).ToLowerInvariant())
-        {
-            if (c is (>= 'a' and <= 'z') or (>= '0' and <= '9'))
-            {
-                made.Append(c);
-            }
-            else if (CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark && c is not ('\'' or '’') && made.Length > 0 && made[^1] != '-')
-            {
-                made.Append('-');
-            }
-        }
-
-        var value = made.ToString(0, Math.Min(made.Length, Longest)).Trim('-');
-        return TryParse(value, out var address, out _) ? address : new PageAddress(value.Length == 0 ? "page" : $"{value}-page");
-    }
-
-    public override string ToString() => Value;
+    /// <summary>What is gathered from the whole site: it may change with anything there.</summary>
+    Site,
 }
+
+/// <summary>A thing of a page.</summary>
+/// <param name="Shows">Visitors come upon it because it stands there; else it is only named, gone by or led to.</param>
+public sealed record ThingOnPage(ThingKind Kind, Guid Thing, bool Shows);

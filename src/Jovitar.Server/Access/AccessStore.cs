@@ -30,9 +30,10 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
                (count(*) filter (where not oa.shown))::int as out_of_view
           from album as oa
          cross join lateral (
-           select count(*) filter (where pg.published is not null) as published, count(*) filter (where pg.published is null) as drafts
-             from page as pg
-            where pg.album = oa.id and pg.binned is null) as pages
+           select count(*) filter (where pt.live) as published, count(distinct pt.page) - count(*) filter (where pt.live) as drafts
+             from page_thing as pt
+             join page as pg on pg.id = pt.page and pg.binned is null
+            where pt.thing = oa.id and pt.shows) as pages
          where oa.binned is null
         """;
 
@@ -71,10 +72,18 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
 
     static string PhotoSql(string which) =>
         $"""
-        select {PhotoColumns}, p.correction::text as correction, p.own_width, p.own_height, pages.*
+        select {PhotoColumns}, p.correction::text as correction, p.own_width, p.own_height,
+               pages.on_pages + picked.on_pages as on_pages, pages.on_drafts + picked.on_drafts as on_drafts,
+               pages.on_own, pages.out_of_view
           from photo as p
          cross join lateral (
            {ShownOnOfAlbums} and oa.id in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
+         cross join lateral (
+           select (count(*) filter (where pt.live))::int as on_pages,
+                  (count(distinct pt.page) - count(*) filter (where pt.live))::int as on_drafts
+             from page_thing as pt
+             join page as pg on pg.id = pt.page and pg.binned is null
+            where pt.thing = p.id and pt.shows) as picked
          where {which}
         """;
 

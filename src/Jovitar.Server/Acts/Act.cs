@@ -17,7 +17,7 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
 
     public Actor Who { get; set; } = who;
 
-    public ActKind Kind => kind;
+    public ActKind Kind { get; set; } = kind;
 
     /// <summary>When it is done: the time of everything it writes.</summary>
     public DateTimeOffset Now => now;

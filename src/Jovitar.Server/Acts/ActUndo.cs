@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "intake", "tag", "category", "album", "photo", "file", "page"];
+    static readonly string[] Order = ["narrowing", "intake", "tag", "category", "album", "photo", "file", "page", "menu"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -44,10 +44,11 @@ internal sealed class ActUndo(ActRunner acts)
         ["album"] = "t.working_name",
         ["category"] = "t.name",
         ["tag"] = "t.name",
-        ["page"] = "t.draft ->> 'heading'",
+        ["page"] = "page_title(t.draft)",
         ["file"] = "t.file_name",
         ["intake"] = "'an intake'",
         ["narrowing"] = "t.name",
+        ["menu"] = "'the menu'",
     };
 
     /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>
@@ -254,7 +255,7 @@ internal sealed class ActUndo(ActRunner acts)
     static IEnumerable<string> Version(string kind) => kind switch
     {
         "photo" or "album" or "category" or "narrowing" => ["version = t.version + 1"],
-        "page" => ["edited = t.edited + 1"],
+        "page" or "menu" => ["edited = t.edited + 1"],
         _ => [],
     };
 

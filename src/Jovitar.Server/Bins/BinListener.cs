@@ -108,7 +108,18 @@ internal sealed class BinListener : IActListener
         await NoteAsync(act, went, within: null, ct);
         foreach (var (kind, sql) in new[]
         {
-            ("page", "update page set binned = @now where album = any(@ids) and binned is null returning id, album as within"),
+            // A page that was made for an album and shows nothing else goes with it; others close the gap.
+            ("page",
+             """
+             update page as pg
+                set binned = @now
+              where pg.album = any(@ids) and pg.binned is null
+                and not exists (
+                  select
+                    from page_thing as pt
+                   where pt.page = pg.id and pt.kind in ('album', 'photo', 'site') and pt.thing <> pg.album)
+             returning pg.id, pg.album as within
+             """),
             ("category",
              """
              with recursive beneath as (

@@ -70,7 +70,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     /// <summary>A page stands on an album: they come back together.</summary>
     static async Task<IReadOnlyList<Guid>> AlbumsOfPagesAsync(Act act, Guid[] pages, CancellationToken ct)
     {
-        await using var command = act.Command("select album from page where id = any(@pages)", ("pages", pages));
+        await using var command = act.Command("select album from page where id = any(@pages) and album is not null", ("pages", pages));
         return await command.AllAsync(r => r.GetGuid(0), ct);
     }
 
@@ -149,7 +149,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
                order by binned desc, thing desc
                limit @most)
             select h.kind, h.thing, h.binned, h.binned_by,
-                   coalesce(nullif(p.title, ''), p.file_name, f.file_name, a.working_name, c.name, t.name, pg.draft ->> 'heading',
+                   coalesce(nullif(p.title, ''), p.file_name, f.file_name, a.working_name, c.name, t.name, page_title(pg.draft),
                      '') as name,
                    case
                      when h.kind = 'album' then (select count(*) from held as x where x.kind = 'album_photo' and x.thing = h.thing)
@@ -173,8 +173,11 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
                      case when h.kind = 'album' then (select x.other from held as x where x.kind = 'album_photo' and x.thing = h.thing
                        order by (x.value ->> 'place')::bigint limit 1) end,
                      case when h.kind in ('category', 'tag') then (select x.thing from held as x where x.other = h.thing limit 1) end,
-                     case when h.kind = 'page' then (select ap.photo from album_photo as ap where ap.album = pg.album
-                       order by ap.place, ap.photo limit 1) end)) as k on true
+                     case when h.kind = 'page' then (select coalesce(ap.photo, pt.thing)
+                       from page_thing as pt
+                       left join album_photo as ap on pt.kind = 'album' and ap.album = pt.thing
+                      where pt.page = pg.id and not pt.live and pt.shows and (pt.kind = 'photo' or ap.photo is not null)
+                      order by pt.place, ap.place, ap.photo limit 1) end)) as k on true
              order by h.binned desc, h.thing desc
             """,
             ("until", until), ("after", after), ("most", most));
@@ -235,6 +238,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     {
         await act.RunAsync("delete from held where thing = any(@ids) or other = any(@ids)", ct, ("ids", ids));
         await act.RunAsync("update intake set album = null where album = any(@ids)", ct, ("ids", ids));
+        await act.RunAsync("update page set album = null where album = any(@ids)", ct, ("ids", ids));
         await act.RunAsync(
             "update intake_file set outcome = 'dropped' where photo = any(@ids) or file = any(@ids)", ct, ("ids", ids));
         await act.RunAsync("update category set parent = null where parent = any(@ids) and id <> all(@ids)", ct, ("ids", ids));

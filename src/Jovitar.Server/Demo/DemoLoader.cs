@@ -1,8 +1,7 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Jovitar.Core;
-using Jovitar.Core.Layout;
 using Jovitar.Core.Narrowings;
-using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
@@ -18,7 +17,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu);
 
 internal sealed record DemoSite(string Title, string Tagline, DemoOwner Owner);
 
@@ -40,12 +39,12 @@ internal sealed record DemoStanding(string Album, IReadOnlyList<string> In, IRea
 
 internal sealed record DemoDescribed(string Category, string Description);
 
-internal sealed record DemoPage(string Album, string Heading, string Address, string Text, string Layout, int Size, int Gap, IReadOnlyList<string> Filter, bool Published);
-
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, Arrivals arrivals, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, Arrivals arrivals, NpgsqlDataSource db)
 {
+    static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+
     Actor owner = Actor.Worker("demo");
     readonly Dictionary<string, PhotoId> photos = [];
     readonly Dictionary<string, CategoryId> categories = [];
@@ -61,7 +60,7 @@ internal sealed class DemoLoader(
         }
 
         await using var file = File.OpenRead(Path.Combine(folder, "scenario.json"));
-        var scenario = (await JsonSerializer.DeserializeAsync<DemoScenario>(file, JsonSerializerOptions.Web, ct))!;
+        var scenario = (await JsonSerializer.DeserializeAsync<DemoScenario>(file, Json, ct))!;
         owner = Actor.Worker(scenario.Site.Owner.Name);
         foreach (var top in scenario.Categories)
         {
@@ -118,10 +117,11 @@ internal sealed class DemoLoader(
         }
 
         await WaitUntilReadyAsync(all.Length, ct);
-        foreach (var page in scenario.Pages)
-        {
-            await MakePageAsync(page, ct);
-        }
+        var making = new DemoPages(
+            pages, versions, menus, owner, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), photos, categories,
+            (await tagStore.TagsAsync(null, null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id));
+        await making.MakeAsync(scenario.Pages, ct);
+        await making.MakeAsync(scenario.Menu, ct);
 
         await using var words = db.Command("update site set tagline = @tagline", ("tagline", scenario.Site.Tagline));
         await words.ExecuteNonQueryAsync(ct);
@@ -149,30 +149,6 @@ internal sealed class DemoLoader(
     }
 
     async Task<bool> IsThereAsync(string album, CancellationToken ct) => (await albums.ListAsync(null, ct)).Any(a => a.WorkingName == album);
-
-    async Task MakePageAsync(DemoPage page, CancellationToken ct)
-    {
-        var album = (await albums.ListAsync(null, ct)).First(a => a.WorkingName == page.Album);
-        if (album.Page is not null)
-        {
-            return;
-        }
-
-        var tags = (await tagStore.TagsAsync(null, null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id);
-        var content = new PageContent(
-            page.Heading, page.Text, new LayoutSettings(Enum.Parse<LayoutKind>(page.Layout, ignoreCase: true), page.Size, page.Gap),
-            [.. page.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. page.Filter.Where(tags.ContainsKey).Select(f => tags[f])]);
-        var id = (await pages.MakeAsync(owner, album.Id, page.Heading, ct))!.Value;
-        if (PageAddress.TryParse(page.Address, out var address, out _))
-        {
-            await pages.EditAsync(owner, id, address, content, 1, ct);
-        }
-
-        if (page.Published)
-        {
-            await pages.PublishAsync(owner, id, (await pages.FindAsync(id, ct))!.Edited, ct);
-        }
-    }
 
     async Task WaitUntilReadyAsync(int count, CancellationToken ct)
     {

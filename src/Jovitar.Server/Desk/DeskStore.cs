@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Intake;
 using Jovitar.Core.Narrowings;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Pages;
@@ -28,7 +29,7 @@ internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, 
 
 /// <summary>Photos of a page that none of its filter buttons finds.</summary>
 /// <param name="Search">What the address of the sheet says that shows them.</param>
-internal sealed record PageUnreached(PageId Id, string Heading, int Photos, string Search);
+internal sealed record PageUnreached(PageId Id, string Title, int Photos, string Search);
 
 /// <summary>What waits, what runs, how much there is.</summary>
 internal sealed record DeskState(Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere, IReadOnlyList<PageUnreached> Unreached);
@@ -40,7 +41,8 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
     const string Nowhere =
         """
         a.binned is null and a.shown
-        and not exists (select from page as pg where pg.album = a.id and pg.published is not null and pg.binned is null)
+        and not exists (select from page_thing as pt join page as pg on pg.id = pt.page and pg.binned is null
+          where pt.thing = a.id and pt.live and pt.shows)
         and not exists (select from album_category as ac join category as c on c.id = ac.category and c.in_view where ac.album = a.id)
         """;
 
@@ -106,7 +108,8 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
         await using var nowhere = db.Command(
             $"""
             select a.id, a.working_name, (select count(*) from album_photo as ap where ap.album = a.id) as photos,
-                   exists (select from page as pg where pg.album = a.id and pg.binned is null) as has_draft
+                   exists (select from page_thing as pt join page as pg on pg.id = pt.page and pg.binned is null
+                     where pt.thing = a.id and pt.shows) as has_draft
               from album as a
              where {Nowhere}
              order by lower(a.working_name), a.id limit @most
@@ -133,23 +136,26 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
     {
         await using var command = db.CreateCommand(
             "select id, album, published::text as published from page where published is not null and binned is null order by published_at desc, id");
-        var pages = await command.AllAsync(r => (Id: new PageId(r.Get<Guid>("id")), Album: r.Get<Guid>("album"), Content: PageStore.Read(r.Get<string>("published"))), ct);
+        var pages = await command.AllAsync(r => (Id: new PageId(r.Get<Guid>("id")), Content: PageText.Read(r.Get<string>("published"), r.MaybeId("album") is { } album ? new AlbumId(album) : null)), ct);
         var index = await keeper.CurrentAsync(ct);
         var seen = (await categories.TreeAsync(ct)).InView().InOrder().Select(n => n.Node.Id).ToHashSet();
         var unreached = new List<PageUnreached>();
         foreach (var page in pages)
         {
-            var narrowing = new Narrowing(
-                "",
-                [
-                    new NarrowingPart(PartKind.Album, false, [page.Album.ToString()]),
-                    new NarrowingPart(PartKind.Category, true, [.. page.Content.FilterCategories.Where(seen.Contains).Select(c => c.ToString())]),
-                    new NarrowingPart(PartKind.Tag, true, [.. page.Content.FilterTags.Select(t => t.ToString())]),
-                    new NarrowingPart(PartKind.Decision, true, [Decisions.LeaveOut]),
-                ]);
-            if (narrowing.Parts.Any(p => p.Not && p.Kind is PartKind.Category or PartKind.Tag) && index.Count(narrowing) is > 0 and var count)
+            foreach (var block in page.Content.All().OfType<PhotosBlock>().Where(b => b.Source.Kind == SourceKind.Albums))
             {
-                unreached.Add(new PageUnreached(page.Id, page.Content.Heading, count, narrowing.ToString()));
+                var narrowing = new Narrowing(
+                    "",
+                    [
+                        new NarrowingPart(PartKind.Album, false, [.. block.Source.Albums.Select(a => a.ToString())]),
+                        new NarrowingPart(PartKind.Category, true, [.. block.Bar.Categories.Where(seen.Contains).Select(c => c.ToString())]),
+                        new NarrowingPart(PartKind.Tag, true, [.. block.Bar.Tags.Select(t => t.ToString())]),
+                        new NarrowingPart(PartKind.Decision, true, [Decisions.LeaveOut]),
+                    ]);
+                if (narrowing.Parts.Any(p => p.Not && p.Kind is PartKind.Category or PartKind.Tag) && index.Count(narrowing) is > 0 and var count)
+                {
+                    unreached.Add(new PageUnreached(page.Id, page.Content.Title, count, narrowing.ToString()));
+                }
             }
         }
 

@@ -47,8 +47,8 @@ internal sealed class HistoryStore(NpgsqlDataSource db)
                        -- An album's or page's act: by the first photo that stands there now.
                        (select ap.photo
                           from act_change as c
-                          left join page as pg on c.kind = 'page' and pg.id = c.thing
-                          join album_photo as ap on ap.album = coalesce(pg.album, c.thing)
+                          left join page_thing as pt on c.kind = 'page' and pt.page = c.thing and not pt.live and pt.kind = 'album'
+                          join album_photo as ap on ap.album = coalesce(pt.thing, c.thing)
                          where c.act = a.id and c.kind in ('page', 'album')
                          order by ap.place, ap.photo
                          limit 1)) as photo

@@ -8,6 +8,9 @@ namespace Jovitar.Server.Pages;
 /// </summary>
 internal sealed class PageFreshness : IActListener
 {
+    /// <summary>Kinds of things that nothing on any page goes by.</summary>
+    static readonly string[] Elsewhere = ["narrowing", "intake", "file", "album_file", "photo_near"];
+
     public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
     {
         // What a filter bar named is named by its new name to visitors, too.
@@ -18,27 +21,37 @@ internal sealed class PageFreshness : IActListener
             await Addresses.FollowAsync(act, kind, ct);
         }
 
+        var albums = await PageThings.FollowAsync(act, ct);
         await act.RunAsync(
             """
             with concerned as (
               select c.thing as page
                 from act_change as c
-               where c.act = @act and c.kind = 'page'
+               where c.act = @act and c.kind = 'page' and (c.before ?| @seen or c.after ?| @seen)
               union
-              select pg.id
+              select pt.page
                 from act_change as c
-                join page as pg on pg.album = c.thing
-               where c.act = @act and c.kind in ('album', 'album_photo')
+                join page_thing as pt on pt.live and pt.thing = c.thing
+               where c.act = @act and c.kind in ('album', 'album_photo', 'photo', 'photo_tag', 'photo_category', 'page')
+                 and (c.kind <> 'page' or c.before ?| @seen or c.after ?| @seen)
               union
-              select pg.id
+              select pt.page
                 from act_change as c
                 join album_photo as ap on ap.photo = c.thing
-                join page as pg on pg.album = ap.album
+                join page_thing as pt on pt.live and pt.thing = ap.album
                where c.act = @act and c.kind in ('photo', 'photo_tag', 'photo_category')
               union
-              select pg.id
-                from page as pg
-               where exists (select from act_change as c where c.act = @act and c.kind in ('category', 'tag') and c.before is not null)),
+              select pt.page
+                from page_thing as pt
+               where pt.live and pt.kind in ('category', 'tag')
+                 and exists (select from act_change as c where c.act = @act and c.kind in ('category', 'tag') and c.before is not null)
+              union
+              -- What a page gathers from the whole site may be another after anything.
+              select pt.page
+                from page_thing as pt
+               where pt.live and pt.thing = @site
+                 and exists (select from act_change as c where c.act = @act and c.kind <> all(@elsewhere)
+                   and (c.kind <> 'page' or c.before ?| @seen or c.after ?| @seen))),
             locked as (
               select pg.id from page as pg join concerned as c on c.page = pg.id order by pg.id for no key update of pg)
             update page as pg
@@ -46,15 +59,16 @@ internal sealed class PageFreshness : IActListener
               from locked
              where pg.id = locked.id
             """,
-            ct, ("act", act.Id.Value));
-        await OwnPagesAsync(act, kinds, ct);
+            ct, ("act", act.Id.Value), ("site", Guid.Empty), ("elsewhere", Elsewhere), ("seen", PageThings.Seen));
+        await OwnPagesAsync(act, kinds, albums, ct);
+        await MenuStore.FollowAsync(act, kinds, ct);
     }
 
     /// <summary>
     /// An album's own page follows its words and its photos; a category's the albums and photos in it and beneath it. Their versions
     /// are rows of their own, for who changes photos must not wait for who arranges their albums.
     /// </summary>
-    static Task<int> OwnPagesAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct) => act.RunAsync(
+    static Task<int> OwnPagesAsync(Act act, IReadOnlySet<string> kinds, IReadOnlyList<Guid> onPages, CancellationToken ct) => act.RunAsync(
         $"""
         with recursive albums as (
           select c.thing as id
@@ -66,10 +80,7 @@ internal sealed class PageFreshness : IActListener
             join album_photo as ap on ap.photo = c.thing
            where c.act = @act and c.kind = 'photo'
           union
-          select pg.album
-            from act_change as c
-            join page as pg on pg.id = c.thing
-           where c.act = @act and c.kind = 'page'
+          select unnest(@pages)
           union
           -- They name the categories they stand in.
           select ac.album from album_category as ac where @tree),
@@ -79,10 +90,7 @@ internal sealed class PageFreshness : IActListener
             from act_change as c
            where c.act = @act and (c.kind = 'album_category' or c.kind = 'album' and c.before ? 'shown')
           union
-          select pg.album
-            from act_change as c
-            join page as pg on pg.id = c.thing
-           where c.act = @act and c.kind = 'page' and (c.before ? 'published' or c.after ? 'published')),
+          select unnest(@pages)),
         categories as (
           select ac.category as id
             from albums as a
@@ -113,5 +121,5 @@ internal sealed class PageFreshness : IActListener
          order by id
         on conflict (thing) do update set version = shown_version.version + 1
         """,
-        ct, ("act", act.Id.Value), ("tree", kinds.Contains("category")));
+        ct, ("act", act.Id.Value), ("tree", kinds.Contains("category")), ("pages", onPages.ToArray()));
 }

@@ -1,5 +1,3 @@
-using System.Text.Json;
-using System.Text.Json.Serialization;
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
@@ -12,16 +10,30 @@ using Npgsql;
 
 namespace Jovitar.Server.Pages;
 
-/// <summary>A page as the workroom has it.</summary>
-/// <param name="Draft">What is being worked on.</param>
+/// <summary>A page as lists have it.</summary>
+/// <param name="Photos">How many photos of albums and picked by hand stand in its draft, each once.</param>
 /// <param name="Published">Whether visitors can open it.</param>
 /// <param name="Changed">Whether the draft differs from what visitors have.</param>
-/// <param name="Edited">Counts the edits of the draft; expected by the next write.</param>
-/// <param name="Picture">To know it by: its album's cover, else the first photo there.</param>
+/// <param name="Picture">To know it by: the first photo that stands there, or the cover of its first album.</param>
 /// <param name="Views">How often visitors have looked at it within the last thirty days.</param>
-internal sealed record PageLine(
-    PageId Id, AlbumId Album, string AlbumName, int Photos, string Address, PageContent Draft, bool Published, bool Changed, DateTimeOffset? PublishedAt, AudienceLine Audience, long Edited,
-    string? Picture, int Views);
+internal sealed record PageLine(PageId Id, string Title, string Address, int Photos, bool Published, bool Changed, string? Picture, int Views);
+
+/// <summary>A page being worked on.</summary>
+/// <param name="Album">The album it was made for; null for none.</param>
+/// <param name="Edited">Counts the edits of the draft; expected by the next write.</param>
+/// <param name="Version">The number of the version that visitors have or had last; null where they never had one.</param>
+/// <param name="PlannedAt">When what was planned becomes what visitors have; null where nothing is planned.</param>
+internal sealed record OpenedPage(
+    PageId Id, AlbumId? Album, string Address, PageContent Draft, int Photos, bool Published, bool Changed, DateTimeOffset? PublishedAt, AudienceLine Audience, long Edited, int? Version,
+    DateTimeOffset? PlannedAt);
+
+/// <summary>What somebody began to work on.</summary>
+internal sealed record PageWork(string Address, PageContent Draft);
+
+/// <summary>A photo that has fewer pixels than its place in a block.</summary>
+/// <param name="Device">Where that is worst: phone, tablet or desktop.</param>
+/// <param name="Blurred">On any screen; else on sharp ones only.</param>
+internal sealed record SmallForBlock(PhotoId Photo, string Device, bool Blurred);
 
 /// <summary>How a write to a page ended.</summary>
 internal enum PageOutcome
@@ -30,190 +42,287 @@ internal enum PageOutcome
     Gone,
     Stale,
     AddressTaken,
+
+    /// <summary>Somebody else changed the same block meanwhile.</summary>
+    Collided,
 }
 
 /// <summary>Pages, their drafts and what visitors have.</summary>
 internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore access)
 {
-    public static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new TypedIdConverters(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+    /// <summary>The photos that the draft of a page called <c>pg</c> shows.</summary>
+    public const string PhotosOfDraft =
+        """
+        select ap.photo
+          from page_thing as pt
+          join album_photo as ap on ap.album = pt.thing
+         where pt.page = pg.id and not pt.live and pt.shows and pt.kind = 'album'
+        union
+        select pt.thing
+          from page_thing as pt
+         where pt.page = pg.id and not pt.live and pt.shows and pt.kind = 'photo'
+        """;
 
-    public async Task<IReadOnlyList<PageLine>> ListAsync(PageId? only, CancellationToken ct)
+    /// <summary>All pages, the newest first.</summary>
+    public async Task<IReadOnlyList<PageLine>> ListAsync(CancellationToken ct)
     {
         await using var command = db.Command(
-            """
-            select pg.id, pg.album, a.working_name, (select count(*) from album_photo as ap where ap.album = pg.album) as photos,
-                   pg.address, pg.draft::text as draft,
-                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed,
-                   pg.published_at, pg.edited, k.picture,
+            $"""
+            select pg.id, page_title(pg.draft) as title, pg.address, (select count(*) from ({PhotosOfDraft}) as photos) as photos,
+                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed, k.picture,
                    (select coalesce(sum(v.views), 0)::int from view_day as v where v.thing = pg.id and v.day > @since) as views
               from page as pg
-              join album as a on a.id = pg.album
+              left join lateral (
+                select pt.kind, pt.thing
+                  from page_thing as pt
+                 where pt.page = pg.id and not pt.live and pt.kind in ('album', 'photo')
+                 order by not pt.shows, pt.place
+                 limit 1) as first on true
+              left join album as a on first.kind = 'album' and a.id = first.thing
               left join lateral (
                 select p.picture
                   from photo as p
                  where p.stage > 0
-                   and p.id = coalesce(a.cover,
-                     (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1))) as k on true
-             where pg.binned is null and (@only::uuid is null or pg.id = @only::uuid)
+                   and p.id = case
+                     when first.kind = 'photo' then first.thing
+                     else coalesce(a.cover,
+                       (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1)) end) as k on true
+             where pg.binned is null
              order by pg.made desc, pg.id
             """,
-            ("only", only?.Value), ("since", DateOnly.FromDateTime(access.Now.UtcDateTime).AddDays(-30)));
+            ("since", DateOnly.FromDateTime(access.Now.UtcDateTime).AddDays(-30)));
         return await command.AllAsync(
+            r => new PageLine(
+                new PageId(r.Get<Guid>("id")), r.Get<string>("title"), r.Get<string>("address"), (int)r.Get<long>("photos"), r.Get<bool>("published"), r.Get<bool>("changed"),
+                r.MaybeText("picture"), r.Get<int>("views")),
+            ct);
+    }
+
+    public async Task<OpenedPage?> FindAsync(PageId id, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select pg.album, pg.address, pg.draft::text as draft, (select count(*) from ({PhotosOfDraft}) as photos) as photos,
+                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed,
+                   pg.published_at, pg.edited, pg.number, pg.planned_at
+              from page as pg
+             where pg.id = @id and pg.binned is null
+            """,
+            ("id", id.Value));
+        return await command.FirstAsync(
             r =>
             {
                 var (published, changed) = (r.Get<bool>("published"), r.Get<bool>("changed"));
-                return new PageLine(
-                    new PageId(r.Get<Guid>("id")), new AlbumId(r.Get<Guid>("album")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<string>("address"), Read(r.Get<string>("draft")),
-                    published, changed, r.Maybe<DateTimeOffset>("published_at"), AudienceLine.Of(new PageThing(Binned: false, published, changed), access.Now), r.Get<long>("edited"),
-                    r.MaybeText("picture"), r.Get<int>("views"));
+                var album = Album(r);
+                return new OpenedPage(
+                    id, album, r.Get<string>("address"), PageText.Read(r.Get<string>("draft"), album), (int)r.Get<long>("photos"), published, changed, r.Maybe<DateTimeOffset>("published_at"),
+                    AudienceLine.Of(new PageThing(Binned: false, published, changed), access.Now), r.Get<long>("edited"), r.Maybe<int>("number"), r.Maybe<DateTimeOffset>("planned_at"));
             },
             ct);
     }
 
-    public async Task<PageLine?> FindAsync(PageId id, CancellationToken ct) => await ListAsync(id, ct) is [var line] ? line : null;
+    static AlbumId? Album(NpgsqlDataReader r) => r.MaybeId("album") is { } album ? new AlbumId(album) : null;
 
-    /// <summary>Reads what is kept of a page; what an earlier version kept without lists has empty ones.</summary>
-    public static PageContent Read(string json)
-    {
-        var content = JsonSerializer.Deserialize<PageContent>(json, Json)!;
-        return content with { Text = content.Text ?? "", FilterCategories = content.FilterCategories ?? [], FilterTags = [.. (content.FilterTags ?? []).Distinct()] };
-    }
+    static BlockId NewBlock(Act act) => new(Guid.CreateVersion7(act.Now));
 
-    /// <summary>Makes a draft for an album under a free address made from its heading.</summary>
+    /// <summary>Makes a draft under a free address made from its title: with the photos of an album, or with a heading alone.</summary>
+    /// <param name="album">The album it is made for; null for none.</param>
+    /// <param name="title">Null for the album's.</param>
     /// <returns>Null when the album is not there.</returns>
-    public async Task<PageId?> MakeAsync(Actor who, AlbumId album, string? heading, CancellationToken ct)
+    public async Task<PageId?> MakeAsync(Actor who, AlbumId? album, string? title, CancellationToken ct)
     {
-        var (id, _) = await acts.RunAsync(who, ActKind.MadePage, act => MakeAsync(act, album, heading, ct), ct);
+        var (id, _) = await acts.RunAsync(
+            who, ActKind.MadePage,
+            async act =>
+            {
+                var (name, words) = (title ?? "", "");
+                if (album is { } of)
+                {
+                    // Locked against being thrown away meanwhile.
+                    await using var find = act.Command("select coalesce(nullif(title, ''), working_name) as title, description from album where id = @album and binned is null for share", ("album", of.Value));
+                    if (await find.FirstAsync(r => Tuple.Create(r.Get<string>("title"), r.Get<string>("description")), ct) is not var (found, description))
+                    {
+                        return act.Drop<PageId?>(null);
+                    }
+
+                    (name, words) = (title ?? found, description);
+                }
+
+                var blocks = new List<Block> { new HeadingBlock(NewBlock(act), BlockFrame.Usual, "", HeadingSize.Large) };
+                if (words.Length > 0)
+                {
+                    blocks.Add(new TextBlock(NewBlock(act), BlockFrame.Usual, Text.Cut(words, TextBlock.Longest)));
+                }
+
+                if (album is { } photos)
+                {
+                    blocks.Add(new PhotosBlock(NewBlock(act), BlockFrame.Usual, PhotosSource.Of(photos), BlockLayout.Usual, BarSettings.None));
+                }
+
+                return await InsertAsync(act, album, new PageContent(PageContent.Current, Text.Cut(name, PageContent.LongestTitle), "", blocks), ct);
+            },
+            ct);
         return id;
     }
 
-    static async Task<PageId?> MakeAsync(Act act, AlbumId album, string? heading, CancellationToken ct)
+    /// <summary>Copies a page whole, as a draft that no visitor sees.</summary>
+    /// <returns>Null when it is not there.</returns>
+    public async Task<PageId?> CopyAsync(Actor who, PageId id, CancellationToken ct)
     {
-        // Locked against being thrown away meanwhile.
-        await using var find = act.Command("select coalesce(nullif(title, ''), working_name) as title, description from album where id = @album and binned is null for share", ("album", album.Value));
-        if (await find.FirstAsync(r => Tuple.Create(r.Get<string>("title"), r.Get<string>("description")), ct) is not var (title, description))
-        {
-            return act.Drop<PageId?>(null);
-        }
+        var (copy, _) = await acts.RunAsync(
+            who, ActKind.MadePage,
+            async act =>
+            {
+                await using var read = act.Command("select album, draft::text as draft from page where id = @id and binned is null", ("id", id.Value));
+                if (await read.FirstAsync(r => Tuple.Create(r.Get<string>("draft"), Album(r)), ct) is not var (draft, album))
+                {
+                    return act.Drop<PageId?>(null);
+                }
 
+                var content = PageText.Read(draft, album);
+                return await InsertAsync(act, null, content with { Title = $"{Text.Cut(content.Title, PageContent.LongestTitle - 6)}, copy" }, ct);
+            },
+            ct);
+        return copy;
+    }
+
+    static async Task<PageId?> InsertAsync(Act act, AlbumId? album, PageContent content, CancellationToken ct)
+    {
         var id = new PageId(Guid.CreateVersion7(act.Now));
-        var content = new PageContent(Text.Cut(heading ?? title, PageContent.LongestHeading), description, new LayoutSettings(LayoutKind.Rows, 240, 6), [], []);
-        act.Says = _ => $"Made a page, “{content.Heading}”.";
-        var address = await Addresses.FreeAsync(act, "page", PageAddress.From(content.Heading).Value, id.Value, ct);
+        act.Says = _ => $"Made a page, “{content.Title}”.";
+        var address = await Addresses.FreeAsync(act, "page", PageAddress.From(content.Title).Value, id.Value, ct);
         await act.RunAsync(
-            "insert into page (id, album, address, draft, made) values (@id, @album, @address, @draft::jsonb, @now)", ct,
-            ("id", id.Value), ("album", album.Value), ("address", address), ("draft", JsonSerializer.Serialize(content, Json)), ("now", act.Now));
+            "insert into page (id, album, address, draft, made) values (@id, @album::uuid, @address, @draft::jsonb, @now)", ct,
+            ("id", id.Value), ("album", album?.Value), ("address", address), ("draft", PageText.Write(content)), ("now", act.Now));
         return id;
     }
 
-    /// <summary>Writes the draft and the address. A new address of a published page is live at once, and the old one leads to it.</summary>
-    public async Task<(PageOutcome Outcome, Done Done)> EditAsync(Actor who, PageId id, PageAddress address, PageContent draft, long expected, CancellationToken ct) =>
-        await acts.RunAsync(
+    /// <summary>
+    /// Writes the draft and the address. A new address of a published page is live at once, and the old one leads to it. What somebody
+    /// else has written since is kept, as far as it is not the same block.
+    /// </summary>
+    /// <param name="was">What the writer began with; null where nothing may be put together.</param>
+    /// <param name="over">Where both changed the same block, the writer's stands.</param>
+    /// <returns>How it ended, and in which blocks or fields the two collide.</returns>
+    public async Task<(PageOutcome Outcome, IReadOnlyList<string> Collisions, Done Done)> EditAsync(
+        Actor who, PageId id, PageAddress address, PageContent draft, long expected, PageWork? was, bool over, CancellationToken ct)
+    {
+        IReadOnlyList<string> collisions = [];
+        var (outcome, done) = await acts.RunAsync(
             who, ActKind.EditedPage,
             async act =>
             {
-                if (await TakeAsync(act, id, expected, ct) is not PageOutcome.Written and var refused)
+                collisions = [];
+                await using var read = act.Command("select edited, address, draft::text as draft, album from page where id = @id and binned is null for no key update", ("id", id.Value));
+                if (await read.FirstAsync(r => Tuple.Create(r.Get<long>("edited"), new PageWork(r.Get<string>("address"), PageText.Read(r.Get<string>("draft"), Album(r)))), ct) is not var (edited, now))
                 {
-                    return act.Drop(refused);
+                    return act.Drop(PageOutcome.Gone);
                 }
 
-                if (await Addresses.IsTakenAsync(act, "page", address.Value, id.Value, ct))
+                var (wished, next) = (address.Value, draft);
+                if (edited != expected)
+                {
+                    if (was is null)
+                    {
+                        return act.Drop(PageOutcome.Stale);
+                    }
+
+                    var merged = PageMerge.Of(was.Draft, draft, now.Draft);
+                    if (merged.Collisions.Count > 0 && !over)
+                    {
+                        collisions = merged.Collisions;
+                        return act.Drop(PageOutcome.Collided);
+                    }
+
+                    (wished, next) = (wished == was.Address ? now.Address : wished, merged.Content);
+                }
+
+                if (wished != now.Address && await Addresses.IsTakenAsync(act, "page", wished, id.Value, ct))
                 {
                     return act.Drop(PageOutcome.AddressTaken);
                 }
 
-                act.GoesOn = id.Value;
-                act.Says = _ => $"Worked on page “{draft.Heading}”.";
-                await act.RunAsync(
-                    "update page set address = @address, draft = @draft::jsonb, edited = edited + 1 where id = @id", ct,
-                    ("id", id.Value), ("address", address.Value), ("draft", JsonSerializer.Serialize(draft with { Layout = draft.Layout.Bounded() }, Json)));
-                return PageOutcome.Written;
-            },
-            ct);
-
-    static async Task<PageOutcome> TakeAsync(Act act, PageId id, long expected, CancellationToken ct)
-    {
-        await using var read = act.Command("select edited from page where id = @id and binned is null for no key update", ("id", id.Value));
-        return await read.ExecuteScalarAsync(ct) is not long edited ? PageOutcome.Gone : edited == expected ? PageOutcome.Written : PageOutcome.Stale;
-    }
-
-    /// <summary>Makes the draft that was read what visitors have, and its photos' larger renditions the next to be made.</summary>
-    public async Task<(PageOutcome Outcome, Done Done)> PublishAsync(Actor who, PageId id, long expected, CancellationToken ct)
-    {
-        var answer = await acts.RunAsync(
-            who, ActKind.Published,
-            async act =>
-            {
-                if (await TakeAsync(act, id, expected, ct) is not PageOutcome.Written and var refused)
+                var difference = PageDifference.Of(now.Draft, next);
+                if (difference.IsBuilding)
                 {
-                    return act.Drop(refused);
+                    act.Kind = ActKind.BuiltPage;
                 }
 
-                await using var publish = act.Command(
-                    "update page set published = draft, published_at = coalesce(published_at, @now) where id = @id returning draft ->> 'heading'", ("id", id.Value), ("now", act.Now));
-                var heading = (string)(await publish.ExecuteScalarAsync(ct))!;
-                act.Says = _ => $"Published “{heading}”.";
+                act.GoesOn = id.Value;
+                act.Says = _ => difference.Sentence(next.Title);
+                await act.RunAsync(
+                    "update page set address = @address, draft = @draft::jsonb, edited = edited + 1 where id = @id", ct,
+                    ("id", id.Value), ("address", wished), ("draft", PageText.Write(next)));
                 return PageOutcome.Written;
             },
             ct);
-        if (answer.Answer == PageOutcome.Written)
-        {
-            // Not part of the act, and in the order in which everybody locks photos.
-            await using var want = db.Command(
-                """
-                update photo
-                   set wanted = true
-                 where id in (
-                   select p.id
-                     from page as pg
-                     join album_photo as ap on ap.album = pg.album
-                     join photo as p on p.id = ap.photo
-                    where pg.id = @id and p.stage < 2 and not p.wanted
-                    order by p.id
-                      for no key update of p skip locked)
-                """,
-                ("id", id.Value));
-            await want.ExecuteNonQueryAsync(ct);
-        }
-
-        return answer;
+        return (outcome, collisions, done);
     }
 
-    /// <summary>Takes a page out of visitors' reach; its draft stays.</summary>
-    public async Task<Done?> WithdrawAsync(Actor who, PageId id, CancellationToken ct)
+    /// <summary>Puts a copy of a block at the foot of a page.</summary>
+    /// <returns>What was done; null when the page is not there, or, with a sentence, when it cannot take the block.</returns>
+    public async Task<(Done? Done, string? Fault)> AddAsync(Actor who, PageId id, Block block, CancellationToken ct)
     {
+        string? fault = null;
         var (there, done) = await acts.RunAsync(
-            who, ActKind.Withdrawn,
+            who, ActKind.BuiltPage,
             async act =>
             {
-                await using var withdraw = act.Command(
-                    "update page set published = null, published_at = null where id = @id and binned is null returning draft ->> 'heading'", ("id", id.Value));
-                if (await withdraw.ExecuteScalarAsync(ct) is not string heading)
+                await using var read = act.Command("select draft::text as draft, album from page where id = @id and binned is null for no key update", ("id", id.Value));
+                if (await read.FirstAsync(r => PageText.Read(r.Get<string>("draft"), Album(r)), ct) is not { } draft)
                 {
                     return act.Drop(false);
                 }
 
-                act.Says = _ => $"Withdrew “{heading}”.";
+                var added = block switch
+                {
+                    BesideBlock beside => beside with { Id = NewBlock(act), Blocks = [.. beside.Blocks.Select(b => b with { Id = NewBlock(act) })] },
+                    _ => block with { Id = NewBlock(act) },
+                };
+                var next = draft with { Blocks = [.. draft.Blocks, added] };
+                fault = next.Faults().Values.FirstOrDefault();
+                if (fault is not null)
+                {
+                    return act.Drop(false);
+                }
+
+                act.Says = _ => $"Added {PageDifference.Name(block)} to page “{draft.Title}”.";
+                await act.RunAsync(
+                    "update page set draft = @draft::jsonb, edited = edited + 1 where id = @id", ct, ("id", id.Value), ("draft", PageText.Write(next)));
                 return true;
             },
             ct);
-        return there ? done : null;
+        return (there ? done : null, fault);
     }
 
-    /// <summary>Throws a page in the bin; album and photos stay.</summary>
-    public async Task<Done?> RemoveAsync(Actor who, PageId id, CancellationToken ct)
+    /// <summary>Which of some photos are too small for their place in a block.</summary>
+    public async Task<IReadOnlyList<SmallForBlock>> SmallAsync(Block block, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    {
+        await using var command = db.Command("select id, width, height from photo where id = any(@photos) and width > 0 and height > 0", ("photos", photos.Values()));
+        var sizes = await command.AllAsync(r => (Id: new PhotoId(r.Get<Guid>("id")), Size: (r.Get<int>("width"), r.Get<int>("height"))), ct);
+        return [.. sizes.Select(s => BlockPlace.Small(block, s.Size) is { } small ? new SmallForBlock(s.Id, small.Device, small.IsBlurred) : null).OfType<SmallForBlock>()];
+    }
+
+    /// <summary>Takes a page out of visitors' reach; its draft stays.</summary>
+    public Task<Done?> WithdrawAsync(Actor who, PageId id, CancellationToken ct) =>
+        MarkAsync(who, id, ActKind.Withdrawn, "published = null, published_at = null, planned = null, planned_at = null", title => $"Withdrew “{title}”.", ct);
+
+    /// <summary>Throws a page in the bin; albums and photos stay.</summary>
+    public Task<Done?> RemoveAsync(Actor who, PageId id, CancellationToken ct) => MarkAsync(who, id, ActKind.Binned, "binned = @now", title => ActWords.Binned("page", title), ct);
+
+    async Task<Done?> MarkAsync(Actor who, PageId id, ActKind kind, string set, Func<string, string> says, CancellationToken ct)
     {
         var (there, done) = await acts.RunAsync(
-            who, ActKind.Binned,
+            who, kind,
             async act =>
             {
-                await using var mark = act.Command("update page set binned = @now where id = @id and binned is null returning draft ->> 'heading'", ("id", id.Value), ("now", act.Now));
-                if (await mark.ExecuteScalarAsync(ct) is not string heading)
+                await using var mark = act.Command($"update page set {set} where id = @id and binned is null returning page_title(draft)", ("id", id.Value), ("now", act.Now));
+                if (await mark.ExecuteScalarAsync(ct) is not string title)
                 {
                     return act.Drop(false);
                 }
 
-                act.Says = _ => ActWords.Binned("page", heading);
+                act.Says = _ => says(title);
                 return true;
             },
             ct);

@@ -31,6 +31,10 @@ internal static class Problems
     public static Conflict<Problem> Conflict(string kind, string sentence) =>
         TypedResults.Conflict(new Problem($"urn:jovitar:{kind}", sentence, StatusCodes.Status409Conflict));
 
+    /// <summary>Two changed the same; a sentence for each field or block where that is so.</summary>
+    public static Conflict<Problem> Collided(string sentence, IEnumerable<string> fields) =>
+        TypedResults.Conflict(new Problem("urn:jovitar:collided", sentence, StatusCodes.Status409Conflict, fields.ToDictionary(f => f, _ => sentence)));
+
     public static Conflict<Problem> Taken(string sentence, string field) =>
         TypedResults.Conflict(new Problem("urn:jovitar:taken", sentence, StatusCodes.Status409Conflict, new Dictionary<string, string> { [field] = sentence }));
 }
@@ -45,7 +49,8 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
             return true;
         }
 
-        if (exception is BadHttpRequestException or JsonException)
+        // What says of which kind a thing is can be missing, too.
+        if (exception is BadHttpRequestException or JsonException or NotSupportedException { Source: "System.Text.Json" })
         {
             var bad = exception as BadHttpRequestException;
             var unread = bad?.InnerException as JsonException ?? exception as JsonException;

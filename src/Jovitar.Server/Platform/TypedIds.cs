@@ -52,3 +52,19 @@ internal sealed class TypedIdSchemas : IOpenApiSchemaTransformer
         return Task.CompletedTask;
     }
 }
+
+/// <summary>What says of which kind a thing is, is always there.</summary>
+internal static class Discriminators
+{
+    public static void Require(OpenApiDocument document)
+    {
+        var schemas = document.Components?.Schemas ?? new Dictionary<string, IOpenApiSchema>();
+        foreach (var (kind, mapping) in schemas.Values.Select(s => s.Discriminator).Where(d => d is { PropertyName: not null, Mapping: not null }).Select(d => (d!.PropertyName!, d.Mapping!)))
+        {
+            foreach (var named in mapping.Values.Select(reference => reference.Reference.Id).OfType<string>())
+            {
+                (schemas[named] as OpenApiSchema)?.Required?.Add(kind);
+            }
+        }
+    }
+}

@@ -1,32 +1,42 @@
 using System.Globalization;
-using System.Security.Cryptography;
 using System.Text;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 
 namespace Jovitar.Server.Site;
 
+/// <summary>A band of window widths, CSS pixels, and what the photos of a block were placed for in it.</summary>
+/// <param name="Most">The widest window of the band; null for any.</param>
+/// <param name="Window">A typical window of it.</param>
+/// <param name="Width">How wide the block is in that.</param>
+public sealed record LayoutBand(int? Most, int Window, double Width);
+
 /// <summary>
 /// A layout as a style sheet: for each band of window widths Core places the photos, and the boxes become shares of the block,
-/// so that the page is right at every width before any script runs.
+/// so that the page is right at every width before any script runs. Of many photos only the first are in it, in the height of all.
 /// </summary>
 public sealed class LayoutStyle
 {
-    /// <summary>Bands of window widths, CSS pixels: the widest window of the band, and a typical one.</summary>
-    static readonly (int? Most, Window Typical)[] Bands = [(599, Window.Usual[0]), (1023, Window.Usual[1]), (1599, Window.Usual[2]), (null, new Window("wide desktop", 1800, 80))];
+    static readonly (int? Most, Window Typical)[] Typical = [(599, Window.Usual[0]), (1023, Window.Usual[1]), (1599, Window.Usual[2]), (null, new Window("wide desktop", 1800, 80))];
 
-    readonly List<(int? Most, Placed Placed, int Window)> bands = [];
+    readonly List<(LayoutBand Band, Placed Placed)> bands = [];
+    readonly int from;
 
-    public LayoutStyle(LayoutSettings settings, IReadOnlyList<double> shapes)
+    /// <param name="beside">How many blocks stand side by side where this one stands.</param>
+    public LayoutStyle(Narrowed view, BlockFrame frame, int beside)
     {
+        from = view.From;
         var css = new StringBuilder();
-        var ratios = shapes.ToArray();
+        var without = new StringBuilder();
+        // A further page stands by itself; the first is the beginning of all.
+        var shapes = from == 0 ? view.Shapes : view.Shapes[from..(from + view.Count)];
         var least = 0;
-        foreach (var (most, typical) in Bands)
+        foreach (var (most, typical) in Typical)
         {
-            var width = typical.Block;
-            var placed = settings.Place(ratios, width);
-            bands.Add((most, placed, typical.Width));
-            if (ratios.Length == 0)
+            var width = BlockPlace.Width(frame, beside, typical);
+            var placed = view.Walk.Layout.For(BlockLayout.DeviceOf(typical.Width)).Place(shapes, width);
+            bands.Add((new LayoutBand(most, typical.Width, width), placed));
+            if (shapes.Length == 0)
             {
                 continue;
             }
@@ -37,30 +47,49 @@ public sealed class LayoutStyle
                 ({ } l, { } m) => $"(min-width:{l}px) and (max-width:{m}px)",
                 ({ } l, null) => $"(min-width:{l}px)",
             };
-            css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#frames{{aspect-ratio:{width}/{Number(placed.Height, 2)}}}");
-            for (var i = 0; i < placed.Boxes.Count; i++)
+            var (name, height) = (view.Walk.Number, placed.Height);
+            css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#w{name}{{aspect-ratio:{Number(width, 2)}/{Number(height, 2)}}}");
+            double end = 0;
+            for (var i = 0; i < view.Count; i++)
             {
                 var box = placed.Boxes[i];
-                css.Append(CultureInfo.InvariantCulture, $"#f{i}{{left:{Number(box.X / width * 100, 3)}%;top:{Number(box.Y / placed.Height * 100, 4)}%;width:{Number(box.Width / width * 100, 3)}%;height:{Number(box.Height / placed.Height * 100, 4)}%}}");
+                end = Math.Max(end, box.Bottom);
+                css.Append(CultureInfo.InvariantCulture, $"#w{name}-{i}{{left:{Number(box.X / width * 100, 3)}%;top:{Number(box.Y / height * 100, 4)}%;width:{Number(box.Width / width * 100, 3)}%;height:{Number(box.Height / height * 100, 4)}%}}");
             }
 
             css.Append('}');
+            if (end < height - 1)
+            {
+                // Without scripts nothing follows: the block ends where its photos do.
+                without.Append(CultureInfo.InvariantCulture, $"@media {query}{{main #w{name}{{height:0;aspect-ratio:auto;padding-bottom:{Number(end / width * 100, 3)}%}}");
+                for (var i = 0; i < view.Count; i++)
+                {
+                    var box = placed.Boxes[i];
+                    without.Append(CultureInfo.InvariantCulture, $"main #w{name}-{i}{{top:{Number(box.Y / end * 100, 4)}%;height:{Number(box.Height / end * 100, 4)}%}}");
+                }
+
+                without.Append('}');
+            }
+
             least = (most ?? 0) + 1;
         }
 
-        Css = css.ToString();
+        (Css, Without) = (css.ToString(), without.ToString());
     }
 
     public string Css { get; }
 
-    /// <summary>The source that a Content-Security-Policy must name for this sheet (CSP level 3, hash-source).</summary>
-    public string CspSource => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(Css)))}'";
+    /// <summary>What stands differently where no script runs; empty where nothing does.</summary>
+    public string Without { get; }
+
+    public IEnumerable<LayoutBand> Bands => bands.Select(b => b.Band);
 
     /// <summary>How wide a photo stands in each band, for the <c>sizes</c> attribute.</summary>
+    /// <param name="photo">Its number among those that stand in the page.</param>
     public string Sizes(int photo) => string.Join(',', bands.Select(b =>
     {
-        var share = Number(b.Placed.Boxes[photo].Width / b.Window * 100, 1);
-        return b.Most is { } most ? $"(max-width:{most}px) {share}vw" : $"{share}vw";
+        var share = Number(b.Placed.Boxes[photo].Width / b.Band.Window * 100, 1);
+        return b.Band.Most is { } most ? $"(max-width:{most}px) {share}vw" : $"{share}vw";
     }));
 
     static string Number(double value, int digits) => Math.Round(value, digits).ToString(CultureInfo.InvariantCulture);

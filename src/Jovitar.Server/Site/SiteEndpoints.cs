@@ -5,6 +5,7 @@ using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Visits;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.Net.Http.Headers;
 
 namespace Jovitar.Server.Site;
@@ -23,10 +24,10 @@ internal static class SiteEndpoints
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
             var path = PageVersion.PathOf(kind, "{address}");
-            site.MapGet(path, (string address, string? show, HttpContext http, SiteDoor door, CancellationToken ct) => Page(kind, address, show, http, door, ct));
-            site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, string? show, HttpContext http, SiteDoor door, CancellationToken ct) => Photo(kind, address, photo, show, http, door, ct));
-            app.MapGet($"/site/view{path}", (string address, string? show, double width, HttpContext http, SiteDoor door, CancellationToken ct) => View(kind, address, show, width, http, door, ct))
-                .AllowAnonymous().WithTags("Site").WithSummary("The photos in their places, for a choice and a width");
+            site.MapGet(path, (string address, HttpContext http, SiteDoor door, CancellationToken ct) => Page(kind, address, http, door, ct));
+            site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, CancellationToken ct) => Photo(kind, address, photo, walk ?? 1, http, door, ct));
+            app.MapGet($"/site/view{path}", (string address, [AsParameters] Asked asked, HttpContext http, SiteDoor door, CancellationToken ct) => View(kind, address, asked, http, door, ct))
+                .AllowAnonymous().WithTags("Site").WithSummary("Photos in their places, for a choice, a width and a part of them");
         }
 
         // A photo that was opened in the viewer: nothing is asked and nothing told.
@@ -53,7 +54,7 @@ internal static class SiteEndpoints
         }
     }
 
-    static async Task Page(SiteKind kind, string address, string? show, HttpContext http, SiteDoor door, CancellationToken ct)
+    static async Task Page(SiteKind kind, string address, HttpContext http, SiteDoor door, CancellationToken ct)
     {
         if (await door.FindAsync(kind, address, ct) is not { } version)
         {
@@ -66,16 +67,16 @@ internal static class SiteEndpoints
         else
         {
             door.Visits.Look(http, version.Id);
-            if (!IsFresh(http, door.Tag(version)) && await door.Renderer.AlbumPageAsync(version, show, ct) is { } page)
+            if (!IsFresh(http, door.Tag(version)) && await door.Renderer.PageAsync(version, http.Request.Query, ct) is { } page)
             {
                 await SendAsync(http, page, ct);
             }
         }
     }
 
-    static async Task Photo(SiteKind kind, string address, PhotoId photo, string? show, HttpContext http, SiteDoor door, CancellationToken ct)
+    static async Task Photo(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, CancellationToken ct)
     {
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.PageAsync(version, ct) is not { } page || Number(page, photo) is not { } n)
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
             await Missing(http, door.Renderer, ct);
         }
@@ -88,7 +89,7 @@ internal static class SiteEndpoints
             door.Visits.Look(http, photo.Value);
             if (!IsFresh(http, door.Tag(version)))
             {
-                await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(page, show, page.Path), n, page.Path, false, ct), ct);
+                await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false), n, draft: false, ct), ct);
             }
         }
     }
@@ -100,27 +101,18 @@ internal static class SiteEndpoints
         http.Response.Redirect($"{to}{http.Request.QueryString}", permanent: true);
     }
 
-    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, string? show, double width, HttpContext http, SiteDoor door, CancellationToken ct)
+    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, Asked asked, HttpContext http, SiteDoor door, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
-        if (!double.IsFinite(width))
-        {
-            return NoWidth();
-        }
-
-        return await door.FindAsync(kind, address, ct) is { } version && await door.Renderer.PageAsync(version, ct) is { } page
-            ? TypedResults.Ok(new Narrowed(page, show, page.Path).At(Math.Clamp(width, NarrowestView, WidestView)))
-            : Problems.Gone("page");
+        return await door.FindAsync(kind, address, ct) is { } version ? Answer(await door.Renderer.ModelAsync(version, ct), asked, http, null) : Problems.Gone("page");
     }
 
-    static BadRequest<Problem> NoWidth() => Problems.Invalid("The width is a number of CSS pixels.", new Dictionary<string, string> { ["width"] = "Give a number." });
-
-    static async Task Draft(PageId page, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
+    static async Task Draft(PageId page, int? version, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await store.PageAsync(page, draft: true, ct) is { } model)
+        if ((version is { } number ? await store.VersionAsync(page, number, ct) : await store.PageAsync(page, draft: true, ct)) is { } model)
         {
-            await SendAsync(http, await renderer.AlbumPageAsync(model, new Narrowed(model, show, $"/preview/{page}"), $"/preview/{page}", true, ct), ct);
+            await SendAsync(http, await renderer.PageAsync(new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), ct), ct);
         }
         else
         {
@@ -128,20 +120,36 @@ internal static class SiteEndpoints
         }
     }
 
-    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> DraftView(PageId page, string? show, double width, SiteStore store, CancellationToken ct) =>
-        !double.IsFinite(width) ? NoWidth()
-        : await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(new Narrowed(model, show, $"/preview/{page}").At(Math.Clamp(width, NarrowestView, WidestView)))
-        : Problems.Gone("page");
+    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> DraftView(PageId page, [AsParameters] Asked asked, HttpContext http, SiteStore store, CancellationToken ct) =>
+        Answer(await store.PageAsync(page, draft: true, ct), asked, http, $"/preview/{page}");
+
+    /// <param name="draft">Where the draft is; null for what visitors have.</param>
+    static Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>> Answer(SitePage? page, Asked asked, HttpContext http, string? draft)
+    {
+        if (!double.IsFinite(asked.Width) || !double.IsFinite(asked.Window ?? 0))
+        {
+            return Problems.Invalid("The width is a number of CSS pixels.", new Dictionary<string, string> { ["width"] = "Give a number." });
+        }
+
+        if (page?.Walks.FirstOrDefault(w => w.Number == (asked.In ?? 1)) is not { } walk)
+        {
+            return Problems.Gone("page");
+        }
+
+        var width = Math.Clamp(asked.Width, NarrowestView, WidestView);
+        return TypedResults.Ok(new Narrowed(walk, Choices.Read(page, http.Request.Query), draft ?? page.Path, draft is not null)
+            .In(width, asked.Window ?? width, new SitePart(asked.At ?? 0, asked.Count ?? SitePart.Most, asked.Top, asked.Bottom)));
+    }
 
     static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, CancellationToken ct) =>
         await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model)) : Problems.Gone("page");
 
-    static async Task DraftPhoto(PageId page, PhotoId photo, string? show, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
+    static async Task DraftPhoto(PageId page, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await store.PageAsync(page, draft: true, ct) is { } model && Number(model, photo) is { } n)
+        if (await store.PageAsync(page, draft: true, ct) is { } model && model.Find(photo, walk ?? 1) is var (found, n))
         {
-            await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(model, show, $"/preview/{page}"), n, $"/preview/{page}", true, ct), ct);
+            await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(found, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), n, draft: true, ct), ct);
         }
         else
         {
@@ -188,19 +196,6 @@ internal static class SiteEndpoints
         await SendAsync(http, await renderer.MissingPageAsync(ct), ct);
     }
 
-    static int? Number(SitePage page, PhotoId photo)
-    {
-        for (var i = 0; i < page.Photos.Count; i++)
-        {
-            if (page.Photos[i].Id == photo)
-            {
-                return i;
-            }
-        }
-
-        return null;
-    }
-
     /// <summary>Sets the tag of this answer's version; when the visitor has that version already, answers 304 and is done.</summary>
     static bool IsFresh(HttpContext http, string version)
     {
@@ -235,6 +230,14 @@ internal static class SiteEndpoints
         await http.Response.Body.WriteAsync(bytes, ct);
     }
 }
+
+/// <summary>What a visitor's script asks for.</summary>
+/// <param name="In">Which walk of the page, from 1; the first unless said.</param>
+/// <param name="Width">How wide the block is, CSS pixels.</param>
+/// <param name="Window">How wide the window is, CSS pixels; as wide as the block unless said.</param>
+/// <param name="At">The first place of the part that is asked for, from 0.</param>
+/// <param name="Top">Instead of places: what stands between two heights of the block, CSS pixels.</param>
+internal sealed record Asked(int? In, double Width, double? Window, int? At, int? Count, double? Top, double? Bottom);
 
 /// <summary>What an answer to a visitor is made with.</summary>
 internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, VisitCounter visits)

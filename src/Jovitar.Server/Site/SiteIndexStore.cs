@@ -32,8 +32,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         """;
 
     /// <summary>An album as an index lists it.</summary>
-    /// <param name="Chosen">Its cover, where one was chosen.</param>
-    sealed record Listed(AlbumId Id, string Path, string Title, DateOnly? Dated, DateOnly Made, long? Place, bool PutFirst, Guid? Chosen);
+    sealed record Listed(AlbumId Id, string Path, string Title, string Description, DateOnly? Dated, DateOnly Made, long? Place, bool PutFirst);
 
     /// <summary>What visitors find of an album.</summary>
     /// <param name="Covers">Photos that suit it as a cover, the best first; only the chosen one where they see it.</param>
@@ -71,11 +70,19 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         return (await EntriesAsync(listed, sort, ct), [.. listed.Select(a => a.Id)]);
     }
 
+    /// <summary>Albums that were chosen, in their order, those that visitors see.</summary>
+    public async Task<IReadOnlyList<Uncovered>> ChosenAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    {
+        var listed = (await ListedAsync("a.id = any(@chosen)", ct, ("of", null), ("chosen", albums.Values()))).ToDictionary(a => a.Id);
+        var chosen = albums.Where(listed.ContainsKey).Select((a, i) => listed[a] with { Place = i, PutFirst = false });
+        return await EntriesAsync([.. chosen], IndexSort.Hand, ct);
+    }
+
     async Task<IReadOnlyList<Listed>> ListedAsync(string which, CancellationToken ct, params (string, object?)[] parameters)
     {
         await using var command = db.Command(
             $"""
-            select a.id, a.address, coalesce(nullif(a.title, ''), a.working_name) as title, a.dated, a.made::date as made, a.cover,
+            select a.id, a.address, coalesce(nullif(a.title, ''), a.working_name) as title, a.description, a.dated, a.made::date as made,
                    ac.place, a.put_first or coalesce(ac.put_first, false) as put_first, {OpensPage} as page, pages.*
               from album as a
               left join album_category as ac on ac.album = a.id and ac.category = @of::uuid
@@ -89,7 +96,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
                 ? new Listed(
                     new AlbumId(r.Get<Guid>("id")),
                     r.MaybeText("page") is { } page ? PageVersion.PathOf(SiteKind.Page, page) : PageVersion.PathOf(SiteKind.Album, r.Get<string>("address")),
-                    r.Get<string>("title"), r.Maybe<DateOnly>("dated"), r.Get<DateOnly>("made"), r.Maybe<long>("place"), r.Get<bool>("put_first"), r.MaybeId("cover"))
+                    r.Get<string>("title"), r.Get<string>("description"), r.Maybe<DateOnly>("dated"), r.Get<DateOnly>("made"), r.Maybe<long>("place"), r.Get<bool>("put_first"))
                 : null,
             ct);
         return [.. all.OfType<Listed>()];
@@ -97,44 +104,61 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
 
     async Task<IReadOnlyList<Uncovered>> EntriesAsync(IReadOnlyList<Listed> listed, IndexSort sort, CancellationToken ct)
     {
-        var found = await FoundInAsync(listed.ToDictionary(a => a.Id, a => a.Chosen), ct);
+        var found = await FoundInAsync(listed.Select(a => a.Id), ct);
         var known = listed.ToDictionary(a => a.Id);
         return
         [
             .. AlbumIndex.Order(listed.Select(a => new IndexEntry(a.Id, a.Title, a.Dated ?? a.Made, a.Place, a.PutFirst)), sort)
                 .Select(e => (Album: known[e.Album], Found: found.GetValueOrDefault(e.Album) ?? Found.Nothing))
-                .Select(e => new Uncovered(new SiteEntry(e.Album.Path, e.Album.Title, 0, e.Found.Count, e.Album.Dated, null), e.Found.Covers)),
+                .Select(e => new Uncovered(new SiteEntry(e.Album.Path, e.Album.Title, 0, e.Found.Count, e.Album.Dated, null, e.Album.Description), e.Found.Covers)),
         ];
     }
 
+    /// <summary>What visitors find of albums.</summary>
+    async Task<Dictionary<AlbumId, Found>> FoundInAsync(IEnumerable<AlbumId> albums, CancellationToken ct)
+    {
+        var found = await FoundAsync(
+            """
+            select ap.album as of, ap.photo, ap.place, a.cover, a.shown
+              from album_photo as ap
+              join album as a on a.id = ap.album
+             where ap.album = any(@of)
+            """,
+            [.. albums.Select(a => a.Value)], ct);
+        return found.ToDictionary(f => new AlbumId(f.Key), f => f.Value);
+    }
+
     /// <summary>
-    /// Of each album how many photos visitors see, and its covers: the chosen one, else of each rating the first, the highest first. Photos
-    /// are counted by what the decision depends on; which of the counts are visitors' is decided, not asked of the database.
+    /// Of each album or page how many photos visitors see, and its covers: the chosen one, else of each rating the first, the highest
+    /// first. Photos are counted by what the decision depends on; which of the counts are visitors' is decided, not asked of the database.
     /// </summary>
-    async Task<Dictionary<AlbumId, Found>> FoundInAsync(IReadOnlyDictionary<AlbumId, Guid?> albums, CancellationToken ct)
+    /// <param name="photos">Their photos: of what, which, where, its chosen cover, whether it is in view.</param>
+    async Task<Dictionary<Guid, Found>> FoundAsync(string photos, Guid[] of, CancellationToken ct)
     {
         await using var groups = db.Command(
             $"""
-            select ap.album, {AccessStore.PhotoColumns}, p.rating, count(*) as count, min(ap.place) as first,
-                   (array_agg(p.id order by ap.place, ap.photo))[1] as photo,
-                   coalesce(bool_or(p.id = a.cover), false) as has_cover, a.shown
-              from album_photo as ap
-              join photo as p on p.id = ap.photo
-              join album as a on a.id = ap.album
-             where ap.album = any(@albums)
-             group by ap.album, a.shown, p.rating, p.state, p.decision, p.binned is not null
+            with listed as (
+              {photos})
+            select l.of, {AccessStore.PhotoColumns}, p.rating, count(*) as count, min(l.place) as first,
+                   (array_agg(p.id order by l.place, p.id))[1] as photo,
+                   (array_agg(p.id order by l.place) filter (where p.id = l.cover))[1] as chosen, l.shown
+              from listed as l
+              join photo as p on p.id = l.photo
+             group by l.of, l.shown, p.rating, p.state, p.decision, p.binned is not null
             """,
-            ("albums", albums.Keys.Values()));
+            ("of", of));
         var seen = await groups.AllAsync(
             r => (
-                Album: new AlbumId(r.Get<Guid>("album")), Shown: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))), Rating: r.Get<short>("rating"), Count: (int)r.Get<long>("count"), First: r.Get<long>("first"),
-                Photo: r.Get<Guid>("photo"), HasCover: r.Get<bool>("has_cover")),
+                Of: r.Get<Guid>("of"), Shown: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))), Rating: r.Get<short>("rating"), Count: (int)r.Get<long>("count"), First: r.Get<long>("first"),
+                Photo: r.Get<Guid>("photo"), Chosen: r.MaybeId("chosen")),
             ct);
-        return seen.Where(g => g.Shown).GroupBy(g => g.Album).ToDictionary(
+        return seen.Where(g => g.Shown).GroupBy(g => g.Of).ToDictionary(
             g => g.Key,
             g => new Found(
                 g.Sum(each => each.Count),
-                albums[g.Key] is { } chosen && g.Any(each => each.HasCover) ? [chosen] : [.. g.OrderByDescending(each => each.Rating).ThenBy(each => each.First).Select(each => each.Photo)]));
+                g.OrderBy(each => each.First).Select(each => each.Chosen).FirstOrDefault(c => c is not null) is { } chosen
+                    ? [chosen]
+                    : [.. g.OrderByDescending(each => each.Rating).ThenBy(each => each.First).Select(each => each.Photo)]));
     }
 
     /// <summary>The albums that visitors see somewhere.</summary>
@@ -230,19 +254,36 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     public async Task<IReadOnlyList<SiteEntry>> StartAsync(CancellationToken ct)
     {
         var first = await EntriesAsync(await ListedAsync("a.put_first", ct, ("of", null)), IndexSort.Newest, ct);
+        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await SeenAlbumsAsync(ct), ct);
+        return await CoverAsync([.. first.Concat(await PagesAsync(ct)).DistinctBy(e => e.Entry.Path), .. tops], ct);
+    }
+
+    /// <summary>The pages that visitors can open, the latest first.</summary>
+    public async Task<IReadOnlyList<Uncovered>> PagesAsync(CancellationToken ct)
+    {
         await using var pages = db.CreateCommand(
             """
-            select pg.address, pg.published ->> 'heading' as heading, pg.album, a.cover
+            select pg.id, pg.address, page_title(pg.published) as title, pg.published ->> 'description' as description
               from page as pg
-              join album as a on a.id = pg.album
              where pg.published is not null and pg.binned is null
              order by pg.published_at desc, pg.id desc
             """);
-        var rows = await pages.AllAsync(r => (Address: r.Get<string>("address"), Heading: r.Get<string>("heading"), Album: new AlbumId(r.Get<Guid>("album")), Cover: r.MaybeId("cover")), ct);
-        var found = await FoundInAsync(rows.DistinctBy(r => r.Album).ToDictionary(r => r.Album, r => r.Cover), ct);
-        var listed = rows.Select(r => (r.Address, r.Heading, Found: found.GetValueOrDefault(r.Album) ?? Found.Nothing))
-            .Select(r => new Uncovered(new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Address), r.Heading, 0, r.Found.Count, null, null), r.Found.Covers));
-        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await SeenAlbumsAsync(ct), ct);
-        return await CoverAsync([.. first.Concat(listed).DistinctBy(e => e.Entry.Path), .. tops], ct);
+        var rows = await pages.AllAsync(r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Title: r.Get<string>("title"), Description: r.MaybeText("description") ?? ""), ct);
+        var found = await FoundAsync(
+            """
+            select distinct on (pt.page, photo.id) pt.page as of, photo.id as photo, pt.place * 1000000000::bigint + photo.place as place,
+                   case when pt.kind = 'album' then a.cover else pt.thing end as cover, coalesce(a.shown, true) as shown
+              from page_thing as pt
+              left join album as a on pt.kind = 'album' and a.id = pt.thing and a.binned is null
+             cross join lateral (
+               select ap.photo as id, ap.place from album_photo as ap where ap.album = a.id
+               union all
+               select pt.thing, 0 where pt.kind = 'photo') as photo
+             where pt.page = any(@of) and pt.live and pt.shows
+             order by pt.page, photo.id, pt.place
+            """,
+            [.. rows.Select(r => r.Id)], ct);
+        return [.. rows.Select(r => (Row: r, Found: found.GetValueOrDefault(r.Id) ?? Found.Nothing))
+            .Select(r => new Uncovered(new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Row.Address), r.Row.Title, 0, r.Found.Count, null, null, r.Row.Description), r.Found.Covers))];
     }
 }

@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 
 namespace Jovitar.Server.Site;
 
@@ -8,20 +9,62 @@ namespace Jovitar.Server.Site;
 /// <param name="Blurred">On any screen; else on sharp ones only.</param>
 internal sealed record SmallOnPage(PhotoId Photo, string Picture, string Name, string Device, bool Blurred);
 
-/// <summary>What the software notices of a page while somebody works on it.</summary>
+/// <summary>What the software notices of a block.</summary>
+/// <param name="Shows">How many photos or covers visitors find in it; null for blocks that have none.</param>
+/// <param name="Picture">The first of them.</param>
+/// <param name="Advice">Which layout suits its photos; null where there is none to choose.</param>
 /// <param name="Small">Photos that are too small for their places, those that lack most first; the first of them.</param>
 /// <param name="WithoutWords">How many photos have no words for those who cannot see them.</param>
-internal sealed record PageNotes(LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords)
+/// <param name="LeadsNowhere">A link of it leads to nothing that visitors can open.</param>
+internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere)
 {
     const int MostNamed = 60;
 
-    /// <summary>The notes of a page as its draft is.</summary>
-    public static PageNotes Of(SitePage page)
+    public static BlockNotes? Of(SiteBlock block) => block switch
     {
-        var small = PixelNotes.Of(page.Content.Layout, [.. page.Photos.Select(p => (p.Width, p.Height))], Window.Usual);
-        return new PageNotes(
-            LayoutAdvice.For([.. page.Photos.Select(p => p.Shape)]),
-            [.. small.Take(MostNamed).Select(s => (Small: s, Photo: page.Photos[s.Photo])).Select(s => new SmallOnPage(s.Photo.Id, s.Photo.Picture, s.Photo.Name, s.Small.Device, s.Small.IsBlurred))],
-            small.Count(s => s.IsBlurred), small.Count(s => !s.IsBlurred), page.Photos.Count(p => p.Alt.Length == 0));
+        SitePhotosBlock photos => Photos(photos),
+        SitePhotoBlock photo => Photo(photo),
+        SiteCovers covers => Nothing(block) with { Shows = covers.Entries.Count, Picture = covers.Entries.Select(e => e.Cover?.Picture).FirstOrDefault(p => p is not null) },
+        SiteButton button => Nothing(block) with { LeadsNowhere = button.Href is null },
+        _ => null,
+    };
+
+    static BlockNotes Nothing(SiteBlock block) => new(block.Id, null, null, null, [], 0, 0, 0, false);
+
+    static BlockNotes Photos(SitePhotosBlock block)
+    {
+        var photos = block.Walk.Photos;
+        return Sized(block, photos, PixelNotes.Of(block.Walk.Layout, Sizes(photos), Window.Usual, w => BlockPlace.Width(block.Frame, block.Beside, w))) with { Advice = LayoutAdvice.For([.. photos.Select(p => p.Shape)]) };
     }
+
+    static BlockNotes Photo(SitePhotoBlock block)
+    {
+        if (block.Photo is not { } photo)
+        {
+            return Nothing(block) with { Shows = 0 };
+        }
+
+        // It fills the block's width.
+        var small = Window.Usual.Select(w => new SmallPhoto(0, w.Device, photo.Width / BlockPlace.Width(block.Frame, block.Beside, w))).MinBy(s => s.Share)!;
+        return Sized(block, [photo], small.Share < PixelNotes.Enough * PixelNotes.Sharp ? [small] : []);
+    }
+
+    static (int, int)[] Sizes(IReadOnlyList<SitePhoto> photos) => [.. photos.Select(p => (p.Width, p.Height))];
+
+    static BlockNotes Sized(SiteBlock block, IReadOnlyList<SitePhoto> photos, IReadOnlyList<SmallPhoto> small) => Nothing(block) with
+    {
+        Shows = photos.Count,
+        Picture = photos.Count > 0 ? photos[0].Picture : null,
+        Small = [.. small.Take(MostNamed).Select(s => (Small: s, Photo: photos[s.Photo])).Select(s => new SmallOnPage(s.Photo.Id, s.Photo.Picture, s.Photo.Name, s.Small.Device, s.Small.IsBlurred))],
+        Blurred = small.Count(s => s.IsBlurred),
+        OnlySharp = small.Count(s => !s.IsBlurred),
+        WithoutWords = photos.Count(p => p.Alt.Length == 0),
+    };
+}
+
+/// <summary>What the software notices of a page while somebody works on it, block by block.</summary>
+internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks)
+{
+    /// <summary>The notes of a page as its draft is.</summary>
+    public static PageNotes Of(SitePage page) => new([.. page.All.Select(BlockNotes.Of).OfType<BlockNotes>()]);
 }

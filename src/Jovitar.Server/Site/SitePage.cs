@@ -5,6 +5,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Filtering;
+using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 
 namespace Jovitar.Server.Site;
@@ -20,6 +21,9 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
 
     /// <summary>What a photo is called where a name is needed and it has no title.</summary>
     public string Name => Title.Length > 0 ? Title : "Untitled photograph";
+
+    /// <summary>What those read who cannot see it.</summary>
+    public string Words => Alt.Length > 0 ? Alt : Name;
 }
 
 /// <summary>A cover in an index: a page, an album or a category, and what it opens.</summary>
@@ -27,21 +31,82 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
 /// <param name="Albums">How many albums stand in it; of a category.</param>
 /// <param name="Photos">How many photos visitors find there; 0 where albums are counted.</param>
 /// <param name="Date">Its own date; of an album that has one.</param>
-public sealed record SiteEntry(string Path, string Heading, int Albums, int Photos, DateOnly? Date, SitePhoto? Cover);
+public sealed record SiteEntry(string Path, string Heading, int Albums, int Photos, DateOnly? Date, SitePhoto? Cover, string Description = "");
 
 /// <summary>A way up or down: what a page stands in, or what stands beneath it.</summary>
 public sealed record SiteLink(string Path, string Name);
 
+/// <summary>Photos that visitors walk: those of a block, or of the album that one photo stands for.</summary>
+/// <param name="Number">Counts the walks of a page from 1; what a visitor chose in them stands in the address by it.</param>
+/// <param name="Layout">How they stand.</param>
+/// <param name="Bar">What they are narrowed with.</param>
+public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
+{
+    /// <summary>Which photos stand there, in their order and as they are corrected, and which buttons: a page that was opened before they changed has another.</summary>
+    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
+}
+
+/// <summary>A block as visitors have it.</summary>
+/// <param name="Beside">How many stand side by side where it stands; 1 where it stands alone.</param>
+public abstract record SiteBlock(BlockId Id, BlockFrame Frame, int Beside);
+
+/// <param name="Level">1 for the heading of the page, 2 or 3 for others.</param>
+public sealed record SiteHeading(BlockId Id, BlockFrame Frame, int Beside, string Words, HeadingSize Size, int Level) : SiteBlock(Id, Frame, Beside);
+
+/// <param name="Words">Markdown.</param>
+public sealed record SiteText(BlockId Id, BlockFrame Frame, int Beside, string Words) : SiteBlock(Id, Frame, Beside);
+
+/// <param name="Walk">What is walked when it is pressed; null when nothing is.</param>
+/// <param name="Href">Where a press leads instead.</param>
+public sealed record SitePhotoBlock(BlockId Id, BlockFrame Frame, int Beside, SitePhoto? Photo, string Line, Walk? Walk, string? Href) : SiteBlock(Id, Frame, Beside);
+
+public sealed record SitePhotosBlock(BlockId Id, BlockFrame Frame, int Beside, Walk Walk) : SiteBlock(Id, Frame, Beside);
+
+public sealed record SiteCovers(BlockId Id, BlockFrame Frame, int Beside, IReadOnlyList<SiteEntry> Entries, int Across, bool Dates, bool Counts, bool Descriptions) : SiteBlock(Id, Frame, Beside);
+
+/// <param name="Href">Null where it leads nowhere (any more): then visitors do not see it.</param>
+public sealed record SiteButton(BlockId Id, BlockFrame Frame, int Beside, string Words, string? Href) : SiteBlock(Id, Frame, Beside);
+
+public sealed record SiteDivider(BlockId Id, BlockFrame Frame, int Beside, bool Line) : SiteBlock(Id, Frame, Beside);
+
+public sealed record SiteBeside(BlockId Id, BlockFrame Frame, IReadOnlyList<SiteBlock> Blocks) : SiteBlock(Id, Frame, 1);
+
+/// <summary>What a page that nobody built stands in, or what stands beneath it.</summary>
+public sealed record SiteWays(IReadOnlyList<SiteLink> Links, string Label, string Name) : SiteBlock(default, BlockFrame.Usual, 1);
+
 /// <summary>Something that visitors open, with all that they can see on it: a page, or what an album or a category has for one by itself.</summary>
 /// <param name="Path">Where it is, from the site's root.</param>
-/// <param name="Above">What it stands in.</param>
-/// <param name="Beneath">Categories beneath it whose albums it shows itself.</param>
-/// <param name="Index">Covers that lead on, before the photos.</param>
-public sealed record SitePage(
-    string Path, PageContent Content, IReadOnlyList<SiteLink> Above, IReadOnlyList<SiteLink> Beneath, IReadOnlyList<SiteEntry> Index, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
+public sealed record SitePage(string Path, string Title, string Description, IReadOnlyList<SiteBlock> Blocks)
 {
-    /// <summary>Which photos stand on it, in their order and as they are corrected, and which buttons: a page that was opened before they changed has another.</summary>
-    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
+    /// <summary>All blocks, those side by side each by itself.</summary>
+    public IEnumerable<SiteBlock> All => Blocks.SelectMany(b => b is SiteBeside beside ? [b, .. beside.Blocks] : (IEnumerable<SiteBlock>)[b]);
+
+    public IReadOnlyList<Walk> Walks { get; } =
+    [
+        .. Blocks.SelectMany(b => b is SiteBeside beside ? beside.Blocks : [b])
+            .Select(b => b switch { SitePhotosBlock photos => photos.Walk, SitePhotoBlock photo => photo.Walk, _ => null }).OfType<Walk>(),
+    ];
+
+    /// <summary>Where a photo stands on it.</summary>
+    /// <param name="number">The walk that is asked about; where it is not there, the first that has it.</param>
+    public (Walk Walk, int Photo)? Find(PhotoId photo, int number)
+    {
+        foreach (var walk in Walks.OrderBy(w => w.Number != number).ThenBy(w => w.Number))
+        {
+            for (var i = 0; i < walk.Photos.Count; i++)
+            {
+                if (walk.Photos[i].Id == photo)
+                {
+                    return (walk, i);
+                }
+            }
+        }
+
+        return null;
+    }
+
+    /// <summary>Bytes it takes to keep, about.</summary>
+    public long Weight => 4000 + (Walks.Sum(w => w.Photos.Count) * 700L);
 }
 
 /// <summary>What visitors open, by what it is of. Each has addresses of its own.</summary>

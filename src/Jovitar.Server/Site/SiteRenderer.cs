@@ -14,7 +14,7 @@ namespace Jovitar.Server.Site;
 internal sealed record Rendered(byte[] Html, byte[] Brotli, string Policy);
 
 /// <summary>Makes visitors' HTML, and keeps it for as long as its version stands.</summary>
-internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteIndexStore indexes, SettingsStore settings, SiteAssets assets) : IDisposable
+internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteIndexStore indexes, SiteLinks links, SettingsStore settings, SiteAssets assets) : IDisposable
 {
     /// <summary>Bytes of pages and models that are kept at most.</summary>
     const long MostKept = 96L * 1024 * 1024;
@@ -22,7 +22,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     readonly MemoryCache kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
 
     /// <summary>The page's model at a version; read from the database once.</summary>
-    public async Task<SitePage?> PageAsync(PageVersion version, CancellationToken ct)
+    public async Task<SitePage?> ModelAsync(PageVersion version, CancellationToken ct)
     {
         var key = (version.Id, version.Version, "model");
         if (kept.TryGetValue(key, out SitePage? page))
@@ -36,45 +36,66 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             SiteKind.Album => await store.AlbumAsync(version.Id, ct),
             _ => await store.CategoryAsync(new CategoryId(version.Id), ct),
         };
-        return page is null ? null : kept.Set(key, page, new MemoryCacheEntryOptions { Size = 2000 + (page.Photos.Count * 700L), SlidingExpiration = TimeSpan.FromMinutes(30) });
+        return page is null ? null : kept.Set(key, page, new MemoryCacheEntryOptions { Size = page.Weight, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
-    /// <summary>A page narrowed to a choice, made once for each version.</summary>
-    public async Task<Rendered?> AlbumPageAsync(PageVersion version, string? show, CancellationToken ct)
+    /// <summary>A page as a visitor narrowed it, made once for each version, whoever asks.</summary>
+    public async Task<Rendered?> PageAsync(PageVersion version, IQueryCollection query, CancellationToken ct)
     {
         // Most visitors come without a choice: their page is found before anything is computed.
-        if (string.IsNullOrEmpty(show) && kept.TryGetValue((version.Id, version.Version, version.Site, ""), out Rendered? rendered))
+        if (query.Count == 0 && kept.TryGetValue((version.Id, version.Version, version.Site, ""), out Task<Rendered>? known))
         {
-            return rendered;
+            return await known!;
         }
 
-        if (await PageAsync(version, ct) is not { } page)
+        if (await ModelAsync(version, ct) is not { } page)
         {
             return null;
         }
 
-        var view = new Narrowed(page, show, page.Path);
-        var key = (version.Id, version.Version, version.Site, view.Choice);
-        if (kept.TryGetValue(key, out rendered))
+        var drawn = new DrawnPage(page, Choices.Read(page, query), page.Path, draft: false);
+        var key = (version.Id, version.Version, version.Site, drawn.Choices.Query);
+        Task<Rendered> making;
+        TaskCompletionSource<Rendered>? mine = null;
+        lock (kept)
         {
-            return rendered!;
+            if (!kept.TryGetValue(key, out making!))
+            {
+                mine = new TaskCompletionSource<Rendered>(TaskCreationOptions.RunContinuationsAsynchronously);
+                making = kept.Set(key, mine.Task, new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = TimeSpan.FromMinutes(30) });
+            }
         }
 
-        rendered = await AlbumPageAsync(page, view, page.Path, draft: false, ct);
-        return kept.Set(key, rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
+        if (mine is null)
+        {
+            return await making;
+        }
+
+        try
+        {
+            // Whoever asked first may go; the others still wait for it.
+            var rendered = await PageAsync(drawn, CancellationToken.None);
+            mine.SetResult(rendered);
+            _ = kept.Set(key, making, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
+            return rendered;
+        }
+        catch (Exception e)
+        {
+            kept.Remove(key);
+            mine.SetException(e);
+            // Nobody may be waiting for it but whoever asked first, who is told below.
+            _ = mine.Task.Exception;
+            throw;
+        }
     }
 
-    public async Task<Rendered> AlbumPageAsync(SitePage page, Narrowed view, string basePath, bool draft, CancellationToken ct)
-    {
-        var style = new LayoutStyle(page.Content.Layout, view.Shapes);
-        return await RenderAsync<AlbumPage>(style.CspSource, ct, ("Page", page), ("View", view), ("Style", style), ("BasePath", basePath), ("Draft", draft));
-    }
+    public Task<Rendered> PageAsync(DrawnPage page, CancellationToken ct) => RenderAsync<PageView>(page.CspSources, ct, ("Page", page));
 
-    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, string basePath, bool draft, CancellationToken ct)
+    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, bool draft, CancellationToken ct)
     {
         var at = view.Shown.IndexOf(photo);
-        SitePhoto? Beside(int by) => at >= 0 && at + by >= 0 && at + by < view.Shown.Count ? page.Photos[view.Shown[at + by]] : null;
-        return RenderAsync<PhotoPage>("", ct, ("Page", page), ("Photo", page.Photos[photo]), ("Before", Beside(-1)), ("After", Beside(1)), ("BasePath", basePath), ("Choice", at < 0 ? "" : view.Choice), ("Draft", draft));
+        SitePhoto? Beside(int by) => at >= 0 && at + by >= 0 && at + by < view.Shown.Count ? view.At(at + by) : null;
+        return RenderAsync<PhotoPage>("", ct, ("Title", page.Title), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Before", Beside(-1)), ("After", Beside(1)), ("Draft", draft));
     }
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
@@ -97,6 +118,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
         all["Site"] = await settings.ReadAsync(ct);
         all["Built"] = assets;
+        all["Menu"] = await links.MenuAsync(ct);
         await using var renderer = new HtmlRenderer(services, logs);
         var html = await renderer.Dispatcher.InvokeAsync(async () => (await renderer.RenderComponentAsync<TComponent>(ParameterView.FromDictionary(all))).ToHtmlString());
         var bytes = Encoding.UTF8.GetBytes(html);

@@ -1,6 +1,5 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
-using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
@@ -12,11 +11,8 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteIndexStore indexes)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteBlocks blocks, VersionStore versions)
 {
-    /// <summary>How an album's or a category's own page sets its photos.</summary>
-    static readonly LayoutSettings Usual = new(LayoutKind.Rows, 260, 6);
-
     /// <summary>What is at an address, or stood there before.</summary>
     public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
     {
@@ -64,35 +60,29 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     {
         await using var command = db.Command(
             $"""
-            select pg.album, a.shown, pg.address, pg.{(draft ? "draft" : "published")}::text as content
+            select pg.album, pg.address, pg.{(draft ? "draft" : "published")}::text as content
               from page as pg
-              join album as a on a.id = pg.album
              where pg.id = @id and pg.binned is null
             """,
             ("id", id.Value));
-        if (await command.FirstAsync(r => Tuple.Create(r.Get<Guid>("album"), r.Get<bool>("shown"), r.Get<string>("address"), r.MaybeText("content")), ct) is not ({ } album, { } isShown, { } address, { } json))
+        if (await command.FirstAsync(r => Tuple.Create(r.MaybeId("album"), r.Get<string>("address"), r.MaybeText("content")), ct) is not var (album, address, json) || json is null)
         {
             return null;
         }
 
-        var content = PageStore.Read(json);
-        var shown = await PhotosAsync(album, SitePhotos.OnPage(isShown), ct);
-        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content, [], [], [], shown, await BarAsync(album, content, shown, ct));
+        var content = PageText.Read(json, album is { } of ? new AlbumId(of) : null);
+        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content.Title, content.Description, await blocks.OfAsync(content, ct));
     }
+
+    /// <summary>Reads a page as visitors had it at a version; its albums as they are now.</summary>
+    public async Task<SitePage?> VersionAsync(PageId id, int number, CancellationToken ct) =>
+        await versions.FindAsync(id, number, ct) is { } content ? new SitePage("/", content.Title, content.Description, await blocks.OfAsync(content, ct)) : null;
 
     /// <summary>Reads what an album has for a page by itself.</summary>
     public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)
     {
-        await using var command = db.Command(
-            $"""
-            select a.address, coalesce(nullif(a.title, ''), a.working_name) as heading, a.description, pages.*
-              from album as a
-             cross join lateral (
-               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
-             where a.id = @id and a.binned is null
-            """,
-            ("id", id));
-        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description"), AccessStore.On(r)), ct) is not var (address, heading, text, on))
+        await using var command = db.Command("select address, coalesce(nullif(title, ''), working_name) as heading, description from album where id = @id and binned is null", ("id", id));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description")), ct) is not var (address, heading, text))
         {
             return null;
         }
@@ -107,7 +97,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """,
             ("id", id));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return Own(SiteKind.Album, address, new PageContent(heading, text, Usual, [], []), above, [], [], await PhotosAsync(id, on, ct));
+        return Own(SiteKind.Album, address, heading, text, above, [], [], await blocks.PhotosAsync(PhotosSource.Of(new AlbumId(id)), ct));
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>
@@ -131,104 +121,24 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         var children = await indexes.CategoriesAsync(seen, id, seenAlbums, ct);
         // Where the albums of those beneath stand here themselves, their categories are named, not shown once more.
         return Own(
-            SiteKind.Category, address, new PageContent(name, text, Usual, [], []), above,
+            SiteKind.Category, address, name, text, above,
             beneath ? [.. children.Select(c => new SiteLink(c.Entry.Path, c.Entry.Heading))] : [],
             await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], ct), await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct));
     }
 
     static SitePage Own(
-        SiteKind kind, string address, PageContent content, IReadOnlyList<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos) =>
-        new(PageVersion.PathOf(kind, address), content, above, beneath, index, photos, new FilterBar([], photos.Count, []));
-
-    async Task<IReadOnlyList<SitePhoto>> PhotosAsync(Guid album, ShownOn on, CancellationToken ct)
+        SiteKind kind, string address, string heading, string text, List<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos)
     {
-        await using var photos = db.Command(
-            $"""
-            select {SitePhotos.Columns}
-              from album_photo as ap
-              join photo as p on p.id = ap.photo
-             where ap.album = @album
-             order by ap.place, ap.photo
-            """,
-            ("album", album));
-        return [.. (await photos.AllAsync(r => visitors.Sees(r, on) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
-    }
-
-    async Task<FilterBar> BarAsync(Guid album, PageContent content, IReadOnlyList<SitePhoto> photos, CancellationToken ct)
-    {
-        var places = photos.Select((p, i) => (p.Id, i)).ToDictionary(t => t.Id, t => t.i);
-        var entries = new List<FilterEntry>();
-        var holds = new List<IReadOnlyCollection<int>>();
-        var keys = new HashSet<string>();
-        void Add(string name, FilterKind kind, int parent, IReadOnlyCollection<int> held)
-        {
-            var wish = PageAddress.From(name).Value;
-            var key = wish;
-            for (var n = 2; !keys.Add(key); n++)
-            {
-                key = $"{wish}-{n}";
-            }
-
-            entries.Add(new FilterEntry(key, name, kind, parent));
-            holds.Add(held);
-        }
-
-        if (content.FilterCategories.Count > 0)
-        {
-            await AddCategoriesAsync(album, content, places, Add, entries, ct);
-        }
-
-        if (content.FilterTags.Count > 0)
-        {
-            await using var command = db.Command(
-                """
-                select t.id, t.name, pt.photo
-                  from tag as t
-                  join photo_tag as pt on pt.tag = t.id
-                  join album_photo as ap on ap.photo = pt.photo and ap.album = @album
-                 where t.id = any(@tags)
-                """,
-                ("album", album), ("tags", content.FilterTags.Values()));
-            var held = (await command.AllAsync(r => (Tag: new TagId(r.Get<Guid>("id")), Name: r.Get<string>("name"), Photo: new PhotoId(r.Get<Guid>("photo"))), ct)).Where(r => places.ContainsKey(r.Photo)).ToLookup(r => r.Tag);
-            foreach (var tag in content.FilterTags.Where(held.Contains))
-            {
-                Add(held[tag].First().Name, FilterKind.Tag, -1, [.. held[tag].Select(r => places[r.Photo])]);
-            }
-        }
-
-        return new FilterBar(entries, photos.Count, holds);
-    }
-
-    /// <summary>The chosen categories and those beneath them, as far as photos of the page stand in them.</summary>
-    async Task AddCategoriesAsync(
-        Guid album, PageContent content, Dictionary<PhotoId, int> places, Action<string, FilterKind, int, IReadOnlyCollection<int>> add, List<FilterEntry> entries, CancellationToken ct)
-    {
-        // What is out of view has no button, nor has what stands beneath it.
-        var tree = (await categories.TreeAsync(ct)).InView();
-        var names = tree.InOrder().ToDictionary(n => n.Node.Id, n => n.Node);
-        await using var command = db.Command(
-            """
-            select pc.category, pc.photo
-              from photo_category as pc
-              join album_photo as ap on ap.photo = pc.photo
-             where ap.album = @album
-            """,
-            ("album", album));
-        var held = (await command.AllAsync(r => (Category: new CategoryId(r.Get<Guid>("category")), Photo: new PhotoId(r.Get<Guid>("photo"))), ct))
-            .Where(r => places.ContainsKey(r.Photo)).ToLookup(r => r.Category, r => places[r.Photo]);
-        var stands = new Dictionary<CategoryId, int>();
-        foreach (var chosen in content.FilterCategories.Where(names.ContainsKey))
-        {
-            foreach (var id in tree.WithDescendants(chosen))
-            {
-                if (stands.ContainsKey(id) || !tree.WithDescendants(id).Any(d => held[d].Any()))
-                {
-                    continue;
-                }
-
-                stands[id] = entries.Count;
-                add(names[id].Name, FilterKind.Category, names[id].Parent is { } parent && id != chosen && stands.TryGetValue(parent, out var at) ? at : -1, [.. held[id]]);
-            }
-        }
+        var usual = BlockFrame.Usual;
+        return new SitePage(
+            PageVersion.PathOf(kind, address), heading, "",
+            [
+                .. above.Count > 0 ? (SiteBlock[])[new SiteWays(above, "In", "What this stands in")] : [],
+                new SiteHeading(default, usual, 1, heading, HeadingSize.Large, 1),
+                .. text.Length > 0 ? (SiteBlock[])[new SiteText(default, usual, 1, text)] : [],
+                .. beneath.Count > 0 ? (SiteBlock[])[new SiteWays(beneath, "Within", "What stands beneath")] : [],
+                .. index.Count > 0 ? (SiteBlock[])[new SiteCovers(default, usual, 1, index, index.Count > 4 ? 3 : 2, Dates: true, Counts: true, Descriptions: false)] : [],
+                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, 1, new Walk(1, BlockLayout.Usual, photos, SiteBars.None(photos)))] : [],
+            ]);
     }
 }

@@ -11,12 +11,22 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The photos in their places, for a choice and a width */
+        /** Photos in their places, for a choice, a width and a part of them */
         get: {
             parameters: {
                 query: {
-                    show?: string;
-                    width: number;
+                    /** @description Which walk of the page, from 1; the first unless said. */
+                    In?: number;
+                    /** @description How wide the block is, CSS pixels. */
+                    Width: number;
+                    /** @description How wide the window is, CSS pixels; as wide as the block unless said. */
+                    Window?: number;
+                    /** @description The first place of the part that is asked for, from 0. */
+                    At?: number;
+                    Count?: number;
+                    /** @description Instead of places: what stands between two heights of the block, CSS pixels. */
+                    Top?: number;
+                    Bottom?: number;
                 };
                 header?: never;
                 path: {
@@ -70,12 +80,22 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The photos in their places, for a choice and a width */
+        /** Photos in their places, for a choice, a width and a part of them */
         get: {
             parameters: {
                 query: {
-                    show?: string;
-                    width: number;
+                    /** @description Which walk of the page, from 1; the first unless said. */
+                    In?: number;
+                    /** @description How wide the block is, CSS pixels. */
+                    Width: number;
+                    /** @description How wide the window is, CSS pixels; as wide as the block unless said. */
+                    Window?: number;
+                    /** @description The first place of the part that is asked for, from 0. */
+                    At?: number;
+                    Count?: number;
+                    /** @description Instead of places: what stands between two heights of the block, CSS pixels. */
+                    Top?: number;
+                    Bottom?: number;
                 };
                 header?: never;
                 path: {
@@ -129,12 +149,22 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The photos in their places, for a choice and a width */
+        /** Photos in their places, for a choice, a width and a part of them */
         get: {
             parameters: {
                 query: {
-                    show?: string;
-                    width: number;
+                    /** @description Which walk of the page, from 1; the first unless said. */
+                    In?: number;
+                    /** @description How wide the block is, CSS pixels. */
+                    Width: number;
+                    /** @description How wide the window is, CSS pixels; as wide as the block unless said. */
+                    Window?: number;
+                    /** @description The first place of the part that is asked for, from 0. */
+                    At?: number;
+                    Count?: number;
+                    /** @description Instead of places: what stands between two heights of the block, CSS pixels. */
+                    Top?: number;
+                    Bottom?: number;
                 };
                 header?: never;
                 path: {
@@ -4930,7 +4960,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Makes a draft page for an album */
+        /** Makes a draft page, of an album or with a heading alone */
         post: {
             parameters: {
                 query?: never;
@@ -4950,11 +4980,69 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PageLine"];
+                        "application/json": components["schemas"]["OpenedPage"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
                     };
                 };
                 /** @description Not Found */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which of some photos are too small for their place in a block */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InPlace"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SmallPhotos"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -4995,7 +5083,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PageLine"];
+                        "application/json": components["schemas"]["OpenedPage"];
                     };
                 };
                 /** @description Not Found */
@@ -5075,7 +5163,7 @@ export interface paths {
             };
         };
         post?: never;
-        /** Throws a page in the bin; album and photos stay */
+        /** Throws a page in the bin; albums and photos stay */
         delete: {
             parameters: {
                 query?: never;
@@ -5094,6 +5182,348 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copies a page whole, as a draft */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedPage"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page}/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a copy of a block at the foot of a page */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewBlock"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What publishing the draft would change for visitors */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageChanges"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What visitors had of a page, the latest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageVersions"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page}/versions/{number}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an earlier version the draft */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageWritten"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Plans the draft to be published at a time */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PagePlan"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Calls off what was planned */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageWritten"];
                     };
                 };
                 /** @description Not Found */
@@ -5211,6 +5641,86 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/menu": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The site's menu */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedMenu"];
+                    };
+                };
+            };
+        };
+        /** Writes the site's menu; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Menu"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MenuWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -5394,6 +5904,13 @@ export interface components {
             /** @description One plain sentence. */
             sentence: string;
         };
+        /** @description By what visitors may narrow the photos of a block; nothing for no filter bar. */
+        BarSettings: {
+            /** @description In their order, each with those beneath it. */
+            categories: string[];
+            /** @description In their order. */
+            tags: string[];
+        };
         /** @description What lies in the bin. */
         BinContents: {
             things: components["schemas"]["BinnedThing"][];
@@ -5460,6 +5977,154 @@ export interface components {
             /** @description All that one has in hand, however many. */
             inHand?: null | boolean;
         };
+        /** @description One part of a page. A page is a column of them. */
+        Block: components["schemas"]["BlockHeadingBlock"] | components["schemas"]["BlockTextBlock"] | components["schemas"]["BlockPhotoBlock"] | components["schemas"]["BlockPhotosBlock"] | components["schemas"]["BlockIndexBlock"] | components["schemas"]["BlockButtonBlock"] | components["schemas"]["BlockDividerBlock"] | components["schemas"]["BlockBesideBlock"];
+        /**
+         * @description Where a block that is narrower than the page stands, and its words with it.
+         * @enum {unknown}
+         */
+        BlockAlign: "left" | "centre" | "right";
+        /** @description Two or three blocks that stand side by side; on a phone one beneath the other. */
+        BlockBesideBlock: {
+            /** @enum {string} */
+            kind: "beside";
+            blocks: components["schemas"]["Block"][];
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description A button that leads somewhere. */
+        BlockButtonBlock: {
+            /** @enum {string} */
+            kind: "button";
+            words: string;
+            link: components["schemas"]["LinkTo"];
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description A pause between blocks. */
+        BlockDividerBlock: {
+            /** @enum {string} */
+            kind: "divider";
+            /** @description A hairline in its middle; else space alone. */
+            line: boolean;
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description A block's place on the page. */
+        BlockFrame: {
+            width: components["schemas"]["BlockWidth"];
+            align: components["schemas"]["BlockAlign"];
+        };
+        /** @description A heading. */
+        BlockHeadingBlock: {
+            /** @enum {string} */
+            kind: "heading";
+            /** @description Empty for the page's title. */
+            words: string;
+            size: components["schemas"]["HeadingSize"];
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /**
+         * Format: uuid
+         * @description Names one block, on its page.
+         */
+        BlockId: string;
+        /** @description Covers that lead on to albums, categories or pages. It lists what visitors find anyway and publishes nothing. */
+        BlockIndexBlock: {
+            /** @enum {string} */
+            kind: "index";
+            of: components["schemas"]["IndexKind"];
+            category: null | components["schemas"]["CategoryId"];
+            /** @description With the albums of the categories beneath. */
+            beneath: boolean;
+            albums: string[];
+            sort: components["schemas"]["IndexSort"];
+            /**
+             * Format: int32
+             * @description The largest number; null for all.
+             */
+            most: null | number;
+            /**
+             * Format: int32
+             * @description How many stand side by side on a desktop.
+             */
+            across: number;
+            dates: boolean;
+            counts: boolean;
+            descriptions: boolean;
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description The layout of a block and the measures of each that there is: changing to another and back loses nothing. */
+        BlockLayout: {
+            kind: components["schemas"]["LayoutKind"];
+            rows: components["schemas"]["Measures"];
+            columns: components["schemas"]["Measures"];
+            grid: components["schemas"]["Measures"];
+        };
+        /** @description What the software notices of a block. */
+        BlockNotes: {
+            block: components["schemas"]["BlockId"];
+            /**
+             * Format: int32
+             * @description How many photos or covers visitors find in it; null for blocks that have none.
+             */
+            shows: null | number;
+            /** @description The first of them. */
+            picture: null | string;
+            advice: null | components["schemas"]["LayoutAdvice"];
+            /** @description Photos that are too small for their places, those that lack most first; the first of them. */
+            small: components["schemas"]["SmallOnPage"][];
+            /** Format: int32 */
+            blurred: number;
+            /** Format: int32 */
+            onlySharp: number;
+            /**
+             * Format: int32
+             * @description How many photos have no words for those who cannot see them.
+             */
+            withoutWords: number;
+            /** @description A link of it leads to nothing that visitors can open. */
+            leadsNowhere: boolean;
+        };
+        /** @description One photo, which may stand for a whole album. */
+        BlockPhotoBlock: {
+            /** @enum {string} */
+            kind: "photo";
+            photo: null | components["schemas"]["PhotoId"];
+            album: null | components["schemas"]["AlbumId"];
+            /** @description Words beneath it, inviting or explaining. */
+            line: string;
+            press: components["schemas"]["PhotoPress"];
+            link: components["schemas"]["LinkTo"];
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description Many photos, in a layout. */
+        BlockPhotosBlock: {
+            /** @enum {string} */
+            kind: "photos";
+            source: components["schemas"]["PhotosSource"];
+            layout: components["schemas"]["BlockLayout"];
+            bar: components["schemas"]["BarSettings"];
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description Words. */
+        BlockTextBlock: {
+            /** @enum {string} */
+            kind: "text";
+            /** @description Markdown (CommonMark). */
+            words: string;
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /**
+         * @description How much of the page's width a block takes. Kept by name.
+         * @enum {unknown}
+         */
+        BlockWidth: "quarter" | "half" | "threeQuarters" | "full" | "window";
         /** @description Bounds of the rules that are felt while one works and not only when something is sent. */
         Bounds: {
             /**
@@ -5581,6 +6246,11 @@ export interface components {
              */
             cover?: string;
         };
+        /**
+         * @description What was done to a part of a page.
+         * @enum {unknown}
+         */
+        ChangeKind: "added" | "removed" | "changed" | "moved";
         /** @description What is to be changed of one; what is null stays. */
         ChangeNarrowing: {
             name?: null | string;
@@ -6003,6 +6673,11 @@ export interface components {
             /** @description In the order they were taken up; of more than can be listed, the first. */
             photos: string[];
         };
+        /**
+         * @description How large a heading is.
+         * @enum {unknown}
+         */
+        HeadingSize: "large" | "middle" | "small";
         /** @description Photos held out of an album. */
         HeldOut: {
             /** Format: int32 */
@@ -6018,10 +6693,19 @@ export interface components {
         /** Format: binary */
         IFormFile: string;
         /**
+         * @description What an index lists. Kept by name.
+         * @enum {unknown}
+         */
+        IndexKind: "category" | "albums" | "categories" | "pages";
+        /**
          * @description In which order an index lists albums. Kept by name.
          * @enum {unknown}
          */
         IndexSort: "newest" | "oldest" | "title" | "hand";
+        InPlace: {
+            block: components["schemas"]["Block"];
+            photos: string[];
+        };
         /** @description What is said once of all that an intake brings; it may be said before, while or after the files arrive. */
         IntakeAbout: {
             album: null | components["schemas"]["AlbumId"];
@@ -6241,14 +6925,6 @@ export interface components {
          * @enum {unknown}
          */
         LayoutKind: "rows" | "columns" | "grid";
-        /** @description How photos stand: the layout, the wanted size of a thumbnail (its height in rows, else its width) and the gap, CSS pixels. */
-        LayoutSettings: {
-            kind: components["schemas"]["LayoutKind"];
-            /** Format: int32 */
-            size: number;
-            /** Format: int32 */
-            gap: number;
-        };
         /** @description A field that was left as it is because it was changed since. */
         LeftAlone: {
             /** @description What the thing is called. */
@@ -6256,8 +6932,66 @@ export interface components {
             /** @description The field, in words. */
             field: string;
         };
+        /**
+         * @description What a link leads to. Kept by name.
+         * @enum {unknown}
+         */
+        LinkKind: "address" | "page" | "album" | "category";
+        /** @description Where a press leads: a thing of the site, wherever its address may move to, or an address. */
+        LinkTo: {
+            kind: components["schemas"]["LinkKind"];
+            /**
+             * Format: uuid
+             * @description Of a page, album or category.
+             */
+            thing: null | string;
+            /** @description Of an address. */
+            address: string;
+        };
         MadeCategory: {
             id: components["schemas"]["CategoryId"];
+        };
+        /** @description The measures of one layout. */
+        Measures: {
+            /**
+             * Format: int32
+             * @description The wanted size of a photo on a desktop, CSS pixels: its height in rows, else its width.
+             */
+            size: number;
+            /**
+             * Format: int32
+             * @description Between photos, CSS pixels.
+             */
+            gap: number;
+            /**
+             * Format: int32
+             * @description The wanted size on a tablet; null for the usual.
+             */
+            tablet: null | number;
+            /**
+             * Format: int32
+             * @description The wanted size on a phone; null for the usual.
+             */
+            phone: null | number;
+        };
+        /** @description The site's menu: a thing of its own, in an order and with wording of its own. */
+        Menu: {
+            entries: components["schemas"]["MenuEntry"][];
+        };
+        /** @description An entry of the site's menu. */
+        MenuEntry: {
+            id: components["schemas"]["BlockId"];
+            /** @description What visitors read; empty for the name of what it leads to. */
+            words: string;
+            /** @description Where it leads; nowhere for an entry that only holds others. */
+            link: components["schemas"]["LinkTo"];
+            /** @description Those beneath it, one level deep. */
+            entries: components["schemas"]["MenuEntry"][];
+        };
+        /** @description The menu as it is after a write, and what the write came to. */
+        MenuWritten: {
+            menu: components["schemas"]["OpenedMenu"];
+            done: components["schemas"]["Done"];
         };
         /**
          * Format: uuid
@@ -6273,6 +7007,9 @@ export interface components {
         NewAlbum: {
             workingName: string;
             filling?: null | components["schemas"]["AlbumFilling"];
+        };
+        NewBlock: {
+            block: components["schemas"]["Block"];
         };
         NewCategory: {
             name: string;
@@ -6292,7 +7029,13 @@ export interface components {
             password: string;
         };
         NewPage: {
-            album: components["schemas"]["AlbumId"];
+            /**
+             * Format: uuid
+             * @description The album whose photos it shows; null for a page with a heading alone.
+             */
+            album?: string;
+            /** @description Null for the album's. */
+            title?: null | string;
         };
         NewPassword: {
             current: string;
@@ -6304,6 +7047,44 @@ export interface components {
             subfolders: boolean;
             /** @description What folder names become: empty, album or category. */
             becomes: string;
+        };
+        /** @description The menu as the workroom has it. */
+        OpenedMenu: {
+            entries: components["schemas"]["MenuEntry"][];
+            /**
+             * Format: int64
+             * @description Counts its edits; expected by the next write.
+             */
+            edited: number;
+        };
+        /** @description A page being worked on. */
+        OpenedPage: {
+            id: components["schemas"]["PageId"];
+            album: null | components["schemas"]["AlbumId"];
+            address: string;
+            draft: components["schemas"]["PageContent"];
+            /** Format: int32 */
+            photos: number;
+            published: boolean;
+            changed: boolean;
+            /** Format: date-time */
+            publishedAt: null | string;
+            audience: components["schemas"]["AudienceLine"];
+            /**
+             * Format: int64
+             * @description Counts the edits of the draft; expected by the next write.
+             */
+            edited: number;
+            /**
+             * Format: int32
+             * @description The number of the version that visitors have or had last; null where they never had one.
+             */
+            version: null | number;
+            /**
+             * Format: date-time
+             * @description When what was planned becomes what visitors have; null where nothing is planned.
+             */
+            plannedAt: null | string;
         };
         /** @description An upload that has begun and not ended. */
         OpenUpload: {
@@ -6320,51 +7101,67 @@ export interface components {
              */
             sent: number;
         };
+        /** @description A page as its writer had read it. */
+        PageBase: {
+            address: string;
+            draft: components["schemas"]["PageContent"];
+        };
+        /** @description One thing that is different for visitors. */
+        PageChange: {
+            kind: components["schemas"]["ChangeKind"];
+            block: null | components["schemas"]["BlockId"];
+            /** @description What it was done to, as it stands in a sentence. */
+            what: string;
+            /** @description What of it; empty for all. */
+            parts: string[];
+        };
+        PageChanges: {
+            changes: components["schemas"]["PageChange"][];
+        };
         /** @description What is set on a page: kept once as the draft and once, copied by publishing, as visitors have it. */
         PageContent: {
-            /** @description The heading visitors read. */
-            heading: string;
-            /** @description Words beneath it, Markdown (CommonMark). */
-            text: string;
-            /** @description How the photos stand. */
-            layout: components["schemas"]["LayoutSettings"];
-            /** @description Categories offered in the filter bar, in their order. */
-            filterCategories: string[];
-            /** @description Tags offered in the filter bar, in their order. */
-            filterTags: string[];
+            /**
+             * Format: int32
+             * @description Which form it was written in; see int PageContent.Current.
+             */
+            schema: number;
+            /** @description What it is called: in the browser, in lists, and on the page where a heading says no other words. */
+            title: string;
+            /** @description A sentence for search engines; may be empty. */
+            description: string;
+            /** @description From the top of the page to its foot. */
+            blocks: components["schemas"]["Block"][];
         };
         PageEdit: {
             address: string;
             draft: components["schemas"]["PageContent"];
+            was?: null | components["schemas"]["PageBase"];
+            /**
+             * @description Where somebody else changed the same block, this one stands.
+             * @default false
+             */
+            over: boolean;
         };
         /**
          * Format: uuid
          * @description Names one page.
          */
         PageId: string;
-        /** @description A page as the workroom has it. */
+        /** @description A page as lists have it. */
         PageLine: {
             id: components["schemas"]["PageId"];
-            album: components["schemas"]["AlbumId"];
-            albumName: string;
-            /** Format: int32 */
-            photos: number;
+            title: string;
             address: string;
-            /** @description What is being worked on. */
-            draft: components["schemas"]["PageContent"];
+            /**
+             * Format: int32
+             * @description How many photos of albums and picked by hand stand in its draft, each once.
+             */
+            photos: number;
             /** @description Whether visitors can open it. */
             published: boolean;
             /** @description Whether the draft differs from what visitors have. */
             changed: boolean;
-            /** Format: date-time */
-            publishedAt: null | string;
-            audience: components["schemas"]["AudienceLine"];
-            /**
-             * Format: int64
-             * @description Counts the edits of the draft; expected by the next write.
-             */
-            edited: number;
-            /** @description To know it by: its album's cover, else the first photo there. */
+            /** @description To know it by: the first photo that stands there, or the cover of its first album. */
             picture: null | string;
             /**
              * Format: int32
@@ -6375,33 +7172,29 @@ export interface components {
         PageList: {
             pages: components["schemas"]["PageLine"][];
         };
-        /** @description What the software notices of a page while somebody works on it. */
+        /** @description What the software notices of a page while somebody works on it, block by block. */
         PageNotes: {
-            advice: null | components["schemas"]["LayoutAdvice"];
-            /** @description Photos that are too small for their places, those that lack most first; the first of them. */
-            small: components["schemas"]["SmallOnPage"][];
-            /** Format: int32 */
-            blurred: number;
-            /** Format: int32 */
-            onlySharp: number;
-            /**
-             * Format: int32
-             * @description How many photos have no words for those who cannot see them.
-             */
-            withoutWords: number;
+            blocks: components["schemas"]["BlockNotes"][];
+        };
+        PagePlan: {
+            /** Format: date-time */
+            at: string;
         };
         /** @description Photos of a page that none of its filter buttons finds. */
         PageUnreached: {
             id: components["schemas"]["PageId"];
-            heading: string;
+            title: string;
             /** Format: int32 */
             photos: number;
             /** @description What the address of the sheet says that shows them. */
             search: string;
         };
+        PageVersions: {
+            versions: components["schemas"]["VersionLine"][];
+        };
         /** @description A page as it is after a write, and what the write came to. */
         PageWritten: {
-            page: components["schemas"]["PageLine"];
+            page: components["schemas"]["OpenedPage"];
             done: components["schemas"]["Done"];
         };
         /**
@@ -6473,6 +7266,29 @@ export interface components {
         };
         PhotoList: {
             photos: string[];
+        };
+        /**
+         * @description What happens when a photo that stands alone is pressed.
+         * @enum {unknown}
+         */
+        PhotoPress: "open" | "link" | "nothing";
+        /** @description The photos of a block. What was said for another kind of source is kept while it is not used. */
+        PhotosSource: {
+            kind: components["schemas"]["SourceKind"];
+            /** @description In their order. */
+            albums: string[];
+            /** @description In their order. */
+            photos: string[];
+            category: null | components["schemas"]["CategoryId"];
+            tag: null | components["schemas"]["TagId"];
+            sort: null | components["schemas"]["SheetSort"];
+            /** @description Against the usual way of the sort. */
+            reversed: boolean;
+            /**
+             * Format: int32
+             * @description The largest number; null for all.
+             */
+            most: null | number;
         };
         /** @description One photo with everything that is known of it. */
         Plate: {
@@ -6866,24 +7682,60 @@ export interface components {
             /** Format: double */
             height: number;
         };
-        /** @description What the visitors' script needs to show another choice or another width. */
+        /** @description A photo in its place, with all that the visitors' script makes a frame of. */
+        SiteFrame: {
+            /**
+             * Format: int32
+             * @description Its place among those shown, from 0.
+             */
+            place: number;
+            id: components["schemas"]["PhotoId"];
+            href: string;
+            source: string;
+            sources: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            title: string;
+            caption: string;
+            alt: string;
+            credit: string;
+            /** @description Classes that keep its focus in view. */
+            focus: null | string;
+            box: components["schemas"]["SiteBox"];
+        };
+        /** @description What the visitors' script needs to show another choice, another width or another part of many photos. */
         SiteView: {
-            /** @description What the numbers count; a page with another mark was opened before its photos changed. */
+            /** @description What stands there; a page with another mark was opened before its photos changed. */
             mark: string;
-            /** @description Which photos are shown, by their number on the page. */
-            photos: number[];
-            /** @description A box for each of them, CSS pixels. */
-            boxes: components["schemas"]["SiteBox"][];
+            /** @description The photos of the part that was asked for. */
+            frames: components["schemas"]["SiteFrame"][];
             /**
              * Format: double
-             * @description The height of the block, CSS pixels.
+             * @description The height of all, CSS pixels.
              */
             height: number;
-            buttons: components["schemas"]["FilterButton"][];
-            allLink: string;
+            /**
+             * Format: int32
+             * @description How many the choice leaves.
+             */
+            shown: number;
             /** Format: int32 */
             total: number;
+            buttons: components["schemas"]["FilterButton"][];
+            allLink: string;
             choice: string;
+            /** @description The address of the page with this choice. */
+            link: string;
+        };
+        /** @description A photo that has fewer pixels than its place in a block. */
+        SmallForBlock: {
+            photo: components["schemas"]["PhotoId"];
+            /** @description Where that is worst: phone, tablet or desktop. */
+            device: string;
+            /** @description On any screen; else on sharp ones only. */
+            blurred: boolean;
         };
         /** @description A photo that has fewer pixels than the place it fills on a page. */
         SmallOnPage: {
@@ -6895,6 +7747,14 @@ export interface components {
             /** @description On any screen; else on sharp ones only. */
             blurred: boolean;
         };
+        SmallPhotos: {
+            photos: components["schemas"]["SmallForBlock"][];
+        };
+        /**
+         * @description Where the photos of a block come from. Kept by name.
+         * @enum {unknown}
+         */
+        SourceKind: "albums" | "picked" | "category" | "tag" | "newest" | "highestRated" | "mostViewed";
         /** @description A place in a picture, in parts of its width and height. */
         SpotSaid: {
             /** Format: double */
@@ -7098,6 +7958,20 @@ export interface components {
             value: string;
             /** Format: int32 */
             photos: number;
+        };
+        /** @description A version of a page that visitors had or have. */
+        VersionLine: {
+            /** Format: int32 */
+            number: number;
+            title: string;
+            /** Format: int32 */
+            blocks: number;
+            /** Format: date-time */
+            made: string;
+            /** @description Who published it; empty where that was not kept yet. */
+            by: string;
+            /** @description Visitors have it now. */
+            current: boolean;
         };
         /** @description A folder on the server that is watched. */
         WatchedFolder: {

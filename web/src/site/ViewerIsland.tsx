@@ -1,28 +1,26 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { createRoot } from 'react-dom/client'
 import { w } from '../words/site'
+import type { Frame, Walk } from './walk'
 
-/** The picture of a frame: the page knows which renditions there are and where. */
-const pictureOf = (link: HTMLAnchorElement) => link.querySelector('img')
+/** A photo of a walk, open in the viewer. */
+type Open = { walk: Walk; place: number }
 
-export type ViewerHandle = { open: (link: HTMLAnchorElement) => void }
+export type ViewerHandle = { open: (walk: Walk, place: number) => void }
 
 const swipe = 45
-
-/** The photos that the visitor sees now, in their order. */
-function shown(frames: HTMLElement) {
-  return [...frames.querySelectorAll<HTMLAnchorElement>('a[data-id]:not([hidden])')]
-}
+/** So many photos on either side are known before one comes to them. */
+const beside = 20
 
 /** Makes the viewer and gives the way to open it. */
-export function mountViewer(frames: HTMLElement): ViewerHandle {
+export function mountViewer(walks: readonly Walk[]): ViewerHandle {
   const place = document.createElement('div')
   document.body.append(place)
-  let open: (link: HTMLAnchorElement) => void = () => {}
+  let open: ViewerHandle['open'] = () => {}
   const ready = new Promise<void>((resolve) => {
     createRoot(place).render(
       <Viewer
-        frames={frames}
+        walks={walks}
         onReady={(opener) => {
           open = opener
           resolve()
@@ -30,87 +28,95 @@ export function mountViewer(frames: HTMLElement): ViewerHandle {
       />,
     )
   })
-  return { open: (link) => void ready.then(() => open(link)) }
+  return { open: (walk, at) => void ready.then(() => open(walk, at)) }
 }
+
+/** How large a photo is shown: as large as the window and its words leave room for. */
+const sizes = (frame: Frame) =>
+  `min(100vw, calc((100vh - 7rem) * ${(frame.width / frame.height).toFixed(4)}))`
 
 /** One photo over the whole window. It walks what the visitor narrowed to, has an address, and leaves the page as it was. */
 function Viewer({
-  frames,
+  walks,
   onReady,
 }: {
-  frames: HTMLElement
-  onReady: (open: (link: HTMLAnchorElement) => void) => void
+  walks: readonly Walk[]
+  onReady: (open: ViewerHandle['open']) => void
 }) {
-  const [link, setLink] = useState<HTMLAnchorElement | null>(null)
+  const [shown, setShown] = useState<Open | null>(null)
+  // What is known of the photos beside grows while one looks.
+  const [, setKnown] = useState(0)
   const dialog = useRef<HTMLDialogElement>(null)
-  const came = useRef<HTMLAnchorElement | null>(null)
+  const came = useRef<Open | null>(null)
   const opened = useRef(false)
   const touch = useRef<{ x: number; y: number } | null>(null)
 
-  const open = useCallback((to: HTMLAnchorElement) => {
-    came.current = to
+  const open = useCallback((walk: Walk, place: number) => {
+    const frame = walk.at(place)
+    if (!frame) return
     opened.current = true
-    history.pushState({ viewer: true }, '', to.href)
-    setLink(to)
+    // Back at the page one stands at the photo that was looked at last, not where one had scrolled to.
+    history.scrollRestoration = 'manual'
+    history.pushState({ viewer: true }, '', frame.href)
+    setShown({ walk, place })
   }, [])
   useEffect(() => onReady(open), [onReady, open])
 
   const close = useCallback(() => {
     if (opened.current) history.back()
   }, [])
-  const photos = link ? shown(frames) : []
-  const at = link ? photos.indexOf(link) : -1
+  const frame = shown?.walk.at(shown.place)
   const step = useCallback(
     (by: number) => {
-      const next = photos[at + by]
-      if (!next) return
+      const next = shown?.walk.at(shown.place + by)
+      if (!shown || !next) return
       history.replaceState({ viewer: true }, '', next.href)
-      setLink(next)
+      setShown({ walk: shown.walk, place: shown.place + by })
     },
-    [photos, at],
+    [shown],
   )
+  useEffect(() => {
+    if (shown)
+      void shown.walk.near(shown.place, beside).then(
+        () => setKnown((n) => n + 1),
+        () => {},
+      )
+  }, [shown])
 
   useEffect(() => {
     function back() {
       const id = location.pathname.split('/photo/')[1]
-      const there = id ? shown(frames).find((a) => a.dataset.id === id) : undefined
-      if (there) {
-        opened.current = true
-        setLink(there)
-      } else {
-        opened.current = false
-        setLink(null)
-      }
+      const number = Number(new URLSearchParams(location.search).get('in') ?? 1)
+      const walk = walks.find((each) => each.number === number)
+      const place = id ? walk?.find(id) : undefined
+      opened.current = place !== undefined
+      setShown(walk && place !== undefined ? { walk, place } : null)
     }
     window.addEventListener('popstate', back)
     return () => window.removeEventListener('popstate', back)
-  }, [frames])
+  }, [walks])
 
   useEffect(() => {
-    if (link) {
+    if (shown) {
       if (!dialog.current?.open) dialog.current?.showModal()
       document.documentElement.classList.add('viewing')
       return
     }
     document.documentElement.classList.remove('viewing')
-    const last = came.current
-    last?.focus({ preventScroll: true })
-    last?.scrollIntoView({ block: 'nearest' })
-  }, [link])
-  if (link) came.current = link
+    history.scrollRestoration = 'auto'
+    if (came.current) void came.current.walk.show(came.current.place)
+  }, [shown])
+  if (shown) came.current = shown
 
   // That somebody looked is counted, not who; a draft is looked at by staff.
-  const seen = link?.dataset.id
+  const seen = frame?.id
+  const counts = shown?.walk.element.dataset.view?.startsWith('/site/')
   useEffect(() => {
-    if (seen && frames.dataset.view?.startsWith('/site/')) navigator.sendBeacon(`/site/seen/${seen}`)
-  }, [seen, frames])
+    if (seen && counts) navigator.sendBeacon(`/site/seen/${seen}`)
+  }, [seen, counts])
 
-  if (!link) return null
-  const data = link.dataset
-  const width = Number(data.w)
-  const height = Number(data.h)
-  const title = data.title || w.untitled
-  const alt = pictureOf(link)?.alt ?? title
+  if (!shown || !frame) return null
+  const title = frame.title || w.untitled
   return (
     <dialog
       ref={dialog}
@@ -141,31 +147,31 @@ function Viewer({
     >
       <div className="viewer-stage">
         <img
-          key={data.id}
-          src={pictureOf(link)?.src}
-          srcSet={pictureOf(link)?.srcset}
-          sizes={`min(100vw, calc((100vh - 7rem) * ${(width / height).toFixed(4)}))`}
-          width={width}
-          height={height}
-          alt={alt}
+          key={frame.id}
+          src={frame.source}
+          srcSet={frame.sources}
+          sizes={sizes(frame)}
+          width={frame.width}
+          height={frame.height}
+          alt={frame.alt || title}
           draggable={false}
         />
       </div>
       <div className="viewer-words" aria-live="polite">
         <div>
           <h2>{title}</h2>
-          {data.caption && <p>{data.caption}</p>}
-          {data.credit && <p className="credit">{data.credit}</p>}
+          {frame.caption && <p>{frame.caption}</p>}
+          {frame.credit && <p className="credit">{frame.credit}</p>}
         </div>
         <div className="viewer-steps">
-          <span className="count">{w.of(at + 1, photos.length)}</span>
-          <button type="button" aria-label={w.previous} disabled={at <= 0} onClick={() => step(-1)}>
+          <span className="count">{w.of(shown.place + 1, shown.walk.shown)}</span>
+          <button type="button" aria-label={w.previous} disabled={shown.place <= 0} onClick={() => step(-1)}>
             ←
           </button>
           <button
             type="button"
             aria-label={w.next}
-            disabled={at >= photos.length - 1}
+            disabled={shown.place >= shown.walk.shown - 1}
             onClick={() => step(1)}
           >
             →
@@ -176,16 +182,8 @@ function Viewer({
         </div>
       </div>
       <div hidden>
-        {[photos[at - 1], photos[at + 1]].map(
-          (beside) =>
-            beside && (
-              <img
-                key={beside.dataset.id}
-                srcSet={pictureOf(beside)?.srcset}
-                sizes={`min(100vw, calc((100vh - 7rem) * ${(Number(beside.dataset.w) / Number(beside.dataset.h)).toFixed(4)}))`}
-                alt=""
-              />
-            ),
+        {[shown.walk.at(shown.place - 1), shown.walk.at(shown.place + 1)].map(
+          (next) => next && <img key={next.id} srcSet={next.sources} sizes={sizes(next)} alt="" />,
         )}
       </div>
     </dialog>

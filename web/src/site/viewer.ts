@@ -1,21 +1,23 @@
 import type { ViewerHandle } from './ViewerIsland'
+import type { Walk } from './walk'
 
 /** Opens photos in the viewer instead of on their own pages. The viewer itself is fetched when the page has settled, or at the first press. */
-export function enhanceViewer(frames: HTMLElement) {
+export function enhanceViewer(walks: readonly Walk[]) {
   let island: Promise<ViewerHandle> | null = null
   const load = () => {
-    island ??= import('./ViewerIsland').then((m) => m.mountViewer(frames))
+    island ??= import('./ViewerIsland').then((m) => m.mountViewer(walks))
     return island
   }
   const idle = window.requestIdleCallback ?? ((f: () => void) => window.setTimeout(f, 600))
   window.addEventListener('load', () => idle(() => void load()))
-  frames.addEventListener('click', (e) => {
-    const link = e.target instanceof Element ? e.target.closest<HTMLAnchorElement>('a[data-id]') : null
-    if (!link || e.metaKey || e.ctrlKey || e.shiftKey || e.button !== 0) return
-    e.preventDefault()
-    void load().then(
-      (viewer) => viewer.open(link),
-      () => location.assign(link.href),
-    )
-  })
+  for (const walk of walks)
+    walk.element.addEventListener('click', (e) => {
+      const link = e.target instanceof Element ? e.target.closest<HTMLAnchorElement>('a[data-id]') : null
+      if (!link || e.metaKey || e.ctrlKey || e.shiftKey || e.button !== 0) return
+      e.preventDefault()
+      void load().then(
+        (viewer) => viewer.open(walk, Number(link.dataset.place)),
+        () => location.assign(link.href),
+      )
+    })
 }

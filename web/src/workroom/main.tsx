@@ -27,6 +27,7 @@ import { IntakeStation } from './intake/IntakeStation'
 import { OneIntake } from './intake/OneIntake'
 import { ScannerStation } from './intake/ScannerStation'
 import { names } from './narrowings/narrowing'
+import { MenuStation } from './pages/MenuStation'
 import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
 import { BesideStation } from './photos/BesideStation'
@@ -117,6 +118,7 @@ const routes = [
     validateSearch: sheetSearch,
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages', component: PagesStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/menu', component: MenuStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
 ]
 

@@ -1,6 +1,8 @@
+import { blockWords } from './blocks'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
 import { intakeWords } from './intake'
+import { menuWords } from './menu'
 import { narrowingWords } from './narrowing'
 import { pageWords } from './pages'
 import { photoWords } from './photos'
@@ -18,5 +20,7 @@ export const en = {
   ...describingWords,
   ...correctionWords,
   ...pageWords,
+  ...blockWords,
+  ...menuWords,
   ...standingWords,
 }

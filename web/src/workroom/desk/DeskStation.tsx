@@ -148,7 +148,7 @@ export function DeskStation() {
                         search={searchFrom(p.search)}
                         className="underline decoration-strong-line decoration-1 underline-offset-4"
                       >
-                        {w.desk.unreachedOn(p.photos)} “{p.heading}”
+                        {w.desk.unreachedOn(p.photos)} “{p.title}”
                       </Link>
                     </li>
                   ))}

@@ -1,59 +1,69 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { type ReactNode, useState } from 'react'
-import { type Api, api, body } from '../../api/client'
+import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { Popover } from '../../kit/Popover'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
+import type { Block } from './blocks/blocks'
 
-const away = w.errors.away
-
-/** What the software notices of a page while one works on it: which layout suits, which photos are too small, which lack words. */
+/** What the software notices of a block while one works on it: which layout suits, which photos are too small, which lack words. */
 export function MarginNotes({
-  page,
-  layout,
-  onLayout,
+  block,
+  notes,
+  onSay,
 }: {
-  page: Api['PageLine']
-  layout: Api['LayoutSettings']
-  onLayout: (kind: Api['LayoutSettings']['kind']) => void
+  block: Block
+  notes: Api['BlockNotes']
+  onSay: (block: Block) => void
 }) {
-  const notes = useQuery({
-    queryKey: ['pages', page.id, 'notes', page.edited],
-    queryFn: () => body(api.GET('/api/pages/{page}/notes', { params: { path: { page: page.id } } }), away),
-    placeholderData: keepPreviousData,
-  }).data
-  if (!notes) return null
-  const { advice, small, blurred, onlySharp, withoutWords } = notes
-  return (
-    <ul aria-label={w.pages.notes.label} className="mt-3 grid gap-1.5 text-small">
-      {advice && (
-        <Note>
-          {advice.sentence}{' '}
-          {advice.kind !== layout.kind && (
-            <Button look="word" onClick={() => onLayout(advice.kind)}>
-              {w.pages.notes.take[advice.kind]}
-            </Button>
-          )}
-        </Note>
-      )}
-      {blurred + onlySharp > 0 && (
-        <Note>
-          <TooSmall small={small} blurred={blurred} onlySharp={onlySharp} />
-        </Note>
-      )}
-      {withoutWords > 0 && (
-        <Note>
+  const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere } = notes
+  const album =
+    block.kind === 'photos' && block.source.kind === 'albums' ? block.source.albums.join(',') : undefined
+  const fits = block.kind === 'photos' && advice && advice.kind !== block.layout.kind
+  const lines = [
+    shows === 0 && <Note key="nothing">{w.pages.notes.nothing}</Note>,
+    leadsNowhere && block.kind === 'button' && (
+      <Note key="nowhere">{block.link.thing || block.link.address ? w.link.private : w.link.nowhere}</Note>
+    ),
+    block.kind === 'photos' && advice && (
+      <Note key="advice">
+        {advice.sentence}{' '}
+        {fits && (
+          <Button
+            look="word"
+            onClick={() => onSay({ ...block, layout: { ...block.layout, kind: advice.kind } })}
+          >
+            {w.pages.notes.take[advice.kind]}
+          </Button>
+        )}
+      </Note>
+    ),
+    blurred + onlySharp > 0 && (
+      <Note key="small">
+        <TooSmall small={small} blurred={blurred} onlySharp={onlySharp} />
+      </Note>
+    ),
+    withoutWords > 0 && (
+      <Note key="words">
+        {album ? (
           <Link
             to="/workroom/photos"
-            search={{ album: page.album, missing: 'alt' }}
+            search={{ album, missing: 'alt' }}
             className="underline decoration-strong-line decoration-1 underline-offset-[5px]"
           >
             {w.pages.notes.withoutWords(withoutWords)}
           </Link>
-        </Note>
-      )}
+        ) : (
+          w.pages.notes.withoutWords(withoutWords)
+        )}
+      </Note>
+    ),
+  ].filter(Boolean)
+  if (lines.length === 0) return null
+  return (
+    <ul aria-label={w.pages.notes.label} className="mt-1.5 grid gap-1 text-small">
+      {lines}
     </ul>
   )
 }

@@ -1,13 +1,60 @@
-import { useLayoutEffect, useRef, useState } from 'react'
+import {
+  type Ref,
+  useCallback,
+  useEffect,
+  useImperativeHandle,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react'
 import { w } from '../../words'
+import { VersionBand } from './Versions'
 
 const widths = [1280, 820, 390] as const
 
-/** The real page in a frame, at the width of a desktop, a tablet or a phone, made smaller only as far as the room demands. */
-export function Preview({ page, version, title }: { page: string; version: string; title: string }) {
+export type PreviewHandle = {
+  /** The page that stands in the frame. */
+  page: () => Document | null
+}
+
+/**
+ * The real page in a frame, at the width of a desktop, a tablet or a phone, made smaller only as far as the room demands. A block
+ * that is pressed opens its settings; what is typed on the page stays there. A new version is loaded behind the one that is seen
+ * and takes its place where one was.
+ */
+export function Preview({
+  ref,
+  page,
+  version,
+  title,
+  open,
+  typing,
+  looking,
+  onDraft,
+  onLoaded,
+  onPress,
+}: {
+  ref: Ref<PreviewHandle>
+  page: string
+  version: number
+  title: string
+  open: string | null
+  /** The block that is being typed on the page: until that is done, it is not loaded anew. */
+  typing: string | null
+  /** An earlier version that is looked at instead of the draft. */
+  looking: number | null
+  onDraft: () => void
+  /** A version of the draft has taken its place in the frame. */
+  onLoaded: () => void
+  onPress: (block: string, typed: boolean) => void
+}) {
   const room = useRef<HTMLDivElement>(null)
   const [which, setWhich] = useState(0)
   const [box, setBox] = useState({ width: 900, height: 700 })
+  // The version that is seen, and the one that is loaded behind it.
+  const [seen, setSeen] = useState(version)
+  const frames = useRef(new Map<number, HTMLIFrameElement>())
+  const next = typing ? seen : version
   useLayoutEffect(() => {
     const element = room.current
     if (!element) return
@@ -17,8 +64,55 @@ export function Preview({ page, version, title }: { page: string; version: strin
     watch.observe(element)
     return () => watch.disconnect()
   }, [])
+  const pageOf = useCallback((v: number) => frames.current.get(v)?.contentDocument ?? null, [])
+  useImperativeHandle(ref, () => ({ page: () => pageOf(seen) }), [pageOf, seen])
+
+  /** The block whose settings are open is outlined on the page. */
+  const outline = useCallback(
+    (document: Document | null, scroll: boolean) => {
+      for (const each of document?.querySelectorAll<HTMLElement>('[data-block]') ?? []) {
+        const on = each.dataset.block === open
+        each.style.outline = on ? '2px solid oklch(0.46 0.15 350)' : ''
+        each.style.outlineOffset = on ? '6px' : ''
+        if (on && scroll) each.scrollIntoView({ block: 'nearest' })
+      }
+    },
+    [open],
+  )
+  useEffect(() => outline(pageOf(seen), true), [outline, pageOf, seen])
+
+  function loaded(v: number) {
+    const arrived = pageOf(v)
+    if (!arrived) return
+    const before = v === seen ? null : pageOf(seen)
+    arrived.defaultView?.scrollTo(0, before?.defaultView?.scrollY ?? 0)
+    outline(arrived, before === null)
+    arrived.addEventListener(
+      'click',
+      (e) => {
+        const pressed = e.target
+        // Elements of the frame are of the frame's own kind.
+        const element = pressed && 'closest' in pressed ? (pressed as Element) : null
+        if (!element || element.closest('.ProseMirror, [data-filter]')) return
+        const block = element.closest<HTMLElement>('[data-block]')
+        e.preventDefault()
+        e.stopPropagation()
+        if (block?.dataset.block) onPressed.current(block.dataset.block, block.matches('.words, .heading'))
+      },
+      true,
+    )
+    setSeen(v)
+  }
+  const onPressed = useRef(onPress)
+  onPressed.current = onPress
+  const told = useRef(onLoaded)
+  told.current = onLoaded
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever another version is seen.
+  useEffect(() => told.current(), [seen])
+
   const width = widths[which] ?? 1280
   const scale = Math.min(1, box.width / width)
+  const shown = seen === next ? [seen] : [seen, next]
   return (
     <div className="flex min-h-[70vh] flex-col bg-well px-6 pt-5 pb-6">
       <fieldset className="mb-3 flex gap-5 text-small" aria-label={w.pages.preview}>
@@ -38,18 +132,35 @@ export function Preview({ page, version, title }: { page: string; version: strin
           </button>
         ))}
       </fieldset>
+      {looking !== null && <VersionBand page={page} number={looking} onDraft={onDraft} />}
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">
         <div
           style={{ width: width * scale, height: box.height }}
-          className="mx-auto overflow-hidden shadow-float"
+          className="relative mx-auto overflow-hidden shadow-float"
         >
-          <iframe
-            key={version}
-            title={`${w.pages.preview}: ${title}`}
-            src={`/preview/${page}?v=${version}`}
-            className="origin-top-left border-0 bg-raised"
-            style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
-          />
+          {looking !== null && (
+            <iframe
+              title={w.versions.looking(looking)}
+              src={`/preview/${page}?version=${looking}`}
+              className="absolute inset-0 z-10 origin-top-left border-0 bg-raised"
+              style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
+            />
+          )}
+          {shown.map((v) => (
+            <iframe
+              key={v}
+              ref={(frame) => {
+                if (frame) frames.current.set(v, frame)
+                else frames.current.delete(v)
+              }}
+              title={v === seen ? `${w.pages.preview}: ${title}` : w.pages.loading}
+              aria-hidden={v !== seen}
+              src={`/preview/${page}?v=${v}`}
+              className={`absolute inset-0 origin-top-left border-0 bg-raised ${v === seen ? '' : 'invisible'}`}
+              style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
+              onLoad={() => loaded(v)}
+            />
+          ))}
         </div>
       </div>
     </div>

@@ -2,40 +2,66 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { type Api, ApiProblem, api, body } from '../../api/client'
 import { w } from '../../words'
+import type { Block } from './blocks/blocks'
+import { replace } from './blocks/blocks'
 
-export type PageEdit = Api['PageEdit']
-export type DraftState = 'saved' | 'unsaved' | 'saving' | 'stale'
+export type DraftState = 'saved' | 'unsaved' | 'saving' | 'collided'
+type Work = Api['PageBase']
 
 const pause = 500
 
-/** A page's draft while it is worked on: it saves by itself, and says which field cannot be kept and why. */
-export function usePageDraft(page: Api['PageLine']) {
+/**
+ * A page's draft while it is worked on. It saves by itself, each time with what it began from, so that the server puts it together
+ * with what others have written meanwhile; where both changed the same block, it says so and keeps what was typed.
+ */
+export function usePageDraft(page: Api['OpenedPage']) {
   const client = useQueryClient()
-  const [edit, setEdit] = useState<PageEdit>({ address: page.address, draft: page.draft })
+  const read: Work = { address: page.address, draft: page.draft }
+  const [edit, setEdit] = useState<Work>(read)
   const [state, setState] = useState<DraftState>('saved')
   const [faults, setFaults] = useState<Record<string, string>>({})
   const [problem, setProblem] = useState('')
   const dirty = useRef(false)
+  /** What the server had when it was last told, and its version. */
+  const base = useRef(read)
   const version = useRef(page.edited)
   const latest = useRef(edit)
   latest.current = edit
   const running = useRef<Promise<boolean> | null>(null)
-  if (!dirty.current && !running.current) version.current = page.edited
 
-  async function write(): Promise<boolean> {
+  // What others wrote is taken over as soon as nothing of one's own is on its way.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when the server has another version.
+  useEffect(() => {
+    if (dirty.current || running.current || page.edited === version.current) return
+    adopt(page)
+  }, [page.edited])
+
+  function adopt(now: Api['OpenedPage']) {
+    const work = { address: now.address, draft: now.draft }
+    base.current = work
+    version.current = now.edited
+    latest.current = work
+    setEdit(work)
+  }
+
+  async function write(over = false): Promise<boolean> {
     dirty.current = false
     setState('saving')
+    const sent = latest.current
     try {
       const saved = await body(
         api.PUT('/api/pages/{page}', {
           params: { path: { page: page.id }, header: { 'If-Match': version.current } },
-          body: latest.current,
+          body: { ...sent, was: base.current, over },
         }),
         w.errors.away,
       )
-      version.current = saved.page.edited
+      if (latest.current === sent) adopt(saved.page)
+      // What was typed meanwhile goes on from what was sent; the server puts it together with the rest.
+      else base.current = sent
       client.setQueryData(['pages', page.id], saved.page)
       void client.invalidateQueries({ queryKey: ['pages'], exact: true })
+      void client.invalidateQueries({ queryKey: ['pages', page.id, 'notes'] })
       setFaults({})
       setProblem('')
       setState(dirty.current ? 'unsaved' : 'saved')
@@ -45,15 +71,15 @@ export function usePageDraft(page: Api['PageLine']) {
       const known = caught instanceof ApiProblem ? caught : new ApiProblem(0, 'away', w.errors.away)
       setFaults(known.fields)
       setProblem(Object.keys(known.fields).length > 0 ? '' : known.message)
-      setState(known.kind === 'stale' ? 'stale' : 'unsaved')
+      setState(known.kind === 'collided' ? 'collided' : 'unsaved')
       return false
     }
   }
   /** Writes what is not written yet; one write at a time. */
-  async function flush(): Promise<boolean> {
+  async function flush(over = false): Promise<boolean> {
     // What was changed during a write is written after it: done is done only when nothing is left to write.
     while (running.current || dirty.current) {
-      running.current ??= write()
+      running.current ??= write(over)
       const good = await running.current
       running.current = null
       if (!good) return false
@@ -64,48 +90,64 @@ export function usePageDraft(page: Api['PageLine']) {
   save.current = flush
   // biome-ignore lint/correctness/useExhaustiveDependencies: a pause after each change of the draft.
   useEffect(() => {
-    if (!dirty.current || state === 'stale') return
+    if (!dirty.current || state === 'collided') return
     const timer = setTimeout(() => void save.current(), pause)
     return () => clearTimeout(timer)
   }, [edit])
   useEffect(() => () => void save.current(), [])
 
+  function change(next: (work: Work) => Work) {
+    dirty.current = true
+    setState((s) => (s === 'collided' ? s : 'unsaved'))
+    setEdit((e) => {
+      const work = next(e)
+      latest.current = work
+      return work
+    })
+  }
+  const changeDraft = (next: Partial<Api['PageContent']>) =>
+    change((e) => ({ ...e, draft: { ...e.draft, ...next } }))
+
   return {
     edit,
+    blocks: edit.draft.blocks,
     state,
     faults,
     problem,
     flush,
     /** The version of the draft that stands here. */
     version: () => version.current,
-    change(next: Partial<Api['PageContent']>) {
-      dirty.current = true
-      setState((s) => (s === 'stale' ? s : 'unsaved'))
-      setEdit((e) => ({ ...e, draft: { ...e.draft, ...next } }))
-    },
-    readdress(address: string) {
-      dirty.current = true
-      setState((s) => (s === 'stale' ? s : 'unsaved'))
-      setEdit((e) => ({ ...e, address }))
-    },
-    async overwrite() {
-      const now = await body(
-        api.GET('/api/pages/{page}', { params: { path: { page: page.id } } }),
-        w.errors.away,
-      )
-      version.current = now.edited
-      setState('unsaved')
-      await flush()
-    },
+    changeDraft,
+    readdress: (address: string) => change((e) => ({ ...e, address })),
+    arrange: (next: (blocks: readonly Block[]) => Block[]) =>
+      change((e) => ({ ...e, draft: { ...e.draft, blocks: next(e.draft.blocks) } })),
+    say: (block: Block) =>
+      change((e) => ({
+        ...e,
+        draft: { ...e.draft, blocks: replace(e.draft.blocks, block.id, block) },
+      })),
+    /** Where both changed the same, one's own stands. */
+    keepMine: () => flush(true),
+    /** Where both changed the same, the other's stands; what one changed elsewhere is kept. */
     async takeTheirs() {
       const now = await body(
         api.GET('/api/pages/{page}', { params: { path: { page: page.id } } }),
         w.errors.away,
       )
-      dirty.current = false
-      version.current = now.edited
-      setEdit({ address: now.address, draft: now.draft })
-      setState('saved')
+      const theirs = new Map(now.draft.blocks.map((b) => [b.id, b]))
+      change((e) => ({
+        ...e,
+        draft: {
+          ...e.draft,
+          ...('title' in faults && { title: now.draft.title }),
+          ...('description' in faults && { description: now.draft.description }),
+          blocks: e.draft.blocks.map((b) => (faults[b.id] ? (theirs.get(b.id) ?? b) : b)),
+        },
+      }))
+      setFaults({})
+      await flush()
     },
   }
 }
+
+export type PageDraft = ReturnType<typeof usePageDraft>

@@ -96,6 +96,7 @@ const stationOf: Record<string, string> = {
   repeats: 'photos',
   files: 'photos',
   bin: 'photos',
+  menu: 'pages',
 }
 
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
@@ -269,13 +270,14 @@ function AlbumEntries({ pathname }: { pathname: string }) {
 function PageEntries({ pathname }: { pathname: string }) {
   return (
     <div className="contents-entries mb-1.5">
+      <Entry to="/workroom/menu" name={w.menu.title} here={pathname === '/workroom/menu'} />
       {usePages()
         .data?.slice(0, 60)
         .map((p) => (
           <Entry
             key={p.id}
             to={`/workroom/pages/${p.id}`}
-            name={p.draft.heading}
+            name={p.title}
             figure={p.published ? '' : w.pages.draft}
             here={pathname.endsWith(p.id)}
           />

@@ -1,0 +1,92 @@
+namespace Jovitar.Core.Pages;
+
+/// <summary>What differs between two states of a page: whole blocks, those of them that stand side by side counted as one.</summary>
+/// <param name="Moved">Blocks that both have stand in another order.</param>
+/// <param name="Title">The title or the description is another.</param>
+public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Block> Removed, IReadOnlyList<Block> Changed, bool Moved, bool Title)
+{
+    /// <summary>What has to be done to the one to make the other of it.</summary>
+    public static PageDifference Of(PageContent before, PageContent after)
+    {
+        var (was, now) = (before.Blocks.ToDictionary(b => b.Id), after.Blocks.ToDictionary(b => b.Id));
+        return new PageDifference(
+            [.. after.Blocks.Where(b => !was.ContainsKey(b.Id))],
+            [.. before.Blocks.Where(b => !now.ContainsKey(b.Id))],
+            [.. after.Blocks.Where(b => was.TryGetValue(b.Id, out var old) && old.Said() != b.Said())],
+            !before.Blocks.Select(b => b.Id).Where(now.ContainsKey).SequenceEqual(after.Blocks.Select(b => b.Id).Where(was.ContainsKey)),
+            before.Title != after.Title || before.Description != after.Description);
+    }
+
+    /// <summary>Blocks came, went or moved; else only what is said in them differs.</summary>
+    public bool IsBuilding => Added.Count > 0 || Removed.Count > 0 || Moved;
+
+    /// <summary>One sentence in the past tense, for the history.</summary>
+    public string Sentence(string title) =>
+        Added.Count > 0 && Removed.Count == 0 ? $"Added {Names(Added)} to page “{title}”."
+        : Removed.Count > 0 && Added.Count == 0 ? $"Removed {Names(Removed)} from page “{title}”."
+        : Moved ? $"Moved blocks of page “{title}”."
+        : $"Worked on page “{title}”.";
+
+    static string Names(IReadOnlyList<Block> blocks) => blocks.Count == 1 ? Name(blocks[0]) : $"{blocks.Count} blocks";
+
+    /// <summary>What a block is called within a sentence.</summary>
+    public static string Name(Block block) => block switch
+    {
+        HeadingBlock => "a heading",
+        TextBlock => "a text",
+        PhotoBlock => "a photo",
+        PhotosBlock => "photos",
+        IndexBlock => "an index",
+        ButtonBlock => "a button",
+        DividerBlock => "a divider",
+        _ => "blocks side by side",
+    };
+
+    /// <summary>What is different for visitors, a line each: a verb, and what it was done to.</summary>
+    public IReadOnlyList<PageChange> Lines(PageContent before)
+    {
+        var was = before.All().ToDictionary(b => b.Id);
+        return
+        [
+            .. Title ? (PageChange[])[new PageChange(ChangeKind.Changed, null, "the title or the sentence for search engines", [])] : [],
+            .. Added.Select(b => new PageChange(ChangeKind.Added, b.Id, Name(b), [])),
+            .. Removed.Select(b => new PageChange(ChangeKind.Removed, b.Id, Name(b), [])),
+            .. Changed.Select(b => new PageChange(ChangeKind.Changed, b.Id, Name(b), Parts(was[b.Id], b))),
+            .. Moved ? (PageChange[])[new PageChange(ChangeKind.Moved, null, "the order of the blocks", [])] : [],
+        ];
+    }
+
+    /// <summary>What of a block is set differently.</summary>
+    static string[] Parts(Block before, Block after)
+    {
+        var frame = before.Frame == after.Frame ? (string[])[] : ["its place on the page"];
+        return (before, after) switch
+        {
+            (PhotosBlock was, PhotosBlock now) =>
+            [
+                .. (was with { Source = now.Source }).Said() == was.Said() ? (string[])[] : ["which photos"],
+                .. was.Layout == now.Layout ? (string[])[] : ["the layout"],
+                .. (was with { Bar = now.Bar }).Said() == was.Said() ? (string[])[] : ["the filter bar"],
+                .. frame,
+            ],
+            (HeadingBlock was, HeadingBlock now) => [.. was.Words == now.Words ? (string[])[] : ["the words"], .. was.Size == now.Size ? (string[])[] : ["its size"], .. frame],
+            (TextBlock was, TextBlock now) => [.. was.Words == now.Words ? (string[])[] : ["the words"], .. frame],
+            _ => frame,
+        };
+    }
+}
+
+/// <summary>What was done to a part of a page.</summary>
+public enum ChangeKind
+{
+    Added,
+    Removed,
+    Changed,
+    Moved,
+}
+
+/// <summary>One thing that is different for visitors.</summary>
+/// <param name="Block">Null where it is none of the blocks.</param>
+/// <param name="What">What it was done to, as it stands in a sentence.</param>
+/// <param name="Parts">What of it; empty for all.</param>
+public sealed record PageChange(ChangeKind Kind, BlockId? Block, string What, IReadOnlyList<string> Parts);

@@ -1,0 +1,162 @@
+using Jovitar.Core;
+using Jovitar.Core.Albums;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Pages;
+
+namespace Jovitar.Server.Demo;
+
+/// <summary>A page of the scenario.</summary>
+/// <param name="Album">The album it was made for; null for none.</param>
+internal sealed record DemoPage(string Title, string Address, string? Album, string Description, bool Published, IReadOnlyList<DemoBlock> Blocks);
+
+/// <summary>A block of a page, with what its kind needs; things go by their names, photos by their files.</summary>
+internal sealed record DemoBlock(string Kind)
+{
+    public string Words { get; init; } = "";
+
+    public HeadingSize Rank { get; init; } = HeadingSize.Large;
+
+    public BlockWidth Width { get; init; } = BlockWidth.Full;
+
+    public BlockAlign Align { get; init; } = BlockAlign.Left;
+
+    public IReadOnlyList<DemoBlock> Blocks { get; init; } = [];
+
+    public SourceKind? Source { get; init; }
+
+    public IReadOnlyList<string> Albums { get; init; } = [];
+
+    public IReadOnlyList<string> Files { get; init; } = [];
+
+    public string? Tag { get; init; }
+
+    public string? Category { get; init; }
+
+    public int? Most { get; init; }
+
+    public LayoutKind Layout { get; init; }
+
+    public int Size { get; init; } = 260;
+
+    public int Gap { get; init; } = 6;
+
+    public IReadOnlyList<string> Filter { get; init; } = [];
+
+    public string? File { get; init; }
+
+    public string? Album { get; init; }
+
+    public string Line { get; init; } = "";
+
+    public PhotoPress Press { get; init; }
+
+    public IndexKind Of { get; init; }
+
+    public int Across { get; init; } = 3;
+
+    public bool Descriptions { get; init; }
+
+    public string? Page { get; init; }
+
+    public string Link { get; init; } = "";
+
+    public bool Hairline { get; init; }
+}
+
+/// <summary>An entry of the scenario's menu.</summary>
+internal sealed record DemoEntry(string? Page, string? Category)
+{
+    public string Words { get; init; } = "";
+
+    public IReadOnlyList<DemoEntry> Entries { get; init; } = [];
+}
+
+/// <summary>Makes the scenario's pages and its menu.</summary>
+/// <param name="albums">By their working names.</param>
+/// <param name="photos">By their file names.</param>
+internal sealed class DemoPages(
+    PageStore pages, VersionStore versions, MenuStore menus, Actor owner, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, PhotoId> photos,
+    IReadOnlyDictionary<string, CategoryId> categories, IReadOnlyDictionary<string, TagId> tags)
+{
+    readonly Dictionary<string, PageId> made = [];
+
+    /// <summary>Makes all pages, then what is on them, for they lead to one another.</summary>
+    public async Task MakeAsync(IReadOnlyList<DemoPage> scenario, CancellationToken ct)
+    {
+        var known = (await pages.ListAsync(ct)).ToDictionary(p => p.Address, p => p.Id);
+        foreach (var page in scenario)
+        {
+            if (known.TryGetValue(page.Address, out var there))
+            {
+                made[page.Address] = there;
+                continue;
+            }
+
+            made[page.Address] = (await pages.MakeAsync(owner, page.Album is { } album ? albums[album] : null, page.Title, ct))!.Value;
+        }
+
+        foreach (var page in scenario.Where(p => !known.ContainsKey(p.Address)))
+        {
+            var id = made[page.Address];
+            if (PageAddress.TryParse(page.Address, out var address, out _))
+            {
+                var content = new PageContent(PageContent.Current, page.Title, page.Description, [.. page.Blocks.Select(Of)]);
+                await pages.EditAsync(owner, id, address, content, (await pages.FindAsync(id, ct))!.Edited, null, over: false, ct);
+            }
+        }
+
+        // The first of them last, so that it is the latest of an index of pages.
+        foreach (var page in scenario.Where(p => p.Published && !known.ContainsKey(p.Address)).Reverse())
+        {
+            await versions.PublishAsync(owner, made[page.Address], (await pages.FindAsync(made[page.Address], ct))!.Edited, ct);
+        }
+    }
+
+    public async Task MakeAsync(IReadOnlyList<DemoEntry> menu, CancellationToken ct)
+    {
+        var now = await menus.ReadAsync(ct);
+        if (now.Entries.Count == 0)
+        {
+            await menus.WriteAsync(owner, new Menu([.. menu.Select(Of)]), now.Edited, ct);
+        }
+    }
+
+    static BlockId NewId() => new(Guid.CreateVersion7());
+
+    MenuEntry Of(DemoEntry entry) => new(
+        NewId(), entry.Words,
+        entry.Page is { } page ? new LinkTo(LinkKind.Page, made[page].Value, "") : entry.Category is { } category ? new LinkTo(LinkKind.Category, categories[category].Value, "") : LinkTo.Nowhere,
+        [.. entry.Entries.Select(Of)]);
+
+    Block Of(DemoBlock block)
+    {
+        var frame = new BlockFrame(block.Width, block.Align);
+        return block.Kind switch
+        {
+            "heading" => new HeadingBlock(NewId(), frame, block.Words, block.Rank),
+            "text" => new TextBlock(NewId(), frame, block.Words),
+            "photo" => new PhotoBlock(
+                NewId(), frame, block.File is { } file ? photos[file] : null, block.Album is { } album ? albums[album] : null, block.Line, block.Press, LinkTo.Nowhere),
+            "photos" => new PhotosBlock(
+                NewId(), frame, SourceOf(block), BlockLayout.Of(block.Layout, block.Size, block.Gap),
+                new BarSettings([.. block.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. block.Filter.Where(tags.ContainsKey).Select(f => tags[f])])),
+            "index" => new IndexBlock(
+                NewId(), frame, block.Of, block.Category is { } category ? categories[category] : null, Beneath: true, [.. block.Albums.Select(a => albums[a])], IndexSort.Newest, block.Most, block.Across,
+                Dates: true, Counts: true, block.Descriptions),
+            "button" => new ButtonBlock(NewId(), frame, block.Words, block.Page is { } page ? new LinkTo(LinkKind.Page, made[page].Value, "") : new LinkTo(LinkKind.Address, null, block.Link)),
+            "divider" => new DividerBlock(NewId(), frame, block.Hairline),
+            "beside" => new BesideBlock(NewId(), frame, [.. block.Blocks.Select(Of)]),
+            _ => throw new InvalidDataException($"The scenario has a block of an unknown kind, {block.Kind}."),
+        };
+    }
+
+    PhotosSource SourceOf(DemoBlock block) => PhotosSource.Of([.. block.Albums.Select(a => albums[a])]) with
+    {
+        Kind = block.Source ?? (block.Files.Count > 0 ? SourceKind.Picked : SourceKind.Albums),
+        Photos = [.. block.Files.Select(f => photos[f])],
+        Tag = block.Tag is { } tag ? tags[tag] : null,
+        Most = block.Most,
+    };
+}

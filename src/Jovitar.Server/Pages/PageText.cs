@@ -1,0 +1,72 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Jovitar.Core;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
+using Jovitar.Server.Platform;
+
+namespace Jovitar.Server.Pages;
+
+/// <summary>What is set on pages, as it is kept.</summary>
+internal static class PageText
+{
+    static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new TypedIdConverters(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        // The database keeps the fields of an object in an order of its own.
+        AllowOutOfOrderMetadataProperties = true,
+    };
+
+    /// <summary>The blocks of a page of the first form have the same names whenever it is read.</summary>
+    static readonly BlockId[] Firsts = [.. Enumerable.Range(1, 3).Select(n => new BlockId(new Guid(n, 0, 0, new byte[8])))];
+
+    /// <summary>The first form: one heading, one text, the photos of the page's album.</summary>
+    sealed record First(string? Heading, string? Text, LayoutSettings? Layout, IReadOnlyList<CategoryId>? FilterCategories, IReadOnlyList<TagId>? FilterTags);
+
+    public static string Write(PageContent content) => JsonSerializer.Serialize(content, Json);
+
+    /// <summary>Reads what is kept of a page, whatever form it was written in.</summary>
+    /// <param name="album">The album it was made for, whose photos a page of the first form shows.</param>
+    public static PageContent Read(string json, AlbumId? album)
+    {
+        using var document = JsonDocument.Parse(json);
+        return document.RootElement.TryGetProperty("schema", out _) ? Whole(document.Deserialize<PageContent>(Json)!) : Upgraded(document.Deserialize<First>(Json)!, album);
+    }
+
+    public static string WriteMenu(IReadOnlyList<MenuEntry> entries) => JsonSerializer.Serialize(entries, Json);
+
+    public static IReadOnlyList<MenuEntry> ReadMenu(string json) => JsonSerializer.Deserialize<IReadOnlyList<MenuEntry>>(json, Json)!;
+
+    static PageContent Upgraded(First first, AlbumId? album)
+    {
+        var layout = first.Layout ?? new LayoutSettings(LayoutKind.Rows, 240, 6);
+        return new PageContent(
+            PageContent.Current, first.Heading ?? "", "",
+            [
+                new HeadingBlock(Firsts[0], BlockFrame.Usual, "", HeadingSize.Large),
+                .. string.IsNullOrWhiteSpace(first.Text) ? (Block[])[] : [new TextBlock(Firsts[1], BlockFrame.Usual, first.Text)],
+                new PhotosBlock(
+                    Firsts[2], BlockFrame.Usual, PhotosSource.Of(album is { } id ? [id] : []), BlockLayout.Of(layout.Kind, layout.Size, layout.Gap),
+                    new BarSettings(first.FilterCategories ?? [], [.. (first.FilterTags ?? []).Distinct()])),
+            ]);
+    }
+
+    /// <summary>Nothing is missing and nothing named twice: what a field or a list was not written for yet is as usual, and things that were merged are one.</summary>
+    static PageContent Whole(PageContent page) => page with { Description = page.Description ?? "", Blocks = [.. page.Blocks.Select(Whole)] };
+
+    static Block Whole(Block block)
+    {
+        var framed = block with { Frame = block.Frame ?? BlockFrame.Usual };
+        return framed switch
+        {
+            PhotosBlock photos => photos with
+            {
+                Source = photos.Source with { Albums = [.. photos.Source.Albums.Distinct()], Photos = [.. photos.Source.Photos.Distinct()] },
+                Bar = new BarSettings([.. photos.Bar.Categories.Distinct()], [.. photos.Bar.Tags.Distinct()]),
+            },
+            IndexBlock index => index with { Albums = [.. index.Albums.Distinct()] },
+            BesideBlock beside => beside with { Blocks = [.. beside.Blocks.Select(Whole)] },
+            _ => framed,
+        };
+    }
+}

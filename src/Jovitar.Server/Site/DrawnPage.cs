@@ -1,0 +1,65 @@
+using System.Security.Cryptography;
+using System.Text;
+using Jovitar.Core;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>A page with what a visitor chose on it, and the style sheets that place its photos.</summary>
+public sealed class DrawnPage
+{
+    readonly Dictionary<int, (Narrowed View, LayoutStyle? Style)> walks = [];
+
+    /// <param name="basePath">Where it is, with or without visitors.</param>
+    public DrawnPage(SitePage page, Choices choices, string basePath, bool draft)
+    {
+        (Page, BasePath, Draft, Choices) = (page, basePath, draft, choices);
+        foreach (var walk in page.Walks)
+        {
+            // What can be chosen of what was asked for stands in all links.
+            Choices = new Narrowed(walk, Choices, basePath, draft).Choices;
+        }
+
+        foreach (var block in page.All)
+        {
+            switch (block)
+            {
+                case SitePhotosBlock photos:
+                    var view = new Narrowed(photos.Walk, Choices, basePath, draft);
+                    walks[photos.Walk.Number] = (view, new LayoutStyle(view, photos.Frame, photos.Beside));
+                    break;
+                case SitePhotoBlock { Walk: { } walk }:
+                    walks[walk.Number] = (new Narrowed(walk, Choices, basePath, draft), null);
+                    break;
+            }
+        }
+
+        Css = string.Concat(walks.Values.Select(w => w.Style?.Css));
+        Without = string.Concat(walks.Values.Select(w => w.Style?.Without));
+    }
+
+    public SitePage Page { get; }
+
+    public string BasePath { get; }
+
+    public bool Draft { get; }
+
+    public Choices Choices { get; }
+
+    public string Css { get; }
+
+    /// <summary>For browsers in which no script runs.</summary>
+    public string Without { get; }
+
+    /// <summary>The sources that a Content-Security-Policy must name for the sheets (CSP level 3, hash-source).</summary>
+    public string CspSources => string.Join(' ', new[] { Css, Without }.Where(s => s.Length > 0).Select(s => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(s)))}'"));
+
+    public Narrowed View(Walk walk) => walks[walk.Number].View;
+
+    public LayoutStyle Style(Walk walk) => walks[walk.Number].Style!;
+
+    /// <summary>Where the script asks for other parts of a walk.</summary>
+    public string ViewAddress => Draft ? $"{BasePath}/view" : $"/site/view{Page.Path}";
+
+    /// <summary>Names a block for the workroom, which finds it on the page by that; visitors need no names.</summary>
+    public string? Name(BlockId id) => Draft ? id.ToString() : null;
+}

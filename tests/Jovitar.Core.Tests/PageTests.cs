@@ -1,0 +1,184 @@
+using CsCheck;
+using Jovitar.Core.Albums;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
+
+namespace Jovitar.Core.Tests;
+
+/// <summary>Pages of blocks: what stands on them, and two people's work on one of them put together.</summary>
+public sealed class PageTests
+{
+    static BlockId Id(int n) => new(new Guid(n, 0, 0, new byte[8]));
+
+    static TextBlock Text(int n, string words) => new(Id(n), BlockFrame.Usual, words);
+
+    static PageContent Page(string title, params IReadOnlyList<Block> blocks) => new(PageContent.Current, title, "", blocks);
+
+    static string Said(PageContent page) => string.Join(' ', page.Blocks.OfType<TextBlock>().Select(t => t.Words));
+
+    /// <summary>Pages of some of eight blocks in any order, each saying one of three things.</summary>
+    static readonly Gen<PageContent> Pages =
+        from order in Gen.Shuffle(Enumerable.Range(1, 8).ToArray())
+        from count in Gen.Int[0, 8]
+        from words in Gen.Int[0, 2].Array[8]
+        from title in Gen.Int[0, 2]
+        select Page($"Title {title}", [.. order.Take(count).Select(n => Text(n, $"{n}:{words[n - 1]}"))]);
+
+    [Fact]
+    public void One_who_changed_nothing_gets_the_page_as_the_other_has_it_and_the_other_way_round() =>
+        Gen.Select(Pages, Pages).Sample((was, now) =>
+        {
+            foreach (var merged in (PageMerge[])[PageMerge.Of(was, was, now), PageMerge.Of(was, now, was), PageMerge.Of(was, now, now)])
+            {
+                Assert.Empty(merged.Collisions);
+                Assert.Equal((Said(now), now.Title), (Said(merged.Content), merged.Content.Title));
+            }
+        });
+
+    [Fact]
+    public void Nothing_that_either_has_written_is_lost_and_no_block_stands_twice() =>
+        Gen.Select(Pages, Pages, Pages).Sample((was, mine, theirs) =>
+        {
+            var (content, collisions) = PageMerge.Of(was, mine, theirs);
+            var blocks = content.Blocks.Cast<TextBlock>().ToDictionary(b => b.Id, b => b.Words);
+            Assert.Equal(content.Blocks.Count, blocks.Count);
+            string? In(PageContent page, BlockId id) => page.Blocks.OfType<TextBlock>().FirstOrDefault(b => b.Id == id)?.Words;
+            for (var n = 1; n <= 8; n++)
+            {
+                var (b, m, t, now) = (In(was, Id(n)), In(mine, Id(n)), In(theirs, Id(n)), blocks.GetValueOrDefault(Id(n)));
+                var collides = m is not null && t is not null && m != b && t != b && m != t;
+                Assert.Equal(collides, collisions.Contains(Id(n).ToString()));
+                // Whoever changed it has it so; where both did, one's own stands; where one removed what the other wrote, it stays.
+                Assert.Equal(m == b ? t : t == b ? m : m ?? t, now);
+            }
+        });
+
+    [Fact]
+    public void The_order_is_ones_own_where_one_has_moved_anything_and_else_the_others() =>
+        Gen.Select(Gen.Shuffle(Enumerable.Range(1, 6).ToArray()), Gen.Shuffle(Enumerable.Range(1, 6).ToArray()), Gen.Bool).Sample((mine, theirs, moved) =>
+        {
+            PageContent Of(IEnumerable<int> order) => Page("One", [.. order.Select(n => Text(n, $"{n}"))]);
+            var was = Of(Enumerable.Range(1, 6));
+            var merged = PageMerge.Of(was, moved ? Of(mine) : was, Of(theirs)).Content;
+            var expected = moved && !mine.SequenceEqual(Enumerable.Range(1, 6)) ? mine : theirs;
+            Assert.Equal(string.Join(' ', expected), Said(merged));
+        });
+
+    [Fact]
+    public void What_both_add_stands_behind_what_it_was_put_behind()
+    {
+        var was = Page("One", Text(1, "first"), Text(2, "last"));
+        var mine = Page("One", Text(1, "first"), Text(3, "mine"), Text(2, "last"));
+        var theirs = Page("One", Text(4, "top"), Text(1, "first"), Text(2, "last"), Text(5, "foot"));
+        var (content, collisions) = PageMerge.Of(was, mine, theirs);
+        Assert.Empty(collisions);
+        Assert.Equal("top first mine last foot", Said(content));
+    }
+
+    [Fact]
+    public void Titles_collide_like_blocks()
+    {
+        var was = Page("One");
+        Assert.Equal(["title"], PageMerge.Of(was, Page("Two"), Page("Three")).Collisions);
+        Assert.Equal("Two", PageMerge.Of(was, Page("Two"), Page("Three")).Content.Title);
+        Assert.Empty(PageMerge.Of(was, Page("Two"), Page("Two")).Collisions);
+    }
+
+    [Fact]
+    public void A_difference_names_what_came_went_changed_or_moved()
+    {
+        var before = Page("One", Text(1, "a"), Text(2, "b"), Text(3, "c"));
+        Assert.Equal("Added a text to page “One”.", PageDifference.Of(before, before with { Blocks = [.. before.Blocks, Text(4, "d")] }).Sentence("One"));
+        Assert.Equal("Removed 2 blocks from page “One”.", PageDifference.Of(before, before with { Blocks = [Text(2, "b")] }).Sentence("One"));
+        var moved = PageDifference.Of(before, Page("One", Text(3, "c"), Text(1, "a"), Text(2, "b")));
+        Assert.True(moved is { IsBuilding: true, Moved: true, Changed.Count: 0 });
+        Assert.Equal("Moved blocks of page “One”.", moved.Sentence("One"));
+        var changed = PageDifference.Of(before, before with { Blocks = [Text(1, "a"), Text(2, "other"), Text(3, "c")] });
+        Assert.Equal((false, Id(2)), (changed.IsBuilding, changed.Changed.Single().Id));
+        Assert.Equal("Worked on page “One”.", changed.Sentence("One"));
+    }
+
+    static readonly AlbumId Regatta = new(new Guid(1, 1, 0, new byte[8]));
+    static readonly PhotoId Pier = new(new Guid(2, 1, 0, new byte[8]));
+    static readonly CategoryId Winter = new(new Guid(3, 1, 0, new byte[8]));
+
+    [Fact]
+    public void Albums_and_picked_photos_are_shown_and_what_gathers_links_or_narrows_only_names()
+    {
+        var source = PhotosSource.Of(Regatta);
+        PhotosBlock Photos(int n, PhotosSource from) => new(Id(n), BlockFrame.Usual, from, BlockLayout.Usual, new BarSettings([Winter], []));
+        (ThingKind, Guid, bool)[] Things(params IReadOnlyList<Block> blocks) => [.. Page("One", blocks).Things().Select(t => (t.Kind, t.Thing, t.Shows))];
+        Assert.Equal([(ThingKind.Album, Regatta.Value, true), (ThingKind.Category, Winter.Value, false)], Things(Photos(1, source)));
+        Assert.Equal([(ThingKind.Photo, Pier.Value, true), (ThingKind.Category, Winter.Value, false)], Things(Photos(1, source with { Kind = SourceKind.Picked, Photos = [Pier] })));
+        Assert.Equal([(ThingKind.Site, Guid.Empty, false), (ThingKind.Category, Winter.Value, false)], Things(Photos(1, source with { Kind = SourceKind.Category, Category = Winter })));
+        Assert.Equal([(ThingKind.Site, Guid.Empty, false)], Things(Photos(1, source with { Kind = SourceKind.MostViewed }) with { Bar = BarSettings.None }));
+        // Named first and shown later it is shown; what stands side by side counts like the rest.
+        var index = new IndexBlock(Id(1), BlockFrame.Usual, IndexKind.Albums, null, true, [Regatta], IndexSort.Newest, null, 3, true, true, false);
+        Assert.Equal(
+            [(ThingKind.Site, Guid.Empty, false), (ThingKind.Album, Regatta.Value, true), (ThingKind.Category, Winter.Value, false)],
+            Things(index, new BesideBlock(Id(2), BlockFrame.Usual, [Photos(3, source)])));
+        Assert.Equal(
+            [(ThingKind.Album, Regatta.Value, false)],
+            Things(new ButtonBlock(Id(1), BlockFrame.Usual, "See them", new LinkTo(LinkKind.Album, Regatta.Value, ""))));
+    }
+
+    [Theory]
+    [InlineData("https://example.org/a?b=c", "https://example.org/a?b=c")]
+    [InlineData("mailto:guild@example.org", "mailto:guild@example.org")]
+    [InlineData(" /festival-2026 ", "/festival-2026")]
+    [InlineData("//elsewhere.example", null)]
+    [InlineData("/\\elsewhere.example", null)]
+    [InlineData("javascript:alert(1)", null)]
+    [InlineData("data:text/html,x", null)]
+    [InlineData("festival", null)]
+    [InlineData("", null)]
+    public void An_address_leads_to_this_site_or_to_the_web_or_to_mail_and_nowhere_else(string typed, string? href) => Assert.Equal(href, LinkTo.Href(typed));
+
+    [Fact]
+    public void Faults_name_the_block_that_is_wrong()
+    {
+        var source = PhotosSource.Of(Regatta);
+        var photos = new PhotosBlock(Id(3), BlockFrame.Usual, source with { Most = 0 }, BlockLayout.Usual, BarSettings.None);
+        var faults = Page(" ", Text(1, new string('a', 20_001)), new BesideBlock(Id(2), BlockFrame.Usual, [photos]), Text(4, "fine")).Faults();
+        Assert.Equal([Id(1).ToString(), Id(3).ToString(), "title"], faults.Keys.Order());
+        Assert.Contains("blocks", Page("One", Text(1, "a"), Text(1, "b")).Faults());
+        Assert.Contains("blocks", Page("One", [.. Enumerable.Range(1, 201).Select(n => Text(n, ""))]).Faults());
+        Assert.Contains("blocks", Page("One", [null!]).Faults());
+        Assert.Empty(Page("One").Faults());
+    }
+
+    [Theory]
+    // Window.Usual: 1,280 less 80, 820 less 56, 390 less 32.
+    [InlineData(BlockWidth.Full, 1, 1200, 764, 358)]
+    [InlineData(BlockWidth.Half, 1, 600, 382, 358)]
+    [InlineData(BlockWidth.Window, 1, 1280, 820, 390)]
+    [InlineData(BlockWidth.Full, 2, 584, 366, 358)]
+    [InlineData(BlockWidth.Quarter, 3, 378.67, 233.33, 358)]
+    public void A_block_is_as_wide_as_it_says_beside_others_it_shares_and_on_a_phone_it_has_all(BlockWidth width, int beside, double desktop, double tablet, double phone)
+    {
+        double On(string device) => Math.Round(BlockPlace.Width(new BlockFrame(width, BlockAlign.Left), beside, Window.Usual.First(w => w.Device == device)), 2);
+        Assert.Equal((desktop, tablet, phone), (On("desktop"), On("tablet"), On("phone")));
+    }
+
+    [Fact]
+    public void A_photo_too_small_for_its_place_is_known_while_it_is_picked()
+    {
+        var photo = new PhotoBlock(Id(1), BlockFrame.Usual with { Width = BlockWidth.Window }, Pier, null, "", PhotoPress.Open, LinkTo.Nowhere);
+        Assert.Equal(new SmallPhoto(0, "desktop", 0.5), BlockPlace.Small(photo, (640, 480)));
+        Assert.Null(BlockPlace.Small(photo, (3000, 2000)));
+        // In rows 260 px high a 3:2 is 390 wide: 800 pixels suffice for a sharp screen.
+        Assert.Null(BlockPlace.Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None), (800, 533)));
+    }
+
+    [Fact]
+    public void Changing_the_layout_and_back_loses_no_setting() =>
+        Gen.Select(Gen.Enum<LayoutKind>(), Gen.Enum<LayoutKind>(), Gen.Int[80, 800], Gen.Int[0, 80], Gen.Int[80, 800]).Sample((kind, other, size, gap, phone) =>
+        {
+            var layout = BlockLayout.Of(kind, size, gap);
+            var measures = new Measures(size, gap, null, phone);
+            layout = kind switch { LayoutKind.Rows => layout with { Rows = measures }, LayoutKind.Columns => layout with { Columns = measures }, _ => layout with { Grid = measures } };
+            var back = (layout with { Kind = other }).Bounded() with { Kind = kind };
+            Assert.Equal(layout, back);
+            Assert.Equal((new LayoutSettings(kind, size, gap), new LayoutSettings(kind, phone, gap, Exact: true)), (back.For(Device.Tablet), back.For(Device.Phone)));
+        });
+}

@@ -1,0 +1,258 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { type BrowserContext, expect, type Locator, type Page, test } from '@playwright/test'
+import { noSeriousFinding } from './axe'
+import { signIn } from './signIn'
+
+// Pages are made of blocks: by pointer and by keys, by two at once, and as visitors find them. The steps build on one another.
+test.describe.configure({ mode: 'serial' })
+
+let staff: BrowserContext
+let page: Page
+const order = () => page.getByRole('region', { name: 'Running order' })
+const line = (name: string) => order().getByRole('button', { name: new RegExp(`^Settings of ${name}`) })
+const seen = () => page.frameLocator('iframe[title^="Preview"]')
+const kinds = (of: Locator = order()) => of.locator(':scope > ol > li > div:first-child [aria-expanded]').evaluateAll((all) => all.map((b) => b.getAttribute('aria-label')?.match(/^Settings of ([A-Z][a-z ]+)/)?.[1]?.trim()))
+const add = async (kind: string) => order().getByRole('button', { name: kind, exact: true }).click()
+const saved = () => expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible()
+
+test.beforeAll(async ({ browser }) => {
+  staff = await browser.newContext()
+  page = await staff.newPage()
+  await signIn(page)
+})
+test.afterAll(() => staff.close())
+
+test('a page begins with its heading, and each kind of block is added with a press', async () => {
+  await page.getByRole('link', { name: /^Pages/ }).click()
+  await page.getByRole('textbox', { name: 'New page' }).fill('The whole season')
+  await page.keyboard.press('Enter')
+  await expect(seen().getByRole('heading', { name: 'The whole season' })).toBeVisible()
+  await add('text')
+  await add('photos')
+  await order().getByRole('button', { name: '+ album' }).click()
+  await page.getByRole('option', { name: /Regatta/ }).first().click()
+  await expect(seen().locator('.frames .frame').first()).toBeVisible()
+  await add('one photo')
+  await order().getByRole('button', { name: 'Choose a photo…' }).click()
+  const picker = page.getByRole('dialog', { name: 'Which photos?' })
+  await noSeriousFinding(page)
+  await picker.locator('li button').nth(2).click()
+  await expect(seen().locator('figure.photo img')).toBeVisible()
+  await add('index of albums')
+  await add('button')
+  await order().getByRole('textbox', { name: 'Words of the button' }).fill('Come rowing')
+  await order().getByRole('textbox', { name: 'Address' }).fill('javascript:alert(1)')
+  await page.keyboard.press('Tab')
+  await expect(order()).toContainText('An address begins with https://')
+  await order().getByRole('textbox', { name: 'Address' }).fill('mailto:club@example.test')
+  await page.keyboard.press('Tab')
+  await expect(seen().getByRole('link', { name: 'Come rowing' })).toHaveAttribute('href', 'mailto:club@example.test')
+  await add('divider')
+  await add('side by side')
+  await expect.poll(() => kinds()).toEqual(['Heading', 'Text', 'Photos', 'Photo', 'Index', 'Button', 'Divider', 'Side by side'])
+  await expect(seen().locator('.beside.n2')).toBeVisible()
+  await saved()
+  await noSeriousFinding(page)
+})
+
+test('words are typed on the page, marked with verbs and keys, and a link leads to a page of one’s own', async () => {
+  await line('Text').first().click()
+  await order().getByRole('button', { name: 'Type on the page' }).click()
+  const typed = seen().locator('.ProseMirror')
+  await typed.pressSequentially('Rowed on ')
+  await order().getByRole('button', { name: 'Strong', exact: true }).click()
+  await page.keyboard.type('Saturday')
+  await order().getByRole('button', { name: 'Strong', exact: true }).click()
+  await page.keyboard.type(' by all.')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('- oars')
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('boats')
+  await page.keyboard.press('Shift+Home')
+  await order().getByRole('button', { name: 'Link', exact: true }).click()
+  await page.getByRole('combobox', { name: 'Leads to' }).fill('Regatta in')
+  await page.keyboard.press('Enter')
+  await expect(typed.locator('a')).toHaveAttribute('href', '/regatta')
+  await order().getByRole('button', { name: 'Done' }).click()
+  await expect(seen().locator('.words strong')).toHaveText('Saturday')
+  await expect(seen().locator('.words li')).toHaveText(['oars', 'boats'])
+  await saved()
+  // A heading is typed where it stands; without words of its own it is the page's title.
+  await seen().locator('h1').click()
+  await page.keyboard.press('End')
+  await page.keyboard.type(', rowed')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('The whole season, rowed')
+  await expect(seen().locator('h1')).toHaveText('The whole season, rowed')
+})
+
+test('lines move by pointer and by keys, are doubled, taken away, and undo brings them back', async () => {
+  const handle = (n: number) => order().getByRole('button', { name: new RegExp(`^Move .*, ${n}$`) })
+  await line('Heading').click()
+  await page.keyboard.press('Escape')
+  const [from, to] = [await handle(7).boundingBox(), await handle(2).boundingBox()]
+  if (!from || !to) throw new Error('the lines have no place')
+  await page.mouse.move(from.x + 4, from.y + 8)
+  await page.mouse.down()
+  await page.mouse.move(from.x + 4, from.y - 30, { steps: 4 })
+  await page.mouse.move(to.x + 4, to.y + 4, { steps: 12 })
+  await page.mouse.up()
+  await expect.poll(() => kinds()).toEqual(['Heading', 'Divider', 'Text', 'Photos', 'Photo', 'Index', 'Button', 'Side by side'])
+  await saved()
+  await line('Divider').focus()
+  await page.keyboard.press('Alt+ArrowDown')
+  await page.keyboard.press('Alt+ArrowDown')
+  await expect(line('Divider')).toBeFocused()
+  await expect.poll(() => kinds()).toEqual(['Heading', 'Text', 'Photos', 'Divider', 'Photo', 'Index', 'Button', 'Side by side'])
+  await line('Divider').click()
+  await order().getByRole('button', { name: 'Double' }).click()
+  await expect.poll(async () => (await kinds()).filter((k) => k === 'Divider').length).toBe(2)
+  await saved()
+  await line('Button').focus()
+  await page.keyboard.press('Delete')
+  await expect(line('Button')).toHaveCount(0)
+  await saved()
+  // Every step is an act of its own, in the history, and is taken back there.
+  await page.goto('/workroom/history')
+  await page.locator('li', { hasText: 'Removed a button from page' }).getByRole('button', { name: /^Take back/ }).first().click()
+  await page.goBack()
+  await expect(line('Button')).toBeVisible()
+})
+
+test('two who work on one page see each other’s blocks, and on the same block the second chooses', async ({ browser }) => {
+  const other = await (await browser.newContext()).newPage()
+  await signIn(other)
+  await other.goto(page.url())
+  const theirs = other.getByRole('region', { name: 'Running order' })
+  await theirs.getByRole('button', { name: /^Settings of Divider/ }).first().click()
+  await theirs.getByRole('combobox', { name: 'Kind of divider' }).selectOption('space')
+  await expect(order().getByRole('button', { name: /^Settings of Divider: +space/ })).toBeVisible()
+  // Both at once: what the server is told by the second was begun from what the first has changed since.
+  await page.route('**/api/desk/news', (route) => route.abort())
+  await page.reload()
+  await expect(line('Photos')).toBeVisible()
+  await theirs.getByRole('button', { name: /^Settings of Photos/ }).click()
+  await theirs.getByRole('combobox', { name: 'Layout' }).selectOption('columns')
+  await expect(other.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible()
+  await line('Photos').click()
+  await order().getByRole('combobox', { name: 'Layout' }).selectOption('grid')
+  await expect(order()).toContainText('Somebody else changed this, too.')
+  await noSeriousFinding(page)
+  await order().getByRole('button', { name: 'Keep mine' }).click()
+  await saved()
+  await expect(theirs.getByRole('combobox', { name: 'Layout' })).toHaveValue('grid')
+  await page.unroute('**/api/desk/news')
+  await page.reload()
+  await other.context().close()
+})
+
+test('what was changed from the usual is said and put back', async () => {
+  const across = () => seen().locator('.block.photos').evaluate((b) => b.clientWidth)
+  await line('Photos').click()
+  const whole = await across()
+  await order().getByRole('button', { name: 'Place on the page' }).click()
+  await order().getByRole('combobox', { name: 'Width' }).selectOption('half')
+  await expect(order().getByRole('button', { name: 'Place on the page · set' })).toBeVisible()
+  await expect.poll(async () => Math.abs((await across()) - whole / 2)).toBeLessThan(1)
+  await order().getByRole('button', { name: 'As usual again' }).click()
+  await expect.poll(across).toBe(whole)
+  await saved()
+})
+
+test('published, it is the page that was made, on a phone, too, and without scripts', async ({ browser }) => {
+  await page.getByRole('button', { name: 'Publish', exact: true }).click()
+  await expect(page.getByText('Published. Everyone can see it.')).toBeVisible()
+  const address = `/${await page.getByRole('textbox', { name: 'Address' }).inputValue()}`
+  for (const options of [{ viewport: { width: 1280, height: 800 } }, { viewport: { width: 390, height: 844 } }, { viewport: { width: 390, height: 844 }, javaScriptEnabled: false }]) {
+    const context = await browser.newContext(options)
+    const visitor = await context.newPage()
+    await visitor.goto(address)
+    await expect(visitor.getByRole('heading', { level: 1 })).toHaveText('The whole season, rowed')
+    await expect(visitor.locator('.frames .frame')).toHaveCount(12)
+    await expect(visitor.getByRole('link', { name: 'Come rowing' })).toBeVisible()
+    await expect(visitor.locator('.index li').first()).toBeVisible()
+    expect(await visitor.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(options.viewport.width)
+    if (options.javaScriptEnabled !== false) await noSeriousFinding(visitor)
+    await context.close()
+  }
+  const visitor = await (await browser.newContext()).newPage()
+  await visitor.goto(address)
+  await visitor.locator('figure.photo a.frame').click()
+  await expect(visitor.getByRole('dialog').getByText('1 of 1')).toBeVisible()
+  await visitor.keyboard.press('Escape')
+  await expect(visitor.getByRole('dialog')).toHaveCount(0)
+  await visitor.context().close()
+})
+
+test('of many photos the rest comes as one scrolls, the viewer walks them all, and nothing moves', async ({ browser }) => {
+  const folder = mkdtempSync(join(tmpdir(), 'many-'))
+  execFileSync('/bin/sh', ['-c', `i=0; while [ $i -lt 110 ]; do /usr/bin/convert -size 160x120 plasma:tan-steelblue -seed $i -quality 60 ${folder}/$i.jpg & i=$((i+1)); [ $((i % 8)) -eq 0 ] && wait; done; wait`])
+  const { forgery } = await (await page.request.get('/api/session')).json()
+  const headers = { 'X-Jovitar-Forgery': forgery }
+  const post = async (path: string, data: unknown) => (await page.request.post(path, { headers, data: data as object })).json()
+  const album = await post('/api/albums', { workingName: 'A long day' })
+  const intake = await post('/api/intakes', { album: album.id })
+  for (let i = 0; i < 110; i++)
+    await page.request.post(`/api/intakes/${intake.id}/files?name=${i}.jpg`, { headers: { ...headers, 'Content-Type': 'application/octet-stream' }, data: readFileSync(join(folder, `${i}.jpg`)) })
+  await expect.poll(async () => (await (await page.request.get('/api/desk/figures')).json()).waiting, { timeout: 60_000 }).toBe(0)
+  const made = await post('/api/pages', { album: album.id })
+  await page.request.post(`/api/pages/${made.id}/publish`, { headers: { ...headers, 'If-Match': String(made.edited) } })
+  const count = (await (await page.request.get(`/api/albums/${album.id}`)).json()).photos
+  expect(count).toBeGreaterThan(70)
+
+  const visitor = await (await browser.newContext()).newPage()
+  await visitor.addInitScript(() => {
+    const shifts = { sum: 0 }
+    Object.assign(window, { shifts })
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries() as (PerformanceEntry & { value: number })[]) shifts.sum += entry.value
+    }).observe({ type: 'layout-shift', buffered: true })
+  })
+  await visitor.goto('/a-long-day')
+  await expect(visitor.locator('[data-showing]')).toHaveText(`${count} photographs`)
+  const places = () => visitor.locator('.frames .frame').evaluateAll((all) => all.map((f) => Number((f as HTMLElement).dataset.place)))
+  const found = new Set<number>()
+  const height = await visitor.evaluate(() => document.documentElement.scrollHeight)
+  for (let y = 0; y <= height; y += 500) {
+    await visitor.mouse.wheel(0, 500)
+    await visitor.waitForTimeout(120)
+    for (const place of await places()) found.add(place)
+  }
+  await expect.poll(async () => (await places()).includes(count - 1)).toBe(true)
+  for (const place of await places()) found.add(place)
+  expect([...found].sort((a, b) => a - b)).toEqual(Array.from({ length: count }, (_, i) => i))
+  expect(await visitor.evaluate(() => document.documentElement.scrollHeight)).toBe(height)
+  expect(await visitor.evaluate(() => (window as unknown as { shifts: { sum: number } }).shifts.sum)).toBe(0)
+  // In the document they stand in their order, for those who go by the keyboard.
+  expect(await places()).toEqual([...(await places())].sort((a, b) => a - b))
+  // From the last photo back over the edge of what is near.
+  await visitor.locator('.frames .frame').last().click()
+  const viewer = visitor.getByRole('dialog')
+  await expect(viewer.getByText(`${count} of ${count}`)).toBeVisible()
+  for (let i = count - 1; i > 20; i--) {
+    await visitor.keyboard.press('ArrowLeft')
+    await expect(viewer.getByText(`${i} of ${count}`)).toBeVisible()
+  }
+  await visitor.keyboard.press('Escape')
+  await expect(viewer).toHaveCount(0)
+  await expect(visitor.locator('.frame[data-place="20"]')).toBeFocused()
+  await expect(visitor.locator('.frame[data-place="20"]')).toBeInViewport()
+  await visitor.context().close()
+})
+
+test('a page is copied whole and thrown away, and the copy was nobody’s to see', async () => {
+  await page.getByRole('button', { name: 'About the page' }).click()
+  await page.getByRole('textbox', { name: 'A sentence for search engines' }).fill('The season in one page.')
+  await saved()
+  await page.getByRole('button', { name: 'Copy page' }).click()
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('The whole season, rowed, copy')
+  const address = await page.getByRole('textbox', { name: 'Address' }).inputValue()
+  expect((await page.request.get(`/${address}`)).status()).toBe(404)
+  await page.getByRole('button', { name: 'About the page' }).click()
+  await expect(page.getByRole('textbox', { name: 'A sentence for search engines' })).toHaveValue('The season in one page.')
+  await page.getByRole('button', { name: 'Remove page' }).click()
+  await expect(page.getByText('is in the bin. Albums and photos stay.')).toBeVisible()
+})

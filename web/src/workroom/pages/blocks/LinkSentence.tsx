@@ -1,0 +1,61 @@
+import type { Api } from '../../../api/client'
+import { Button } from '../../../kit/Button'
+import { ChooserPopover } from '../../../kit/ChooserPopover'
+import { WordSelect } from '../../../kit/WordSelect'
+import { w } from '../../../words'
+import { useAlbums, useCategories, usePages } from '../../shell/data'
+
+type Link = Api['LinkTo']
+const kinds = ['page', 'album', 'category', 'address'] as const
+
+/** Where a press leads: a page, an album, a category by name, or an address. */
+export function LinkSentence({ link, onSay }: { link: Link; onSay: (link: Link) => void }) {
+  const things = useThings(link.kind)
+  const chosen = things.find((t) => t.key === link.thing)
+  return (
+    <>
+      <WordSelect
+        label={w.link.kind}
+        value={link.kind}
+        choices={kinds.map((kind) => [kind, w.link.kinds[kind]] as const)}
+        onChoose={(kind) => onSay({ kind, thing: null, address: link.address })}
+      />
+      {link.kind === 'address' ? (
+        <input
+          key={link.address}
+          defaultValue={link.address}
+          aria-label={w.link.addressLabel}
+          placeholder={w.link.address}
+          className="min-w-40 border-b border-strong-line bg-transparent outline-none [field-sizing:content] focus:border-plum"
+          onBlur={(e) => {
+            const address = e.target.value.trim()
+            if (address !== link.address) onSay({ ...link, address })
+          }}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        />
+      ) : (
+        <ChooserPopover
+          label={w.link.which}
+          trigger={
+            <Button look="word" className={chosen ? 'font-semibold' : ''}>
+              {chosen?.name ?? (link.thing ? w.source.gone : w.link.choose)}
+            </Button>
+          }
+          choices={things}
+          onChoose={(thing) => onSay({ ...link, thing: thing.key })}
+        />
+      )}
+    </>
+  )
+}
+
+function useThings(kind: Link['kind']) {
+  const pages = usePages().data ?? []
+  const albums = useAlbums().data ?? []
+  const categories = useCategories().data ?? []
+  if (kind === 'page')
+    return pages.map((p) => ({ key: p.id, name: p.title, note: p.published ? '' : w.pages.draft }))
+  if (kind === 'album')
+    return albums.map((a) => ({ key: a.id, name: a.workingName, note: w.count(a.photos) }))
+  return categories.map((c) => ({ key: c.id, name: c.name, depth: c.depth }))
+}

@@ -1,0 +1,64 @@
+import type { ReactNode } from 'react'
+import { useState } from 'react'
+import { Button } from '../../../kit/Button'
+import { w } from '../../../words'
+
+/** A sentence of settings: words and the parts of it that are pressed to change them. */
+export function Says({ children }: { children: ReactNode }) {
+  return <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">{children}</p>
+}
+
+/** Settings that are asked for seldom, folded under what they are for; what is not as usual is said there and can be put back. */
+export function Fold({
+  name,
+  changed,
+  onUsual,
+  children,
+}: {
+  name: string
+  changed: boolean
+  onUsual: () => void
+  children: ReactNode
+}) {
+  const [open, setOpen] = useState(false)
+  return (
+    <div className={open ? 'basis-full' : ''}>
+      <button
+        type="button"
+        aria-expanded={open}
+        className={`min-h-6 ${changed ? 'font-semibold' : 'text-quiet hover:text-ink'}`}
+        onClick={() => setOpen(!open)}
+      >
+        {name}
+        {changed && <span className="text-plum"> · {w.pages.set}</span>}
+      </button>
+      {open && (
+        <div className="mt-1 mb-2 grid gap-1 border-l border-line pl-3">
+          {children}
+          {changed && (
+            <p>
+              <Button look="word" onClick={onUsual}>
+                {w.blocks.usual}
+              </Button>
+            </p>
+          )}
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** A thing named in a sentence; pressed, it is taken away. */
+export function Named({ name, label, onRemove }: { name: string; label: string; onRemove: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      title={label}
+      className="font-semibold underline decoration-strong-line decoration-1 underline-offset-[5px] hover:line-through"
+      onClick={onRemove}
+    >
+      {name}
+    </button>
+  )
+}

@@ -1,0 +1,174 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
+import { useDeferredValue, useState } from 'react'
+import { type Api, api, body } from '../../../api/client'
+import { asWord, Button } from '../../../kit/Button'
+import { ChooserPopover } from '../../../kit/ChooserPopover'
+import { Dialog } from '../../../kit/Dialog'
+import { rendition } from '../../../kit/renditions'
+import { w } from '../../../words'
+import { windowOf } from '../../sheet/useSheet'
+import { useAlbums } from '../../shell/data'
+import { useHand } from '../../shell/hand'
+
+/**
+ * Photos picked for a place on a page, of all there are, narrowed by words or an album, or those in hand. It says which are too
+ * small for the place while one picks.
+ */
+export function PhotoPicker({
+  chosen,
+  block,
+  single = false,
+  onSay,
+}: {
+  chosen: readonly string[]
+  block: Api['Block']
+  /** One photo is wanted: the next takes the place of the one before. */
+  single?: boolean
+  onSay: (photos: string[]) => void
+}) {
+  const [open, setOpen] = useState(false)
+  return (
+    <>
+      <Button look="word" onClick={() => setOpen(true)}>
+        {single ? (chosen.length > 0 ? w.one.another : w.one.choose) : w.source.pick}
+      </Button>
+      <Dialog open={open} onClose={() => setOpen(false)} title={w.source.whichPhotos} wide>
+        <Sheet
+          chosen={chosen}
+          block={block}
+          single={single}
+          onSay={(photos) => {
+            onSay(photos)
+            if (single) setOpen(false)
+          }}
+        />
+      </Dialog>
+    </>
+  )
+}
+
+function Sheet({
+  chosen,
+  block,
+  single,
+  onSay,
+}: {
+  chosen: readonly string[]
+  block: Api['Block']
+  single: boolean
+  onSay: (photos: string[]) => void
+}) {
+  const [words, setWords] = useState('')
+  const [album, setAlbum] = useState<string>()
+  const [window, setWindow] = useState(0)
+  const albums = useAlbums().data ?? []
+  const hand = useHand()
+  const settled = useDeferredValue(words.trim())
+  const query = { ...(settled && { q: settled }), ...(album && { album }) }
+  const { data } = useQuery({ ...windowOf(query, window), placeholderData: keepPreviousData })
+  const photos = data?.photos ?? []
+  const step = data?.step ?? 120
+  const ids = photos.map((p) => p.id)
+  const small = useQuery({
+    queryKey: ['small', block.kind, block.frame, 'layout' in block && block.layout, ids],
+    queryFn: () => body(api.POST('/api/pages/small', { body: { block, photos: ids } }), w.errors.away),
+    enabled: ids.length > 0,
+    staleTime: 60_000,
+  }).data?.photos
+  function press(id: string) {
+    if (single) onSay([id])
+    else onSay(chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id])
+  }
+  return (
+    <>
+      <div className="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-2 text-small">
+        <input
+          className="w-56 border-b border-strong-line bg-transparent pb-0.5 outline-none focus:border-plum"
+          aria-label={w.source.search}
+          placeholder={w.source.search}
+          value={words}
+          onChange={(e) => {
+            setWords(e.target.value)
+            setWindow(0)
+          }}
+        />
+        <ChooserPopover
+          label={w.source.whichAlbum}
+          trigger={
+            <Button look="word">{albums.find((a) => a.id === album)?.workingName ?? w.source.inAlbum}</Button>
+          }
+          choices={[
+            { key: '', name: w.source.inAlbum },
+            ...albums.map((a) => ({ key: a.id, name: a.workingName, note: w.count(a.photos) })),
+          ]}
+          onChoose={(choice) => {
+            setAlbum(choice.key || undefined)
+            setWindow(0)
+          }}
+        />
+        {!single && hand.count > 0 && hand.ids.length === hand.count && (
+          <Button look="word" onClick={() => onSay([...new Set([...chosen, ...hand.ids])])}>
+            {w.source.fromHand(hand.count)}
+          </Button>
+        )}
+        <Link to="/workroom/intake" className={asWord}>
+          {w.source.bringIn}
+        </Link>
+        {!single && (
+          <span className="ml-auto text-quiet">
+            {w.source.picked(chosen.length)}. {w.source.pickLead}
+          </span>
+        )}
+      </div>
+      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))] gap-3 text-small">
+        {photos.map((photo) => {
+          const on = chosen.includes(photo.id)
+          const lacks = small?.find((s) => s.photo === photo.id)
+          return (
+            <li key={photo.id}>
+              <button
+                type="button"
+                aria-pressed={on}
+                className={`block w-full p-1.5 text-left ${on ? 'bg-plum-wash outline-2 outline-plum' : 'hover:bg-well'}`}
+                onClick={() => press(photo.id)}
+              >
+                <span className="flex h-20 items-end justify-center">
+                  <img
+                    src={rendition(photo.picture, 480)}
+                    alt=""
+                    loading="lazy"
+                    className="max-h-20 w-auto max-w-full"
+                  />
+                </span>
+                <span className="mt-1 block truncate">{photo.title || photo.fileName}</span>
+                {lacks && (
+                  <span className="block text-quiet">
+                    {lacks.blurred ? w.source.small(lacks.device) : w.source.smallSharp(lacks.device)}
+                  </span>
+                )}
+              </button>
+            </li>
+          )
+        })}
+      </ul>
+      {data && data.total > step && (
+        <p className="mt-4 flex items-baseline gap-5 text-small">
+          <Button look="word" disabled={window === 0} onClick={() => setWindow(window - 1)}>
+            {w.source.earlier}
+          </Button>
+          <span className="text-quiet tabular-nums">
+            {w.source.span(window * step + 1, Math.min(data.total, (window + 1) * step), data.total)}
+          </span>
+          <Button
+            look="word"
+            disabled={(window + 1) * step >= data.total}
+            onClick={() => setWindow(window + 1)}
+          >
+            {w.source.further}
+          </Button>
+        </p>
+      )}
+    </>
+  )
+}
