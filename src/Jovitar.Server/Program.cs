@@ -92,6 +92,7 @@ builder.Services.AddSingleton<VersionStore>();
 builder.Services.AddSingleton<MenuStore>();
 builder.Services.AddSingleton<SiteLinks>();
 builder.Services.AddSingleton<SiteBars>();
+builder.Services.AddSingleton<SiteSources>();
 builder.Services.AddSingleton<SiteBlocks>();
 builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SitePhotos>();

@@ -164,10 +164,10 @@ public sealed class PageTests
     public void A_photo_too_small_for_its_place_is_known_while_it_is_picked()
     {
         var photo = new PhotoBlock(Id(1), BlockFrame.Usual with { Width = BlockWidth.Window }, Pier, null, "", PhotoPress.Open, LinkTo.Nowhere);
-        Assert.Equal(new SmallPhoto(0, "desktop", 0.5), BlockPlace.Small(photo, (640, 480)));
-        Assert.Null(BlockPlace.Small(photo, (3000, 2000)));
+        Assert.Equal(new SmallPhoto(0, "desktop", 0.5), BlockPlace.Small(photo, 1, (640, 480)));
+        Assert.Null(BlockPlace.Small(photo, 1, (3000, 2000)));
         // In rows 260 px high a 3:2 is 390 wide: 800 pixels suffice for a sharp screen.
-        Assert.Null(BlockPlace.Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None), (800, 533)));
+        Assert.Null(BlockPlace.Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None), 1, (800, 533)));
     }
 
     [Fact]

@@ -89,7 +89,7 @@ public sealed partial class HouseTests
     private static partial Regex Writes();
 
     /// <summary>Columns that only workers write.</summary>
-    [GeneratedRegex(@"^update (?:photo\b(?: as p)?\s+set (?:claimed_until|wanted|stage)|intake\s+set watched)")]
+    [GeneratedRegex(@"^update (?:photo\b(?: as p)?\s+set (?:claimed_until|wanted|stage)|page\s+set version = version \+ 1|intake\s+set watched)")]
     private static partial Regex Technical();
 
     [GeneratedRegex("\"\"\"")]

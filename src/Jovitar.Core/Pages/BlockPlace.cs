@@ -17,13 +17,14 @@ public static class BlockPlace
         : window.Block * frame.Share;
 
     /// <summary>Whether a photo has fewer pixels than its place in a block, on a sharp screen; where that is worst.</summary>
+    /// <param name="beside">How many blocks stand side by side where it stands.</param>
     /// <param name="size">Its width and height, pixels.</param>
     /// <returns>Null when it is large enough everywhere.</returns>
-    public static SmallPhoto? Small(Block block, (int Width, int Height) size)
+    public static SmallPhoto? Small(Block block, int beside, (int Width, int Height) size)
     {
         double Wanted(Window window)
         {
-            var across = Width(block.Frame, 1, window);
+            var across = Width(block.Frame, beside, window);
             return block is not PhotosBlock photos ? across : photos.Layout.For(BlockLayout.DeviceOf(window.Width)).Place([(double)size.Width / size.Height], across).Boxes[0].Width;
         }
 

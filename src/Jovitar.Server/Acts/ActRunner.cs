@@ -11,6 +11,11 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
     /// <summary>Told when an act is done that is not part of a larger one.</summary>
     public const string Channel = "act_done";
 
+    long finished;
+
+    /// <summary>How many acts this process has finished: what was read before is out of date when it is another number.</summary>
+    public long Finished => Volatile.Read(ref finished);
+
     /// <summary>Does an act. A victim of a deadlock is done again.</summary>
     /// <param name="work">What it does; may be run more than once.</param>
     /// <returns>What the work answers, and what the act came to.</returns>
@@ -40,6 +45,7 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
 
         var done = await CloseAsync(act, ct);
         await act.CommitAsync(ct);
+        Interlocked.Increment(ref finished);
         return (answer, done);
     }
 

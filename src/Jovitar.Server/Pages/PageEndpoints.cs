@@ -23,7 +23,8 @@ public sealed record PageBase([Words(PageAddress.Longest * 2)] string Address, P
 
 public sealed record NewBlock(Block Block);
 
-public sealed record InPlace(Block Block, [AtMost(240)] IReadOnlyList<PhotoId> Photos);
+/// <param name="Beside">How many blocks stand side by side where it stands.</param>
+public sealed record InPlace(Block Block, [AtMost(240)] IReadOnlyList<PhotoId> Photos, int Beside = 1);
 
 internal sealed record SmallPhotos(IReadOnlyList<SmallForBlock> Photos);
 
@@ -62,7 +63,7 @@ internal static class PageEndpoints
     static async Task<Ok<PageList>> List(PageStore store, CancellationToken ct) => TypedResults.Ok(new PageList(await store.ListAsync(ct)));
 
     static async Task<Results<Ok<SmallPhotos>, BadRequest<Problem>>> Small(InPlace body, PageStore store, CancellationToken ct) =>
-        body.Block.Fault() is { } fault ? Problems.Invalid(fault) : TypedResults.Ok(new SmallPhotos(await store.SmallAsync(Bounded(body.Block), body.Photos, ct)));
+        body.Block.Fault() is { } fault ? Problems.Invalid(fault) : TypedResults.Ok(new SmallPhotos(await store.SmallAsync(Bounded(body.Block), Math.Clamp(body.Beside, 1, BesideBlock.Most), body.Photos, ct)));
 
     static async Task<Results<Ok<OpenedPage>, NotFound<Problem>>> Show(PageId page, PageStore store, CancellationToken ct) =>
         await store.FindAsync(page, ct) is { } opened ? TypedResults.Ok(opened) : Problems.Gone("page");

@@ -296,11 +296,11 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
     }
 
     /// <summary>Which of some photos are too small for their place in a block.</summary>
-    public async Task<IReadOnlyList<SmallForBlock>> SmallAsync(Block block, IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    public async Task<IReadOnlyList<SmallForBlock>> SmallAsync(Block block, int beside, IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {
         await using var command = db.Command("select id, width, height from photo where id = any(@photos) and width > 0 and height > 0", ("photos", photos.Values()));
         var sizes = await command.AllAsync(r => (Id: new PhotoId(r.Get<Guid>("id")), Size: (r.Get<int>("width"), r.Get<int>("height"))), ct);
-        return [.. sizes.Select(s => BlockPlace.Small(block, s.Size) is { } small ? new SmallForBlock(s.Id, small.Device, small.IsBlurred) : null).OfType<SmallForBlock>()];
+        return [.. sizes.Select(s => BlockPlace.Small(block, beside, s.Size) is { } small ? new SmallForBlock(s.Id, small.Device, small.IsBlurred) : null).OfType<SmallForBlock>()];
     }
 
     /// <summary>Takes a page out of visitors' reach; its draft stays.</summary>

@@ -1,11 +1,13 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Visits;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.Extensions.Caching.Memory;
 using Microsoft.Net.Http.Headers;
 
 namespace Jovitar.Server.Site;
@@ -240,15 +242,37 @@ internal static class SiteEndpoints
 internal sealed record Asked(int? In, double Width, double? Window, int? At, int? Count, double? Top, double? Bottom);
 
 /// <summary>What an answer to a visitor is made with.</summary>
-internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, VisitCounter visits)
+internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, ActRunner acts, VisitCounter visits) : IDisposable
 {
+    /// <summary>What was found a moment ago and is for visitors is so still, unless anything was done here since; what others do is seen after this.</summary>
+    static readonly TimeSpan Kept = TimeSpan.FromSeconds(1);
+
+    readonly MemoryCache found = new(new MemoryCacheOptions { SizeLimit = 20_000 });
+
+
     public VisitCounter Visits => visits;
 
     public SiteRenderer Renderer => renderer;
 
     /// <summary>What is at an address, if visitors may see it.</summary>
-    public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct) =>
-        await store.FindAsync(kind, address, ct) is { } version && access.May(Viewer.Nobody, Right.See, version.Thing) ? version : null;
+    public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
+    {
+        var now = acts.Finished;
+        if (found.TryGetValue((kind, address), out (PageVersion Version, long Acts) known) && known.Acts == now)
+        {
+            return known.Version;
+        }
+
+        if (await store.FindAsync(kind, address, ct) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing))
+        {
+            return null;
+        }
+
+        found.Set((kind, address), (version, now), new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
+        return version;
+    }
+
+    public void Dispose() => found.Dispose();
 
     public string Tag(PageVersion version) => $"{version.Id:N}-{version.Version}-{version.Site}-{assets.Version}";
 }

@@ -3,8 +3,10 @@ using System.Text;
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Albums;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
+using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
@@ -12,7 +14,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>Indexes of albums and categories: covers that lead on, each filled by what stands there now.</summary>
-internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, AccessStore access)
+internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteSources sources, AccessStore access)
 {
     /// <summary>So many photos of its own a category's page shows at most.</summary>
     public const int MostPhotos = 500;
@@ -161,24 +163,10 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
                     : [.. g.OrderByDescending(each => each.Rating).ThenBy(each => each.First).Select(each => each.Photo)]));
     }
 
-    /// <summary>The albums that visitors see somewhere.</summary>
-    public async Task<IReadOnlyList<AlbumId>> SeenAlbumsAsync(CancellationToken ct)
-    {
-        await using var command = db.CreateCommand(
-            $"""
-            select a.id, pages.*
-              from album as a
-             cross join lateral (
-               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
-             where a.binned is null
-            """);
-        return [.. (await command.AllAsync(r => visitors.SeesAlbum(r) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];
-    }
-
     /// <summary>The categories in view that stand beneath one, those that visitors find something in.</summary>
     /// <param name="seen">What visitors see of the tree.</param>
     /// <param name="parent">Null for the top.</param>
-    /// <param name="seenAlbums">See <see cref="SeenAlbumsAsync"/>.</param>
+    /// <param name="seenAlbums">See <see cref="SiteSources.SeenAlbumsAsync"/>.</param>
     public async Task<IReadOnlyList<Uncovered>> CategoriesAsync(CategoryTree seen, CategoryId? parent, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
     {
         await using var command = db.Command("select id, address, cover from category where in_view and parent is not distinct from @parent::uuid", ("parent", parent?.Value));
@@ -204,7 +192,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     }
 
     /// <summary>Photos that stand in categories and in none of the albums listed beside them, as far as visitors see them elsewhere: a category alone shows nobody anything.</summary>
-    /// <param name="seenAlbums">See <see cref="SeenAlbumsAsync"/>.</param>
+    /// <param name="seenAlbums">See <see cref="SiteSources.SeenAlbumsAsync"/>.</param>
     public async Task<IReadOnlyList<SitePhoto>> OthersAsync(IReadOnlyList<CategoryId> within, IReadOnlyList<AlbumId> beside, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
     {
         await using var command = db.Command(
@@ -254,7 +242,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     public async Task<IReadOnlyList<SiteEntry>> StartAsync(CancellationToken ct)
     {
         var first = await EntriesAsync(await ListedAsync("a.put_first", ct, ("of", null)), IndexSort.Newest, ct);
-        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await SeenAlbumsAsync(ct), ct);
+        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await sources.SeenAlbumsAsync(ct), ct);
         return await CoverAsync([.. first.Concat(await PagesAsync(ct)).DistinctBy(e => e.Entry.Path), .. tops], ct);
     }
 
@@ -263,12 +251,13 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     {
         await using var pages = db.CreateCommand(
             """
-            select pg.id, pg.address, page_title(pg.published) as title, pg.published ->> 'description' as description
+            select pg.id, pg.address, page_title(pg.published) as title, pg.published ->> 'description' as description,
+                   pg.published::text as content
               from page as pg
              where pg.published is not null and pg.binned is null
              order by pg.published_at desc, pg.id desc
             """);
-        var rows = await pages.AllAsync(r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Title: r.Get<string>("title"), Description: r.MaybeText("description") ?? ""), ct);
+        var rows = await pages.AllAsync(r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Title: r.Get<string>("title"), Description: r.MaybeText("description") ?? "", Content: r.Get<string>("content")), ct);
         var found = await FoundAsync(
             """
             select distinct on (pt.page, photo.id) pt.page as of, photo.id as photo, pt.place * 1000000000::bigint + photo.place as place,
@@ -283,6 +272,15 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
              order by pt.page, photo.id, pt.place
             """,
             [.. rows.Select(r => r.Id)], ct);
+        foreach (var row in rows.Where(r => !found.ContainsKey(r.Id)))
+        {
+            // One that only gathers photos is known by the first of them; how many there are changes from day to day.
+            if (PageText.Read(row.Content, null).All().OfType<PhotosBlock>().FirstOrDefault(b => !b.Source.Publishes) is { } gathers)
+            {
+                found[row.Id] = new Found(0, [.. (await sources.PhotosAsync(gathers.Source with { Most = MostTried }, ct)).Select(p => p.Id.Value)]);
+            }
+        }
+
         return [.. rows.Select(r => (Row: r, Found: found.GetValueOrDefault(r.Id) ?? Found.Nothing))
             .Select(r => new Uncovered(new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Row.Address), r.Row.Title, 0, r.Found.Count, null, null, r.Row.Description), r.Found.Covers))];
     }

@@ -11,7 +11,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteBlocks blocks, VersionStore versions)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, VersionStore versions)
 {
     /// <summary>What is at an address, or stood there before.</summary>
     public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
@@ -97,7 +97,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """,
             ("id", id));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], await blocks.PhotosAsync(PhotosSource.Of(new AlbumId(id)), ct));
+        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.PhotosAsync(PhotosSource.Of(new AlbumId(id)), ct));
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>
@@ -117,7 +117,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         var seen = tree.InView();
         IReadOnlyList<CategoryId> within = beneath ? [.. seen.WithDescendants(id)] : [id];
         var albums = await indexes.AlbumsAsync(id, within, sort, ct);
-        var seenAlbums = await indexes.SeenAlbumsAsync(ct);
+        var seenAlbums = await sources.SeenAlbumsAsync(ct);
         var children = await indexes.CategoriesAsync(seen, id, seenAlbums, ct);
         // Where the albums of those beneath stand here themselves, their categories are named, not shown once more.
         return Own(

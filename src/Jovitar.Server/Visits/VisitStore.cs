@@ -44,8 +44,16 @@ internal sealed class VisitStore(NpgsqlDataSource db)
               on conflict (photo) do update set views = excluded.views where photo_views.views <> excluded.views
               returning photo),
             touched as (
-              select photo_touch(array(select photo from summed)))
-            select (select count(*) from summed), (select count(*) from touched)
+              select photo_touch(array(select photo from summed))),
+            -- Pages that go by views have other photos now.
+            turned as (
+              update page
+                 set version = version + 1
+               where exists (select from summed)
+                 and id in (select pt.page from page_thing as pt where pt.live and pt.kind = 'site')
+                 and published::text ~ '"(mostViewed|views)"'
+              returning id)
+            select (select count(*) from summed), (select count(*) from touched), (select count(*) from turned)
             """,
             ("since", since));
         return (int)(long)(await command.ExecuteScalarAsync(ct))!;

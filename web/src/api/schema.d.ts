@@ -6705,6 +6705,12 @@ export interface components {
         InPlace: {
             block: components["schemas"]["Block"];
             photos: string[];
+            /**
+             * Format: int32
+             * @description How many blocks stand side by side where it stands.
+             * @default 1
+             */
+            beside: number;
         };
         /** @description What is said once of all that an intake brings; it may be said before, while or after the files arrive. */
         IntakeAbout: {

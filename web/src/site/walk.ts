@@ -6,7 +6,9 @@ type Box = Api['SiteBox']
 
 /** So many screens beyond what is seen are fetched ahead, and so many more stay in the document. */
 const ahead = 1.5
-const kept = 3
+const kept = 2.5
+/** So many frames are put into the document at once, besides those that are seen: a browser on a phone draws them between two frames. */
+const atOnce = 16
 
 /** How photos were placed: for which width of the block and the window, CSS pixels, and the height that all take. */
 type Placed = { width: number; window: number; height: number }
@@ -25,10 +27,13 @@ export class Walk {
   private readonly frames = new Map<number, Frame>()
   private readonly boxes = new Map<number, Box>()
   private readonly links = new Map<number, HTMLAnchorElement>()
+  /** The boxes that links stand in. */
+  private readonly stood = new WeakMap<HTMLAnchorElement, Box>()
   /** Heights between which every photo is known, in the pixels of the placing. */
   private covered: { top: number; bottom: number }[] = []
   private asked = 0
   private filling = false
+  private drawing = false
 
   constructor(readonly element: HTMLElement) {
     const data = element.dataset
@@ -231,10 +236,19 @@ export class Walk {
     for (const [place, link] of this.links)
       if (link.isConnected && this.boxes.has(place) && !stays.has(place) && link !== document.activeElement)
         link.remove()
+    const now = this.seen(0.1)
+    let room = atOnce
+    let left = false
     let next: Element | null = null
     for (const place of wanted.reverse()) {
       const frame = this.frames.get(place)
-      if (!frame) continue
+      const box = this.boxes.get(place)
+      if (!frame || !box) continue
+      const inView = box.y + box.height >= now.top && box.y <= now.bottom
+      if (!this.link(place) && !inView && room-- <= 0) {
+        left = true
+        continue
+      }
       const link = this.links.get(place) ?? this.dress(make(), frame)
       this.links.set(place, link)
       this.stand(link, place)
@@ -242,11 +256,19 @@ export class Walk {
         this.element.insertBefore(link, next)
       next = link
     }
+    if (left && !this.drawing) {
+      this.drawing = true
+      requestAnimationFrame(() => {
+        this.drawing = false
+        this.draw()
+      })
+    }
   }
 
   private stand(link: HTMLAnchorElement, place: number) {
     const box = this.boxes.get(place)
-    if (!box) return
+    if (!box || this.stood.get(link) === box) return
+    this.stood.set(link, box)
     const { width, height } = this.now()
     Object.assign(link.style, {
       left: `${(box.x / width) * 100}%`,

@@ -113,7 +113,7 @@ export const pageWords = {
     set: 'set',
     publish: 'Publish',
     publishChanges: 'Publish changes',
-    upToDate: 'Visitors have this version',
+    upToDate: 'Published',
     publishing: (n: number) => (n === 0 ? '' : `Published, it shows ${photos(n)} to everyone.`),
     publishedNow: 'Published. Everyone can see it.',
     withdraw: 'Withdraw',

@@ -46,7 +46,8 @@ export function PagesStation() {
               </span>
               <span className="truncate font-display text-lead font-semibold">{p.title}</span>
               <span className="truncate text-small text-quiet">
-                /{p.address}, {w.photos(p.photos)}
+                /{p.address}
+                {p.photos > 0 && `, ${w.photos(p.photos)}`}
               </span>
               <span className={`text-small ${p.published ? '' : 'text-quiet'}`}>
                 {p.published

@@ -107,7 +107,12 @@ export function RunningOrder({
                 }}
               />
             )}
-            <BlockSettings block={block} beside={outer !== undefined} typing={typing} onSay={draft.say} />
+            <BlockSettings
+              block={block}
+              beside={outer?.blocks.length ?? 1}
+              typing={typing}
+              onSay={draft.say}
+            />
             {noted && <MarginNotes block={block} notes={noted} onSay={draft.say} />}
             <LineVerbs
               block={block}

@@ -21,13 +21,13 @@ export function BlockSettings({
   onSay,
 }: {
   block: Block
-  /** It stands side by side with others. */
-  beside: boolean
+  /** How many blocks stand side by side where it stands; 1 where it stands alone. */
+  beside: number
   typing: Typing
   onSay: (block: Block) => void
 }) {
   const frame = (
-    <FrameFold frame={block.frame} beside={beside} onSay={(next) => onSay({ ...block, frame: next })} />
+    <FrameFold frame={block.frame} beside={beside > 1} onSay={(next) => onSay({ ...block, frame: next })} />
   )
   switch (block.kind) {
     case 'heading':
@@ -43,11 +43,11 @@ export function BlockSettings({
         </Settings>
       )
     case 'photos':
-      return <PhotosSettings block={block} frame={frame} onSay={onSay} />
+      return <PhotosSettings block={block} beside={beside} frame={frame} onSay={onSay} />
     case 'photo':
       return (
         <Settings folds={frame}>
-          <OnePhotoSettings block={block} onSay={onSay} />
+          <OnePhotoSettings block={block} beside={beside} onSay={onSay} />
         </Settings>
       )
     case 'index':
@@ -92,10 +92,12 @@ function Settings({ folds, children }: { folds: ReactNode; children: ReactNode }
 
 function PhotosSettings({
   block,
+  beside,
   frame,
   onSay,
 }: {
   block: BlockOf<'photos'>
+  beside: number
   frame: ReactNode
   onSay: (block: Block) => void
 }) {
@@ -112,6 +114,7 @@ function PhotosSettings({
       <SourceSentence
         source={block.source}
         block={block}
+        beside={beside}
         onSay={(next) => onSay({ ...block, source: { ...block.source, ...next } })}
       />
       <LayoutSentence layout={block.layout} onSay={(layout) => onSay({ ...block, layout })} />

@@ -12,9 +12,11 @@ import { PhotoPicker } from './PhotoPicker'
 /** One photo: which, what it stands for, what is said beneath it and what a press does. */
 export function OnePhotoSettings({
   block,
+  beside,
   onSay,
 }: {
   block: BlockOf<'photo'>
+  beside: number
   onSay: (block: Block) => void
 }) {
   const chosen = useQuery({
@@ -31,6 +33,7 @@ export function OnePhotoSettings({
           single
           chosen={block.photo ? [block.photo] : []}
           block={block}
+          beside={beside}
           onSay={([photo]) => onSay({ ...block, photo: photo ?? null })}
         />
       </div>

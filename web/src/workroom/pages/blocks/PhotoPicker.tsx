@@ -18,11 +18,14 @@ import { useHand } from '../../shell/hand'
 export function PhotoPicker({
   chosen,
   block,
+  beside,
   single = false,
   onSay,
 }: {
   chosen: readonly string[]
   block: Api['Block']
+  /** How many blocks stand side by side where it stands. */
+  beside: number
   /** One photo is wanted: the next takes the place of the one before. */
   single?: boolean
   onSay: (photos: string[]) => void
@@ -37,6 +40,7 @@ export function PhotoPicker({
         <Sheet
           chosen={chosen}
           block={block}
+          beside={beside}
           single={single}
           onSay={(photos) => {
             onSay(photos)
@@ -51,11 +55,13 @@ export function PhotoPicker({
 function Sheet({
   chosen,
   block,
+  beside,
   single,
   onSay,
 }: {
   chosen: readonly string[]
   block: Api['Block']
+  beside: number
   single: boolean
   onSay: (photos: string[]) => void
 }) {
@@ -71,8 +77,9 @@ function Sheet({
   const step = data?.step ?? 120
   const ids = photos.map((p) => p.id)
   const small = useQuery({
-    queryKey: ['small', block.kind, block.frame, 'layout' in block && block.layout, ids],
-    queryFn: () => body(api.POST('/api/pages/small', { body: { block, photos: ids } }), w.errors.away),
+    queryKey: ['small', beside, block.kind, block.frame, 'layout' in block && block.layout, ids],
+    queryFn: () =>
+      body(api.POST('/api/pages/small', { body: { block, beside, photos: ids } }), w.errors.away),
     enabled: ids.length > 0,
     staleTime: 60_000,
   }).data?.photos

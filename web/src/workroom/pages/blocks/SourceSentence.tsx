@@ -19,11 +19,13 @@ const sorts = ['taken', 'arrived', 'name', 'title', 'rating', 'views'] as const
 export function SourceSentence({
   source,
   block,
+  beside,
   onSay,
 }: {
   source: Source
   /** Whose place the photos fill: those too small for it are told while one picks. */
   block: Api['Block']
+  beside: number
   onSay: (next: Partial<Source>) => void
 }) {
   const gathers = source.kind !== 'albums' && source.kind !== 'picked'
@@ -43,7 +45,12 @@ export function SourceSentence({
         {source.kind === 'picked' && (
           <>
             <span>{w.source.picked(source.photos.length)}</span>
-            <PhotoPicker chosen={source.photos} block={block} onSay={(photos) => onSay({ photos })} />
+            <PhotoPicker
+              chosen={source.photos}
+              block={block}
+              beside={beside}
+              onSay={(photos) => onSay({ photos })}
+            />
           </>
         )}
         {source.kind === 'category' && (

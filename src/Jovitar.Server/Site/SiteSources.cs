@@ -1,0 +1,121 @@
+using Jovitar.Core;
+using Jovitar.Core.Narrowings;
+using Jovitar.Core.Pages;
+using Jovitar.Core.Photos;
+using Jovitar.Server.Access;
+using Jovitar.Server.Narrowings;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Taxonomy;
+using Npgsql;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>The photos of blocks: albums joined, picked by hand, or gathered from what visitors find anyway.</summary>
+internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, IndexKeeper keeper)
+{
+    /// <summary>What is gathered without a largest number being said.</summary>
+    public const int UsualMost = 500;
+
+    /// <summary>The photos of a source as visitors find them.</summary>
+    public async Task<IReadOnlyList<SitePhoto>> PhotosAsync(PhotosSource source, CancellationToken ct)
+    {
+        var found = source.Kind switch
+        {
+            SourceKind.Albums => await OfAlbumsAsync(source.Albums, ct),
+            SourceKind.Picked => await PickedAsync(source.Photos, ct),
+            _ => await GatheredAsync(source, ct),
+        };
+        if (source.Publishes && source.Sort is { } sort)
+        {
+            var known = found.ToDictionary(p => p.Id.Value);
+            found = [.. (await keeper.CurrentAsync(ct)).InOrder(known.Keys, sort, sort.Down(source.Reversed)).Select(id => known[id])];
+        }
+        else if (source.Publishes && source.Reversed)
+        {
+            found = [.. found.Reverse()];
+        }
+
+        return source.Most is { } most && found.Count > most ? [.. found.Take(most)] : found;
+    }
+
+    /// <summary>Albums joined in their order, each photo once, where one comes upon it first.</summary>
+    async Task<IReadOnlyList<SitePhoto>> OfAlbumsAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {SitePhotos.Columns}, x.shown
+              from (
+                select ap.photo, min(array[(not a.shown)::int, o.n, ap.place]) as first, bool_or(a.shown) as shown
+                  from unnest(@albums) with ordinality as o(album, n)
+                  join album as a on a.id = o.album and a.binned is null
+                  join album_photo as ap on ap.album = a.id
+                 group by ap.photo) as x
+              join photo as p on p.id = x.photo
+             order by x.first, p.id
+            """,
+            ("albums", albums.Values()));
+        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+    }
+
+    async Task<IReadOnlyList<SitePhoto>> PickedAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {SitePhotos.Columns}
+              from unnest(@photos) with ordinality as o(photo, n)
+              join photo as p on p.id = o.photo
+             order by o.n
+            """,
+            ("photos", photos.Values()));
+        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true)) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+    }
+
+    /// <summary>What a category, a tag, age, rating or views find among the photos that visitors come upon in some album.</summary>
+    async Task<IReadOnlyList<SitePhoto>> GatheredAsync(PhotosSource source, CancellationToken ct)
+    {
+        var parts = new List<NarrowingPart>
+        {
+            new(PartKind.Album, false, [.. (await SeenAlbumsAsync(ct)).Select(a => a.ToString())]),
+            new(PartKind.Decision, true, [Decisions.LeaveOut]),
+        };
+        var usual = SheetSort.Taken;
+        switch (source.Kind)
+        {
+            case SourceKind.Category:
+                // One that is out of view shows nothing, wherever it is asked for.
+                var seen = source.Category is { } category ? (await categories.TreeAsync(ct)).InView().WithDescendants(category) : [];
+                parts.Add(new NarrowingPart(PartKind.Category, false, [.. seen.Select(c => c.ToString())]));
+                break;
+            case SourceKind.Tag:
+                parts.Add(new NarrowingPart(PartKind.Tag, false, source.Tag is { } tag ? [tag.ToString()] : []));
+                break;
+            case SourceKind.HighestRated:
+                usual = SheetSort.Rating;
+                break;
+            case SourceKind.MostViewed:
+                usual = SheetSort.Views;
+                break;
+            default:
+                usual = SheetSort.Arrived;
+                break;
+        }
+
+        var sort = source.Sort ?? usual;
+        var found = (await keeper.CurrentAsync(ct)).Window(new Narrowing("", parts), sort, sort.Down(source.Reversed), 0, source.Most ?? UsualMost);
+        return await PickedAsync([.. found.Photos.Select(PhotoId.From)], ct);
+    }
+
+    /// <summary>The albums that visitors see somewhere.</summary>
+    public async Task<IReadOnlyList<AlbumId>> SeenAlbumsAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand(
+            $"""
+            select a.id, pages.*
+              from album as a
+             cross join lateral (
+               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
+             where a.binned is null
+            """);
+        return [.. (await command.AllAsync(r => visitors.SeesAlbum(r) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];
+    }
+}
