@@ -38,7 +38,7 @@ test('an album goes to the bin with its page and comes back with both, in its or
   const before = await order()
   const album = page.url()
   await page.getByRole('button', { name: 'Remove album' }).click()
-  await expect(page.getByText('and its page are in the bin', { exact: false })).toBeVisible()
+  await expect(page.getByText('is in the bin, and a page that shows nothing else with it.', { exact: false })).toBeVisible()
   expect((await page.request.get('/regatta')).status()).toBe(404)
   await page.getByRole('link', { name: /^Photos/ }).click()
   await page.getByRole('link', { name: /^Bin/ }).click()

@@ -50,7 +50,7 @@ internal static class AlbumEndpoints
         albums.MapPost("", Make).WithSummary("Makes an album");
         albums.MapGet("/{album}", Show).WithSummary("One album");
         albums.MapPatch("/{album}", Change).NeedsVersion().WithSummary("Changes an album's words or cover");
-        albums.MapDelete("/{album}", Remove).WithSummary("Throws an album in the bin with its pages; its photos stay");
+        albums.MapDelete("/{album}", Remove).WithSummary("Throws an album in the bin, with a page that shows nothing else; its photos stay");
         albums.MapPost("/{album}/photos", Put).WithSummary("Puts photos into an album");
         albums.MapPost("/{album}/photos/removal", TakeOut).WithSummary("Takes photos out of an album");
         albums.MapGet("/{album}/photos/without", Without).WithSummary("Photos held out of an album that fills itself");

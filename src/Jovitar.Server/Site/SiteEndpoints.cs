@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
@@ -248,6 +249,7 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
     static readonly TimeSpan Kept = TimeSpan.FromSeconds(1);
 
     readonly MemoryCache found = new(new MemoryCacheOptions { SizeLimit = 20_000 });
+    readonly ConcurrentDictionary<(SiteKind, string, long), Lazy<Task<PageVersion?>>> looks = new();
 
 
     public VisitCounter Visits => visits;
@@ -263,12 +265,27 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
             return known.Version;
         }
 
-        if (await store.FindAsync(kind, address, ct) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing))
+        // Who asks while it is looked for gets what is found for the first of them.
+        var key = (kind, address, now);
+        var looking = looks.GetOrAdd(key, _ => new Lazy<Task<PageVersion?>>(() => LookAsync(kind, address, now)));
+        try
+        {
+            return await looking.Value.WaitAsync(ct);
+        }
+        finally
+        {
+            looks.TryRemove(key, out _);
+        }
+    }
+
+    async Task<PageVersion?> LookAsync(SiteKind kind, string address, long finished)
+    {
+        if (await store.FindAsync(kind, address, CancellationToken.None) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing))
         {
             return null;
         }
 
-        found.Set((kind, address), (version, now), new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
+        found.Set((kind, address), (version, finished), new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
         return version;
     }
 

@@ -22,13 +22,14 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// <summary>So many photos of a category's own are looked at for its cover.</summary>
     const int MostTried = 12;
 
-    /// <summary>What the cover of an album called <c>a</c> opens other than its own page: the page said, else the one made for it.</summary>
+    /// <summary>What the cover of an album called <c>a</c> opens other than its own page: the page said, else the one made for it that still shows it.</summary>
     const string OpensPage =
         """
         (select pg.address
            from page as pg
           where pg.binned is null and pg.published is not null
-            and (pg.id = a.opens or a.opens is distinct from a.id and pg.album = a.id)
+            and (pg.id = a.opens or a.opens is distinct from a.id and pg.album = a.id and exists (
+              select from page_thing as pt where pt.page = pg.id and pt.live and pt.shows and pt.thing = a.id))
           order by pg.id = a.opens desc nulls last, pg.made
           limit 1)
         """;

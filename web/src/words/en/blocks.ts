@@ -65,7 +65,7 @@ export const blockWords = {
     title: 'Versions',
     noVersions: 'No visitor has had this page yet.',
     made: (at: Date, by: string) =>
-      `${at.toLocaleString('en', { dateStyle: 'medium', timeStyle: 'short' })}${by ? `, ${by}` : ''}`,
+      `${at.toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' })}${by ? `, ${by}` : ''}`,
     current: 'what visitors have',
     looking: (n: number) => `Version ${n}, as visitors had it, with the albums as they are now`,
     takeBack: 'Take it back as the draft',
@@ -81,7 +81,7 @@ export const blockWords = {
     asItIs: 'As it is now; what you change afterwards is not in it.',
     planIt: 'Plan it so',
     plannedFor: (at: Date) =>
-      `Planned for ${at.toLocaleString('en', { dateStyle: 'medium', timeStyle: 'short' })}.`,
+      `Planned for ${at.toLocaleString('en-GB', { dateStyle: 'long', timeStyle: 'short' })}.`,
     callOff: 'Call it off',
     calledOff: 'Called off. Nothing is planned.',
   },

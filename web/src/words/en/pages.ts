@@ -28,7 +28,7 @@ export const pageWords = {
     makePage: 'Make a page',
     remove: 'Remove album',
     removed: (name: string, withPage: boolean) =>
-      `“${name}” ${withPage ? 'and its page are' : 'is'} in the bin. The photos stay.`,
+      `“${name}” is in the bin${withPage ? ', and a page that shows nothing else with it' : ''}. The photos stay.`,
     howToOrder:
       'Drag a photo to move it; press it to take it in hand, then move several by typing their position.',
     movedBefore: (n: number) => `Moved ${photos(n)}.`,
