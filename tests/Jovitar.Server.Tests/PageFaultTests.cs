@@ -37,6 +37,7 @@ public sealed class PageFaultTests
         var visitor = site.Visitor();
         Assert.Contains(p[0], await visitor.GetStringAsync("/sixty"), StringComparison.Ordinal);
         var notes = (await (await owner.GetAsync($"/api/pages/{page}/notes")).ReadAsync()).GetProperty("blocks").EnumerateArray().ToArray();
+        Assert.Equal(0, (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("lacking").GetArrayLength());
         Assert.DoesNotContain(notes, n => n.GetProperty("shows") is { ValueKind: JsonValueKind.Number } shows && shows.GetInt32() == 0);
 
         async Task StandsAsync()
@@ -59,7 +60,11 @@ public sealed class PageFaultTests
         await owner.DeleteAsync($"/api/categories/{category}");
         await owner.DeleteAsync($"/api/tags/{tag}");
         await StandsAsync();
+        // The Desk names the page, with what it lacks: an album, three photos, a category, a tag, a page.
+        async Task<int> LackingAsync() => (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("lacking").EnumerateArray().Single(l => l.GetProperty("title").GetString() == "Sixty").GetProperty("things").GetInt32();
+        Assert.Equal(7, await LackingAsync());
         await owner.EmptyBinAsync();
+        Assert.Equal(7, await LackingAsync());
         Assert.Equal(0, await site.ScalarAsync<long>("select (select count(*) from photo) + (select count(*) from album) + (select count(*) from category)"));
         await StandsAsync();
         await site.VerifyAsync();

@@ -31,8 +31,13 @@ internal sealed record AlbumNowhere(AlbumId Id, string WorkingName, int Photos, 
 /// <param name="Search">What the address of the sheet says that shows them.</param>
 internal sealed record PageUnreached(PageId Id, string Title, int Photos, string Search);
 
+/// <summary>A page that visitors have and that names things that are gone; they see the rest of it.</summary>
+/// <param name="Things">How many: in the bin, removed for good, or, of pages that it leads to, withdrawn.</param>
+internal sealed record PageLacking(PageId Id, string Title, int Things);
+
 /// <summary>What waits, what runs, how much there is.</summary>
-internal sealed record DeskState(Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere, IReadOnlyList<PageUnreached> Unreached);
+internal sealed record DeskState(
+    Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere, IReadOnlyList<PageUnreached> Unreached, IReadOnlyList<PageLacking> Lacking);
 
 /// <summary>What the first screen and the contents show.</summary>
 internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, CategoryStore categories, TimeProvider clock)
@@ -128,7 +133,32 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                 },
                 ct),
             await nowhere.AllAsync(r => new AlbumNowhere(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<bool>("has_draft")), ct),
-            await UnreachedAsync(ct));
+            await UnreachedAsync(ct), await LackingAsync(ct));
+    }
+
+    /// <summary>Published pages that name things that are not there any more.</summary>
+    async Task<IReadOnlyList<PageLacking>> LackingAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            select pg.id, page_title(pg.published) as title, count(*)::int as things
+              from page as pg
+              join page_thing as pt on pt.page = pg.id and pt.live
+             where pg.published is not null and pg.binned is null
+               and case pt.kind
+                     when 'album' then not exists (select from album as t where t.id = pt.thing and t.binned is null)
+                     when 'photo' then not exists (select from photo as t where t.id = pt.thing and t.binned is null)
+                     when 'category' then not exists (select from category as t where t.id = pt.thing and t.binned is null)
+                     when 'tag' then not exists (select from tag as t where t.id = pt.thing and t.binned is null)
+                     when 'page' then not exists (
+                       select from page as t where t.id = pt.thing and t.binned is null and t.published is not null)
+                     else false end
+             group by pg.id
+             order by 2, pg.id
+             limit @most
+            """,
+            ("most", MostListed));
+        return await command.AllAsync(r => new PageLacking(new PageId(r.Get<Guid>("id")), r.Get<string>("title"), r.Get<int>("things")), ct);
     }
 
     /// <summary>Published pages with a filter bar, and how many of their photos no button of it finds.</summary>

@@ -3666,7 +3666,7 @@ export interface paths {
         };
         put?: never;
         post?: never;
-        /** Throws an album in the bin with its pages; its photos stay */
+        /** Throws an album in the bin, with a page that shows nothing else; its photos stay */
         delete: {
             parameters: {
                 query?: never;
@@ -6493,6 +6493,7 @@ export interface components {
             failed: components["schemas"]["FailedPhotos"][];
             nowhere: components["schemas"]["AlbumNowhere"][];
             unreached: components["schemas"]["PageUnreached"][];
+            lacking: components["schemas"]["PageLacking"][];
         };
         /** @description What an act came to for the one who did it. */
         Done: {
@@ -7153,6 +7154,16 @@ export interface components {
          * @description Names one page.
          */
         PageId: string;
+        /** @description A page that visitors have and that names things that are gone; they see the rest of it. */
+        PageLacking: {
+            id: components["schemas"]["PageId"];
+            title: string;
+            /**
+             * Format: int32
+             * @description How many: in the bin, removed for good, or, of pages that it leads to, withdrawn.
+             */
+            things: number;
+        };
         /** @description A page as lists have it. */
         PageLine: {
             id: components["schemas"]["PageId"];

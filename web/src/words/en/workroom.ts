@@ -79,6 +79,10 @@ export const workroomWords = {
     nowhereLead: 'Albums that stand in no category and on no published page.',
     everywhere: 'Every album stands in a category or on a published page.',
     putIn: 'Put in a category',
+    lacking: 'Named, but gone',
+    lackingLead:
+      'These pages name things that are in the bin, removed or withdrawn. Visitors see the rest of them.',
+    lackingOn: (n: number) => `${n === 1 ? 'One thing' : `${n.toLocaleString('en')} things`} on`,
     unreached: 'Found by no button',
     unreachedLead:
       'Photos of a page that none of its filter buttons finds. Press a line to tag them, or put them in a category.',

@@ -36,7 +36,7 @@ export function DeskStation() {
     (out) => tell({ text: w.desk.retried(out.count) }),
   )
   if (!desk.data) return desk.error ? <p className="p-10">{desk.error.message}</p> : null
-  const { figures: f, failed, nowhere, unreached } = desk.data
+  const { figures: f, failed, nowhere, unreached, lacking } = desk.data
   return (
     <div className="px-[30px] pt-7 pb-16">
       <Heading
@@ -137,6 +137,24 @@ export function DeskStation() {
             <Part title={w.desk.nowhere}>
               <ShownNowhere albums={nowhere} />
             </Part>
+            {lacking.length > 0 && (
+              <Part title={w.desk.lacking}>
+                <p className="mb-2 text-small text-quiet">{w.desk.lackingLead}</p>
+                <ul>
+                  {lacking.map((p) => (
+                    <li key={p.id} className="border-b border-line py-1.5">
+                      <Link
+                        to="/workroom/pages/$page"
+                        params={{ page: p.id }}
+                        className="underline decoration-strong-line decoration-1 underline-offset-4"
+                      >
+                        {w.desk.lackingOn(p.things)} “{p.title}”
+                      </Link>
+                    </li>
+                  ))}
+                </ul>
+              </Part>
+            )}
             {unreached.length > 0 && (
               <Part title={w.desk.unreached}>
                 <p className="mb-2 text-small text-quiet">{w.desk.unreachedLead}</p>
