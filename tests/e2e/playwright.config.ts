@@ -20,11 +20,11 @@ export default defineConfig({
     { name: 'geometry', testMatch: 'geometry.spec.ts' },
     { name: 'corrections', testMatch: 'corrections.spec.ts', dependencies: ['main job'] },
     { name: 'rooms', testMatch: 'rooms.spec.ts', dependencies: ['main job'] },
-    { name: 'pages', testMatch: 'pages.spec.ts', dependencies: ['main job'] },
     { name: 'tags', testMatch: 'tags.spec.ts', dependencies: ['main job'] },
     { name: 'standing', testMatch: 'standing.spec.ts', dependencies: ['main job'] },
     { name: 'filling', testMatch: 'filling.spec.ts', dependencies: ['main job'] },
     { name: 'stations', testMatch: 'stations.spec.ts', dependencies: ['main job'] },
+    { name: 'pages', testMatch: 'pages.spec.ts', dependencies: ['main job'] },
   ],
   use: {
     baseURL: process.env.JOVITAR_URL,
