@@ -68,7 +68,7 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
             return;
         }
 
-        var type = column is "draft" or "published" ? "jsonb" : "text";
+        var type = column is "draft" or "published" or "planned" ? "jsonb" : "text";
         // Ids are hexadecimal digits and hyphens: nothing that a pattern would take for more.
         await RunAsync(
             $"""

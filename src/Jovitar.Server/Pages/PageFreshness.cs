@@ -16,6 +16,7 @@ internal sealed class PageFreshness : IActListener
         // What a filter bar named is named by its new name to visitors, too.
         await act.ReplaceAsync("page", "draft", "edited = edited + 1", ct);
         await act.ReplaceAsync("page", "published", "version = version + 1", ct);
+        await act.ReplaceAsync("page", "planned", "edited = edited + 1", ct);
         foreach (var kind in Addresses.Kinds.Where(kinds.Contains))
         {
             await Addresses.FollowAsync(act, kind, ct);

@@ -70,10 +70,20 @@ internal static class SiteEndpoints
         else
         {
             door.Visits.Look(http, version.Id);
-            if (!IsFresh(http, door.Tag(version)) && await door.Renderer.PageAsync(version, http.Request.Query, ct) is { } page)
+            if (IsFresh(http, door.Tag(version)))
+            {
+                return;
+            }
+
+            if (await door.Renderer.PageAsync(version, http.Request.Query, ct) is { } page)
             {
                 await SendAsync(http, page, ct);
+                return;
             }
+
+            // Somebody has withdrawn it since it was looked for.
+            http.Response.Headers.Remove("ETag");
+            await Missing(http, door.Renderer, ct);
         }
     }
 
