@@ -222,6 +222,8 @@ test('a second page takes no address that is taken, is laid out otherwise, and p
   await page.getByRole('link', { name: /^Albums/ }).click()
   await page.locator('main').getByRole('link', { name: /Autumn heads/ }).click()
   await page.getByRole('button', { name: 'Make a page' }).click()
+  // An album has an address, too.
+  await expect(page).toHaveURL(/\/workroom\/pages\//)
   const address = page.getByRole('textbox', { name: 'Address' })
   await expect(address).toHaveValue('autumn-heads')
   await address.fill('regatta')
