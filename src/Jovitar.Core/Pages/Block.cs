@@ -57,6 +57,9 @@ public abstract record Block(BlockId Id, BlockFrame Frame)
     /// <summary>What is wrong with it, a sentence; null when it may be kept.</summary>
     public virtual string? Fault() => null;
 
+    /// <summary>With every number brought into its range.</summary>
+    public virtual Block Bounded() => this;
+
     /// <summary>Everything it is set to, as text: equal for blocks that are set alike, whatever lists they were read into.</summary>
     public string Said() => JsonSerializer.Serialize(this);
 }
@@ -102,6 +105,10 @@ public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, Al
 {
     public const int LongestLine = 300;
 
+    /// <summary>It shows the cover of an album that is not walked here: only of one that visitors find anyway.</summary>
+    [JsonIgnore]
+    public bool ShowsSeenCover => Photo is null && Album is not null && Press != PhotoPress.Open;
+
     public override string? Fault() => Line.Length > LongestLine ? $"The line beneath a photo may have {LongestLine} characters." : Press == PhotoPress.Link ? Link.Fault() : null;
 }
 
@@ -109,6 +116,8 @@ public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, Al
 public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar) : Block(Id, Frame)
 {
     public override string? Fault() => Source.Fault() ?? Bar.Fault();
+
+    public override Block Bounded() => this with { Layout = Layout.Bounded() };
 }
 
 /// <summary>Where the photos of a block come from. Kept by name.</summary>
@@ -219,6 +228,8 @@ public sealed record DividerBlock(BlockId Id, BlockFrame Frame, bool Line) : Blo
 public sealed record BesideBlock(BlockId Id, BlockFrame Frame, IReadOnlyList<Block> Blocks) : Block(Id, Frame)
 {
     public const int Most = 3;
+
+    public override Block Bounded() => this with { Blocks = [.. Blocks.Select(b => b.Bounded())] };
 
     public override string? Fault() =>
         Blocks.Count > Most ? $"At most {Most} blocks stand side by side."

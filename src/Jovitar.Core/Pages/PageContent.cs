@@ -63,6 +63,12 @@ public sealed record PageContent(int Schema, string Title, string Description, I
         return faults;
     }
 
+    /// <summary>What is wrong with one block and those within it, a sentence; null when it may stand on a page.</summary>
+    public static string? FaultOf(Block block) => new PageContent(Current, "A page", "", [block]).Faults().Values.FirstOrDefault();
+
+    /// <summary>In the form of today, with every number brought into its range.</summary>
+    public PageContent Bounded() => this with { Schema = Current, Blocks = [.. Blocks.Select(b => b.Bounded())] };
+
     /// <summary>The things that stand on the page or are named there, in the order in which one comes upon them, each once.</summary>
     public IReadOnlyList<ThingOnPage> Things()
     {
@@ -84,11 +90,12 @@ public sealed record PageContent(int Schema, string Title, string Description, I
             }
         }
 
-        void Leads(LinkTo link)
+        void AddAll<TId>(ThingKind kind, IEnumerable<TId> ids, bool shows)
+            where TId : struct, ITypedId<TId>
         {
-            if (link.Kind != LinkKind.Address)
+            foreach (var id in ids)
             {
-                Add(link.Kind switch { LinkKind.Page => ThingKind.Page, LinkKind.Album => ThingKind.Album, _ => ThingKind.Category }, link.Thing, shows: false);
+                Add(kind, id.Value, shows);
             }
         }
 
@@ -98,18 +105,20 @@ public sealed record PageContent(int Schema, string Title, string Description, I
             {
                 case PhotosBlock photos:
                     Sources(photos.Source);
-                    photos.Bar.Categories.ToList().ForEach(c => Add(ThingKind.Category, c.Value, shows: false));
-                    photos.Bar.Tags.ToList().ForEach(t => Add(ThingKind.Tag, t.Value, shows: false));
+                    AddAll(ThingKind.Category, photos.Bar.Categories, shows: false);
+                    AddAll(ThingKind.Tag, photos.Bar.Tags, shows: false);
                     break;
                 case PhotoBlock photo:
                     Add(ThingKind.Photo, photo.Photo?.Value, shows: true);
-                    Add(ThingKind.Album, photo.Album?.Value, shows: true);
+                    // Only where a press walks the album do visitors come upon its photos here; its cover alone must be seen elsewhere.
+                    Add(ThingKind.Album, photo.Album?.Value, photo.Press == PhotoPress.Open);
+                    Add(ThingKind.Site, photo.ShowsSeenCover ? Guid.Empty : null, shows: false);
                     Leads(photo.Press == PhotoPress.Link ? photo.Link : LinkTo.Nowhere);
                     break;
                 case IndexBlock index:
                     Add(ThingKind.Site, Guid.Empty, shows: false);
                     Add(ThingKind.Category, index.Of == IndexKind.Category ? index.Category?.Value : null, shows: false);
-                    (index.Of == IndexKind.Albums ? index.Albums : []).ToList().ForEach(a => Add(ThingKind.Album, a.Value, shows: false));
+                    AddAll(ThingKind.Album, index.Of == IndexKind.Albums ? index.Albums : [], shows: false);
                     break;
                 case ButtonBlock button:
                     Leads(button.Link);
@@ -119,22 +128,25 @@ public sealed record PageContent(int Schema, string Title, string Description, I
 
         return [.. things.Values];
 
+        void Leads(LinkTo link)
+        {
+            if (link.Kind != LinkKind.Address)
+            {
+                Add(link.Kind switch { LinkKind.Page => ThingKind.Page, LinkKind.Album => ThingKind.Album, _ => ThingKind.Category }, link.Thing, shows: false);
+            }
+        }
+
         void Sources(PhotosSource source)
         {
-            switch (source.Kind)
+            if (!source.Publishes)
             {
-                case SourceKind.Albums:
-                    source.Albums.ToList().ForEach(a => Add(ThingKind.Album, a.Value, shows: true));
-                    break;
-                case SourceKind.Picked:
-                    source.Photos.ToList().ForEach(p => Add(ThingKind.Photo, p.Value, shows: true));
-                    break;
-                default:
-                    Add(ThingKind.Site, Guid.Empty, shows: false);
-                    Add(ThingKind.Category, source.Kind == SourceKind.Category ? source.Category?.Value : null, shows: false);
-                    Add(ThingKind.Tag, source.Kind == SourceKind.Tag ? source.Tag?.Value : null, shows: false);
-                    break;
+                Add(ThingKind.Site, Guid.Empty, shows: false);
             }
+
+            AddAll(ThingKind.Album, source.Kind == SourceKind.Albums ? source.Albums : [], shows: true);
+            AddAll(ThingKind.Photo, source.Kind == SourceKind.Picked ? source.Photos : [], shows: true);
+            Add(ThingKind.Category, source.Kind == SourceKind.Category ? source.Category?.Value : null, shows: false);
+            Add(ThingKind.Tag, source.Kind == SourceKind.Tag ? source.Tag?.Value : null, shows: false);
         }
     }
 }

@@ -13,6 +13,12 @@ internal sealed record OpenedMenu(IReadOnlyList<MenuEntry> Entries, long Edited)
 /// <summary>The site's menu.</summary>
 internal sealed class MenuStore(NpgsqlDataSource db, ActRunner acts)
 {
+    /// <summary>Kinds of things that the menu leads to, and what makes them be there for visitors.</summary>
+    static readonly string[] Followed = ["menu", "page", "album", "album_category", "category"];
+
+    /// <summary>Their fields that decide whether they are, where, and under which name.</summary>
+    static readonly string[] Named = ["published", "address", "title", "working_name", "name", "shown", "parent", "binned"];
+
     public async Task<OpenedMenu> ReadAsync(CancellationToken ct)
     {
         await using var command = db.CreateCommand("select entries::text as entries, edited from menu");
@@ -53,6 +59,12 @@ internal sealed class MenuStore(NpgsqlDataSource db, ActRunner acts)
                 "insert into menu_thing (thing) select distinct unnest(@things)", ct, ("things", menu.All().Select(e => e.Link.Thing).OfType<Guid>().ToArray()));
         }
 
+        if (!kinds.Overlaps(Followed))
+        {
+            return;
+        }
+
+        // One category above can hide many; an album is there as soon as it stands in a category.
         await act.RunAsync(
             """
             update site
@@ -60,11 +72,12 @@ internal sealed class MenuStore(NpgsqlDataSource db, ActRunner acts)
              where exists (
                select
                  from act_change as c
-                where c.act = @act
-                  and (c.kind = 'menu' or c.kind = 'category' and exists (select from menu_thing)
-                    or c.kind in ('album', 'album_category') and c.thing in (select m.thing from menu_thing as m)
-                    or c.kind = 'page' and c.thing in (select m.thing from menu_thing as m) and (c.before ?| @seen or c.after ?| @seen)))
+                where c.act = @act and c.kind = any(@followed)
+                  and (c.kind = 'menu'
+                    or c.kind = 'album_category' and c.thing in (select m.thing from menu_thing as m)
+                    or (c.before ?| @named or c.after ?| @named)
+                      and (c.kind = 'category' and exists (select from menu_thing) or c.thing in (select m.thing from menu_thing as m))))
             """,
-            ct, ("act", act.Id.Value), ("seen", PageThings.Seen));
+            ct, ("act", act.Id.Value), ("followed", Followed), ("named", Named));
     }
 }

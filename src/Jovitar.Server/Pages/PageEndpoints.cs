@@ -63,7 +63,7 @@ internal static class PageEndpoints
     static async Task<Ok<PageList>> List(PageStore store, CancellationToken ct) => TypedResults.Ok(new PageList(await store.ListAsync(ct)));
 
     static async Task<Results<Ok<SmallPhotos>, BadRequest<Problem>>> Small(InPlace body, PageStore store, CancellationToken ct) =>
-        body.Block.Fault() is { } fault ? Problems.Invalid(fault) : TypedResults.Ok(new SmallPhotos(await store.SmallAsync(Bounded(body.Block), Math.Clamp(body.Beside, 1, BesideBlock.Most), body.Photos, ct)));
+        PageContent.FaultOf(body.Block) is { } fault ? Problems.Invalid(fault) : TypedResults.Ok(new SmallPhotos(await store.SmallAsync(body.Block.Bounded(), Math.Clamp(body.Beside, 1, BesideBlock.Most), body.Photos, ct)));
 
     static async Task<Results<Ok<OpenedPage>, NotFound<Problem>>> Show(PageId page, PageStore store, CancellationToken ct) =>
         await store.FindAsync(page, ct) is { } opened ? TypedResults.Ok(opened) : Problems.Gone("page");
@@ -83,7 +83,12 @@ internal static class PageEndpoints
 
     static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>>> Add(PageId page, NewBlock body, Actor who, PageStore store, CancellationToken ct)
     {
-        var (done, fault) = await store.AddAsync(who, page, body.Block, ct);
+        if (PageContent.FaultOf(body.Block) is { } wrong)
+        {
+            return Problems.Invalid(wrong);
+        }
+
+        var (done, fault) = await store.AddAsync(who, page, body.Block.Bounded(), ct);
         return done is not null ? TypedResults.Ok(done) : fault is not null ? Problems.Invalid(fault) : Problems.Gone("page");
     }
 
@@ -107,7 +112,7 @@ internal static class PageEndpoints
         }
 
         var was = body.Was is { } read && read.Draft.Faults().ContainsKey("blocks") is false ? new PageWork(read.Address, read.Draft) : null;
-        var (outcome, collisions, done) = await store.EditAsync(who, page, address!, Bounded(body.Draft), version, was, body.Over, ct);
+        var (outcome, collisions, done) = await store.EditAsync(who, page, address!, body.Draft.Bounded(), version, was, body.Over, ct);
         return outcome switch
         {
             PageOutcome.Stale => Problems.Stale("page"),
@@ -117,16 +122,6 @@ internal static class PageEndpoints
             _ => Problems.Gone("page"),
         };
     }
-
-    /// <summary>Every number in its range.</summary>
-    static PageContent Bounded(PageContent content) => content with { Schema = PageContent.Current, Blocks = [.. content.Blocks.Select(Bounded)] };
-
-    static Block Bounded(Block block) => block switch
-    {
-        PhotosBlock photos => photos with { Layout = photos.Layout.Bounded() },
-        BesideBlock beside => beside with { Blocks = [.. beside.Blocks.Select(Bounded)] },
-        _ => block,
-    };
 
     static async Task<Results<Ok<PageWritten>, NotFound<Problem>, Stale>> Publish(
         PageId page, [FromHeader(Name = "If-Match")] long version, Actor who, PageStore store, VersionStore versions, CancellationToken ct)

@@ -228,6 +228,12 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                     }
 
                     var merged = PageMerge.Of(was.Draft, draft, now.Draft);
+                    if (merged.Content.Faults().ContainsKey("blocks"))
+                    {
+                        // Together they are more than a page may have.
+                        return act.Drop(PageOutcome.Stale);
+                    }
+
                     if (merged.Collisions.Count > 0 && !over)
                     {
                         collisions = merged.Collisions;

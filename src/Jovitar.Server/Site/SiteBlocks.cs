@@ -11,7 +11,8 @@ namespace Jovitar.Server.Site;
 internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, SiteSources sources, SiteIndexStore indexes, SiteBars bars, SiteLinks links)
 {
     /// <summary>What the blocks of one page have in common while they are read.</summary>
-    sealed record Reading(string Title, SiteLinks.Found Links)
+    /// <param name="Seen">The albums that visitors see somewhere.</param>
+    sealed record Reading(string Title, SiteLinks.Found Links, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
     {
         public int Walks { get; set; }
 
@@ -20,7 +21,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
 
     public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, CancellationToken ct)
     {
-        var reading = new Reading(content.Title, await links.OfAsync(content.All().Select(LinkOf).OfType<LinkTo>(), ct));
+        var reading = new Reading(content.Title, await links.OfAsync(content.All().Select(LinkOf).OfType<LinkTo>(), ct), sources.Seen(ct));
         var blocks = new List<SiteBlock>();
         foreach (var block in content.Blocks)
         {
@@ -58,10 +59,10 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
             case PhotoBlock photo:
                 return await PhotoAsync(photo, beside, reading, ct);
             case PhotosBlock photos:
-                var shown = await sources.PhotosAsync(photos.Source, ct);
+                var shown = await sources.PhotosAsync(photos.Source, reading.Seen, ct);
                 return new SitePhotosBlock(block.Id, block.Frame, beside, new Walk(++reading.Walks, photos.Layout, shown, await bars.OfAsync(photos.Bar, shown, ct)));
             case IndexBlock index:
-                var entries = await EntriesAsync(index, ct);
+                var entries = await EntriesAsync(index, reading.Seen, ct);
                 return new SiteCovers(block.Id, block.Frame, beside, index.Most is { } most ? [.. entries.Take(most)] : entries, index.Across, index.Dates, index.Counts, index.Descriptions);
             case ButtonBlock button:
                 return new SiteButton(block.Id, block.Frame, beside, button.Words, reading.Links.Href(button.Link));
@@ -74,16 +75,10 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
 
     async Task<SitePhotoBlock> PhotoAsync(PhotoBlock block, int beside, Reading reading, CancellationToken ct)
     {
-        var album = block.Album is { } of ? await sources.PhotosAsync(PhotosSource.Of(of), ct) : [];
-        var own = block.Photo is { } one ? await sources.PhotosAsync(PhotosSource.Of() with { Kind = SourceKind.Picked, Photos = [one] }, ct) : [];
-        var photo = own.Count > 0 ? own[0] : block.Photo is null && block.Album is { } covered ? await CoverAsync(covered, album, ct) : null;
+        var album = block.Album is { } of && (!block.ShowsSeenCover || (await reading.Seen.Value).Contains(of)) ? await sources.OfAlbumAsync(of, ct) : [];
+        var photo = block.Photo is { } one ? await sources.OneAsync(one, ct) : block.Album is { } covered ? await CoverAsync(covered, album, ct) : null;
         // A photo that stands for an album begins the walk, whether it is in the album or not.
-        IReadOnlyList<SitePhoto> walked = photo is null ? [] : [photo, .. album.Where(p => p.Id != photo.Id)];
-        if (album.Any(p => p.Id == photo?.Id))
-        {
-            walked = album;
-        }
-
+        IReadOnlyList<SitePhoto> walked = photo is null ? [] : album.Any(p => p.Id == photo.Id) ? album : [photo, .. album];
         var walk = block.Press == PhotoPress.Open && photo is not null ? new Walk(++reading.Walks, BlockLayout.Usual, walked, SiteBars.None(walked)) : null;
         return new SitePhotoBlock(block.Id, block.Frame, beside, photo, block.Line, walk, block.Press == PhotoPress.Link ? reading.Links.Href(block.Link) : null);
     }
@@ -96,24 +91,23 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         return photos.FirstOrDefault(p => p.Id.Value == cover) ?? (photos.Count > 0 ? photos[0] : null);
     }
 
-    async Task<IReadOnlyList<SiteEntry>> EntriesAsync(IndexBlock index, CancellationToken ct)
+    async Task<IReadOnlyList<SiteEntry>> EntriesAsync(IndexBlock index, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
     {
         switch (index.Of)
         {
             case IndexKind.Albums:
                 return await indexes.CoverAsync(await indexes.ChosenAsync(index.Albums, ct), ct);
             case IndexKind.Pages:
-                return await indexes.CoverAsync(await indexes.PagesAsync(ct), ct);
+                return await indexes.CoverAsync(await indexes.PagesAsync(seen, ct), ct);
             case IndexKind.Categories:
-                return await indexes.CoverAsync(await indexes.CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await sources.SeenAlbumsAsync(ct), ct), ct);
+                return await indexes.CoverAsync(await indexes.CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await seen.Value, ct), ct);
             default:
                 if (index.Category is not { } category)
                 {
                     return [];
                 }
 
-                var seen = (await categories.TreeAsync(ct)).InView();
-                IReadOnlyList<CategoryId> within = [.. seen.WithDescendants(category)];
+                IReadOnlyList<CategoryId> within = [.. (await categories.TreeAsync(ct)).InView().WithDescendants(category)];
                 return within.Count == 0 ? [] : await indexes.CoverAsync((await indexes.AlbumsAsync(category, index.Beneath ? within : [category], index.Sort, ct)).Entries, ct);
         }
     }

@@ -243,12 +243,14 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     public async Task<IReadOnlyList<SiteEntry>> StartAsync(CancellationToken ct)
     {
         var first = await EntriesAsync(await ListedAsync("a.put_first", ct, ("of", null)), IndexSort.Newest, ct);
-        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await sources.SeenAlbumsAsync(ct), ct);
-        return await CoverAsync([.. first.Concat(await PagesAsync(ct)).DistinctBy(e => e.Entry.Path), .. tops], ct);
+        var seen = sources.Seen(ct);
+        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await seen.Value, ct);
+        return await CoverAsync([.. first.Concat(await PagesAsync(seen, ct)).DistinctBy(e => e.Entry.Path), .. tops], ct);
     }
 
     /// <summary>The pages that visitors can open, the latest first.</summary>
-    public async Task<IReadOnlyList<Uncovered>> PagesAsync(CancellationToken ct)
+    /// <param name="seen">The albums that visitors see somewhere.</param>
+    public async Task<IReadOnlyList<Uncovered>> PagesAsync(Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
     {
         await using var pages = db.CreateCommand(
             """
@@ -278,7 +280,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             // One that only gathers photos is known by the first of them; how many there are changes from day to day.
             if (PageText.Read(row.Content, null).All().OfType<PhotosBlock>().FirstOrDefault(b => !b.Source.Publishes) is { } gathers)
             {
-                found[row.Id] = new Found(0, [.. (await sources.PhotosAsync(gathers.Source with { Most = MostTried }, ct)).Select(p => p.Id.Value)]);
+                found[row.Id] = new Found(0, [.. (await sources.PhotosAsync(gathers.Source with { Most = MostTried }, seen, ct)).Select(p => p.Id.Value)]);
             }
         }
 

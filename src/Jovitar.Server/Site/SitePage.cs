@@ -87,6 +87,11 @@ public sealed record SitePage(string Path, string Title, string Description, IRe
             .Select(b => b switch { SitePhotosBlock photos => photos.Walk, SitePhotoBlock photo => photo.Walk, _ => null }).OfType<Walk>(),
     ];
 
+    /// <summary>It is to show photos or covers, and there is none of either yet.</summary>
+    public bool IsWaiting { get; } = Blocks.SelectMany(b => b is SiteBeside beside ? beside.Blocks : [b]).ToArray() is var all
+        && all.Any(b => b is SitePhotosBlock or SitePhotoBlock or SiteCovers)
+        && all.All(b => b is not (SitePhotosBlock { Walk.Photos.Count: > 0 } or SitePhotoBlock { Photo: not null } or SiteCovers { Entries.Count: > 0 }));
+
     /// <summary>Where a photo stands on it.</summary>
     /// <param name="number">The walk that is asked about; where it is not there, the first that has it.</param>
     public (Walk Walk, int Photo)? Find(PhotoId photo, int number)

@@ -116,9 +116,10 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
-        all["Site"] = await settings.ReadAsync(ct);
+        var site = await settings.ReadAsync(ct);
+        all["Site"] = site;
         all["Built"] = assets;
-        all["Menu"] = await links.MenuAsync(ct);
+        all["Menu"] = await MenuAsync(site.Version, ct);
         await using var renderer = new HtmlRenderer(services, logs);
         var html = await renderer.Dispatcher.InvokeAsync(async () => (await renderer.RenderComponentAsync<TComponent>(ParameterView.FromDictionary(all))).ToHtmlString());
         var bytes = Encoding.UTF8.GetBytes(html);
@@ -130,6 +131,12 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         return new Rendered(bytes, small.ToArray(), Security.ContentPolicy(policy));
     }
+
+    /// <summary>The menu; whatever changes in it, or of what it leads to, is another version of the site.</summary>
+    async Task<IReadOnlyList<SiteMenuEntry>> MenuAsync(long version, CancellationToken ct) =>
+        kept.TryGetValue(("menu", version), out IReadOnlyList<SiteMenuEntry>? menu)
+            ? menu!
+            : kept.Set(("menu", version), await links.MenuAsync(ct), new MemoryCacheEntryOptions { Size = 10_000, SlidingExpiration = TimeSpan.FromMinutes(30) });
 
     public void Dispose() => kept.Dispose();
 }

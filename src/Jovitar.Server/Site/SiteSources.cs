@@ -16,14 +16,24 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     /// <summary>What is gathered without a largest number being said.</summary>
     public const int UsualMost = 500;
 
+    /// <summary>The albums that visitors see somewhere, asked for when they are needed, once.</summary>
+    public Lazy<Task<IReadOnlyList<AlbumId>>> Seen(CancellationToken ct) => new(() => SeenAlbumsAsync(ct));
+
+    /// <summary>The photos of an album in its order, as visitors find them.</summary>
+    public Task<IReadOnlyList<SitePhoto>> OfAlbumAsync(AlbumId album, CancellationToken ct) => OfAlbumsAsync([album], ct);
+
+    /// <summary>One photo, if it is for visitors where somebody has put it on a page.</summary>
+    public async Task<SitePhoto?> OneAsync(PhotoId photo, CancellationToken ct) => await PickedAsync([photo], ct) is [var one] ? one : null;
+
     /// <summary>The photos of a source as visitors find them.</summary>
-    public async Task<IReadOnlyList<SitePhoto>> PhotosAsync(PhotosSource source, CancellationToken ct)
+    /// <param name="seen">See <see cref="Seen"/>.</param>
+    public async Task<IReadOnlyList<SitePhoto>> PhotosAsync(PhotosSource source, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
     {
         var found = source.Kind switch
         {
             SourceKind.Albums => await OfAlbumsAsync(source.Albums, ct),
             SourceKind.Picked => await PickedAsync(source.Photos, ct),
-            _ => await GatheredAsync(source, ct),
+            _ => await GatheredAsync(source, await seen.Value, ct),
         };
         if (source.Publishes && source.Sort is { } sort)
         {
@@ -71,11 +81,11 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     }
 
     /// <summary>What a category, a tag, age, rating or views find among the photos that visitors come upon in some album.</summary>
-    async Task<IReadOnlyList<SitePhoto>> GatheredAsync(PhotosSource source, CancellationToken ct)
+    async Task<IReadOnlyList<SitePhoto>> GatheredAsync(PhotosSource source, IReadOnlyList<AlbumId> seen, CancellationToken ct)
     {
         var parts = new List<NarrowingPart>
         {
-            new(PartKind.Album, false, [.. (await SeenAlbumsAsync(ct)).Select(a => a.ToString())]),
+            new(PartKind.Album, false, [.. seen.Select(a => a.ToString())]),
             new(PartKind.Decision, true, [Decisions.LeaveOut]),
         };
         var usual = SheetSort.Taken;
@@ -83,8 +93,8 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         {
             case SourceKind.Category:
                 // One that is out of view shows nothing, wherever it is asked for.
-                var seen = source.Category is { } category ? (await categories.TreeAsync(ct)).InView().WithDescendants(category) : [];
-                parts.Add(new NarrowingPart(PartKind.Category, false, [.. seen.Select(c => c.ToString())]));
+                var within = source.Category is { } category ? (await categories.TreeAsync(ct)).InView().WithDescendants(category) : [];
+                parts.Add(new NarrowingPart(PartKind.Category, false, [.. within.Select(c => c.ToString())]));
                 break;
             case SourceKind.Tag:
                 parts.Add(new NarrowingPart(PartKind.Tag, false, source.Tag is { } tag ? [tag.ToString()] : []));

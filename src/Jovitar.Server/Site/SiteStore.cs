@@ -97,7 +97,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """,
             ("id", id));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.PhotosAsync(PhotosSource.Of(new AlbumId(id)), ct));
+        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), ct));
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>

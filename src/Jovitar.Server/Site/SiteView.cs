@@ -23,27 +23,30 @@ public sealed record SiteFrame(
 /// <summary>What the visitors' script needs to show another choice, another width or another part of many photos.</summary>
 /// <param name="Mark">What stands there; a page with another mark was opened before its photos changed.</param>
 /// <param name="Frames">The photos of the part that was asked for.</param>
+/// <param name="IsCut">There are more in that part than an answer holds; they stand behind the last.</param>
 /// <param name="Height">The height of all, CSS pixels.</param>
 /// <param name="Shown">How many the choice leaves.</param>
 /// <param name="Link">The address of the page with this choice.</param>
-public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, string Choice, string Link);
+public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, string Choice, string Link);
 
 /// <summary>Which part of the photos is asked for: by places, or what stands between two heights.</summary>
 /// <param name="From">The first place, from 0.</param>
 /// <param name="Top">CSS pixels from the block's upper edge.</param>
 public sealed record SitePart(int From, int Count, double? Top, double? Bottom)
 {
+    /// <summary>So many an answer holds.</summary>
     public const int Most = 240;
 
+    /// <summary>The places that are asked for, in their order.</summary>
     public IEnumerable<int> Of(Placed placed)
     {
         if (Top is not { } top || Bottom is not { } bottom)
         {
             var from = Math.Clamp(From, 0, placed.Boxes.Count);
-            return Enumerable.Range(from, Math.Clamp(Count, 0, Math.Min(Most, placed.Boxes.Count - from)));
+            return Enumerable.Range(from, Math.Clamp(Count, 0, placed.Boxes.Count - from));
         }
 
-        return Enumerable.Range(0, placed.Boxes.Count).Where(i => placed.Boxes[i].Bottom >= top && placed.Boxes[i].Y <= bottom).Take(Most);
+        return Enumerable.Range(0, placed.Boxes.Count).Where(i => placed.Boxes[i].Bottom >= top && placed.Boxes[i].Y <= bottom);
     }
 }
 
@@ -166,8 +169,9 @@ public sealed class Narrowed
     public SiteView In(double width, double window, SitePart part)
     {
         var placed = Walk.Layout.For(BlockLayout.DeviceOf(window)).Place(Shapes, width);
+        var places = part.Of(placed).Take(SitePart.Most + 1).ToArray();
         return new SiteView(
-            Walk.Mark, [.. part.Of(placed).Select(i => Frame(i, placed.Boxes[i]))], Math.Round(placed.Height, 2), Shown.Count, Walk.Photos.Count, Buttons, AllLink, Choice,
+            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Walk.Photos.Count, Buttons, AllLink, Choice,
             basePath + choices.With(Walk.Number, Choice).Query);
     }
 

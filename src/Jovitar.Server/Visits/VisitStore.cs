@@ -50,8 +50,13 @@ internal sealed class VisitStore(NpgsqlDataSource db)
               update page
                  set version = version + 1
                where exists (select from summed)
-                 and id in (select pt.page from page_thing as pt where pt.live and pt.kind = 'site')
-                 and published::text ~ '"(mostViewed|views)"'
+                 and id in (
+                   select pg.id
+                     from page as pg
+                    where pg.id in (select pt.page from page_thing as pt where pt.live and pt.kind = 'site')
+                      and pg.published::text ~ '"(mostViewed|views)"'
+                    order by pg.id
+                      for no key update)
               returning id)
             select (select count(*) from summed), (select count(*) from touched), (select count(*) from turned)
             """,

@@ -7728,6 +7728,8 @@ export interface components {
             mark: string;
             /** @description The photos of the part that was asked for. */
             frames: components["schemas"]["SiteFrame"][];
+            /** @description There are more in that part than an answer holds; they stand behind the last. */
+            isCut: boolean;
             /**
              * Format: double
              * @description The height of all, CSS pixels.

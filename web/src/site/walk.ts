@@ -13,6 +13,9 @@ const atOnce = 16
 /** How photos were placed: for which width of the block and the window, CSS pixels, and the height that all take. */
 type Placed = { width: number; window: number; height: number }
 
+/** What stands between two heights of the block, in the pixels of the placing. */
+type Part = { top: number; bottom: number }
+
 /**
  * The photos of one block. The first of them stand in the page as the server laid it out; of many, the rest is fetched as one
  * scrolls, and only those near what is seen stand in the document. The rules stay on the server: it narrows and places.
@@ -30,7 +33,7 @@ export class Walk {
   /** The boxes that links stand in. */
   private readonly stood = new WeakMap<HTMLAnchorElement, Box>()
   /** Heights between which every photo is known, in the pixels of the placing. */
-  private covered: { top: number; bottom: number }[] = []
+  private covered: Part[] = []
   private asked = 0
   private filling = false
   private drawing = false
@@ -136,7 +139,8 @@ export class Walk {
   async turn(choice: string): Promise<View | null> {
     const mine = ++this.asked
     const placed = { width: this.element.clientWidth, window: innerWidth, height: 0 }
-    const view = await this.ask(this.part(), choice, placed)
+    const part = this.seen(ahead, placed)
+    const view = await this.ask(part, choice, placed)
     if (!view || mine !== this.asked) return null
     if (view.mark !== this.element.dataset.mark) return view
     placed.height = view.height
@@ -157,20 +161,14 @@ export class Walk {
     const stays = new Set(this.links.values())
     for (const link of byId.values()) if (!stays.has(link)) link.remove()
     this.element.style.aspectRatio = `${placed.width} / ${Math.max(placed.height, 1)}`
-    this.cover(view)
+    this.cover(part, view)
     this.draw()
     return view
   }
 
-  /** What is seen of the block and some of what is beside it, as a part to ask for. */
-  private part(): Record<string, number> {
-    const { top, bottom } = this.seen(ahead)
-    return { top, bottom }
-  }
-
   /** Between which heights the block is seen, in the pixels of the placing, with some screens more on either side. */
-  private seen(screens: number) {
-    const scale = this.now().width / this.element.clientWidth
+  private seen(screens: number, placed = this.now()): Part {
+    const scale = placed.width / this.element.clientWidth
     const { top } = this.element.getBoundingClientRect()
     return {
       top: Math.max(0, Math.floor((-top - screens * innerHeight) * scale)),
@@ -178,20 +176,18 @@ export class Walk {
     }
   }
 
-  private cover(view: View) {
-    const boxes = view.frames.map((f) => f.box)
-    const { top, bottom } = this.seen(ahead)
-    const last = boxes.at(-1)
-    // An answer holds a largest number of photos: what it does not reach is not known.
-    const full = view.frames.length < 240 || view.frames.at(-1)?.place === this.shown - 1
-    this.covered.push({ top, bottom: full ? bottom : Math.min(bottom, last?.y ?? top) })
+  /** Notes that everything is known between two heights, or to the last photo of an answer that could not hold all. */
+  private cover({ top, bottom }: Part, view: View) {
+    const last = view.frames.at(-1)?.box
+    this.covered.push({ top, bottom: view.isCut && last ? Math.min(bottom, last.y) : bottom })
   }
 
-  private isCovered({ top, bottom }: { top: number; bottom: number }) {
+  /** The height from which on something is not known; undefined where all is. */
+  private gap({ top, bottom }: Part): number | undefined {
     let to = top
     for (const part of [...this.covered].sort((a, b) => a.top - b.top))
       if (part.top <= to) to = Math.max(to, part.bottom)
-    return to >= Math.min(bottom, this.now().height)
+    return to < Math.min(bottom, this.now().height) ? to : undefined
   }
 
   /** Brings a photo into view and leaves the keyboard there: where one was when the viewer closes. */
@@ -211,13 +207,14 @@ export class Walk {
     if (this.filling) return
     this.filling = true
     try {
-      while (!this.isCovered(this.seen(0.5))) {
+      for (let top = this.gap(this.seen(0.5)); top !== undefined; top = this.gap(this.seen(0.5))) {
         const mine = this.asked
-        const view = await this.ask(this.part())
+        const part = { top, bottom: this.seen(ahead).bottom }
+        const view = await this.ask(part)
         if (!view || mine !== this.asked) continue
         if (view.mark !== this.element.dataset.mark) break
         this.learn(view)
-        this.cover(view)
+        this.cover(part, view)
       }
     } finally {
       this.filling = false

@@ -45,7 +45,10 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
   return (
     <div className="grid h-full grid-cols-[430px_minmax(0,1fr)] max-lg:h-auto max-lg:grid-cols-1">
       <div className="overflow-y-auto border-r border-line px-[26px] pt-7 pb-10">
-        <PageHead page={page} draft={draft} looking={looking} onLook={setLooking} />
+        {/* biome-ignore lint/a11y/noStaticElementInteractions: who goes on to the head of the page is done with typing on it. */}
+        <div onFocus={() => typing.block && end()}>
+          <PageHead page={page} draft={draft} looking={looking} onLook={setLooking} />
+        </div>
         <RunningOrder
           page={page.id}
           draft={draft}

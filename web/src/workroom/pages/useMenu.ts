@@ -26,7 +26,7 @@ export function useMenu(menu: Api['OpenedMenu']) {
   }
   // biome-ignore lint/correctness/useExhaustiveDependencies: only when the server has another version.
   useEffect(() => {
-    if (!dirty.current && !running.current && menu.edited !== version.current) adopt(menu)
+    if (!dirty.current && !running.current && menu.edited > version.current) adopt(menu)
   }, [menu.edited])
 
   async function save() {

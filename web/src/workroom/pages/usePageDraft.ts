@@ -32,7 +32,8 @@ export function usePageDraft(page: Api['OpenedPage']) {
   // What others wrote is taken over as soon as nothing of one's own is on its way.
   // biome-ignore lint/correctness/useExhaustiveDependencies: only when the server has another version.
   useEffect(() => {
-    if (dirty.current || running.current || page.edited === version.current) return
+    // An answer that was on its way while one's own was written is older than that.
+    if (dirty.current || running.current || page.edited <= version.current) return
     adopt(page)
   }, [page.edited])
 

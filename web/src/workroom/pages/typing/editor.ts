@@ -154,7 +154,6 @@ function edit(
           }),
         ],
       }),
-      // What is pasted from elsewhere is taken as words with the marks a text has.
       handleDOMEvents: {
         blur: (_, event) => {
           // The verbs beside the page take the keyboard for a moment only.
