@@ -104,6 +104,7 @@ builder.Services.AddSingleton<VisitStore>();
 builder.Services.AddSingleton<VisitCounter>();
 builder.Services.AddSingleton<SiteAssets>();
 builder.Services.AddSingleton<SiteRenderer>();
+builder.Services.AddSingleton<SiteWeights>();
 builder.Services.AddSingleton<RenditionService>();
 builder.Services.AddSingleton<DeskStore>();
 builder.Services.AddSingleton<DeskNews>();
@@ -230,6 +231,7 @@ foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 }
 
 app.MapSite();
+app.MapFilesOfPages();
 
 try
 {

@@ -17,7 +17,7 @@ public sealed class AccessTests
         Gen.Select(Gen.Bool, Places, (binned, on) => (Thing)new AlbumThing(binned, on)),
         Gen.Select(Gen.Bool, Gen.Bool, (binned, inView) => (Thing)new CategoryThing(binned, inView)),
         Gen.Select(Gen.Bool, Gen.Bool, Gen.Bool, (binned, published, changed) => (Thing)new PageThing(binned, published, changed)),
-        Gen.Bool.Select(binned => (Thing)new FileThing(binned)),
+        Gen.Select(Gen.Bool, Places, (binned, on) => (Thing)new FileThing(binned, on)),
         Gen.Const((Thing)new TheWorkroom()));
 
     [Fact]

@@ -78,7 +78,7 @@ public sealed class LayoutTests
     public void Columns_fill_the_width_and_photos_keep_their_shape() =>
         Gen.Select(Shape.Array[1, 80], Gen.Double[200, 2400], Gen.Double[80, 600], Gen.Double[0, 24]).Sample((shapes, width, size, gap) =>
         {
-            var placed = ColumnsLayout.Place(shapes, width, size, gap);
+            var placed = ColumnsLayout.Place(shapes, width, ColumnsLayout.CellsAcross(width, size, gap), gap);
             Assert.Equal(width, placed.Boxes.Max(b => b.Right) is var right && placed.Boxes.Count >= ColumnsLayout.CellsAcross(width, size, gap) ? right : width, 1e-4);
             for (var i = 0; i < shapes.Length; i++)
             {
@@ -104,7 +104,7 @@ public sealed class LayoutTests
     public void Grid_cells_are_equal_and_stand_in_reading_order() =>
         Gen.Select(Shape.Array[1, 80], Gen.Double[200, 2400], Gen.Double[80, 600], Gen.Double[0, 24]).Sample((shapes, width, size, gap) =>
         {
-            var placed = GridLayout.Place(shapes, width, size, gap);
+            var placed = GridLayout.Place(shapes, width, ColumnsLayout.CellsAcross(width, size, gap), gap);
             var across = ColumnsLayout.CellsAcross(width, size, gap);
             for (var i = 0; i < shapes.Length; i++)
             {
@@ -116,16 +116,14 @@ public sealed class LayoutTests
             }
         });
 
-    [Theory]
-    [InlineData(LayoutKind.Rows)]
-    [InlineData(LayoutKind.Columns)]
-    [InlineData(LayoutKind.Grid)]
-    public void Nothing_takes_no_room(LayoutKind kind) => Assert.Equal(0, new LayoutSettings(kind, 240, 6).Place([], 1000).Height);
+    [Fact]
+    public void Nothing_takes_no_room() => Assert.All(Enum.GetValues<LayoutKind>(), kind => Assert.Equal(0, new LayoutSettings(kind, 240, 6).Place([], 1000).Height));
 
     [Theory]
     [InlineData(LayoutKind.Rows)]
     [InlineData(LayoutKind.Columns)]
     [InlineData(LayoutKind.Grid)]
+    [InlineData(LayoutKind.Mosaic)]
     public void On_a_phone_two_photos_stand_side_by_side_however_large_they_were_wanted(LayoutKind kind)
     {
         var placed = new LayoutSettings(kind, 800, 6).Place([1.0, 1.0, 1.0, 1.0], 358);

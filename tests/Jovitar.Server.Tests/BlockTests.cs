@@ -51,7 +51,7 @@ public sealed partial class BlockTests
             {
                 blocks = new[]
                 {
-                    Drafts.Block("photo", 5, new { photo = p[1], album = (string?)null, line = "The long spiral", press = "open", link = Drafts.Nowhere }),
+                    Drafts.Block("photo", 5, new { photo = p[1], album = (string?)null, line = "The long spiral", press = "open", link = Drafts.Nowhere, byLot = false }),
                     Drafts.Text("Beside it.", 6),
                 },
             }),
@@ -261,7 +261,7 @@ public sealed partial class BlockTests
         Assert.Null(await HrefAsync());
         string[] expected = [.. p, p[0]];
         // An album in the bin takes along the page made for it alone; from others it is gone without a gap.
-        await PublishedAsync(owner, page, Drafts.Page("Links", Drafts.Text("Words stay."), Drafts.Photos(album), Drafts.Block("photo", 6, new { photo = (string?)null, album, line = "", press = "open", link = Drafts.Nowhere })));
+        await PublishedAsync(owner, page, Drafts.Page("Links", Drafts.Text("Words stay."), Drafts.Photos(album), Drafts.Block("photo", 6, new { photo = (string?)null, album, line = "", press = "open", link = Drafts.Nowhere, byLot = false })));
         Assert.Equal(expected, FramesOf(await visitor.GetStringAsync(path)));
         var removed = await (await owner.DeleteAsync($"/api/albums/{album}")).ReadAsync();
         var html = await visitor.GetStringAsync(path);
@@ -359,13 +359,37 @@ public sealed partial class BlockTests
     }
 
     [Fact]
+    public async Task A_photo_that_leads_elsewhere_makes_no_album_public_and_shows_the_cover_of_one_that_is()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (shown, p, _, _) = await site.PublishedAsync(owner, 1);
+        var intake = await owner.IntakeAsync();
+        var hidden = (await owner.BringAsync(intake, "h.jpg", Acts.Photo(70))).GetProperty("photo").GetString()!;
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", 2);
+        var album = await AlbumAsync(owner, "Hidden", hidden);
+        var page = await MadeAsync(owner, "Covers");
+        object For(string of, string press, int number) => Drafts.Block("photo", number, new { photo = (string?)null, album = of, line = "", press, link = new { kind = "address", thing = (string?)null, address = "/" }, byLot = false });
+        var path = await PublishedAsync(owner, page, Drafts.Page("Covers", For(album, "link", 2), For(album, "nothing", 3), For(shown, "link", 4)));
+        var pictures = await site.Visitor().GetStringAsync(path);
+        async Task<string> PictureAsync(string photo) => await site.ScalarAsync<string>($"select picture from photo where id = '{photo}'");
+        Assert.DoesNotContain(await PictureAsync(hidden), pictures, StringComparison.Ordinal);
+        Assert.Contains(await PictureAsync(p[0]), pictures, StringComparison.Ordinal);
+        Assert.False(await IsPublicAsync(site, hidden));
+        // Pressed to walk the album, it stands there with all of it.
+        await PublishedAsync(owner, page, Drafts.Page("Covers", For(album, "open", 2)));
+        Assert.Equal([hidden], FramesOf(await site.Visitor().GetStringAsync(path)));
+        Assert.True(await IsPublicAsync(site, hidden));
+    }
+
+    [Fact]
     public async Task A_place_says_which_photos_are_too_small_for_it()
     {
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         var (_, p, _, _) = await site.PublishedAsync(owner, 2);
         await site.WriteAsync($"update photo set own_width = 4000, own_height = 3000 where id = '{p[1]}'");
-        var wide = Drafts.Block("photo", 2, new { photo = (string?)null, album = (string?)null, line = "", press = "open", link = Drafts.Nowhere });
+        var wide = Drafts.Block("photo", 2, new { photo = (string?)null, album = (string?)null, line = "", press = "open", link = Drafts.Nowhere, byLot = false });
         wide["frame"] = new { width = "window", align = "left" };
         var small = (await (await owner.PostAsJsonAsync("/api/pages/small", new { block = wide, photos = p })).ReadAsync()).GetProperty("photos").EnumerateArray().Single();
         // 900 pixels where 1,280 stand.

@@ -12,22 +12,45 @@ internal static class Drafts
     public static object Of(string title, string? album = null, string text = "", IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240) =>
         Page(title, [.. text.Length > 0 ? (object[])[Text(text)] : [], .. album is null ? (object[])[] : [Photos(album, categories, tags, size)]]);
 
-    public static object Page(string title, params object[] blocks) =>
-        new { schema = 2, title, description = "", blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+    public static object Page(string title, params object[] blocks) => Post(title, null, blocks);
+
+    /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
+    public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false) =>
+        new { schema = 4, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 
     public static Dictionary<string, object?> Photos(string album, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3) =>
         Photos(Source("albums", albums: [album]), categories, tags, size, number);
 
-    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3)
+    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null) =>
+        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = new { categories = categories ?? [], tags = tags ?? [] } });
+
+    /// <summary>A layout, all sizes alike.</summary>
+    /// <param name="large">By what photos stand large in a mosaic.</param>
+    /// <param name="cell">Of a grid; its photos stand whole in it.</param>
+    public static object Layout(string kind, int size = 240, int gap = 6, string large = "rating", string[]? chosen = null, object? cell = null, string height = "pixels", string turn = "fade", string pace = "still", bool loops = false)
     {
-        var measures = new { size, gap = 6, tablet = (int?)null, phone = (int?)null };
-        return Block("photos", number, new { source, layout = new { kind = "rows", rows = measures, columns = measures, grid = measures }, bar = new { categories = categories ?? [], tags = tags ?? [] } });
+        var measures = new { size, gap, tablet = (int?)null, phone = (int?)null, across = (object?)null };
+        var motion = new { pace, arrows = true, loops, shuffles = false };
+        return new
+        {
+            kind,
+            rows = measures,
+            columns = measures,
+            grid = measures,
+            cells = new { shape = cell, whole = cell is not null },
+            mosaic = measures,
+            large = new { by = large, photos = chosen ?? [] },
+            list = measures,
+            strip = measures,
+            along = new { height, motion },
+            slides = new { turn, shape = cell, fills = false, motion },
+        };
     }
 
-    public static object Source(string kind, string[]? albums = null, string[]? photos = null, string? category = null, string? tag = null, string? sort = null, bool reversed = false, int? most = null) =>
-        new { kind, albums = albums ?? [], photos = photos ?? [], category, tag, sort, reversed, most };
+    public static object Source(string kind, string[]? albums = null, string[]? photos = null, string? category = null, string? tag = null, string? sort = null, bool reversed = false, int? most = null, bool byLot = false) =>
+        new { kind, albums = albums ?? [], photos = photos ?? [], category, tag, sort, reversed, most, byLot };
 
     /// <summary>A block of a kind; its number names it.</summary>
     public static Dictionary<string, object?> Block(string kind, int number, object fields)

@@ -26,7 +26,7 @@ public sealed class PageFaultTests
             1 => Drafts.Photos(album, [category], [tag], number: n),
             2 => Drafts.Photos(Drafts.Source("picked", photos: p), number: n),
             3 => Drafts.Photos(Drafts.Source("category", category: category), number: n),
-            4 => Drafts.Block("photo", n, new { photo = p[n % 3], album, line = "", press = "link", link = Link("category", category) }),
+            4 => Drafts.Block("photo", n, new { photo = p[n % 3], album, line = "", press = "link", link = Link("category", category), byLot = false }),
             5 => Drafts.Block("index", n, new { of = "albums", category, beneath = true, albums = new[] { album }, sort = "title", most = 4, across = 4, dates = true, counts = true, descriptions = true }),
             6 => Drafts.Block("button", n, new { words = "There", link = Link("page", there) }),
             _ => Drafts.Photos(Drafts.Source("tag", tag: tag), number: n),

@@ -288,59 +288,6 @@ public sealed class RaceTests
     }
 
     [Fact]
-    public async Task A_page_renamed_there_and_back_leads_nowhere_in_a_circle()
-    {
-        await using var site = await Site.StartAsync();
-        var owner = await site.OwnerAsync();
-        var visitor = site.Visitor();
-        var (_, _, page, one) = await site.PublishedAsync(owner, 1);
-        async Task RenameAsync(string address)
-        {
-            var line = await GetAsync(owner, $"/api/pages/{page}");
-            await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address, draft = line.GetProperty("draft") }, line.GetProperty("edited").GetInt64())).ReadAsync();
-        }
-
-        await RenameAsync("two");
-        var there = await visitor.GetAsync($"/{one}");
-        Assert.Equal("/two", there.Headers.Location!.OriginalString);
-        Assert.True(there.Headers.CacheControl is { MaxAge.TotalMinutes: <= 5 });
-        await RenameAsync(one);
-        Assert.Equal(HttpStatusCode.OK, (await visitor.GetAsync($"/{one}")).StatusCode);
-        Assert.Equal($"/{one}", (await visitor.GetAsync("/two")).Headers.Location!.OriginalString);
-        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from former_address"));
-    }
-
-    [Theory]
-    [InlineData(200, ">")]
-    [InlineData(120, "- ")]
-    public async Task A_page_that_could_not_be_shown_is_not_saved(int times, string nested)
-    {
-        await using var site = await Site.StartAsync(workers: 0);
-        var owner = await site.OwnerAsync();
-        var album = (await (await owner.PostAsJsonAsync("/api/albums", new { workingName = "One" })).ReadAsync()).GetProperty("id").GetString();
-        var page = await (await owner.PostAsJsonAsync("/api/pages", new { album })).ReadAsync();
-        var id = page.GetProperty("id").GetString();
-        async Task<HttpResponseMessage> SaveAsync(object draft) => await owner.SendAsync(HttpMethod.Put, $"/api/pages/{id}", new { address = "one", draft }, 1);
-        var text = nested == ">" ? string.Concat(Enumerable.Repeat(nested, times)) + " deep" : string.Join('\n', Enumerable.Range(0, times).Select(i => new string(' ', i * 2) + "- deep"));
-        var refused = await SaveAsync(Drafts.Of("One", text: text));
-        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
-        Assert.Contains("nested too deeply", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { schema = 2, title = "One", description = "", blocks = (object?[]?)null })).StatusCode);
-        Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { schema = 2, title = "One", description = "", blocks = new object?[] { null } })).StatusCode);
-        foreach (var lacking in (string[])["frame", "source", "layout", "bar", "kind"])
-        {
-            var block = Drafts.Photos($"{album}");
-            block[lacking] = null;
-            Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(Drafts.Page("One", block))).StatusCode);
-        }
-
-        // What an earlier version saved so is shown all the same.
-        await site.WriteAsync($"update page set draft = draft - 'filterCategories' || jsonb_build_object('heading', 'One', 'text', repeat('>', 200) || ' deep') - 'schema' where id = '{id}'");
-        Assert.Equal(HttpStatusCode.OK, (await owner.GetAsync($"/preview/{id}")).StatusCode);
-        Assert.Equal(HttpStatusCode.OK, (await owner.GetAsync("/api/pages")).StatusCode);
-    }
-
-    [Fact]
     public async Task A_name_or_a_word_is_cut_between_characters_and_says_so()
     {
         await using var site = await Site.StartAsync();

@@ -69,6 +69,18 @@ public sealed class RepeatTests
     }
 
     [Fact]
+    public async Task Of_pictures_that_become_ready_at_once_none_is_missed()
+    {
+        await using var site = await Site.StartAsync(workers: 8);
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var scenes = Enumerable.Range(0, 12).Select(n => (Name: $"{n}.jpg", Bytes: Scene(1, 900, 40 + n))).ToArray();
+        await Task.WhenAll(scenes.Select(s => owner.BringAsync(intake, s.Name, s.Bytes)));
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", 12);
+        Assert.Equal(66, await site.ScalarAsync<long>("select count(*) from photo_near"));
+    }
+
+    [Fact]
     public async Task Candidates_come_from_the_indexes_and_are_those_a_comparison_of_all_pairs_finds()
     {
         await using var site = await Site.StartAsync(workers: 0);

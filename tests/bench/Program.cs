@@ -84,13 +84,17 @@ static void MeasureLayout()
     var random = new Random(5);
     double[] shapes = [1.5, 1.5, 1.5, 2 / 3.0, 4 / 3.0, 1, 16 / 9.0, 2.35];
     var ten = Enumerable.Range(0, 10_000).Select(_ => shapes[random.Next(shapes.Length)]).ToArray();
-    var settings = new RowsSettings(240, 6);
-    Middle(60, () => RowsLayout.Place(ten.AsSpan(0, 1000), 1200, settings));
-    var small = Middle(101, () => RowsLayout.Place(ten.AsSpan(0, 1000), 1200, settings));
-    var large = Middle(101, () => RowsLayout.Place(ten, 1200, settings));
-    Say("rows layout of 1,000 photos", small, "ms");
-    Say("rows layout of 10,000 photos", large, "ms", "one frame of the screen, 16 ms", large / 16, "<= 1");
-    Say("rows layout of 10,000 photos", large, "ms", "1,000 photos", large / small, "<= 12");
+    bool[] turn = [.. Enumerable.Range(0, 10_000).Select(i => i % MosaicLarge.Turn == 0)];
+    foreach (var kind in (LayoutKind[])[LayoutKind.Rows, LayoutKind.Columns, LayoutKind.Grid, LayoutKind.Mosaic])
+    {
+        var settings = new LayoutSettings(kind, kind == LayoutKind.Mosaic ? 180 : 240, 6);
+        var name = kind.ToString().ToLowerInvariant();
+        Middle(60, () => settings.Place(ten.AsSpan(0, 1000), 1200, turn.AsSpan(0, 1000)));
+        var small = Middle(101, () => settings.Place(ten.AsSpan(0, 1000), 1200, turn.AsSpan(0, 1000)));
+        var large = Middle(101, () => settings.Place(ten, 1200, turn));
+        Say($"{name} layout of 10,000 photos", large, "ms", "one frame of the screen, 16 ms", large / 16, kind == LayoutKind.Mosaic ? "<= 2" : "<= 1");
+        Say($"{name} layout of 10,000 photos", large, "ms", "1,000 photos", large / small, "<= 12");
+    }
 }
 
 static async Task MeasureRepeatsAsync(string connection)

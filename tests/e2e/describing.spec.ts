@@ -261,6 +261,7 @@ test('two to four photos stand side by side, are decided on by key one after ano
   await page.keyboard.press('b')
   await expect(page.getByRole('heading', { name: 'Side by side' })).toBeVisible()
   const pictures = page.locator('main li img')
+  await expect.poll(async () => (await plates()).length).toBe(3)
   const [one, , three] = await plates()
   await expect(pictures).toHaveCount(3)
   await page.keyboard.press('k')

@@ -180,6 +180,7 @@ test('files that are no photos are listed, attached to an album and kept from ru
   await page.goto('/workroom/files')
   await page.getByRole('button', { name: '+ album' }).click()
   await page.getByRole('combobox', { name: 'Attach to' }).fill('Regatta')
+  await expect(page.getByRole('option', { name: /Regatta/ }).first()).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(page.getByText('Attached programme.txt to Regatta.')).toBeVisible()
   await noSeriousFinding(page)

@@ -315,6 +315,25 @@ test('of many photos the rest comes as one scrolls, the viewer walks them all, a
   await expect(viewer).toHaveCount(0)
   await expect(visitor.locator('.frame[data-place="20"]')).toBeFocused()
   await expect(visitor.locator('.frame[data-place="20"]')).toBeInViewport()
+  // As a strip, those that are not in the page follow as one comes to them; the viewer leads to ones that were not there yet.
+  const written = await (await page.request.get(`/api/pages/${made.id}`)).json()
+  for (const block of written.draft.blocks) if (block.kind === 'photos') block.layout.kind = 'strip'
+  const drafted = await (await page.request.put(`/api/pages/${made.id}`, { headers: { ...headers, 'If-Match': String(written.edited) }, data: { address: written.address, draft: written.draft, was: null, over: false } })).json()
+  await page.request.post(`/api/pages/${made.id}/publish`, { headers: { ...headers, 'If-Match': String(drafted.page?.edited ?? drafted.edited) } })
+  await visitor.goto('/a-long-day')
+  const strip = visitor.locator('.strip')
+  await expect(strip.locator('.frame')).toHaveCount(60)
+  await strip.evaluate((s) => s.scrollTo({ left: s.scrollWidth, behavior: 'instant' }))
+  await expect(strip.locator('.frame')).toHaveCount(Math.min(count, 120))
+  await visitor.goto('/a-long-day')
+  await strip.locator('.frame').first().click()
+  for (let i = 1; i < 65; i++) {
+    await expect(viewer.getByText(`${i} of ${count}`)).toBeVisible()
+    await visitor.keyboard.press('ArrowRight')
+  }
+  await visitor.keyboard.press('Escape')
+  await expect(strip.locator('.frame[data-place="64"]')).toBeFocused()
+  await expect(strip.locator('.frame[data-place="64"]')).toBeInViewport()
   await visitor.context().close()
   // So many photos would be in the way of the tests that follow.
   const { photos } = (await (await page.request.get(`/api/photos?album=${album.id}&sort=place`)).json()) as { photos: { id: string }[] }

@@ -25,6 +25,9 @@ export default defineConfig({
     { name: 'filling', testMatch: 'filling.spec.ts', dependencies: ['main job'] },
     { name: 'stations', testMatch: 'stations.spec.ts', dependencies: ['main job'] },
     { name: 'pages', testMatch: 'pages.spec.ts', dependencies: ['main job'] },
+    { name: 'layouts', testMatch: 'layouts.spec.ts', dependencies: ['main job'] },
+    { name: 'lots', testMatch: 'lots.spec.ts', dependencies: ['main job'] },
+    { name: 'page files', testMatch: 'pagefiles.spec.ts', dependencies: ['main job'] },
   ],
   use: {
     baseURL: process.env.JOVITAR_URL,

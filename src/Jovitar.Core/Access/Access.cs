@@ -72,8 +72,8 @@ public sealed record CategoryThing(bool Binned, bool InView) : Thing;
 /// <param name="Changed">Its draft differs from what was published.</param>
 public sealed record PageThing(bool Binned, bool Published, bool Changed) : Thing;
 
-/// <summary>A sound, document or video.</summary>
-public sealed record FileThing(bool Binned) : Thing;
+/// <summary>A sound, document or video; visitors see it on the pages that it stands on.</summary>
+public sealed record FileThing(bool Binned, ShownOn On) : Thing;
 
 /// <summary>Why something is allowed or not.</summary>
 public enum Reason
@@ -123,6 +123,7 @@ public static class Access
     {
         PhotoThing photo => Photo(photo),
         AlbumThing album => Weigh(Reason.OnPublishedPage, [.. Binned(album.Binned), .. Pages(album.On)]),
+        FileThing file => Weigh(Reason.OnPublishedPage, [.. Binned(file.Binned), .. Pages(file.On)]),
         CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView]]),
         PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft]]),
         _ => Decision.No(Reason.ForStaffOnly),

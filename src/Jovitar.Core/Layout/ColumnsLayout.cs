@@ -6,16 +6,15 @@ public static class ColumnsLayout
     /// <summary>Places photos in columns.</summary>
     /// <param name="shapes">Aspect ratios, width over height, each above 0.</param>
     /// <param name="width">Width to fill, CSS pixels, above 0.</param>
-    /// <param name="size">Wanted width of a column, CSS pixels; the columns' true width is the nearest that fills the block.</param>
+    /// <param name="count">How many columns, at least one.</param>
     /// <param name="gap">Between photos, CSS pixels, 0 or more.</param>
-    public static Placed Place(ReadOnlySpan<double> shapes, double width, double size, double gap)
+    public static Placed Place(ReadOnlySpan<double> shapes, double width, int count, double gap)
     {
         if (shapes.IsEmpty)
         {
             return Placed.Nothing;
         }
 
-        var count = CellsAcross(width, size, gap);
         var cell = (width - (gap * (count - 1))) / count;
         var ends = new double[count];
         var boxes = new Box[shapes.Length];

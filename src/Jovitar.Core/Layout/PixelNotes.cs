@@ -2,10 +2,11 @@ namespace Jovitar.Core.Layout;
 
 /// <summary>A window that pages are looked at in, CSS pixels.</summary>
 /// <param name="Margins">What stands beside a block in it, both sides together.</param>
-public sealed record Window(string Device, int Width, int Margins)
+/// <param name="Density">Pixels of its screen to a CSS pixel, each way.</param>
+public sealed record Window(string Device, int Width, int Height, int Margins, double Density)
 {
     /// <summary>Typical windows of a phone, a tablet and a desktop (common practice).</summary>
-    public static readonly IReadOnlyList<Window> Usual = [new("phone", 390, 32), new("tablet", 820, 56), new("desktop", 1280, 80)];
+    public static readonly IReadOnlyList<Window> Usual = [new("phone", 390, 844, 32, 3), new("tablet", 820, 1180, 56, 2), new("desktop", 1280, 800, 80, 1)];
 
     /// <summary>The widest that a block of photos becomes.</summary>
     public const int WidestBlock = 1760;
@@ -35,14 +36,15 @@ public static class PixelNotes
 
     /// <summary>Photos with fewer pixels than their place on a sharp screen, those that lack most first.</summary>
     /// <param name="sizes">Width and height of each photo as it is shown, pixels, above 0.</param>
+    /// <param name="large">Which take more room in a mosaic; empty for none.</param>
     /// <param name="widths">How wide the block is in a window, CSS pixels.</param>
-    public static IReadOnlyList<SmallPhoto> Of(BlockLayout layout, IReadOnlyList<(int Width, int Height)> sizes, IEnumerable<Window> windows, Func<Window, double> widths)
+    public static IReadOnlyList<SmallPhoto> Of(BlockLayout layout, IReadOnlyList<(int Width, int Height)> sizes, bool[] large, IEnumerable<Window> windows, Func<Window, double> widths)
     {
         var worst = new SmallPhoto?[sizes.Count];
         double[] shapes = [.. sizes.Select(s => (double)s.Width / s.Height)];
         foreach (var window in windows)
         {
-            var boxes = layout.For(BlockLayout.DeviceOf(window.Width)).Place(shapes, widths(window)).Boxes;
+            var boxes = layout.Pictures(shapes, window, widths(window), large);
             for (var i = 0; i < boxes.Count; i++)
             {
                 // Cropped to its place, a photo fills it both ways.

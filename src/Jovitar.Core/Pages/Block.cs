@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.RegularExpressions;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Narrowings;
@@ -49,6 +50,10 @@ public sealed record BlockFrame(BlockWidth Width, BlockAlign Align)
 [JsonDerivedType(typeof(PhotoBlock), "photo")]
 [JsonDerivedType(typeof(PhotosBlock), "photos")]
 [JsonDerivedType(typeof(IndexBlock), "index")]
+[JsonDerivedType(typeof(VideoBlock), "video")]
+[JsonDerivedType(typeof(SoundBlock), "sound")]
+[JsonDerivedType(typeof(FilesBlock), "files")]
+[JsonDerivedType(typeof(ContactBlock), "contact")]
 [JsonDerivedType(typeof(ButtonBlock), "button")]
 [JsonDerivedType(typeof(DividerBlock), "divider")]
 [JsonDerivedType(typeof(BesideBlock), "beside")]
@@ -81,8 +86,14 @@ public sealed record HeadingBlock(BlockId Id, BlockFrame Frame, string Words, He
 
 /// <summary>Words.</summary>
 /// <param name="Words">Markdown (CommonMark).</param>
-public sealed record TextBlock(BlockId Id, BlockFrame Frame, string Words) : Block(Id, Frame)
+public sealed partial record TextBlock(BlockId Id, BlockFrame Frame, string Words) : Block(Id, Frame)
 {
+    [GeneratedRegex(@"\]\(<?/file/([0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12})/")]
+    private static partial Regex FileLinks();
+
+    /// <summary>The files that its links lead to.</summary>
+    public IEnumerable<FileId> Files() => FileLinks().Matches(Words).Select(m => new FileId(Guid.Parse(m.Groups[1].ValueSpan)));
+
     public const int Longest = 20_000;
 
     public override string? Fault() => Words.Length > Longest ? $"A text may have {Longest:#,0} characters. Put the rest into another one." : null;
@@ -101,9 +112,14 @@ public enum PhotoPress
 /// <param name="Photo">Null for the album's cover.</param>
 /// <param name="Album">What it stands for; null for nothing but itself.</param>
 /// <param name="Line">Words beneath it, inviting or explaining.</param>
-public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, AlbumId? Album, string Line, PhotoPress Press, LinkTo Link) : Block(Id, Frame)
+/// <param name="ByLot">Every visit has another photo of the album, drawn by lot; where none is chosen, and a press walks the album.</param>
+public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, AlbumId? Album, string Line, PhotoPress Press, LinkTo Link, bool ByLot) : Block(Id, Frame)
 {
     public const int LongestLine = 300;
+
+    /// <summary>Which photo stands there is drawn by lot.</summary>
+    [JsonIgnore]
+    public bool IsDrawn => ByLot && Photo is null && Album is not null && Press == PhotoPress.Open;
 
     /// <summary>It shows the cover of an album that is not walked here: only of one that visitors find anyway.</summary>
     [JsonIgnore]
@@ -115,7 +131,7 @@ public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, Al
 /// <summary>Many photos, in a layout.</summary>
 public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar) : Block(Id, Frame)
 {
-    public override string? Fault() => Source.Fault() ?? Bar.Fault();
+    public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault();
 
     public override Block Bounded() => this with { Layout = Layout.Bounded() };
 }
@@ -141,14 +157,15 @@ public enum SourceKind
 /// <param name="Sort">Null for the order that the source has by itself.</param>
 /// <param name="Reversed">Against the usual way of the sort.</param>
 /// <param name="Most">The largest number; null for all.</param>
+/// <param name="ByLot">For every visit they are drawn by lot, in another order, and where there is a largest number another handful; without scripts they stand in the order of the sort.</param>
 public sealed record PhotosSource(
-    SourceKind Kind, IReadOnlyList<AlbumId> Albums, IReadOnlyList<PhotoId> Photos, CategoryId? Category, TagId? Tag, SheetSort? Sort, bool Reversed, int? Most)
+    SourceKind Kind, IReadOnlyList<AlbumId> Albums, IReadOnlyList<PhotoId> Photos, CategoryId? Category, TagId? Tag, SheetSort? Sort, bool Reversed, int? Most, bool ByLot)
 {
     public const int MostAlbums = 100;
     public const int MostPicked = 500;
     public const int LargestMost = 10_000;
 
-    public static PhotosSource Of(params IReadOnlyList<AlbumId> albums) => new(SourceKind.Albums, albums, [], null, null, null, false, null);
+    public static PhotosSource Of(params IReadOnlyList<AlbumId> albums) => new(SourceKind.Albums, albums, [], null, null, null, false, null, ByLot: false);
 
     /// <summary>
     /// Whether visitors come upon photos because they stand here. Albums and what was picked by hand were put here on purpose; what
@@ -190,8 +207,11 @@ public enum IndexKind
     /// <summary>The categories at the top of the tree.</summary>
     Categories,
 
-    /// <summary>The pages, the latest first.</summary>
+    /// <summary>The pages that are no posts, the latest first.</summary>
     Pages,
+
+    /// <summary>The posts, the newest first.</summary>
+    Posts,
 }
 
 /// <summary>Covers that lead on to albums, categories or pages. It lists what visitors find anyway and publishes nothing.</summary>
@@ -245,10 +265,13 @@ public enum LinkKind
     Page,
     Album,
     Category,
+
+    /// <summary>A sound, a video or a document; it is public because something on a page leads to it.</summary>
+    File,
 }
 
 /// <summary>Where a press leads: a thing of the site, wherever its address may move to, or an address.</summary>
-/// <param name="Thing">Of a page, album or category.</param>
+/// <param name="Thing">Of a page, album, category or file.</param>
 /// <param name="Address">Of an address.</param>
 public sealed record LinkTo(LinkKind Kind, Guid? Thing, string Address)
 {

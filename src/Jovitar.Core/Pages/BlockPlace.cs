@@ -25,7 +25,7 @@ public static class BlockPlace
         double Wanted(Window window)
         {
             var across = Width(block.Frame, beside, window);
-            return block is not PhotosBlock photos ? across : photos.Layout.For(BlockLayout.DeviceOf(window.Width)).Place([(double)size.Width / size.Height], across).Boxes[0].Width;
+            return block is not PhotosBlock photos ? across : photos.Layout.PlaceOf((double)size.Width / size.Height, window, across).Width;
         }
 
         var worst = Window.Usual.Select(w => new SmallPhoto(0, w.Device, size.Width / Wanted(w))).MinBy(s => s.Share)!;

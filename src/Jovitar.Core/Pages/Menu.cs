@@ -50,6 +50,11 @@ public sealed record Menu(IReadOnlyList<MenuEntry> Entries)
             {
                 faults[entry.Id.ToString()] = fault;
             }
+            else if (entry.Link.Kind == LinkKind.File)
+            {
+                // What stands in the menu alone is on no page that would make it public.
+                faults[entry.Id.ToString()] = "The menu leads to pages, albums, categories and addresses. Put the file on a page.";
+            }
             else if (entry.Entries.Any(b => b.Entries.Count > 0))
             {
                 faults[entry.Id.ToString()] = "What stands beneath an entry holds no more.";

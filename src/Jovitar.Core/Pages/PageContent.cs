@@ -4,11 +4,15 @@ namespace Jovitar.Core.Pages;
 /// <param name="Schema">Which form it was written in; see <see cref="Current"/>.</param>
 /// <param name="Title">What it is called: in the browser, in lists, and on the page where a heading says no other words.</param>
 /// <param name="Description">A sentence for search engines; may be empty.</param>
+/// <param name="Posted">The day that it is a post of; null for a page that is none.</param>
+/// <param name="Unlisted">It stands in no list of pages or posts and not in the feed: visitors find it by its address alone, or where something leads to it.</param>
+/// <param name="Wide">It is as wide as the window, however wide that is; else as wide as the site's pages usually are.</param>
+/// <param name="Bare">It has neither the site's head nor its menu.</param>
 /// <param name="Blocks">From the top of the page to its foot.</param>
-public sealed record PageContent(int Schema, string Title, string Description, IReadOnlyList<Block> Blocks)
+public sealed record PageContent(int Schema, string Title, string Description, DateOnly? Posted, bool Unlisted, bool Wide, bool Bare, IReadOnlyList<Block> Blocks)
 {
-    /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album.</summary>
-    public const int Current = 2;
+    /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album; the second knew rows, columns and a grid, and no posts; the third had neither files nor contacts, and one width.</summary>
+    public const int Current = 4;
 
     public const int LongestTitle = 200;
     public const int LongestDescription = 500;
@@ -63,8 +67,11 @@ public sealed record PageContent(int Schema, string Title, string Description, I
         return faults;
     }
 
+    /// <summary>A page as it begins.</summary>
+    public static PageContent Made(string title, string description, IReadOnlyList<Block> blocks) => new(Current, title, description, null, Unlisted: false, Wide: false, Bare: false, blocks);
+
     /// <summary>What is wrong with one block and those within it, a sentence; null when it may stand on a page.</summary>
-    public static string? FaultOf(Block block) => new PageContent(Current, "A page", "", [block]).Faults().Values.FirstOrDefault();
+    public static string? FaultOf(Block block) => Made("A page", "", [block]).Faults().Values.FirstOrDefault();
 
     /// <summary>In the form of today, with every number brought into its range.</summary>
     public PageContent Bounded() => this with { Schema = Current, Blocks = [.. Blocks.Select(b => b.Bounded())] };
@@ -120,6 +127,19 @@ public sealed record PageContent(int Schema, string Title, string Description, I
                     Add(ThingKind.Category, index.Of == IndexKind.Category ? index.Category?.Value : null, shows: false);
                     AddAll(ThingKind.Album, index.Of == IndexKind.Albums ? index.Albums : [], shows: false);
                     break;
+                case FilesBlock files:
+                    AddAll(ThingKind.File, files.Files.Select(f => f.File), shows: true);
+                    break;
+                case SoundBlock sound:
+                    Add(ThingKind.File, sound.File?.Value, shows: true);
+                    break;
+                case VideoBlock video:
+                    Add(ThingKind.File, video.From == VideoFrom.File ? video.File?.Value : null, shows: true);
+                    Add(ThingKind.Photo, video.Still?.Value, shows: true);
+                    break;
+                case TextBlock text:
+                    AddAll(ThingKind.File, text.Files(), shows: true);
+                    break;
                 case ButtonBlock button:
                     Leads(button.Link);
                     break;
@@ -132,7 +152,7 @@ public sealed record PageContent(int Schema, string Title, string Description, I
         {
             if (link.Kind != LinkKind.Address)
             {
-                Add(link.Kind switch { LinkKind.Page => ThingKind.Page, LinkKind.Album => ThingKind.Album, _ => ThingKind.Category }, link.Thing, shows: false);
+                Add(link.Kind switch { LinkKind.Page => ThingKind.Page, LinkKind.Album => ThingKind.Album, LinkKind.File => ThingKind.File, _ => ThingKind.Category }, link.Thing, shows: link.Kind == LinkKind.File);
             }
         }
 
@@ -159,6 +179,9 @@ public enum ThingKind
     Category,
     Tag,
     Page,
+
+    /// <summary>A sound, a video or a document.</summary>
+    File,
 
     /// <summary>What is gathered from the whole site: it may change with anything there.</summary>
     Site,

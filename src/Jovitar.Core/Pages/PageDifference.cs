@@ -2,8 +2,8 @@ namespace Jovitar.Core.Pages;
 
 /// <summary>What differs between two states of a page: whole blocks, those of them that stand side by side counted as one.</summary>
 /// <param name="Moved">Blocks that both have stand in another order.</param>
-/// <param name="Title">The title or the description is another.</param>
-public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Block> Removed, IReadOnlyList<Block> Changed, bool Moved, bool Title)
+/// <param name="About">What is said of the whole page that is another, as it stands in a sentence.</param>
+public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Block> Removed, IReadOnlyList<Block> Changed, bool Moved, IReadOnlyList<string> About)
 {
     /// <summary>What has to be done to the one to make the other of it.</summary>
     public static PageDifference Of(PageContent before, PageContent after)
@@ -14,7 +14,13 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
             [.. before.Blocks.Where(b => !now.ContainsKey(b.Id))],
             [.. after.Blocks.Where(b => was.TryGetValue(b.Id, out var old) && old.Said() != b.Said())],
             !before.Blocks.Select(b => b.Id).Where(now.ContainsKey).SequenceEqual(after.Blocks.Select(b => b.Id).Where(was.ContainsKey)),
-            before.Title != after.Title || before.Description != after.Description);
+            [
+                .. before.Title == after.Title && before.Description == after.Description ? (string[])[] : ["the title or the sentence for search engines"],
+                .. before.Posted == after.Posted ? (string[])[] : ["the day that it is a post of"],
+                .. before.Unlisted == after.Unlisted ? (string[])[] : ["whether lists and the feed have it"],
+                .. before.Wide == after.Wide ? (string[])[] : ["its width"],
+                .. before.Bare == after.Bare ? (string[])[] : ["whether the site's head stands above it"],
+            ]);
     }
 
     /// <summary>Blocks came, went or moved; else only what is said in them differs.</summary>
@@ -37,6 +43,10 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
         PhotoBlock => "a photo",
         PhotosBlock => "photos",
         IndexBlock => "an index",
+        VideoBlock => "a video",
+        SoundBlock => "a sound",
+        FilesBlock => "files",
+        ContactBlock => "a contact",
         ButtonBlock => "a button",
         DividerBlock => "a divider",
         _ => "blocks side by side",
@@ -48,7 +58,7 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
         var was = before.All().ToDictionary(b => b.Id);
         return
         [
-            .. Title ? (PageChange[])[new PageChange(ChangeKind.Changed, null, "the title or the sentence for search engines", [])] : [],
+            .. About.Select(a => new PageChange(ChangeKind.Changed, null, a, [])),
             .. Added.Select(b => new PageChange(ChangeKind.Added, b.Id, Name(b), [])),
             .. Removed.Select(b => new PageChange(ChangeKind.Removed, b.Id, Name(b), [])),
             .. Changed.Select(b => new PageChange(ChangeKind.Changed, b.Id, Name(b), Parts(was[b.Id], b))),
@@ -65,7 +75,7 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
             (PhotosBlock was, PhotosBlock now) =>
             [
                 .. (was with { Source = now.Source }).Said() == was.Said() ? (string[])[] : ["which photos"],
-                .. was.Layout == now.Layout ? (string[])[] : ["the layout"],
+                .. (was with { Layout = now.Layout }).Said() == was.Said() ? (string[])[] : ["the layout"],
                 .. (was with { Bar = now.Bar }).Said() == was.Said() ? (string[])[] : ["the filter bar"],
                 .. frame,
             ],

@@ -2,7 +2,7 @@ namespace Jovitar.Core.Pages;
 
 /// <summary>Two people's work on one page, put together block by block, so that neither loses any.</summary>
 /// <param name="Content">The page with the work of both; where they collide, with the one's own.</param>
-/// <param name="Collisions">Blocks that both have changed, each to something else, and the fields "title" and "description" likewise; empty where nothing stands in the way.</param>
+/// <param name="Collisions">Blocks that both have changed, each to something else, and the fields "title", "description", "posted", "unlisted", "wide" and "bare" likewise; empty where nothing stands in the way.</param>
 public sealed record PageMerge(PageContent Content, IReadOnlyList<string> Collisions)
 {
     /// <summary>Puts together what two made of the same page.</summary>
@@ -17,14 +17,15 @@ public sealed record PageMerge(PageContent Content, IReadOnlyList<string> Collis
     public static PageMerge Of(PageContent was, PageContent mine, PageContent theirs)
     {
         var collisions = new List<string>();
-        string Field(string name, Func<PageContent, string> of)
+        T Field<T>(string name, Func<PageContent, T> of)
         {
-            if (of(mine) != of(was) && of(theirs) != of(was) && of(mine) != of(theirs))
+            static bool Same(T one, T other) => EqualityComparer<T>.Default.Equals(one, other);
+            if (!Same(of(mine), of(was)) && !Same(of(theirs), of(was)) && !Same(of(mine), of(theirs)))
             {
                 collisions.Add(name);
             }
 
-            return of(mine) == of(was) ? of(theirs) : of(mine);
+            return Same(of(mine), of(was)) ? of(theirs) : of(mine);
         }
 
         static Dictionary<BlockId, Block> Named(PageContent page) => page.Blocks.DistinctBy(b => b.Id).ToDictionary(b => b.Id);
@@ -68,6 +69,17 @@ public sealed record PageMerge(PageContent Content, IReadOnlyList<string> Collis
         }
 
         var blocks = order.Select(Merged).OfType<Block>().ToArray();
-        return new PageMerge(mine with { Title = Field("title", p => p.Title), Description = Field("description", p => p.Description), Blocks = blocks }, collisions);
+        return new PageMerge(
+            mine with
+            {
+                Title = Field("title", p => p.Title),
+                Description = Field("description", p => p.Description),
+                Posted = Field("posted", p => p.Posted),
+                Unlisted = Field("unlisted", p => p.Unlisted),
+                Wide = Field("wide", p => p.Wide),
+                Bare = Field("bare", p => p.Bare),
+                Blocks = blocks,
+            },
+            collisions);
     }
 }

@@ -79,19 +79,33 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
          cross join lateral (
            {ShownOnOfAlbums} and oa.id in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
          cross join lateral (
-           select (count(*) filter (where pt.live))::int as on_pages,
-                  (count(distinct pt.page) - count(*) filter (where pt.live))::int as on_drafts
-             from page_thing as pt
-             join page as pg on pg.id = pt.page and pg.binned is null
-            where pt.thing = p.id and pt.shows) as picked
+           {OnPages("p.id")}) as picked
          where {which}
+        """;
+
+    /// <summary>On how many published pages a thing stands by itself, and on how many drafts alone.</summary>
+    static string OnPages(string thing) =>
+        $"""
+        select (count(*) filter (where pt.live))::int as on_pages,
+               (count(distinct pt.page) - count(*) filter (where pt.live))::int as on_drafts
+          from page_thing as pt
+          join page as pg on pg.id = pt.page and pg.binned is null
+         where pt.thing = {thing} and pt.shows
         """;
 
     /// <summary>A file; null when there is none.</summary>
     public async Task<FileThing?> FileAsync(FileId file, CancellationToken ct)
     {
-        await using var command = db.Command("select binned is not null as is_binned from file where id = @file", ("file", file.Value));
-        return await command.FirstAsync(r => new FileThing(r.Get<bool>("is_binned")), ct);
+        await using var command = db.Command(
+            $"""
+            select f.binned is not null as is_binned, pages.on_pages, pages.on_drafts, 0 as on_own, 0 as out_of_view
+              from file as f
+             cross join lateral (
+               {OnPages("f.id")}) as pages
+             where f.id = @file
+            """,
+            ("file", file.Value));
+        return await command.FirstAsync(r => new FileThing(r.Get<bool>("is_binned"), On(r)), ct);
     }
 
     /// <summary>Decides for a viewer, now.</summary>

@@ -45,8 +45,12 @@ internal static class Security
 
     /// <summary>What every page may load: only from here, no inline script.</summary>
     /// <param name="styles">Further sources of styles, as the policy names them; empty for none.</param>
-    public static string ContentPolicy(string styles = "") =>
-        $"default-src 'none'; script-src 'self'; style-src 'self' {styles}; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; frame-src 'self'; frame-ancestors 'self'; base-uri 'none'; form-action 'self'; manifest-src 'self'";
+    /// <param name="elsewhere">Where videos may come from besides, played or in a frame; null for nowhere.</param>
+    public static string ContentPolicy(string styles = "", IReadOnlyList<string>? elsewhere = null)
+    {
+        var media = string.Join(' ', elsewhere ?? []);
+        return $"default-src 'none'; script-src 'self'; style-src 'self' {styles}; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; media-src 'self' {media}; frame-src 'self' {media}; frame-ancestors 'self'; base-uri 'none'; form-action 'self'; manifest-src 'self'";
+    }
 
     /// <summary>Who asks, for the decision.</summary>
     public static Viewer Viewer(this ClaimsPrincipal user) =>

@@ -25,9 +25,10 @@ internal sealed record Session(string? Name, string Role, string SiteTitle, bool
 /// <param name="InHand">Photos taken in hand at once.</param>
 /// <param name="SmallestSize">Of a thumbnail in a layout, CSS pixels; likewise the largest.</param>
 /// <param name="LargestGap">Between thumbnails, CSS pixels.</param>
-internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap)
+/// <param name="MostAcross">How many thumbnails may stand side by side.</param>
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross);
 }
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);

@@ -34,6 +34,9 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
     /// <summary>The thing whose words are typed, when a further change in the same go is to be the same act.</summary>
     public Guid? GoesOn { get; set; }
 
+    /// <summary>The published pages on which things stood that it threw in the bin.</summary>
+    public Lacking Lacking { get; set; } = Lacking.Nothing;
+
     /// <summary>The act is kept even when it changed nothing that is recorded: something was removed for good.</summary>
     public bool IsKept { get; set; }
 
@@ -131,4 +134,16 @@ internal interface IActListener
 /// <summary>What an act came to for the one who did it.</summary>
 /// <param name="Act">What takes it back; null when nothing was changed.</param>
 /// <param name="Photos">How many photos it changed.</param>
-internal sealed record Done(ActId? Act, int Photos);
+/// <param name="Lacking">Where what went in the bin stood.</param>
+internal sealed record Done(ActId? Act, int Photos, Lacking Lacking)
+{
+    public static readonly Done Nothing = new(null, 0, Lacking.Nothing);
+}
+
+/// <summary>Published pages that lack something now.</summary>
+/// <param name="Titles">Of the first of them.</param>
+/// <param name="Pages">How many there are.</param>
+internal sealed record Lacking(IReadOnlyList<string> Titles, int Pages)
+{
+    public static readonly Lacking Nothing = new([], 0);
+}

@@ -30,7 +30,7 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
         var answer = await work(act);
         if (act.IsDropped)
         {
-            return (answer, new Done(null, 0));
+            return (answer, Done.Nothing);
         }
 
         var kinds = await act.KindsAsync(ct);
@@ -71,7 +71,7 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
         var tally = (await count.FirstAsync(r => Tuple.Create((int)r.Get<long>("photos"), r.MaybeId("lead"), r.Get<bool>("changed")), ct))!;
         if (!tally.Item3 && !act.IsKept)
         {
-            return new Done(null, 0);
+            return Done.Nothing;
         }
 
         // Which fields differ is only of interest where one thing was changed.
@@ -98,7 +98,7 @@ internal sealed class ActRunner(NpgsqlDataSource db, IEnumerable<IActListener> l
             await act.RunAsync($"notify {Channel}", ct);
         }
 
-        return new Done(act.Id, tally.Item1);
+        return new Done(act.Id, tally.Item1, act.Lacking);
     }
 
     /// <summary>

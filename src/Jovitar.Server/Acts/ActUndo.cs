@@ -70,7 +70,7 @@ internal sealed class ActUndo(ActRunner acts)
         }
         catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation)
         {
-            return (UndoRefusal.InTheWay, null, new Done(null, 0));
+            return (UndoRefusal.InTheWay, null, Done.Nothing);
         }
     }
 

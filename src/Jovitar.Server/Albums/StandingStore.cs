@@ -54,7 +54,7 @@ internal sealed class StandingStore(ActRunner acts)
     {
         if (!PageAddress.TryParse(standing.Address, out var address, out var fault))
         {
-            return (AlbumOutcome.Written, fault, new Done(null, 0));
+            return (AlbumOutcome.Written, fault, Done.Nothing);
         }
 
         var names = TagName.All(standing.Tags);

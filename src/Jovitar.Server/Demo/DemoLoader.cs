@@ -5,6 +5,7 @@ using Jovitar.Core.Narrowings;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
+using Jovitar.Server.Files;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -41,7 +42,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, Arrivals arrivals, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, FileStore files, Arrivals arrivals, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -76,6 +77,11 @@ internal sealed class DemoLoader(
         foreach (var photo in all)
         {
             await TakeInAsync(batch, Path.Combine(folder, "photos", photo.File), ct);
+        }
+
+        foreach (var path in Directory.EnumerateFiles(Path.Combine(folder, "files")).Order(StringComparer.Ordinal))
+        {
+            await TakeInAsync(batch, path, ct);
         }
 
         foreach (var album in scenario.Albums)
@@ -118,7 +124,7 @@ internal sealed class DemoLoader(
 
         await WaitUntilReadyAsync(all.Length, ct);
         var making = new DemoPages(
-            pages, versions, menus, owner, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), photos, categories,
+            pages, versions, menus, owner, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), photos, (await files.ListAsync(null, null, "", null, 1000, ct)).ToDictionary(f => f.FileName, f => f.Id), categories,
             (await tagStore.TagsAsync(null, null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id));
         await making.MakeAsync(scenario.Pages, ct);
         await making.MakeAsync(scenario.Menu, ct);
@@ -136,7 +142,10 @@ internal sealed class DemoLoader(
         var arrived = await arrivals.ReceiveAsync(from, long.MaxValue, ct);
         var file = await receiver.TakeAsync(batch, new Incoming(Path.GetFileName(path)), arrived, ct);
         await arrivals.DropAsync(arrived);
-        photos[Path.GetFileName(path)] = file!.Photo!.Value;
+        if (file!.Photo is { } photo)
+        {
+            photos[Path.GetFileName(path)] = photo;
+        }
     }
 
     async Task MakeAlbumAsync(string name, string title, string description, IEnumerable<string> files, CancellationToken ct)

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Jovitar.Core;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Layout;
@@ -9,7 +10,14 @@ namespace Jovitar.Server.Demo;
 
 /// <summary>A page of the scenario.</summary>
 /// <param name="Album">The album it was made for; null for none.</param>
-internal sealed record DemoPage(string Title, string Address, string? Album, string Description, bool Published, IReadOnlyList<DemoBlock> Blocks);
+/// <param name="Posted">The day that it is a post of; null for a page that is none.</param>
+internal sealed record DemoPage(string Title, string Address, string? Album, string Description, bool Published, DateOnly? Posted, IReadOnlyList<DemoBlock> Blocks)
+{
+    public bool Wide { get; init; }
+}
+
+/// <summary>A file that visitors may save, by its name.</summary>
+internal sealed record DemoOffer(string File, string Words);
 
 /// <summary>A block of a page, with what its kind needs; things go by their names, photos by their files.</summary>
 internal sealed record DemoBlock(string Kind)
@@ -36,11 +44,26 @@ internal sealed record DemoBlock(string Kind)
 
     public int? Most { get; init; }
 
+    public bool ByLot { get; init; }
+
     public LayoutKind Layout { get; init; }
 
     public int Size { get; init; } = 260;
 
     public int Gap { get; init; } = 6;
+
+    public StripHeight Height { get; init; }
+
+    public SlideTurn Turn { get; init; }
+
+    /// <summary>Of the slides' frame, as 16:9.</summary>
+    public string? Ratio { get; init; }
+
+    public bool Fills { get; init; }
+
+    public Pace Pace { get; init; }
+
+    public bool Loops { get; init; }
 
     public IReadOnlyList<string> Filter { get; init; } = [];
 
@@ -63,6 +86,21 @@ internal sealed record DemoBlock(string Kind)
     public string Link { get; init; } = "";
 
     public bool Hairline { get; init; }
+
+    /// <summary>A sound or a video, by its name.</summary>
+    public string? Clip { get; init; }
+
+    public VideoShape Shape { get; init; }
+
+    public IReadOnlyList<DemoOffer> Offers { get; init; } = [];
+
+    public string Name { get; init; } = "";
+
+    public string Where { get; init; } = "";
+
+    public string Phone { get; init; } = "";
+
+    public string Mail { get; init; } = "";
 }
 
 /// <summary>An entry of the scenario's menu.</summary>
@@ -76,8 +114,9 @@ internal sealed record DemoEntry(string? Page, string? Category)
 /// <summary>Makes the scenario's pages and its menu.</summary>
 /// <param name="albums">By their working names.</param>
 /// <param name="photos">By their file names.</param>
+/// <param name="files">By their names.</param>
 internal sealed class DemoPages(
-    PageStore pages, VersionStore versions, MenuStore menus, Actor owner, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, PhotoId> photos,
+    PageStore pages, VersionStore versions, MenuStore menus, Actor owner, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, PhotoId> photos, IReadOnlyDictionary<string, FileId> files,
     IReadOnlyDictionary<string, CategoryId> categories, IReadOnlyDictionary<string, TagId> tags)
 {
     readonly Dictionary<string, PageId> made = [];
@@ -102,7 +141,7 @@ internal sealed class DemoPages(
             var id = made[page.Address];
             if (PageAddress.TryParse(page.Address, out var address, out _))
             {
-                var content = new PageContent(PageContent.Current, page.Title, page.Description, [.. page.Blocks.Select(Of)]);
+                var content = PageContent.Made(page.Title, page.Description, [.. page.Blocks.Select(Of)]) with { Posted = page.Posted, Wide = page.Wide };
                 await pages.EditAsync(owner, id, address, content, (await pages.FindAsync(id, ct))!.Edited, null, over: false, ct);
             }
         }
@@ -138,18 +177,29 @@ internal sealed class DemoPages(
             "heading" => new HeadingBlock(NewId(), frame, block.Words, block.Rank),
             "text" => new TextBlock(NewId(), frame, block.Words),
             "photo" => new PhotoBlock(
-                NewId(), frame, block.File is { } file ? photos[file] : null, block.Album is { } album ? albums[album] : null, block.Line, block.Press, LinkTo.Nowhere),
+                NewId(), frame, block.File is { } file ? photos[file] : null, block.Album is { } album ? albums[album] : null, block.Line, block.Press, LinkTo.Nowhere, block.ByLot),
             "photos" => new PhotosBlock(
-                NewId(), frame, SourceOf(block), BlockLayout.Of(block.Layout, block.Size, block.Gap),
+                NewId(), frame, SourceOf(block), LayoutOf(block),
                 new BarSettings([.. block.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. block.Filter.Where(tags.ContainsKey).Select(f => tags[f])])),
             "index" => new IndexBlock(
                 NewId(), frame, block.Of, block.Category is { } category ? categories[category] : null, Beneath: true, [.. block.Albums.Select(a => albums[a])], IndexSort.Newest, block.Most, block.Across,
                 Dates: true, Counts: true, block.Descriptions),
             "button" => new ButtonBlock(NewId(), frame, block.Words, block.Page is { } page ? new LinkTo(LinkKind.Page, made[page].Value, "") : new LinkTo(LinkKind.Address, null, block.Link)),
+            "video" => new VideoBlock(NewId(), frame, VideoFrom.File, files[block.Clip!], "", block.Shape, block.File is { } still ? photos[still] : null, block.Line),
+            "sound" => new SoundBlock(NewId(), frame, files[block.Clip!], block.Line),
+            "files" => new FilesBlock(NewId(), frame, [.. block.Offers.Select(o => new OfferedFile(files[o.File], o.Words))]),
+            "contact" => new ContactBlock(NewId(), frame, block.Name, block.Where, block.Phone, block.Mail),
             "divider" => new DividerBlock(NewId(), frame, block.Hairline),
             "beside" => new BesideBlock(NewId(), frame, [.. block.Blocks.Select(Of)]),
             _ => throw new InvalidDataException($"The scenario has a block of an unknown kind, {block.Kind}."),
         };
+    }
+
+    static BlockLayout LayoutOf(DemoBlock block)
+    {
+        var motion = Motion.Usual with { Pace = block.Pace, Loops = block.Loops };
+        var shape = block.Ratio?.Split(':') is [var across, var down] ? new Ratio(int.Parse(across, CultureInfo.InvariantCulture), int.Parse(down, CultureInfo.InvariantCulture)) : null;
+        return BlockLayout.Of(block.Layout, block.Size, block.Gap) with { Along = new StripSettings(block.Height, motion), Slides = new SlidesSettings(block.Turn, shape, block.Fills, motion) };
     }
 
     PhotosSource SourceOf(DemoBlock block) => PhotosSource.Of([.. block.Albums.Select(a => albums[a])]) with
@@ -158,5 +208,6 @@ internal sealed class DemoPages(
         Photos = [.. block.Files.Select(f => photos[f])],
         Tag = block.Tag is { } tag ? tags[tag] : null,
         Most = block.Most,
+        ByLot = block.ByLot,
     };
 }

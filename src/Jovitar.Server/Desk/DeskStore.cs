@@ -150,6 +150,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                      when 'photo' then not exists (select from photo as t where t.id = pt.thing and t.binned is null)
                      when 'category' then not exists (select from category as t where t.id = pt.thing and t.binned is null)
                      when 'tag' then not exists (select from tag as t where t.id = pt.thing and t.binned is null)
+                     when 'file' then not exists (select from file as t where t.id = pt.thing and t.binned is null)
                      when 'page' then not exists (
                        select from page as t where t.id = pt.thing and t.binned is null and t.published is not null)
                      else false end

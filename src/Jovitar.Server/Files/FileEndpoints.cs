@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Files;
+using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -23,12 +24,13 @@ internal static class FileEndpoints
         files.MapGet("", List).WithSummary("Files, the latest first, or those of an album");
         files.MapPut("/{file}/albums/{album}", Attach).WithSummary("Attaches a file to an album");
         files.MapDelete("/{file}/albums/{album}", Detach).WithSummary("Takes a file off an album");
+        files.MapGet("/named", Named).WithSummary("Files by their ids, those that are there");
         files.MapGet("/{file}/content", Content).WithSummary("The file as it came in").ExcludeFromDescription();
     }
 
-    static async Task<Ok<FileList>> List(AlbumId? album, FileId? after, FileStore store, CancellationToken ct)
+    static async Task<Ok<FileList>> List(AlbumId? album, string? kind, string? typed, FileId? after, FileStore store, CancellationToken ct)
     {
-        var files = await store.ListAsync(album, after, AtOnce, ct);
+        var files = await store.ListAsync(album, kind, typed?.Trim() ?? "", after, AtOnce, ct);
         return TypedResults.Ok(new FileList(files, files.Count == AtOnce ? files[^1].Id : null));
     }
 
@@ -38,16 +40,28 @@ internal static class FileEndpoints
     static async Task<Results<Ok<Done>, NotFound<Problem>>> Detach(FileId file, AlbumId album, Actor who, FileStore store, CancellationToken ct) =>
         await store.DetachAsync(who, file, album, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("file or album");
 
+    /// <param name="id">As many as a block of a page may offer; more are left out.</param>
+    static async Task<Ok<IReadOnlyList<NamedFile>>> Named(FileId[] id, FileStore store, CancellationToken ct) =>
+        TypedResults.Ok<IReadOnlyList<NamedFile>>([.. (await store.NamedAsync([.. id.Take(FilesBlock.Most)], ct)).Values]);
+
+    /// <summary>A file that stands on a page, for visitors; and for staff, whose previews show what visitors do not see yet.</summary>
+    public static void MapFilesOfPages(this IEndpointRouteBuilder app) =>
+        app.MapGet("/file/{file:guid}/{name}", (FileId file, string name, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct) => SendAsync(file, Right.See, show: true, http, store, access, storage, ct))
+            .AllowAnonymous().ExcludeFromDescription();
+
+    static Task<Results<FileAnswer, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct) =>
+        SendAsync(file, Right.SeeOriginal, show == true, http, store, access, storage, ct);
+
     /// <summary>Sound, video and PDF may be shown in place when asked for so; everything else is only ever saved. Nothing in it may run.</summary>
-    static async Task<Results<FileAnswer, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct)
+    static async Task<Results<FileAnswer, NotFound<Problem>>> SendAsync(FileId file, Right right, bool show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
-        if (await access.FileAsync(file, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing)
+        if (await access.FileAsync(file, ct) is not { } thing || !access.May(http.User.Viewer(), right, thing)
             || await store.FindAsync(file, ct) is not { } found || await storage.FindAsync(StorageKeys.Original(found.Hash)) is not { } kept)
         {
             return Problems.Gone("file");
         }
 
-        var inline = show == true && FileKinds.MayShow(found.Kind);
+        var inline = show && FileKinds.MayShow(found.Kind);
         // Browsers' own viewers of PDF do not open in a sandbox; they run no script of a page's.
         http.Response.Headers.ContentSecurityPolicy = inline && found.Kind == FileKind.Pdf ? "script-src 'none'; frame-ancestors 'none'" : "default-src 'none'; media-src 'self'; style-src 'unsafe-inline'; sandbox";
         http.Response.Headers.CacheControl = "private, no-cache";

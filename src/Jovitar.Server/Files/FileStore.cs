@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
@@ -13,7 +14,18 @@ internal sealed record FileAlbum(AlbumId Id, string WorkingName);
 
 /// <summary>A file as staff see it.</summary>
 /// <param name="Kind">sound, video, pdf, office or text.</param>
-internal sealed record FileLine(FileId Id, string FileName, string Kind, string MediaType, long Bytes, DateTimeOffset Arrived, IReadOnlyList<FileAlbum> Albums);
+/// <param name="Path">Where visitors find it where a page plays it, offers it or leads to it.</param>
+internal sealed record FileLine(FileId Id, string FileName, string Kind, string MediaType, long Bytes, DateTimeOffset Arrived, IReadOnlyList<FileAlbum> Albums, string Path);
+
+/// <summary>A file as it stands on a page.</summary>
+internal sealed record NamedFile(FileId Id, string FileName, FileKind Kind, long Bytes)
+{
+    /// <summary>Where visitors find it where a page plays it, offers it or leads to it, from the site's root. Its name is for reading alone.</summary>
+    [JsonIgnore]
+    public string Path => PathOf(Id, FileName);
+
+    public static string PathOf(FileId id, string fileName) => $"/file/{id}/{Uri.EscapeDataString(fileName)}";
+}
 
 /// <summary>Where a file's bytes lie and what it is.</summary>
 internal sealed record KeptFile(string Hash, string FileName, FileKind Kind, string MediaType);
@@ -42,8 +54,10 @@ internal sealed class FileStore(NpgsqlDataSource db, ActRunner acts)
         return (new FileId((Guid)(await find.ExecuteScalarAsync(ct))!), false);
     }
 
-    /// <summary>Files, the latest first, after one of them; or those of one album.</summary>
-    public async Task<IReadOnlyList<FileLine>> ListAsync(AlbumId? album, FileId? after, int most, CancellationToken ct)
+    /// <summary>Files, the latest first, after one of them; those of an album, of a kind, with something in their names.</summary>
+    /// <param name="kind">As in <see cref="FileLine"/>; null for all.</param>
+    /// <param name="typed">Any part of their names.</param>
+    public async Task<IReadOnlyList<FileLine>> ListAsync(AlbumId? album, string? kind, string typed, FileId? after, int most, CancellationToken ct)
     {
         await using var command = db.Command(
             """
@@ -59,17 +73,34 @@ internal sealed class FileStore(NpgsqlDataSource db, ActRunner acts)
               from file as f
              where f.binned is null
                and (@album::uuid is null or exists (select from album_file as af where af.file = f.id and af.album = @album::uuid))
+               and (@kind::text is null or f.kind = @kind::text)
+               and (@typed = '' or strpos(lower(f.file_name), @typed) > 0)
                and (@after::uuid is null or (f.arrived, f.id) < (select b.arrived, b.id from file as b where b.id = @after::uuid))
              order by f.arrived desc, f.id desc
              limit @most
             """,
-            ("album", album?.Value), ("after", after?.Value), ("most", most));
+            ("album", album?.Value), ("kind", kind), ("typed", typed.ToLowerInvariant()), ("after", after?.Value), ("most", most));
         return await command.AllAsync(
             r => new FileLine(
                 new FileId(r.Get<Guid>("id")), r.Get<string>("file_name"), r.Get<string>("kind"), r.Get<string>("media_type"), r.Get<long>("bytes"), r.Get<DateTimeOffset>("arrived"),
-                [.. r.Get<Guid[]>("albums").Zip(r.Get<string[]>("album_names"), (id, name) => new FileAlbum(new AlbumId(id), name))]),
+                [.. r.Get<Guid[]>("albums").Zip(r.Get<string[]>("album_names"), (id, name) => new FileAlbum(new AlbumId(id), name))],
+                NamedFile.PathOf(new FileId(r.Get<Guid>("id")), r.Get<string>("file_name"))),
             ct);
     }
+
+    /// <summary>Some files, those that are there.</summary>
+    public async Task<IReadOnlyDictionary<FileId, NamedFile>> NamedAsync(IReadOnlyList<FileId> files, CancellationToken ct)
+    {
+        if (files.Count == 0)
+        {
+            return new Dictionary<FileId, NamedFile>();
+        }
+
+        await using var command = db.Command("select id, file_name, kind, bytes from file where id = any(@ids) and binned is null", ("ids", files.Values()));
+        return (await command.AllAsync(r => new NamedFile(new FileId(r.Get<Guid>("id")), r.Get<string>("file_name"), Kind(r), r.Get<long>("bytes")), ct)).ToDictionary(f => f.Id);
+    }
+
+    static FileKind Kind(NpgsqlDataReader r) => Enum.Parse<FileKind>(r.Get<string>("kind"), ignoreCase: true);
 
     /// <summary>Attaches a file to an album, after those already there.</summary>
     /// <returns>Null when one of them is not there.</returns>
@@ -158,6 +189,6 @@ internal sealed class FileStore(NpgsqlDataSource db, ActRunner acts)
     {
         await using var command = db.Command("select encode(hash, 'hex') as hash, file_name, kind, media_type from file where id = @id", ("id", id.Value));
         return await command.FirstAsync(
-            r => new KeptFile(r.Get<string>("hash"), r.Get<string>("file_name"), Enum.Parse<FileKind>(r.Get<string>("kind"), ignoreCase: true), r.Get<string>("media_type")), ct);
+            r => new KeptFile(r.Get<string>("hash"), r.Get<string>("file_name"), Kind(r), r.Get<string>("media_type")), ct);
     }
 }

@@ -121,7 +121,7 @@ internal sealed class NarrowingStore(NpgsqlDataSource db, ActRunner acts, IndexK
         }
         catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation)
         {
-            return (KeptOutcome.Taken, new Done(null, 0));
+            return (KeptOutcome.Taken, Done.Nothing);
         }
     }
 

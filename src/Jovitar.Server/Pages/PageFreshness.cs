@@ -1,4 +1,5 @@
 using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Pages;
 
@@ -10,6 +11,9 @@ internal sealed class PageFreshness : IActListener
 {
     /// <summary>Kinds of things that nothing on any page goes by.</summary>
     static readonly string[] Elsewhere = ["narrowing", "intake", "file", "album_file", "photo_near"];
+
+    /// <summary>What stands on pages and may be thrown in the bin.</summary>
+    static readonly string[] Thrown = ["album", "photo", "category", "tag", "file"];
 
     public async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
     {
@@ -33,7 +37,7 @@ internal sealed class PageFreshness : IActListener
               select pt.page
                 from act_change as c
                 join page_thing as pt on pt.live and pt.thing = c.thing
-               where c.act = @act and c.kind in ('album', 'album_photo', 'photo', 'photo_tag', 'photo_category', 'page')
+               where c.act = @act and c.kind in ('album', 'album_photo', 'photo', 'photo_tag', 'photo_category', 'file', 'page')
                  and (c.kind <> 'page' or c.before ?| @seen or c.after ?| @seen)
               union
               select pt.page
@@ -61,8 +65,42 @@ internal sealed class PageFreshness : IActListener
              where pg.id = locked.id
             """,
             ct, ("act", act.Id.Value), ("site", Guid.Empty), ("elsewhere", Elsewhere), ("seen", PageThings.Seen));
+        act.Lacking = Thrown.Any(kinds.Contains) ? await LackingAsync(act, ct) : Lacking.Nothing;
         await OwnPagesAsync(act, kinds, albums, ct);
         await MenuStore.FollowAsync(act, kinds, ct);
+    }
+
+    /// <summary>The published pages on which visitors found what the act throws in the bin, by itself or in an album.</summary>
+    static async Task<Lacking> LackingAsync(Act act, CancellationToken ct)
+    {
+        await using var command = act.Command(
+            """
+            with went as (
+              select c.kind, c.thing
+                from act_change as c
+               where c.act = @act and c.before is not null and c.before ->> 'binned' is null and c.after ->> 'binned' is not null),
+            things as (
+              select thing, false as within from went
+              union
+              -- They are out of their albums by now; what only names or leads to those lacks nothing.
+              select c.thing, true
+                from act_change as c
+               where c.act = @act and c.kind = 'album_photo' and c.after is null
+                 and exists (select from went as w where w.kind = 'photo')),
+            pages as (
+              select distinct pg.id, page_title(pg.published) as title
+                from things as t
+                join page_thing as pt on pt.live and pt.thing = t.thing and (pt.shows or not t.within)
+                join page as pg on pg.id = pt.page and pg.binned is null and pg.published is not null
+               where exists (select from went))
+            select title, count(*) over ()::int as pages
+              from pages
+             order by title, id
+             limit 3
+            """,
+            ("act", act.Id.Value));
+        var pages = await command.AllAsync(r => (Title: r.Get<string>("title"), Count: r.Get<int>("pages")), ct);
+        return pages.Count == 0 ? Lacking.Nothing : new Lacking([.. pages.Select(p => p.Title)], pages[0].Count);
     }
 
     /// <summary>

@@ -16,7 +16,8 @@ namespace Jovitar.Server.Pages;
 /// <param name="Changed">Whether the draft differs from what visitors have.</param>
 /// <param name="Picture">To know it by: the first photo that stands there, or the cover of its first album.</param>
 /// <param name="Views">How often visitors have looked at it within the last thirty days.</param>
-internal sealed record PageLine(PageId Id, string Title, string Address, int Photos, bool Published, bool Changed, string? Picture, int Views);
+/// <param name="Posted">The day that its draft is a post of; null for a page that is none.</param>
+internal sealed record PageLine(PageId Id, string Title, string Address, int Photos, bool Published, bool Changed, string? Picture, int Views, DateOnly? Posted);
 
 /// <summary>A page being worked on.</summary>
 /// <param name="Album">The album it was made for; null for none.</param>
@@ -69,7 +70,8 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
         await using var command = db.Command(
             $"""
             select pg.id, page_title(pg.draft) as title, pg.address, (select count(*) from ({PhotosOfDraft}) as photos) as photos,
-                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed, k.picture,
+                   pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed,
+                   k.picture, (pg.draft ->> 'posted')::date as posted,
                    (select coalesce(sum(v.views), 0)::int from view_day as v where v.thing = pg.id and v.day > @since) as views
               from page as pg
               left join lateral (
@@ -94,7 +96,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
         return await command.AllAsync(
             r => new PageLine(
                 new PageId(r.Get<Guid>("id")), r.Get<string>("title"), r.Get<string>("address"), (int)r.Get<long>("photos"), r.Get<bool>("published"), r.Get<bool>("changed"),
-                r.MaybeText("picture"), r.Get<int>("views")),
+                r.MaybeText("picture"), r.Get<int>("views"), r.Maybe<DateOnly>("posted")),
             ct);
     }
 
@@ -159,7 +161,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                     blocks.Add(new PhotosBlock(NewBlock(act), BlockFrame.Usual, PhotosSource.Of(photos), BlockLayout.Usual, BarSettings.None));
                 }
 
-                return await InsertAsync(act, album, new PageContent(PageContent.Current, Text.Cut(name, PageContent.LongestTitle), "", blocks), ct);
+                return await InsertAsync(act, album, PageContent.Made(Text.Cut(name, PageContent.LongestTitle), "", blocks), ct);
             },
             ct);
         return id;

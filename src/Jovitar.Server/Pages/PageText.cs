@@ -40,8 +40,8 @@ internal static class PageText
     static PageContent Upgraded(First first, AlbumId? album)
     {
         var layout = first.Layout ?? new LayoutSettings(LayoutKind.Rows, 240, 6);
-        return new PageContent(
-            PageContent.Current, first.Heading ?? "", "",
+        return PageContent.Made(
+            first.Heading ?? "", "",
             [
                 new HeadingBlock(Firsts[0], BlockFrame.Usual, "", HeadingSize.Large),
                 .. string.IsNullOrWhiteSpace(first.Text) ? (Block[])[] : [new TextBlock(Firsts[1], BlockFrame.Usual, first.Text)],
@@ -54,6 +54,22 @@ internal static class PageText
     /// <summary>Nothing is missing and nothing named twice: what a field or a list was not written for yet is as usual, and things that were merged are one.</summary>
     static PageContent Whole(PageContent page) => page with { Description = page.Description ?? "", Blocks = [.. page.Blocks.Select(Whole)] };
 
+    /// <summary>Of the second form there were rows, columns and a grid.</summary>
+    static BlockLayout Whole(BlockLayout layout)
+    {
+        var usual = BlockLayout.Usual;
+        return layout with
+        {
+            Cells = layout.Cells ?? usual.Cells,
+            Mosaic = layout.Mosaic ?? usual.Mosaic,
+            Large = layout.Large ?? usual.Large,
+            List = layout.List ?? usual.List,
+            Strip = layout.Strip ?? usual.Strip,
+            Along = layout.Along ?? usual.Along,
+            Slides = layout.Slides ?? usual.Slides,
+        };
+    }
+
     static Block Whole(Block block)
     {
         var framed = block with { Frame = block.Frame ?? BlockFrame.Usual };
@@ -62,8 +78,10 @@ internal static class PageText
             PhotosBlock photos => photos with
             {
                 Source = photos.Source with { Albums = [.. photos.Source.Albums.Distinct()], Photos = [.. photos.Source.Photos.Distinct()] },
+                Layout = Whole(photos.Layout),
                 Bar = new BarSettings([.. photos.Bar.Categories.Distinct()], [.. photos.Bar.Tags.Distinct()]),
             },
+            FilesBlock files => files with { Files = [.. files.Files.DistinctBy(f => f.File)] },
             IndexBlock index => index with { Albums = [.. index.Albums.Distinct()] },
             BesideBlock beside => beside with { Blocks = [.. beside.Blocks.Select(Whole)] },
             _ => framed,

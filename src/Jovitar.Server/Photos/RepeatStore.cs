@@ -59,6 +59,8 @@ internal sealed class RepeatStore(NpgsqlDataSource db, ActRunner acts)
     /// <summary>Notes what a photo nearly repeats, within the transaction that makes it ready.</summary>
     public static async Task NoteAsync(Transaction tx, PhotoId id, ulong look, DateTime? taken, CancellationToken ct)
     {
+        // Two that become ready at once would not see each other: the one behind waits until the other is there to be found.
+        await tx.RunAsync("select pg_advisory_xact_lock(@work)", ct, ("work", Alone.NotingRepeats));
         var near = await CandidatesAsync((sql, parameters) => tx.Command(sql, parameters), id, look, taken, ct);
         if (near.Count > 0)
         {

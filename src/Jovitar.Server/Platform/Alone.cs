@@ -13,6 +13,7 @@ internal sealed class Alone : IAsyncDisposable
     public const long SayingRules = 0x4A6F_0006;
     public const long ChoosingAddresses = 0x4A6F_0007;
     public const long SummingVisits = 0x4A6F_0008;
+    public const long NotingRepeats = 0x4A6F_0009;
 
     readonly NpgsqlConnection connection;
     readonly long work;

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Jovitar.Core;
@@ -25,7 +26,7 @@ public sealed class DrawnPage
             {
                 case SitePhotosBlock photos:
                     var view = new Narrowed(photos.Walk, Choices, basePath, draft);
-                    walks[photos.Walk.Number] = (view, new LayoutStyle(view, photos.Frame, photos.Beside));
+                    walks[photos.Walk.Number] = (view, LayoutStyle.Of(view, photos.Frame, photos.Beside));
                     break;
                 case SitePhotoBlock { Walk: { } walk }:
                     walks[walk.Number] = (new Narrowed(walk, Choices, basePath, draft), null);
@@ -33,7 +34,10 @@ public sealed class DrawnPage
             }
         }
 
-        Css = string.Concat(walks.Values.Select(w => w.Style?.Css));
+        // What is drawn by lot has the shape of the cover, whichever photo it is: nothing moves when it comes.
+        var alone = page.All.OfType<SitePhotoBlock>().Where(b => b is { Walk.ByLot: true, Photo: not null })
+            .Select(b => string.Create(CultureInfo.InvariantCulture, $"#w{b.Walk!.Number}{{aspect-ratio:{b.Photo!.Width}/{b.Photo.Height}}}"));
+        Css = string.Concat(walks.Values.Select(w => w.Style?.Css).Concat(alone));
         Without = string.Concat(walks.Values.Select(w => w.Style?.Without));
     }
 
@@ -49,6 +53,9 @@ public sealed class DrawnPage
 
     /// <summary>For browsers in which no script runs.</summary>
     public string Without { get; }
+
+    /// <summary>Where videos lie that are none of ours: what the page may load from there (CSP level 3, host-source).</summary>
+    public IReadOnlyList<string> Elsewhere => [.. Page.All.OfType<SiteVideo>().Select(v => v.Elsewhere).OfType<Uri>().Select(u => u.IsDefaultPort ? $"https://{u.IdnHost}" : $"https://{u.IdnHost}:{u.Port}").Distinct()];
 
     /// <summary>The sources that a Content-Security-Policy must name for the sheets (CSP level 3, hash-source).</summary>
     public string CspSources => string.Join(' ', new[] { Css, Without }.Where(s => s.Length > 0).Select(s => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(s)))}'"));

@@ -11,44 +11,75 @@ namespace Jovitar.Server.Site;
 /// <param name="Width">How wide the block is in that.</param>
 public sealed record LayoutBand(int? Most, int Window, double Width);
 
-/// <summary>
-/// A layout as a style sheet: for each band of window widths Core places the photos, and the boxes become shares of the block,
-/// so that the page is right at every width before any script runs. Of many photos only the first are in it, in the height of all.
-/// </summary>
-public sealed class LayoutStyle
+/// <summary>A layout as a style sheet, so that the page is right at every width before any script runs.</summary>
+public abstract class LayoutStyle
 {
-    static readonly (int? Most, Window Typical)[] Typical = [(599, Window.Usual[0]), (1023, Window.Usual[1]), (1599, Window.Usual[2]), (null, new Window("wide desktop", 1800, 80))];
-
-    readonly List<(LayoutBand Band, Placed Placed)> bands = [];
-    readonly int from;
+    /// <summary>The bands of window widths that a page is laid out for.</summary>
+    protected static readonly (int? Most, Window Typical)[] Typical =
+        [(599, Window.Usual[0]), (1023, Window.Usual[1]), (1599, Window.Usual[2]), (null, new Window("wide desktop", 1800, 1000, 80, 1))];
 
     /// <param name="beside">How many blocks stand side by side where this one stands.</param>
-    public LayoutStyle(Narrowed view, BlockFrame frame, int beside)
+    public static LayoutStyle Of(Narrowed view, BlockFrame frame, int beside) => view.Walk.Layout.RunsAlong() ? new AlongStyle(view, frame, beside) : new PlacedStyle(view, frame, beside);
+
+    public abstract string Css { get; }
+
+    /// <summary>What stands differently where no script runs; empty where nothing does.</summary>
+    public virtual string Without => "";
+
+    /// <summary>What the photos were placed for; empty where the style sheet alone places them.</summary>
+    public virtual IEnumerable<LayoutBand> Bands => [];
+
+    /// <summary>How wide a photo stands in each band, for the <c>sizes</c> attribute.</summary>
+    /// <param name="photo">Its number among those that stand in the page.</param>
+    public abstract string Sizes(int photo);
+
+    protected static string Query(int least, int? most) => (least, most) switch
     {
-        from = view.From;
+        (0, { } m) => $"(max-width:{m}px)",
+        ({ } l, { } m) => $"(min-width:{l}px) and (max-width:{m}px)",
+        ({ } l, null) => $"(min-width:{l}px)",
+    };
+
+    protected static string Number(double value, int digits) => Math.Round(value, digits).ToString(CultureInfo.InvariantCulture);
+}
+
+/// <summary>
+/// Photos placed beneath each other: for each band of window widths Core places them, and the boxes become shares of the block.
+/// Of many photos only the first are in it, in the height of all.
+/// </summary>
+public sealed class PlacedStyle : LayoutStyle
+{
+    /// <summary>With the width of a picture where that is not its box's.</summary>
+    readonly List<(LayoutBand Band, Placed Placed, double? Picture)> bands = [];
+
+    /// <inheritdoc cref="LayoutStyle.Of"/>
+    public PlacedStyle(Narrowed view, BlockFrame frame, int beside)
+    {
+        var (from, name, layout) = (view.From, view.Walk.Number, view.Walk.Layout);
         var css = new StringBuilder();
         var without = new StringBuilder();
         // A further page stands by itself; the first is the beginning of all.
-        var shapes = from == 0 ? view.Shapes : view.Shapes[from..(from + view.Count)];
+        var (shapes, large) = from == 0 ? (view.Shapes, view.Large) : (view.Shapes[from..(from + view.Count)], view.Large is { Length: > 0 } all ? all[from..(from + view.Count)] : []);
         var least = 0;
         foreach (var (most, typical) in Typical)
         {
             var width = BlockPlace.Width(frame, beside, typical);
-            var placed = view.Walk.Layout.For(BlockLayout.DeviceOf(typical.Width)).Place(shapes, width);
-            bands.Add((new LayoutBand(most, typical.Width, width), placed));
+            var settings = layout.For(BlockLayout.DeviceOf(typical.Width));
+            var placed = settings.Place(shapes, width, large);
+            bands.Add((new LayoutBand(most, typical.Width, width), placed, layout.Kind == LayoutKind.List ? settings.SizeIn(width) : null));
             if (shapes.Length == 0)
             {
                 continue;
             }
 
-            var query = (least, most) switch
-            {
-                (0, { } m) => $"(max-width:{m}px)",
-                ({ } l, { } m) => $"(min-width:{l}px) and (max-width:{m}px)",
-                ({ } l, null) => $"(min-width:{l}px)",
-            };
-            var (name, height) = (view.Walk.Number, placed.Height);
+            var query = Query(least, most);
+            var height = placed.Height;
             css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#w{name}{{aspect-ratio:{Number(width, 2)}/{Number(height, 2)}}}");
+            if (layout.Kind == LayoutKind.List)
+            {
+                css.Append(CultureInfo.InvariantCulture, $"#w{name}{{--picture:{Number(settings.SizeIn(width), 2)}px;--lines:{ListLayout.CaptionLines(placed.Boxes[0].Height)}}}");
+            }
+
             double end = 0;
             for (var i = 0; i < view.Count; i++)
             {
@@ -77,20 +108,15 @@ public sealed class LayoutStyle
         (Css, Without) = (css.ToString(), without.ToString());
     }
 
-    public string Css { get; }
+    public override string Css { get; }
 
-    /// <summary>What stands differently where no script runs; empty where nothing does.</summary>
-    public string Without { get; }
+    public override string Without { get; }
 
-    public IEnumerable<LayoutBand> Bands => bands.Select(b => b.Band);
+    public override IEnumerable<LayoutBand> Bands => bands.Select(b => b.Band);
 
-    /// <summary>How wide a photo stands in each band, for the <c>sizes</c> attribute.</summary>
-    /// <param name="photo">Its number among those that stand in the page.</param>
-    public string Sizes(int photo) => string.Join(',', bands.Select(b =>
+    public override string Sizes(int photo) => string.Join(',', bands.Select(b =>
     {
-        var share = Number(b.Placed.Boxes[photo].Width / b.Band.Window * 100, 1);
+        var share = Number((b.Picture ?? b.Placed.Boxes[photo].Width) / b.Band.Window * 100, 2);
         return b.Band.Most is { } most ? $"(max-width:{most}px) {share}vw" : $"{share}vw";
     }));
-
-    static string Number(double value, int digits) => Math.Round(value, digits).ToString(CultureInfo.InvariantCulture);
 }

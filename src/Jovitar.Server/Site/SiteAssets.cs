@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
@@ -20,6 +21,8 @@ public sealed class SiteAssets
         Version = Convert.ToHexStringLower(SHA256.HashData(bytes))[..8];
         (SiteScript, SiteStyles) = Entry(manifest.RootElement, "src/site/main.ts");
         SiteFonts = [.. manifest.RootElement.GetProperty("src/site/main.ts").GetProperty("assets").EnumerateArray().Select(a => $"/assets/{a.GetString()}").Where(a => a.Contains("-latin-wght-", StringComparison.Ordinal))];
+        // Fonts are compressed already.
+        SiteBytes = SiteFonts.Sum(f => Read(environment, f).LongLength) + SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
         (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
     }
 
@@ -33,6 +36,9 @@ public sealed class SiteAssets
     /// <summary>The fonts that every page of the site needs at once.</summary>
     public IReadOnlyList<string> SiteFonts { get; }
 
+    /// <summary>Bytes of the script, the styles and the fonts that a visitor's first page needs, compressed.</summary>
+    public long SiteBytes { get; }
+
     public string WorkroomScript { get; }
 
     public IReadOnlyList<string> WorkroomStyles { get; }
@@ -43,6 +49,14 @@ public sealed class SiteAssets
         .AppendJoin("", WorkroomStyles.Select(s => $"<link rel=\"stylesheet\" href=\"{s}\">"))
         .Append("<script type=\"module\" src=\"").Append(WorkroomScript).Append("\"></script></head><body><div id=\"workroom\"></div><noscript>The workroom needs JavaScript. The site itself works without.</noscript></body></html>")
         .ToString();
+
+    static byte[] Read(IWebHostEnvironment environment, string address) => File.ReadAllBytes(Path.Combine(environment.WebRootPath, address.TrimStart('/')));
+
+    static long Compressed(byte[] bytes)
+    {
+        var small = new byte[BrotliEncoder.GetMaxCompressedLength(bytes.Length)];
+        return BrotliEncoder.TryCompress(bytes, small, out var length, quality: 1, window: 22) ? length : bytes.Length;
+    }
 
     static (string Script, IReadOnlyList<string> Styles) Entry(JsonElement manifest, string name)
     {

@@ -23,6 +23,7 @@ internal static class SiteEndpoints
     {
         var site = app.MapGroup("").AllowAnonymous().ExcludeFromDescription();
         site.MapGet("/", Start);
+        site.MapGet(SiteFeed.Path, Feed);
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
@@ -46,6 +47,18 @@ internal static class SiteEndpoints
         app.MapGet("/api/pages/{page}/notes", Notes).RequireAuthorization(Security.Editors).WithTags("Pages").WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
         app.MapGet("/api/renditions/{picture}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
         app.MapFallback(Missing).AllowAnonymous().ExcludeFromDescription();
+    }
+
+    static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, CancellationToken ct)
+    {
+        var site = await settings.ReadAsync(ct);
+        // Who does not say whom they ask (HTTP/1.0) is on this machine.
+        var host = http.Request.Host.HasValue ? http.Request.Host.Value : "localhost";
+        if (!IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{host}"))
+        {
+            http.Response.ContentType = "application/atom+xml; charset=utf-8";
+            await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), new Uri($"{http.Request.Scheme}://{host}/")), ct);
+        }
     }
 
     static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
@@ -154,8 +167,8 @@ internal static class SiteEndpoints
             .In(width, asked.Window ?? width, new SitePart(asked.At ?? 0, asked.Count ?? SitePart.Most, asked.Top, asked.Bottom)));
     }
 
-    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, CancellationToken ct) =>
-        await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model)) : Problems.Gone("page");
+    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, SiteWeights weights, CancellationToken ct) =>
+        await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model, weights)) : Problems.Gone("page");
 
     static async Task DraftPhoto(PageId page, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {

@@ -13,6 +13,15 @@ using Npgsql;
 
 namespace Jovitar.Server.Site;
 
+/// <summary>Which of the pages a list has.</summary>
+public enum PagesWanted
+{
+    /// <summary>Those that are no posts.</summary>
+    Pages,
+    Posts,
+    All,
+}
+
 /// <summary>Indexes of albums and categories: covers that lead on, each filled by what stands there now.</summary>
 internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteSources sources, AccessStore access)
 {
@@ -245,22 +254,39 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         var first = await EntriesAsync(await ListedAsync("a.put_first", ct, ("of", null)), IndexSort.Newest, ct);
         var seen = sources.Seen(ct);
         var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await seen.Value, ct);
-        return await CoverAsync([.. first.Concat(await PagesAsync(seen, ct)).DistinctBy(e => e.Entry.Path), .. tops], ct);
+        return await CoverAsync([.. first.Concat(await PagesAsync(PagesWanted.All, null, seen, ct)).DistinctBy(e => e.Entry.Path), .. tops], ct);
     }
 
-    /// <summary>The pages that visitors can open, the latest first.</summary>
+    /// <summary>The pages that visitors can open and that are listed, the latest first; posts by the days that they are of.</summary>
+    /// <param name="most">The largest number; null for all.</param>
     /// <param name="seen">The albums that visitors see somewhere.</param>
-    public async Task<IReadOnlyList<Uncovered>> PagesAsync(Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    public async Task<IReadOnlyList<Uncovered>> PagesAsync(PagesWanted wanted, int? most, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct) =>
+        [.. (await OpenAsync(wanted, most, seen, ct)).Select(p => p.Entry)];
+
+    /// <summary>The newest posts, for the feed.</summary>
+    public async Task<IReadOnlyList<FeedEntry>> FeedAsync(CancellationToken ct)
     {
-        await using var pages = db.CreateCommand(
+        var posts = await OpenAsync(PagesWanted.Posts, SiteFeed.Most, sources.Seen(ct), ct);
+        return [.. posts.Zip(await CoverAsync([.. posts.Select(p => p.Entry)], ct), (p, covered) => new FeedEntry(p.Id, p.Published, covered))];
+    }
+
+    async Task<IReadOnlyList<(Guid Id, DateTime Published, Uncovered Entry)>> OpenAsync(PagesWanted wanted, int? most, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    {
+        await using var pages = db.Command(
             """
             select pg.id, pg.address, page_title(pg.published) as title, pg.published ->> 'description' as description,
+                   (pg.published ->> 'posted')::date as posted, coalesce(pg.published_at, pg.made) as published_at,
                    pg.published::text as content
               from page as pg
-             where pg.published is not null and pg.binned is null
-             order by pg.published_at desc, pg.id desc
-            """);
-        var rows = await pages.AllAsync(r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Title: r.Get<string>("title"), Description: r.MaybeText("description") ?? "", Content: r.Get<string>("content")), ct);
+             where pg.published is not null and pg.binned is null and pg.published -> 'unlisted' is distinct from 'true'
+               and (@posts::boolean is null or (pg.published ->> 'posted' is not null) = @posts)
+             order by case when @posts::boolean then pg.published ->> 'posted' end desc, pg.published_at desc, pg.id desc
+             limit @most::int
+            """,
+            ("posts", wanted == PagesWanted.All ? null : wanted == PagesWanted.Posts), ("most", most));
+        var rows = await pages.AllAsync(
+            r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Title: r.Get<string>("title"), Description: r.MaybeText("description") ?? "", Posted: r.Maybe<DateOnly>("posted"),
+                Published: r.Get<DateTime>("published_at"), Content: r.Get<string>("content")), ct);
         var found = await FoundAsync(
             """
             select distinct on (pt.page, photo.id) pt.page as of, photo.id as photo, pt.place * 1000000000::bigint + photo.place as place,
@@ -284,7 +310,10 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             }
         }
 
-        return [.. rows.Select(r => (Row: r, Found: found.GetValueOrDefault(r.Id) ?? Found.Nothing))
-            .Select(r => new Uncovered(new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Row.Address), r.Row.Title, 0, r.Found.Count, null, null, r.Row.Description), r.Found.Covers))];
+        return [.. rows.Select(r =>
+        {
+            var shows = found.GetValueOrDefault(r.Id) ?? Found.Nothing;
+            return (r.Id, r.Published, new Uncovered(new SiteEntry(PageVersion.PathOf(SiteKind.Page, r.Address), r.Title, 0, shows.Count, r.Posted, null, r.Description), shows.Covers));
+        })];
     }
 }

@@ -1,6 +1,8 @@
+using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Files;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Npgsql;
@@ -48,8 +50,13 @@ internal sealed class SiteLinks(NpgsqlDataSource db, AccessStore access, MenuSto
              cross join lateral (
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
              where a.id = any(@albums) and a.binned is null
+            union all
+            -- What leads to it from a page makes it public.
+            select 'file', f.id, '', f.file_name, true, 0, 0, 0, 0
+              from file as f
+             where f.id = any(@files) and f.binned is null
             """,
-            ("pages", wanted[LinkKind.Page].ToArray()), ("categories", wanted[LinkKind.Category].ToArray()), ("albums", wanted[LinkKind.Album].ToArray()));
+            ("pages", wanted[LinkKind.Page].ToArray()), ("categories", wanted[LinkKind.Category].ToArray()), ("albums", wanted[LinkKind.Album].ToArray()), ("files", wanted[LinkKind.File].ToArray()));
         var rows = await command.AllAsync(
             r => (Kind: Enum.Parse<LinkKind>(r.Get<string>("kind"), ignoreCase: true), Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Name: r.Get<string>("name"), Seen: r.Get<bool>("seen"), On: AccessStore.On(r)),
             ct);
@@ -58,6 +65,12 @@ internal sealed class SiteLinks(NpgsqlDataSource db, AccessStore access, MenuSto
             // An album's own page is there where the album stands in a category, whatever other pages show it.
             if (row.Kind == LinkKind.Album ? access.May(Viewer.Nobody, Right.See, new AlbumThing(Binned: false, row.On with { Pages = 0 })) : row.Seen)
             {
+                if (row.Kind == LinkKind.File)
+                {
+                    found[(row.Kind, row.Id)] = new SiteLink(NamedFile.PathOf(new FileId(row.Id), row.Name), row.Name);
+                    continue;
+                }
+
                 var kind = row.Kind switch { LinkKind.Page => SiteKind.Page, LinkKind.Album => SiteKind.Album, _ => SiteKind.Category };
                 found[(row.Kind, row.Id)] = new SiteLink(PageVersion.PathOf(kind, row.Address), row.Name);
             }

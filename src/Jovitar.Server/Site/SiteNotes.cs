@@ -25,6 +25,10 @@ internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, La
         SitePhotosBlock photos => Photos(photos),
         SitePhotoBlock photo => Photo(photo),
         SiteCovers covers => Nothing(block) with { Shows = covers.Entries.Count, Picture = covers.Entries.Select(e => e.Cover?.Picture).FirstOrDefault(p => p is not null) },
+        SiteFiles files => Nothing(block) with { Shows = files.Files.Count },
+        SiteSound sound => Nothing(block) with { Shows = sound.File is null ? 0 : 1 },
+        SiteVideo video => Video(video),
+        SiteContact contact => Nothing(block) with { Shows = contact.Contact.IsEmpty ? 0 : 1 },
         SiteButton button => Nothing(block) with { LeadsNowhere = button.Href is null },
         _ => null,
     };
@@ -34,7 +38,8 @@ internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, La
     static BlockNotes Photos(SitePhotosBlock block)
     {
         var photos = block.Walk.Photos;
-        return Sized(block, photos, PixelNotes.Of(block.Walk.Layout, Sizes(photos), Window.Usual, w => BlockPlace.Width(block.Frame, block.Beside, w))) with { Advice = LayoutAdvice.For([.. photos.Select(p => p.Shape)]) };
+        // Of what is drawn by lot any may stand there.
+        return Sized(block, photos, PixelNotes.Of(block.Walk.Layout, Sizes(photos), Large(block.Walk), Window.Usual, w => BlockPlace.Width(block.Frame, block.Beside, w))) with { Shows = block.Walk.Count, Advice = LayoutAdvice.For([.. photos.Select(p => p.Shape)]) };
     }
 
     static BlockNotes Photo(SitePhotoBlock block)
@@ -44,10 +49,19 @@ internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, La
             return Nothing(block) with { Shows = 0 };
         }
 
-        // It fills the block's width.
+        return Alone(block, photo);
+    }
+
+    static BlockNotes Video(SiteVideo block) => (block.Still is { } still ? Alone(block, still) : Nothing(block)) with { Shows = block.Source is null ? 0 : 1 };
+
+    /// <summary>It fills the block's width.</summary>
+    static BlockNotes Alone(SiteBlock block, SitePhoto photo)
+    {
         var small = Window.Usual.Select(w => new SmallPhoto(0, w.Device, photo.Width / BlockPlace.Width(block.Frame, block.Beside, w))).MinBy(s => s.Share)!;
         return Sized(block, [photo], small.Share < PixelNotes.Enough * PixelNotes.Sharp ? [small] : []);
     }
+
+    static bool[] Large(Walk walk) => new Narrowed(walk, Choices.None, "", draft: true).Large;
 
     static (int, int)[] Sizes(IReadOnlyList<SitePhoto> photos) => [.. photos.Select(p => (p.Width, p.Height))];
 
@@ -63,8 +77,9 @@ internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, La
 }
 
 /// <summary>What the software notices of a page while somebody works on it, block by block.</summary>
-internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks)
+/// <param name="Weights">What it weighs on each usual device.</param>
+internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList<DeviceWeight> Weights)
 {
     /// <summary>The notes of a page as its draft is.</summary>
-    public static PageNotes Of(SitePage page) => new([.. page.All.Select(BlockNotes.Of).OfType<BlockNotes>()]);
+    public static PageNotes Of(SitePage page, SiteWeights weights) => new([.. page.All.Select(BlockNotes.Of).OfType<BlockNotes>()], weights.Of(page));
 }

@@ -4,6 +4,7 @@ using System.Text;
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Files;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
@@ -12,7 +13,8 @@ namespace Jovitar.Server.Site;
 
 /// <summary>A photo as visitors have it.</summary>
 /// <param name="Focus">What stays in view where it is cropped to its place; null for its middle.</param>
-public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height, string Title, string Caption, string Alt, string Credit, Spot? Focus)
+/// <param name="Rating">0 for none. Visitors are not told it; a mosaic goes by it.</param>
+public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height, string Title, string Caption, string Alt, string Credit, Spot? Focus, int Rating)
 {
     /// <summary>The classes of the style sheet that keep the focus in view, to a tenth of the picture: inline styles are closed by the page's policy.</summary>
     public string? FocusClass => Focus is { } f ? string.Create(CultureInfo.InvariantCulture, $"x{Math.Round(f.X * 10)} y{Math.Round(f.Y * 10)}") : null;
@@ -30,7 +32,7 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
 /// <param name="Path">Where it leads, from the site's root.</param>
 /// <param name="Albums">How many albums stand in it; of a category.</param>
 /// <param name="Photos">How many photos visitors find there; 0 where albums are counted.</param>
-/// <param name="Date">Its own date; of an album that has one.</param>
+/// <param name="Date">Its own date; of an album that has one, and of a post.</param>
 public sealed record SiteEntry(string Path, string Heading, int Albums, int Photos, DateOnly? Date, SitePhoto? Cover, string Description = "");
 
 /// <summary>A way up or down: what a page stands in, or what stands beneath it.</summary>
@@ -40,10 +42,19 @@ public sealed record SiteLink(string Path, string Name);
 /// <param name="Number">Counts the walks of a page from 1; what a visitor chose in them stands in the address by it.</param>
 /// <param name="Layout">How they stand.</param>
 /// <param name="Bar">What they are narrowed with.</param>
-public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhoto> Photos, FilterBar Bar)
+/// <param name="ByLot">Each visit has another order of them, drawn by lot.</param>
+/// <param name="Handful">So many of them stand there at most; null for all.</param>
+public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhoto> Photos, FilterBar Bar, bool ByLot = false, int? Handful = null)
 {
-    /// <summary>Which photos stand there, in their order and as they are corrected, and which buttons: a page that was opened before they changed has another.</summary>
-    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
+    /// <summary>How many stand there.</summary>
+    public int Count => Math.Min(Handful ?? Photos.Count, Photos.Count);
+
+    /// <summary>
+    /// In which layout, with all that is set of it, which photos stand there, in their order and as they are corrected, and which
+    /// buttons: a page that was opened before they changed has another.
+    /// </summary>
+    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(
+        $"{Layout} {ByLot} {Handful} {string.Join(' ', Layout.Large.Photos)}/{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
 }
 
 /// <summary>A block as visitors have it.</summary>
@@ -51,7 +62,8 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
 public abstract record SiteBlock(BlockId Id, BlockFrame Frame, int Beside);
 
 /// <param name="Level">1 for the heading of the page, 2 or 3 for others.</param>
-public sealed record SiteHeading(BlockId Id, BlockFrame Frame, int Beside, string Words, HeadingSize Size, int Level) : SiteBlock(Id, Frame, Beside);
+/// <param name="Posted">The day of the post that it is the heading of.</param>
+public sealed record SiteHeading(BlockId Id, BlockFrame Frame, int Beside, string Words, HeadingSize Size, int Level, DateOnly? Posted = null) : SiteBlock(Id, Frame, Beside);
 
 /// <param name="Words">Markdown.</param>
 public sealed record SiteText(BlockId Id, BlockFrame Frame, int Beside, string Words) : SiteBlock(Id, Frame, Beside);
@@ -62,7 +74,27 @@ public sealed record SitePhotoBlock(BlockId Id, BlockFrame Frame, int Beside, Si
 
 public sealed record SitePhotosBlock(BlockId Id, BlockFrame Frame, int Beside, Walk Walk) : SiteBlock(Id, Frame, Beside);
 
-public sealed record SiteCovers(BlockId Id, BlockFrame Frame, int Beside, IReadOnlyList<SiteEntry> Entries, int Across, bool Dates, bool Counts, bool Descriptions) : SiteBlock(Id, Frame, Beside);
+/// <param name="HasFeed">What stands there is in the feed, too.</param>
+public sealed record SiteCovers(BlockId Id, BlockFrame Frame, int Beside, IReadOnlyList<SiteEntry> Entries, int Across, bool Dates, bool Counts, bool Descriptions, bool HasFeed = false) : SiteBlock(Id, Frame, Beside);
+
+/// <summary>A file as visitors have it.</summary>
+/// <param name="Words">What it is called.</param>
+public sealed record SiteFile(string Path, string Words, FileKind Kind, long Bytes);
+
+public sealed record SiteFiles(BlockId Id, BlockFrame Frame, int Beside, IReadOnlyList<SiteFile> Files) : SiteBlock(Id, Frame, Beside);
+
+public sealed record SiteSound(BlockId Id, BlockFrame Frame, int Beside, SiteFile? File, string Line) : SiteBlock(Id, Frame, Beside);
+
+/// <param name="File">One's own.</param>
+/// <param name="Elsewhere">Where it lies if it is none of one's own.</param>
+/// <param name="Still">What stands there until it is played.</param>
+public sealed record SiteVideo(BlockId Id, BlockFrame Frame, int Beside, SiteFile? File, Uri? Elsewhere, VideoShape Shape, SitePhoto? Still, string Line) : SiteBlock(Id, Frame, Beside)
+{
+    /// <summary>Where it is; null where there is none (any more).</summary>
+    public string? Source => Elsewhere?.AbsoluteUri ?? File?.Path;
+}
+
+public sealed record SiteContact(BlockId Id, BlockFrame Frame, int Beside, ContactBlock Contact) : SiteBlock(Id, Frame, Beside);
 
 /// <param name="Href">Null where it leads nowhere (any more): then visitors do not see it.</param>
 public sealed record SiteButton(BlockId Id, BlockFrame Frame, int Beside, string Words, string? Href) : SiteBlock(Id, Frame, Beside);
@@ -76,7 +108,10 @@ public sealed record SiteWays(IReadOnlyList<SiteLink> Links, string Label, strin
 
 /// <summary>Something that visitors open, with all that they can see on it: a page, or what an album or a category has for one by itself.</summary>
 /// <param name="Path">Where it is, from the site's root.</param>
-public sealed record SitePage(string Path, string Title, string Description, IReadOnlyList<SiteBlock> Blocks)
+/// <param name="Unlisted">Found by its address alone; search engines are asked to leave it out.</param>
+/// <param name="Wide">As wide as the window, however wide that is.</param>
+/// <param name="Bare">Without the site's head.</param>
+public sealed record SitePage(string Path, string Title, string Description, IReadOnlyList<SiteBlock> Blocks, bool Unlisted = false, bool Wide = false, bool Bare = false)
 {
     /// <summary>All blocks, those side by side each by itself.</summary>
     public IEnumerable<SiteBlock> All => Blocks.SelectMany(b => b is SiteBeside beside ? [b, .. beside.Blocks] : (IEnumerable<SiteBlock>)[b]);

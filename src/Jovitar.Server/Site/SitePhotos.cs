@@ -13,12 +13,12 @@ internal sealed class SitePhotos(AccessStore access)
     /// <summary>The columns of a photo called <c>p</c>.</summary>
     public const string Columns =
         $"""
-        p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.correction::text as correction,
+        p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.rating, p.correction::text as correction,
           coalesce(nullif(p.credit, ''), p.creator) as credit, {AccessStore.PhotoColumns}
         """;
 
     public static SitePhoto Read(NpgsqlDataReader r) => new(
-        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")));
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")), r.Get<short>("rating"));
 
     /// <summary>Whether visitors may see the photo of a row with <see cref="AccessStore.PhotoColumns"/>.</summary>
     public bool Sees(NpgsqlDataReader r, ShownOn on) => access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, on));

@@ -89,13 +89,13 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
     }
 
-    public Task<Rendered> PageAsync(DrawnPage page, CancellationToken ct) => RenderAsync<PageView>(page.CspSources, ct, ("Page", page));
+    public Task<Rendered> PageAsync(DrawnPage page, CancellationToken ct) => RenderAsync<PageView>(Security.ContentPolicy(page.CspSources, page.Elsewhere), ct, ("Page", page));
 
     public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, bool draft, CancellationToken ct)
     {
         var at = view.Shown.IndexOf(photo);
         SitePhoto? Beside(int by) => at >= 0 && at + by >= 0 && at + by < view.Shown.Count ? view.At(at + by) : null;
-        return RenderAsync<PhotoPage>("", ct, ("Title", page.Title), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Before", Beside(-1)), ("After", Beside(1)), ("Draft", draft));
+        return RenderAsync<PhotoPage>(Security.ContentPolicy(), ct, ("Title", page.Title), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Before", Beside(-1)), ("After", Beside(1)), ("Draft", draft));
     }
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
@@ -106,11 +106,11 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return rendered!;
         }
 
-        rendered = await RenderAsync<StartPage>("", ct, ("Entries", await indexes.StartAsync(ct)));
+        rendered = await RenderAsync<StartPage>(Security.ContentPolicy(), ct, ("Entries", await indexes.StartAsync(ct)));
         return kept.Set(("start", version), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
-    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", ct);
+    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>(Security.ContentPolicy(), ct);
 
     async Task<Rendered> RenderAsync<TComponent>(string policy, CancellationToken ct, params (string Name, object? Value)[] parameters)
         where TComponent : IComponent
@@ -129,7 +129,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             await brotli.WriteAsync(bytes, ct);
         }
 
-        return new Rendered(bytes, small.ToArray(), Security.ContentPolicy(policy));
+        return new Rendered(bytes, small.ToArray(), policy);
     }
 
     /// <summary>The menu; whatever changes in it, or of what it leads to, is another version of the site.</summary>

@@ -16,6 +16,9 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     /// <summary>What is gathered without a largest number being said.</summary>
     public const int UsualMost = 500;
 
+    /// <summary>From so many, those that come first, what is drawn by lot is drawn.</summary>
+    public const int MostInALot = 2000;
+
     /// <summary>The albums that visitors see somewhere, asked for when they are needed, once.</summary>
     public Lazy<Task<IReadOnlyList<AlbumId>>> Seen(CancellationToken ct) => new(() => SeenAlbumsAsync(ct));
 
@@ -45,7 +48,7 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
             found = [.. found.Reverse()];
         }
 
-        return source.Most is { } most && found.Count > most ? [.. found.Take(most)] : found;
+        return !source.ByLot && source.Most is { } most && found.Count > most ? [.. found.Take(most)] : found;
     }
 
     /// <summary>Albums joined in their order, each photo once, where one comes upon it first.</summary>
@@ -111,7 +114,7 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         }
 
         var sort = source.Sort ?? usual;
-        var found = (await keeper.CurrentAsync(ct)).Window(new Narrowing("", parts), sort, sort.Down(source.Reversed), 0, source.Most ?? UsualMost);
+        var found = (await keeper.CurrentAsync(ct)).Window(new Narrowing("", parts), sort, sort.Down(source.Reversed), 0, source.ByLot ? MostInALot : source.Most ?? UsualMost);
         return await PickedAsync([.. found.Photos.Select(PhotoId.From)], ct);
     }
 

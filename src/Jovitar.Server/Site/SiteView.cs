@@ -2,6 +2,7 @@ using System.Globalization;
 using Jovitar.Core;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Microsoft.AspNetCore.Http.Extensions;
 
@@ -50,22 +51,29 @@ public sealed record SitePart(int From, int Count, double? Top, double? Bottom)
     }
 }
 
-/// <summary>What a visitor chose on a page, as it stands in its address: of each walk which buttons, and from which place on.</summary>
-public sealed class Choices(IReadOnlyDictionary<int, (string Show, int From)> chosen)
+/// <summary>What a visitor chose on a page, as it stands in its address: of each walk which buttons, and from which place on; and the visit's lot.</summary>
+public sealed class Choices(IReadOnlyDictionary<int, (string Show, int From)> chosen, int lot = 0)
 {
     public static readonly Choices None = new(new Dictionary<int, (string, int)>());
 
     /// <summary>Reads an address; <c>show</c> and <c>from</c> are the first walk's, <c>show2</c> the second's.</summary>
     public static Choices Read(SitePage page, IQueryCollection query) => query.Count == 0 ? None : new Choices(page.Walks.ToDictionary(
         w => w.Number,
-        w => (query[Name("show", w.Number)].ToString(), int.TryParse(query[Name("from", w.Number)], NumberStyles.None, CultureInfo.InvariantCulture, out var from) ? from : 1)));
+        w => (query[Name("show", w.Number)].ToString(), Number(query, Name("from", w.Number)) ?? 1)),
+        page.Walks.Any(w => w.ByLot) && Number(query, "lot") is { } lot and <= Core.Pages.Lot.Most ? lot : 0);
+
+    static int? Number(IQueryCollection query, string name) => int.TryParse(query[name], NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : null;
+
+    /// <summary>What is drawn by lot is drawn by this one; 0 for none.</summary>
+    public int Lot => lot;
+
 
     public string Show(int walk) => chosen.TryGetValue(walk, out var c) ? c.Show : "";
 
     /// <summary>The place to begin at, from 1.</summary>
     public int From(int walk) => chosen.TryGetValue(walk, out var c) ? Math.Max(1, c.From) : 1;
 
-    public Choices With(int walk, string show, int from = 1) => new(new Dictionary<int, (string, int)>(chosen) { [walk] = (show, from) });
+    public Choices With(int walk, string show, int from = 1) => new(new Dictionary<int, (string, int)>(chosen) { [walk] = (show, from) }, lot);
 
     /// <summary>As it stands behind an address; empty where nothing was chosen.</summary>
     public string Query
@@ -84,6 +92,11 @@ public sealed class Choices(IReadOnlyDictionary<int, (string Show, int From)> ch
                 {
                     query.Add(Name("from", walk), from.ToString(CultureInfo.InvariantCulture));
                 }
+            }
+
+            if (lot > 0)
+            {
+                query.Add("lot", lot.ToString(CultureInfo.InvariantCulture));
             }
 
             // A comma may stand in a query as it is (RFC 3986 §3.4), and reads better.
@@ -111,7 +124,7 @@ public sealed class Narrowed
         var chosen = walk.Bar.Read(choices.Show(walk.Number));
         var filtered = walk.Bar.Apply(chosen);
         Choice = walk.Bar.Write(chosen);
-        Shown = filtered.Photos;
+        Shown = walk.ByLot ? Drawn(filtered.Photos, Lot.Draw(walk.Photos.Count, walk.Handful, choices.Lot, walk.Number)) : filtered.Photos;
         // Beyond the last there is nothing to begin at.
         From = choices.From(walk.Number) is var from && from <= Shown.Count ? (from - 1) / AtFirst * AtFirst : 0;
         this.choices = choices.With(walk.Number, Choice, From + 1);
@@ -125,7 +138,19 @@ public sealed class Narrowed
         })];
     }
 
+    static IReadOnlyList<int> Drawn(IReadOnlyList<int> filtered, int[] order)
+    {
+        var left = filtered.ToHashSet();
+        return [.. order.Where(left.Contains)];
+    }
+
     public Walk Walk { get; }
+
+    /// <summary>The visitors' script draws them when the page is opened: this is what those get in whose browser no script runs.</summary>
+    public bool IsToBeDrawn => Walk.ByLot && choices.Lot == 0;
+
+    /// <summary>How many lots the script draws one from; null where it has nothing to draw.</summary>
+    public int? Lots => IsToBeDrawn ? Lot.Most : null;
 
     /// <summary>The choice as it stands in addresses; empty for all.</summary>
     public string Choice { get; }
@@ -154,6 +179,9 @@ public sealed class Narrowed
 
     public double[] Shapes => [.. Shown.Select(i => Walk.Photos[i].Shape)];
 
+    /// <summary>Which take more room in a mosaic; empty in other layouts.</summary>
+    public bool[] Large => Walk.Layout.Kind == LayoutKind.Mosaic ? Walk.Layout.Large.Of([.. Shown.Select(i => (Walk.Photos[i].Id, Walk.Photos[i].Rating))]) : [];
+
     public SitePhoto At(int place) => Walk.Photos[Shown[place]];
 
     /// <summary>Where a photo has a page of its own, within this walk.</summary>
@@ -168,10 +196,10 @@ public sealed class Narrowed
     /// <param name="window">Of the window, CSS pixels.</param>
     public SiteView In(double width, double window, SitePart part)
     {
-        var placed = Walk.Layout.For(BlockLayout.DeviceOf(window)).Place(Shapes, width);
+        var placed = Walk.Layout.For(BlockLayout.DeviceOf(window)).Place(Shapes, width, Large);
         var places = part.Of(placed).Take(SitePart.Most + 1).ToArray();
         return new SiteView(
-            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Walk.Photos.Count, Buttons, AllLink, Choice,
+            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Walk.Count, Buttons, AllLink, Choice,
             basePath + choices.With(Walk.Number, Choice).Query);
     }
 

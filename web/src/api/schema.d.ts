@@ -1579,6 +1579,8 @@ export interface paths {
             parameters: {
                 query?: {
                     album?: string;
+                    kind?: string;
+                    typed?: string;
                     after?: string;
                 };
                 header?: never;
@@ -1681,6 +1683,44 @@ export interface paths {
                 };
             };
         };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/named": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Files by their ids, those that are there */
+        get: {
+            parameters: {
+                query: {
+                    id: string[];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NamedFile"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -5978,7 +6018,7 @@ export interface components {
             inHand?: null | boolean;
         };
         /** @description One part of a page. A page is a column of them. */
-        Block: components["schemas"]["BlockHeadingBlock"] | components["schemas"]["BlockTextBlock"] | components["schemas"]["BlockPhotoBlock"] | components["schemas"]["BlockPhotosBlock"] | components["schemas"]["BlockIndexBlock"] | components["schemas"]["BlockButtonBlock"] | components["schemas"]["BlockDividerBlock"] | components["schemas"]["BlockBesideBlock"];
+        Block: components["schemas"]["BlockHeadingBlock"] | components["schemas"]["BlockTextBlock"] | components["schemas"]["BlockPhotoBlock"] | components["schemas"]["BlockPhotosBlock"] | components["schemas"]["BlockIndexBlock"] | components["schemas"]["BlockVideoBlock"] | components["schemas"]["BlockSoundBlock"] | components["schemas"]["BlockFilesBlock"] | components["schemas"]["BlockContactBlock"] | components["schemas"]["BlockButtonBlock"] | components["schemas"]["BlockDividerBlock"] | components["schemas"]["BlockBesideBlock"];
         /**
          * @description Where a block that is narrower than the page stands, and its words with it.
          * @enum {unknown}
@@ -6001,12 +6041,36 @@ export interface components {
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
+        /** @description How visitors reach somebody. What is empty is left out. */
+        BlockContactBlock: {
+            /** @enum {string} */
+            kind: "contact";
+            /** @description Of a person or a place. */
+            name: string;
+            /** @description A postal address, a line each. */
+            where: string;
+            /** @description As it is to be read. */
+            phone: string;
+            /** @description A mail address. */
+            mail: string;
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
         /** @description A pause between blocks. */
         BlockDividerBlock: {
             /** @enum {string} */
             kind: "divider";
             /** @description A hairline in its middle; else space alone. */
             line: boolean;
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description Files for visitors to save. They are public because they stand here. */
+        BlockFilesBlock: {
+            /** @enum {string} */
+            kind: "files";
+            /** @description In their order. */
+            files: components["schemas"]["OfferedFile"][];
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
@@ -6056,12 +6120,22 @@ export interface components {
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
-        /** @description The layout of a block and the measures of each that there is: changing to another and back loses nothing. */
+        /** @description The layout of a block and the settings of each that there is: changing to another and back loses nothing. */
         BlockLayout: {
             kind: components["schemas"]["LayoutKind"];
             rows: components["schemas"]["Measures"];
             columns: components["schemas"]["Measures"];
             grid: components["schemas"]["Measures"];
+            /** @description Of the grid. */
+            cells: components["schemas"]["GridCells"];
+            mosaic: components["schemas"]["Measures"];
+            /** @description Which photos take more room in the mosaic. */
+            large: components["schemas"]["MosaicLarge"];
+            list: components["schemas"]["Measures"];
+            strip: components["schemas"]["Measures"];
+            /** @description Of the strip. */
+            along: components["schemas"]["StripSettings"];
+            slides: components["schemas"]["SlidesSettings"];
         };
         /** @description What the software notices of a block. */
         BlockNotes: {
@@ -6098,6 +6172,8 @@ export interface components {
             line: string;
             press: components["schemas"]["PhotoPress"];
             link: components["schemas"]["LinkTo"];
+            /** @description Every visit has another photo of the album, drawn by lot; where none is chosen, and a press walks the album. */
+            byLot: boolean;
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
@@ -6111,12 +6187,37 @@ export interface components {
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
+        /** @description A sound of one's own, played where it stands. */
+        BlockSoundBlock: {
+            /** @enum {string} */
+            kind: "sound";
+            file: null | components["schemas"]["FileId"];
+            /** @description Words above it. */
+            line: string;
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
         /** @description Words. */
         BlockTextBlock: {
             /** @enum {string} */
             kind: "text";
             /** @description Markdown (CommonMark). */
             words: string;
+            id: components["schemas"]["BlockId"];
+            frame: components["schemas"]["BlockFrame"];
+        };
+        /** @description A video. */
+        BlockVideoBlock: {
+            /** @enum {string} */
+            kind: "video";
+            from: components["schemas"]["VideoFrom"];
+            file: null | components["schemas"]["FileId"];
+            /** @description Where it lies elsewhere: a page that may stand in a frame, or a video file; empty for nowhere yet. */
+            address: string;
+            shape: components["schemas"]["VideoShape"];
+            still: null | components["schemas"]["PhotoId"];
+            /** @description Words beneath it. */
+            line: string;
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
@@ -6144,6 +6245,11 @@ export interface components {
              * @description Between thumbnails, CSS pixels.
              */
             largestGap: number;
+            /**
+             * Format: int32
+             * @description How many thumbnails may stand side by side.
+             */
+            mostAcross: number;
         };
         /**
          * @description How large and small letters stand.
@@ -6495,6 +6601,24 @@ export interface components {
             unreached: components["schemas"]["PageUnreached"][];
             lacking: components["schemas"]["PageLacking"][];
         };
+        /** @description How much a page is to fetch on a device, and how long that takes. */
+        DeviceWeight: {
+            device: string;
+            /**
+             * Format: int64
+             * @description Bytes of what the first screen needs.
+             */
+            first: number;
+            /**
+             * Format: int64
+             * @description Bytes of everything, once one has looked at all.
+             */
+            all: number;
+            /** @description Of the first screen, a number a line, the slowest first. */
+            firstSeconds: number[];
+            /** @description Of everything. */
+            allSeconds: number[];
+        };
         /** @description What an act came to for the one who did it. */
         Done: {
             act: null | components["schemas"]["ActId"];
@@ -6503,6 +6627,8 @@ export interface components {
              * @description How many photos it changed.
              */
             photos: number;
+            /** @description Where what went in the bin stood. */
+            lacking: components["schemas"]["Lacking"];
         };
         Dropped: {
             /** Format: int32 */
@@ -6608,6 +6734,11 @@ export interface components {
          * @description Names one file.
          */
         FileId: string;
+        /**
+         * @description What a file that is not a photo is, for limits and for how it is handed out.
+         * @enum {unknown}
+         */
+        FileKind: "sound" | "video" | "pdf" | "office" | "text";
         /** @description A file as staff see it. */
         FileLine: {
             id: components["schemas"]["FileId"];
@@ -6620,6 +6751,8 @@ export interface components {
             /** Format: date-time */
             arrived: string;
             albums: components["schemas"]["FileAlbum"][];
+            /** @description Where visitors find it where a page plays it, offers it or leads to it. */
+            path: string;
         };
         /** @description Some files; `After` asks for the next ones, or is null at the end. */
         FileList: {
@@ -6652,6 +6785,12 @@ export interface components {
             green: number;
             /** Format: int32 */
             blue: number;
+        };
+        /** @description The cells of a grid. */
+        GridCells: {
+            shape: null | components["schemas"]["Ratio"];
+            /** @description Photos stand whole on even ground; else they are cropped to the cell, about their focus. */
+            whole: boolean;
         };
         /** @description Which photos of a group are kept; the rest is left out everywhere. */
         GroupDecision: {
@@ -6693,11 +6832,20 @@ export interface components {
         };
         /** Format: binary */
         IFormFile: string;
+        /** @description How many stand side by side on each device. */
+        InARow: {
+            /** Format: int32 */
+            desktop: number;
+            /** Format: int32 */
+            tablet: number;
+            /** Format: int32 */
+            phone: number;
+        };
         /**
          * @description What an index lists. Kept by name.
          * @enum {unknown}
          */
-        IndexKind: "category" | "albums" | "categories" | "pages";
+        IndexKind: "category" | "albums" | "categories" | "pages" | "posts";
         /**
          * @description In which order an index lists albums. Kept by name.
          * @enum {unknown}
@@ -6920,6 +7068,21 @@ export interface components {
         KnownPeople: {
             people: components["schemas"]["ValueCount"][];
         };
+        /** @description Published pages that lack something now. */
+        Lacking: {
+            /** @description Of the first of them. */
+            titles: string[];
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            pages: number;
+        };
+        /**
+         * @description By what photos of a mosaic take more room. Kept by name.
+         * @enum {unknown}
+         */
+        LargeBy: "rating" | "chosen" | "turn";
         /** @description Which layout suits photos, and why. */
         LayoutAdvice: {
             /** @description The layout. */
@@ -6928,10 +7091,10 @@ export interface components {
             sentence: string;
         };
         /**
-         * @description The ways photos can stand in a block.
+         * @description The ways photos can stand in a block. Kept by name.
          * @enum {unknown}
          */
-        LayoutKind: "rows" | "columns" | "grid";
+        LayoutKind: "rows" | "columns" | "grid" | "mosaic" | "list" | "strip" | "slides";
         /** @description A field that was left as it is because it was changed since. */
         LeftAlone: {
             /** @description What the thing is called. */
@@ -6943,13 +7106,13 @@ export interface components {
          * @description What a link leads to. Kept by name.
          * @enum {unknown}
          */
-        LinkKind: "address" | "page" | "album" | "category";
+        LinkKind: "address" | "page" | "album" | "category" | "file";
         /** @description Where a press leads: a thing of the site, wherever its address may move to, or an address. */
         LinkTo: {
             kind: components["schemas"]["LinkKind"];
             /**
              * Format: uuid
-             * @description Of a page, album or category.
+             * @description Of a page, album, category or file.
              */
             thing: null | string;
             /** @description Of an address. */
@@ -6962,7 +7125,7 @@ export interface components {
         Measures: {
             /**
              * Format: int32
-             * @description The wanted size of a photo on a desktop, CSS pixels: its height in rows, else its width.
+             * @description The wanted size of a photo on a desktop, CSS pixels: its height in rows, a mosaic and a strip, else its width.
              */
             size: number;
             /**
@@ -6980,6 +7143,7 @@ export interface components {
              * @description The wanted size on a phone; null for the usual.
              */
             phone: null | number;
+            across: null | components["schemas"]["InARow"];
         };
         /** @description The site's menu: a thing of its own, in an order and with wording of its own. */
         Menu: {
@@ -6999,6 +7163,30 @@ export interface components {
         MenuWritten: {
             menu: components["schemas"]["OpenedMenu"];
             done: components["schemas"]["Done"];
+        };
+        /** @description Which photos of a mosaic take more room. */
+        MosaicLarge: {
+            by: components["schemas"]["LargeBy"];
+            /** @description Those chosen by hand; kept while it goes by something else. */
+            photos: string[];
+        };
+        /** @description How a strip or slides move. By themselves they do so only until somebody touches them, and never where less motion is asked for. */
+        Motion: {
+            pace: components["schemas"]["Pace"];
+            /** @description Arrows stand beside them. */
+            arrows: boolean;
+            /** @description Behind the last the first comes again. */
+            loops: boolean;
+            /** @description In another order on every round; of what loops. */
+            shuffles: boolean;
+        };
+        /** @description A file as it stands on a page. */
+        NamedFile: {
+            id: components["schemas"]["FileId"];
+            fileName: string;
+            kind: components["schemas"]["FileKind"];
+            /** Format: int64 */
+            bytes: number;
         };
         /**
          * Format: uuid
@@ -7055,6 +7243,12 @@ export interface components {
             /** @description What folder names become: empty, album or category. */
             becomes: string;
         };
+        /** @description A file that visitors may save. */
+        OfferedFile: {
+            file: components["schemas"]["FileId"];
+            /** @description What it is called there; empty for the file's own name. */
+            words: string;
+        };
         /** @description The menu as the workroom has it. */
         OpenedMenu: {
             entries: components["schemas"]["MenuEntry"][];
@@ -7108,6 +7302,11 @@ export interface components {
              */
             sent: number;
         };
+        /**
+         * @description How fast photos move by themselves. Kept by name.
+         * @enum {unknown}
+         */
+        Pace: "still" | "slow" | "medium" | "quick";
         /** @description A page as its writer had read it. */
         PageBase: {
             address: string;
@@ -7136,6 +7335,17 @@ export interface components {
             title: string;
             /** @description A sentence for search engines; may be empty. */
             description: string;
+            /**
+             * Format: date
+             * @description The day that it is a post of; null for a page that is none.
+             */
+            posted: null | string;
+            /** @description It stands in no list of pages or posts and not in the feed: visitors find it by its address alone, or where something leads to it. */
+            unlisted: boolean;
+            /** @description It is as wide as the window, however wide that is; else as wide as the site's pages usually are. */
+            wide: boolean;
+            /** @description It has neither the site's head nor its menu. */
+            bare: boolean;
             /** @description From the top of the page to its foot. */
             blocks: components["schemas"]["Block"][];
         };
@@ -7185,6 +7395,11 @@ export interface components {
              * @description How often visitors have looked at it within the last thirty days.
              */
             views: number;
+            /**
+             * Format: date
+             * @description The day that its draft is a post of; null for a page that is none.
+             */
+            posted: null | string;
         };
         PageList: {
             pages: components["schemas"]["PageLine"][];
@@ -7192,6 +7407,8 @@ export interface components {
         /** @description What the software notices of a page while somebody works on it, block by block. */
         PageNotes: {
             blocks: components["schemas"]["BlockNotes"][];
+            /** @description What it weighs on each usual device. */
+            weights: components["schemas"]["DeviceWeight"][];
         };
         PagePlan: {
             /** Format: date-time */
@@ -7306,6 +7523,8 @@ export interface components {
              * @description The largest number; null for all.
              */
             most: null | number;
+            /** @description For every visit they are drawn by lot, in another order, and where there is a largest number another handful; without scripts they stand in the order of the sort. */
+            byLot: boolean;
         };
         /** @description One photo with everything that is known of it. */
         Plate: {
@@ -7453,6 +7672,13 @@ export interface components {
             status?: null | number;
             detail?: null | string;
             instance?: null | string;
+        };
+        /** @description A shape said by two numbers, as photographers do: 3 to 2. */
+        Ratio: {
+            /** Format: int32 */
+            across: number;
+            /** Format: int32 */
+            down: number;
         };
         /** @description Which photos an operation reaches: those that are named, or all that are in one's hand. */
         Reach: {
@@ -7748,6 +7974,19 @@ export interface components {
             /** @description The address of the page with this choice. */
             link: string;
         };
+        /** @description What is set of slides. */
+        SlidesSettings: {
+            turn: components["schemas"]["SlideTurn"];
+            shape: null | components["schemas"]["Ratio"];
+            /** @description Photos fill the frame, cropped about their focus; else they stand whole in it. Of a frame whose shape is said. */
+            fills: boolean;
+            motion: components["schemas"]["Motion"];
+        };
+        /**
+         * @description How one slide gives way to the next. Kept by name.
+         * @enum {unknown}
+         */
+        SlideTurn: "fade" | "slide" | "zoom";
         /** @description A photo that has fewer pixels than its place in a block. */
         SmallForBlock: {
             photo: components["schemas"]["PhotoId"];
@@ -7780,6 +8019,16 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        /**
+         * @description How high a strip is. Kept by name.
+         * @enum {unknown}
+         */
+        StripHeight: "pixels" | "tallest" | "third" | "half" | "whole";
+        /** @description What is set of a strip besides its measures. */
+        StripSettings: {
+            height: components["schemas"]["StripHeight"];
+            motion: components["schemas"]["Motion"];
         };
         /** @description What a file of words says, and what writing it would come to. */
         TablePreview: {
@@ -7992,6 +8241,16 @@ export interface components {
             /** @description Visitors have it now. */
             current: boolean;
         };
+        /**
+         * @description Where a video lies. Kept by name.
+         * @enum {unknown}
+         */
+        VideoFrom: "file" | "address";
+        /**
+         * @description The shape of a video's frame. Kept by name.
+         * @enum {unknown}
+         */
+        VideoShape: "wide" | "classic" | "square" | "upright";
         /** @description A folder on the server that is watched. */
         WatchedFolder: {
             id: components["schemas"]["WatchedFolderId"];

@@ -94,7 +94,7 @@ export function Chooser({
             onKeyDown={onKey}
           >
             <span className="truncate">{choice.name}</span>
-            <span className="text-small text-quiet tabular-nums">{choice.note}</span>
+            <span className="text-small whitespace-nowrap text-quiet tabular-nums">{choice.note}</span>
           </div>
         ))}
         {offersNew && (

@@ -1,4 +1,6 @@
 import { w } from '../words/site'
+import { onceAFrame } from './onceAFrame'
+import { PlacedWalk } from './placed'
 import type { View, Walk } from './walk'
 
 /**
@@ -31,7 +33,7 @@ export function enhanceFilter(walk: Walk) {
   async function turnTo(next: string, href: string): Promise<View | null> {
     try {
       const view = await walk.turn(next)
-      if (view && view.mark !== frames.dataset.mark) {
+      if (view && walk.isOlderThan(view)) {
         if (document.querySelector('.viewer')) return null
         if (href === location.href) location.reload()
         else location.assign(href)
@@ -44,6 +46,7 @@ export function enhanceFilter(walk: Walk) {
       return view
     } catch {
       if (showing) showing.textContent = w.failed
+      walk.standAsItCame()
       return null
     }
   }
@@ -62,35 +65,28 @@ export function enhanceFilter(walk: Walk) {
       void turnTo(choiceOf(location.href), location.href)
   })
 
+  const fill = () => walk.fill().catch(() => {})
+  // A part of many photos that was opened by its address: the whole is placed, and the part sought out.
+  const from = Number(frames.dataset.from)
+  if (walk.isToBeDrawn && from === 0) void turnTo(walk.choice, location.href)
+  if (from > 0)
+    void turnTo(walk.choice, location.href)
+      .then(() => walk.near(from, 1))
+      .then(() => walk.reach(from))
+  if (!(walk instanceof PlacedWalk)) return
+
   let timer = 0
   new ResizeObserver(() => {
     if (frames.clientWidth === width) return
     clearTimeout(timer)
     timer = window.setTimeout(() => void turnTo(walk.choice, location.href), 160)
   }).observe(frames)
+  if (from === 0 && !walk.isLong) return
 
-  let asked = false
-  const fill = () => walk.fill().catch(() => {})
-  // A part of many photos that was opened by its address: the whole is placed, and the part sought out.
-  const from = Number(frames.dataset.from)
-  if (from > 0)
-    void turnTo(walk.choice, location.href)
-      .then(() => walk.near(from, 1))
-      .then(() =>
-        window.scrollTo({ top: frames.getBoundingClientRect().top + scrollY + walk.heightOf(from) }),
-      )
-  else if (!walk.isLong) return
   addEventListener(
     'scroll',
-    () => {
-      if (asked) return
-      asked = true
-      requestAnimationFrame(() => {
-        asked = false
-        void fill()
-      })
-    },
+    onceAFrame(() => void fill()),
     { passive: true },
   )
-  void fill()
+  if (!walk.isToBeDrawn) void fill()
 }

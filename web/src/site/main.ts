@@ -1,10 +1,30 @@
 import './site.css'
+import './frames.css'
+import { AlongWalk } from './along'
+import { enhanceFilms } from './film'
 import { enhanceFilter } from './filter'
+import { PlacedWalk } from './placed'
 import { enhanceSingle } from './single'
+import { enhanceSlides } from './slides'
+import { enhanceStrip } from './strip'
 import { enhanceViewer } from './viewer'
 import { Walk } from './walk'
 
-const walks = [...document.querySelectorAll<HTMLElement>('[data-walk]')].map((element) => new Walk(element))
-for (const walk of walks) if (walk.element.dataset.bands) enhanceFilter(walk)
+/** The photos of one element, as they stand there. */
+function walkOf(element: HTMLElement): Walk {
+  const run = element.closest<HTMLElement>('[data-run]')
+  if (!run) return element.dataset.bands ? new PlacedWalk(element) : new Walk(element)
+  const walk = new AlongWalk(element, run)
+  if (run.dataset.run === 'strip') enhanceStrip(walk)
+  else enhanceSlides(walk)
+  return walk
+}
+
+const walks = [...document.querySelectorAll<HTMLElement>('[data-walk]')].map(walkOf)
+for (const walk of walks) {
+  if (walk.element.dataset.mark) enhanceFilter(walk)
+  else if (walk.isToBeDrawn) walk.drawOne().catch(() => walk.standAsItCame())
+}
 if (walks.length > 0) enhanceViewer(walks)
 enhanceSingle()
+enhanceFilms()

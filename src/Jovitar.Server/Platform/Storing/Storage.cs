@@ -61,7 +61,8 @@ internal sealed partial class Storage
     public async ValueTask<Stored?> FindAsync(string key) =>
         Find(key) ?? (Instead is { } instead && await instead(key) is { } other ? Find(other) : null);
 
-    Stored? Find(string key) => new FileInfo(PathOf(key)) is { Exists: true } file ? new Stored(key, file.Length, new DateTimeOffset(file.LastWriteTimeUtc)) : null;
+    /// <summary>What lies under a key of this place, null when nothing does; nowhere else is it looked for.</summary>
+    public Stored? Find(string key) => new FileInfo(PathOf(key)) is { Exists: true } file ? new Stored(key, file.Length, new DateTimeOffset(file.LastWriteTimeUtc)) : null;
 
     /// <summary>Opens what lies under a key, to be read from anywhere in it; null when nothing does.</summary>
     public ValueTask<Stream?> OpenAsync(string key)

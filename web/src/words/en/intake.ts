@@ -7,6 +7,8 @@ export const intakeWords = {
     lead: (photo: string, mp: number, sound: string, video: string, document: string) =>
       `Photos up to ${photo} and ${mp} million pixels; sound up to ${sound}, video ${video}, documents ${document}; ZIPs are unpacked, sidecars read.`,
     drop: 'Drop photos or folders here',
+    stillComing: (n: number) => `${n.toLocaleString('en')} on the way…`,
+    someRefused: 'Not everything could be taken; the intake says why.',
     or: 'or',
     choose: 'Choose files',
     chooseFolder: 'Choose a folder',

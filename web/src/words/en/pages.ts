@@ -82,9 +82,25 @@ export const pageWords = {
       n === 0
         ? 'not looked at within thirty days'
         : `looked at ${n === 1 ? 'once' : `${n.toLocaleString('en')} times`} in thirty days`,
+    weights: {
+      label: 'What the page weighs',
+      line: (first: string, seconds: string) => `First screen on a phone ${first}, ${seconds} on a weak line`,
+      device: 'On a',
+      devices: { phone: 'phone', tablet: 'tablet', desktop: 'desktop' } as Record<string, string>,
+      first: 'First screen',
+      all: 'All of it',
+      lines: ['weak mobile', 'mobile', 'at home'],
+      note: 'What a browser is to fetch, every photo in the size for its place; reckoned, not measured. A phone has three pixels where a desktop has one.',
+      bytes: (n: number) =>
+        n < 1_000_000
+          ? `${Math.max(1, Math.round(n / 1000))} KB`
+          : `${(n / 1_000_000).toLocaleString('en', { maximumFractionDigits: n < 10_000_000 ? 1 : 0 })} MB`,
+      seconds: (s: number) =>
+        `${s.toLocaleString('en', { minimumFractionDigits: s < 10 ? 1 : 0, maximumFractionDigits: s < 10 ? 1 : 0 })} s`,
+    },
     notes: {
       label: 'Notes in the margin',
-      take: { rows: 'Take rows', columns: 'Take columns', grid: 'Take a grid' },
+      take: { rows: 'Take rows', columns: 'Take columns', grid: 'Take a grid' } as Record<string, string>,
       nothing: 'Visitors find nothing here yet, so it does not show.',
       small: (blurred: number, sharp: number) =>
         blurred > 0 && sharp > 0
@@ -103,6 +119,22 @@ export const pageWords = {
     makeIt: 'Make',
     copy: 'Copy page',
     copied: (title: string) => `Copied. This is “${title}”.`,
+    post: 'post',
+    postOf: (day: string) =>
+      `post of ${new Date(`${day}T12:00`).toLocaleDateString('en-GB', { dateStyle: 'long' })}`,
+    itIs: 'It is',
+    kind: 'Page or post',
+    kinds: { page: 'a page', post: 'a post of' },
+    postedOn: 'Day of the post',
+    listed: 'Where it is listed',
+    lists: {
+      listed: 'It stands in lists and, as a post, in the feed',
+      unlisted: 'It stands in no list: visitors find it by its address',
+    },
+    width: 'Width of the page',
+    spans: { usual: 'It is as wide as pages usually are', wide: 'It is as wide as the window' },
+    head: 'Head of the page',
+    heads: { head: 'beneath the site’s name and menu', bare: 'without the site’s name and menu' },
     published: 'published',
     draft: 'draft',
     changed: 'changed since it was published',

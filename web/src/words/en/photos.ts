@@ -233,7 +233,7 @@ export const photoWords = {
   },
   files: {
     title: 'Files',
-    lead: 'Sound, video and documents. They can be attached to albums.',
+    lead: 'Sound, video and documents. Albums have them attached; pages play them or offer them to save.',
     none: 'No files yet.',
     noneLead: 'Bring them in on the intake, like photos.',
     kinds: {

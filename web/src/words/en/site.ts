@@ -6,6 +6,8 @@ export const siteWords = {
   showing: (shown: number, total: number) =>
     shown === total ? `${total} photographs` : `${shown} of ${total} photographs`,
   of: (n: number, all: number) => `${n} of ${all}`,
+  stop: 'Stop',
+  moveOn: 'Let it move on',
   untitled: 'Untitled photograph',
   viewer: 'Photo',
   failed: 'The photos could not be narrowed just now. Try again.',

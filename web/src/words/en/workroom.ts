@@ -9,6 +9,12 @@ export const workroomWords = {
   stations: { desk: 'Desk', intake: 'Intake', photos: 'Photos', albums: 'Albums', pages: 'Pages' },
   contents: {
     label: 'Contents',
+    lacking: (titles: readonly string[], pages: number) => {
+      const named = titles.map((t) => `“${t}”`)
+      const more = pages - named.length
+      const all = more > 0 ? [...named, plural(more, 'other page', 'other pages')] : named
+      return `Visitors no longer find it on ${all.length > 1 ? `${all.slice(0, -1).join(', ')} and ${all.at(-1)}` : all[0]}.`
+    },
     arriving: (n: number) => `${n.toLocaleString('en')} arriving`,
     failed: (n: number) => `${n.toLocaleString('en')} failed`,
     waits: (n: number) => `${n.toLocaleString('en')} to see`,

@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { useNavigate, useSearch } from '@tanstack/react-router'
 import { Fragment, useState } from 'react'
 import { type Api, api, body } from '../../api/client'
@@ -26,6 +27,7 @@ type Change = {
 /** The tree of categories, arranged by dragging and by keys; names and descriptions edited where they stand. */
 export function CategoriesStation() {
   const lines = useCategories().data ?? []
+  const client = useQueryClient()
   const { open } = useSearch({ from: '/workroom/categories' })
   const go = useNavigate({ from: '/workroom/categories' })
   const [adding, setAdding] = useState<{ parent: string | null } | null>(null)
@@ -53,7 +55,12 @@ export function CategoriesStation() {
         }),
         away,
       ),
-    (done, { line, shown, name, page }) =>
+    (done, { line, shown, name, page }) => {
+      // What is told stands at once: keys that place albums act before the tree is read again.
+      if (page)
+        client.setQueryData<Line[]>(['categories'], (read) =>
+          read?.map((l) => (l.id === line.id ? { ...l, page } : l)),
+        )
       tellDone(
         page
           ? w.shelf.changed(line.name)
@@ -63,7 +70,8 @@ export function CategoriesStation() {
               ? w.categories.shown(line.name)
               : w.categories.hiddenNow(line.name),
         done,
-      ),
+      )
+    },
     'categories',
   )
   const remove = useAct(

@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
@@ -18,6 +19,7 @@ type Album = Api['CategoryAlbum']
 /** The albums on the page of a category, in its order, with their covers. */
 export function ShelfAlbums({ line, albums }: { line: Line; albums: readonly Album[] }) {
   const stand = useStand()
+  const client = useQueryClient()
   const own = albums.filter((a) => a.within.includes(line.id))
   const move = useAct(
     ({ album, before }: { album: Album; before: string | null }) =>
@@ -34,8 +36,18 @@ export function ShelfAlbums({ line, albums }: { line: Line; albums: readonly Alb
   /** One place to the left or to the right among those that stand here themselves. */
   function step(album: Album, by: -1 | 1) {
     const at = own.indexOf(album)
-    const before = by < 0 ? own[at - 1] : own[at + 2]
-    if (own[at + by]) move.mutate({ album, before: before?.id ?? null })
+    const past = own[at + by]
+    if (!past) return
+    const before = by < 0 ? past : own[at + 2]
+    // It moves under the finger: the next press counts from where it now stands.
+    const shelf = ['albums', 'in', line.id]
+    client.setQueryData<Album[]>(shelf, (read) =>
+      read?.map((a) => (a.id === album.id ? past : a.id === past.id ? album : a)),
+    )
+    move.mutate(
+      { album, before: before?.id ?? null },
+      { onError: () => void client.invalidateQueries({ queryKey: shelf }) },
+    )
   }
   return (
     <ul className="flex flex-wrap gap-x-4 gap-y-3">

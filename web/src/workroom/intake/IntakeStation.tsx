@@ -1,7 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import { type DragEvent, useEffect, useRef, useState } from 'react'
-import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { bytes } from '../shell/format'
@@ -9,10 +8,12 @@ import { tellProblem } from '../shell/news'
 import { refresh } from '../shell/refresh'
 import { Heading } from '../shell/Station'
 import { About } from './About'
-import { type Brought, fromDrop, fromField, withoutLitter } from './brought'
+import { bringIn } from './bringIn'
+import { type Brought, fromDrop } from './brought'
 import { intakeOf, intakes, nothingSaid, useSay } from './data'
 import { EarlierIntakes } from './EarlierIntakes'
-import { isSending, send } from './queue'
+import { FileField } from './FileField'
+import { isSending } from './queue'
 import { forgetInterrupted, interrupted, useQueue } from './queueState'
 import { Work } from './Work'
 
@@ -34,22 +35,8 @@ export function IntakeStation() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: read again when the last file is here.
   useEffect(() => refresh(client), [queue.counts.queued + queue.counts.sending === 0, client])
 
-  async function bring(brought: Brought[]) {
-    if (brought.length === 0) return
-    try {
-      const { takes } = await client.fetchQuery(intakes)
-      const files = withoutLitter(brought, takes)
-      if (files.length === 0) return
-      const into =
-        (isSending() && queue.intake) ||
-        (before && stopped?.intake) ||
-        (await body(api.POST('/api/intakes', { body: { about: said } }), w.errors.away)).id
-      await send(files, into, takes)
-      void client.invalidateQueries({ queryKey: ['intakes'] })
-    } catch (problem) {
-      tellProblem(problem)
-    }
-  }
+  const bring = (brought: Brought[]) =>
+    bringIn(client, brought, said, before ? (stopped?.intake ?? null) : null).catch(tellProblem)
   function drop(e: DragEvent) {
     e.preventDefault()
     setOver(false)
@@ -120,36 +107,5 @@ export function IntakeStation() {
       {at && <Work intake={at} />}
       <EarlierIntakes intakes={(list.data?.intakes ?? []).filter((i) => i.id !== at)} />
     </div>
-  )
-}
-
-/** The field behind a button: browsers choose files in no other way. */
-function FileField({
-  field,
-  label,
-  onBring,
-  folder = false,
-}: {
-  field: React.RefObject<HTMLInputElement | null>
-  label: string
-  onBring: (brought: Brought[]) => void
-  folder?: boolean
-}) {
-  return (
-    <input
-      ref={field}
-      type="file"
-      multiple
-      {...(folder && { webkitdirectory: '' })}
-      aria-label={label}
-      className="sr-only"
-      tabIndex={-1}
-      onChange={(e) => {
-        // Copied at once: the list empties when the field is cleared.
-        const brought = fromField(e.target.files)
-        e.target.value = ''
-        void onBring(brought)
-      }}
-    />
   )
 }

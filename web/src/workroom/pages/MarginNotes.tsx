@@ -20,21 +20,21 @@ export function MarginNotes({
   const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere } = notes
   const album =
     block.kind === 'photos' && block.source.kind === 'albums' ? block.source.albums.join(',') : undefined
-  const fits = block.kind === 'photos' && advice && advice.kind !== block.layout.kind
+  const suits = block.kind === 'photos' && w.pages.notes.take[block.layout.kind] ? advice : null
   const lines = [
     shows === 0 && <Note key="nothing">{w.pages.notes.nothing}</Note>,
     leadsNowhere && block.kind === 'button' && (
       <Note key="nowhere">{block.link.thing || block.link.address ? w.link.private : w.link.nowhere}</Note>
     ),
-    block.kind === 'photos' && advice && (
+    block.kind === 'photos' && suits && (
       <Note key="advice">
-        {advice.sentence}{' '}
-        {fits && (
+        {suits.sentence}{' '}
+        {suits.kind !== block.layout.kind && (
           <Button
             look="word"
-            onClick={() => onSay({ ...block, layout: { ...block.layout, kind: advice.kind } })}
+            onClick={() => onSay({ ...block, layout: { ...block.layout, kind: suits.kind } })}
           >
-            {w.pages.notes.take[advice.kind]}
+            {w.pages.notes.take[suits.kind]}
           </Button>
         )}
       </Note>

@@ -150,7 +150,11 @@ function MenuLine({
           onChange={(e) => onSay({ ...line, entry: { ...entry, words: e.target.value } })}
         />
         <span className="text-quiet">{w.menu.leads}</span>
-        <LinkSentence link={entry.link} onSay={(link) => onSay({ ...line, entry: { ...entry, link } })} />
+        <LinkSentence
+          files={false}
+          link={entry.link}
+          onSay={(link) => onSay({ ...line, entry: { ...entry, link } })}
+        />
         <span className="ml-auto flex gap-4 text-small">
           {!first && (
             <Button look="word" onClick={() => onSay({ ...line, beneath: !beneath })}>

@@ -6,12 +6,15 @@ import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { tell, tellDone } from '../shell/news'
+import { About } from './About'
 import { Changes } from './Changes'
 import { PlanIt } from './PlanIt'
 import type { PageDraft } from './usePageDraft'
 import { Versions } from './Versions'
 
 const away = w.errors.away
+/** What is said of the whole page, and may be said otherwise by somebody else meanwhile. */
+const ofWhole = ['title', 'description', 'posted', 'unlisted', 'wide', 'bare']
 
 /** What a page is called, where it is, who sees it, and what is done with it as a whole. */
 export function PageHead({
@@ -114,7 +117,7 @@ export function PageHead({
                 ? w.plate.saved
                 : `${w.plate.saved} ${w.pages.publishing(page.photos)}`}
       </p>
-      {draft.state === 'collided' && ('title' in draft.faults || 'description' in draft.faults) && (
+      {draft.state === 'collided' && ofWhole.some((field) => field in draft.faults) && (
         <p className="mb-3 flex gap-4 text-small">
           <Button look="word" onClick={() => void draft.keepMine()}>
             {w.pages.overwrite}
@@ -159,6 +162,7 @@ function More({
               onChange={(e) => draft.changeDraft({ description: e.target.value.replaceAll('\n', ' ') })}
             />
           </label>
+          <About draft={draft} />
           <p className="mt-1 flex flex-wrap gap-x-4 gap-y-1">
             <Button look="word" onClick={() => verbs.copy.mutate(undefined)}>
               {w.pages.copy}

@@ -8,6 +8,7 @@ import { Preview, type PreviewHandle } from './Preview'
 import { RunningOrder } from './RunningOrder'
 import { useTyping } from './typing/typing'
 import { usePageDraft } from './usePageDraft'
+import { Weights } from './Weights'
 
 const away = w.errors.away
 
@@ -61,6 +62,7 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
             setOpen(block)
           }}
         />
+        {notes && <Weights weights={notes.weights} />}
       </div>
       <Preview
         ref={preview}

@@ -47,6 +47,7 @@ export function PagesStation() {
               <span className="truncate font-display text-lead font-semibold">{p.title}</span>
               <span className="truncate text-small text-quiet">
                 /{p.address}
+                {p.posted && `, ${w.pages.postOf(p.posted)}`}
                 {p.photos > 0 && `, ${w.photos(p.photos)}`}
               </span>
               <span className={`text-small ${p.published ? '' : 'text-quiet'}`}>

@@ -27,6 +27,15 @@ export function saysOf(
       return {
         words: block.photo || block.album ? block.line || w.one.presses[block.press] : w.blocks.noPhoto,
       }
+    case 'video':
+    case 'sound':
+      return { words: shows === 0 ? w.blocks.nothing : block.line || w.blocks.playable }
+    case 'files':
+      return block.files.length === 0
+        ? { words: w.blocks.nothing }
+        : { figure: w.blocks.count(block.files.length), words: w.blocks.toSave }
+    case 'contact':
+      return { words: block.name || block.mail || block.phone || block.where || w.blocks.nothing }
     case 'index':
       return { words: shows == null ? '' : shows === 0 ? w.blocks.nothing : w.blocks.covers(shows) }
     case 'button':

@@ -278,7 +278,7 @@ function PageEntries({ pathname }: { pathname: string }) {
             key={p.id}
             to={`/workroom/pages/${p.id}`}
             name={p.title}
-            figure={p.published ? '' : w.pages.draft}
+            figure={p.published ? (p.posted ? w.pages.post : '') : w.pages.draft}
             here={pathname.endsWith(p.id)}
           />
         ))}

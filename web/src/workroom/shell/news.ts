@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import type { Api } from '../../api/client'
+import { w } from '../../words'
 
 /** Short news at the foot of the contents. An act can be taken back from there; the server does it. */
 export type News = { text: string; act?: string | null; bad?: boolean }
@@ -12,9 +13,10 @@ export function tell(news: News | null) {
   for (const listener of listeners) listener()
 }
 
-/** Says what an act did, with a way to take it back. */
+/** Says what an act did, with a way to take it back; and which pages lack something now. */
 export function tellDone(text: string, done: Api['Done']) {
-  tell({ text, act: done.act })
+  const { titles, pages } = done.lacking
+  tell({ text: pages > 0 ? `${text} ${w.contents.lacking(titles, pages)}` : text, act: done.act })
 }
 
 /** Says what a failed act has to say. */

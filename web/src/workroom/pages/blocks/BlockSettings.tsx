@@ -4,80 +4,74 @@ import { w } from '../../../words'
 import type { Typing } from '../typing/typing'
 import { BarFold } from './BarFold'
 import type { Block, BlockOf } from './blocks'
+import { ContactSettings } from './ContactSettings'
+import { FilesSettings, SoundSettings } from './FileSettings'
 import { FrameFold } from './FrameFold'
 import { IndexSettings } from './IndexSettings'
-import { DeviceFold, LayoutSentence } from './LayoutSentence'
+import { LayoutFolds } from './LayoutFolds'
+import { LayoutSentence } from './LayoutSentence'
 import { LinkSentence } from './LinkSentence'
 import { OnePhotoSettings } from './OnePhotoSettings'
 import { Says } from './Parts'
 import { SourceSentence } from './SourceSentence'
+import { VideoSettings } from './VideoSettings'
 import { HeadingSettings, TextSettings } from './WordsSettings'
 
-/** What is set of a block, read as sentences; what is asked for seldom is folded beneath them. */
-export function BlockSettings({
-  block,
-  beside,
-  typing,
-  onSay,
-}: {
+type Props = {
   block: Block
   /** How many blocks stand side by side where it stands; 1 where it stands alone. */
   beside: number
   typing: Typing
   onSay: (block: Block) => void
-}) {
+}
+
+/** What is set of a block, read as sentences; what is asked for seldom is folded beneath them. */
+export function BlockSettings({ block, beside, typing, onSay }: Props) {
+  if (block.kind === 'beside') return null
   const frame = (
     <FrameFold frame={block.frame} beside={beside > 1} onSay={(next) => onSay({ ...block, frame: next })} />
   )
+  return block.kind === 'photos' ? (
+    <PhotosSettings block={block} beside={beside} frame={frame} onSay={onSay} />
+  ) : (
+    <Settings folds={frame}>
+      <Sentences block={block} beside={beside} typing={typing} onSay={onSay} />
+    </Settings>
+  )
+}
+
+function Sentences({ block, beside, typing, onSay }: Props) {
   switch (block.kind) {
     case 'heading':
-      return (
-        <Settings folds={frame}>
-          <HeadingSettings block={block} onSay={onSay} />
-        </Settings>
-      )
+      return <HeadingSettings block={block} onSay={onSay} />
     case 'text':
-      return (
-        <Settings folds={frame}>
-          <TextSettings block={block} typing={typing} />
-        </Settings>
-      )
-    case 'photos':
-      return <PhotosSettings block={block} beside={beside} frame={frame} onSay={onSay} />
+      return <TextSettings block={block} typing={typing} />
     case 'photo':
-      return (
-        <Settings folds={frame}>
-          <OnePhotoSettings block={block} beside={beside} onSay={onSay} />
-        </Settings>
-      )
+      return <OnePhotoSettings block={block} beside={beside} onSay={onSay} />
+    case 'video':
+      return <VideoSettings block={block} beside={beside} onSay={onSay} />
+    case 'sound':
+      return <SoundSettings block={block} onSay={onSay} />
+    case 'files':
+      return <FilesSettings block={block} onSay={onSay} />
     case 'index':
-      return (
-        <Settings folds={frame}>
-          <IndexSettings block={block} onSay={onSay} />
-        </Settings>
-      )
+      return <IndexSettings block={block} onSay={onSay} />
+    case 'contact':
+      return <ContactSettings block={block} onSay={onSay} />
     case 'button':
-      return (
-        <Settings folds={frame}>
-          <ButtonSettings block={block} onSay={onSay} />
-        </Settings>
-      )
+      return <ButtonSettings block={block} onSay={onSay} />
     case 'divider':
       return (
-        <Settings folds={frame}>
-          <Says>
-            <span>{w.divider.is}</span>
-            <WordSelect
-              label={w.divider.label}
-              value={block.line ? 'line' : 'space'}
-              choices={(['line', 'space'] as const).map((k) => [k, w.divider.kinds[k]] as const)}
-              onChoose={(kind) => onSay({ ...block, line: kind === 'line' })}
-            />
-          </Says>
-        </Settings>
+        <Says>
+          <span>{w.divider.is}</span>
+          <WordSelect
+            label={w.divider.label}
+            value={block.line ? 'line' : 'space'}
+            choices={(['line', 'space'] as const).map((k) => [k, w.divider.kinds[k]] as const)}
+            onChoose={(kind) => onSay({ ...block, line: kind === 'line' })}
+          />
+        </Says>
       )
-    case 'beside':
-      return null
   }
 }
 
@@ -105,8 +99,10 @@ function PhotosSettings({
     <Settings
       folds={
         <>
-          <BarFold bar={block.bar} onSay={(bar) => onSay({ ...block, bar })} />
-          <DeviceFold layout={block.layout} onSay={(layout) => onSay({ ...block, layout })} />
+          {!(block.source.byLot && block.source.most !== null) && (
+            <BarFold bar={block.bar} onSay={(bar) => onSay({ ...block, bar })} />
+          )}
+          <LayoutFolds layout={block.layout} onSay={(layout) => onSay({ ...block, layout })} />
           {frame}
         </>
       }
@@ -117,7 +113,7 @@ function PhotosSettings({
         beside={beside}
         onSay={(next) => onSay({ ...block, source: { ...block.source, ...next } })}
       />
-      <LayoutSentence layout={block.layout} onSay={(layout) => onSay({ ...block, layout })} />
+      <LayoutSentence block={block} beside={beside} onSay={(layout) => onSay({ ...block, layout })} />
     </Settings>
   )
 }

@@ -7,7 +7,7 @@ import type { Block, BlockOf } from './blocks'
 import { Says } from './Parts'
 import { OneCategory } from './SourceSentence'
 
-const kinds = ['category', 'albums', 'categories', 'pages'] as const
+const kinds = ['category', 'albums', 'categories', 'pages', 'posts'] as const
 const sorts = ['newest', 'oldest', 'title', 'hand'] as const
 
 /** What an index lists, in which order, and what stands beneath each cover. */

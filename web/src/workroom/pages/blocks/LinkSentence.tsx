@@ -4,12 +4,23 @@ import { ChooserPopover } from '../../../kit/ChooserPopover'
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
 import { useAlbums, useCategories, usePages } from '../../shell/data'
+import { OneFile } from './FileSettings'
 
 type Link = Api['LinkTo']
 const kinds = ['page', 'album', 'category', 'address'] as const
+const withFiles = [...kinds, 'file'] as const
 
-/** Where a press leads: a page, an album, a category by name, or an address. */
-export function LinkSentence({ link, onSay }: { link: Link; onSay: (link: Link) => void }) {
+/** Where a press leads: a page, an album, a category or a file by name, or an address. */
+export function LinkSentence({
+  link,
+  files = true,
+  onSay,
+}: {
+  link: Link
+  /** It may lead to a file of one's own, which is public with the page then. */
+  files?: boolean
+  onSay: (link: Link) => void
+}) {
   const things = useThings(link.kind)
   const chosen = things.find((t) => t.key === link.thing)
   return (
@@ -17,10 +28,12 @@ export function LinkSentence({ link, onSay }: { link: Link; onSay: (link: Link) 
       <WordSelect
         label={w.link.kind}
         value={link.kind}
-        choices={kinds.map((kind) => [kind, w.link.kinds[kind]] as const)}
+        choices={(files ? withFiles : kinds).map((kind) => [kind, w.link.kinds[kind]] as const)}
         onChoose={(kind) => onSay({ kind, thing: null, address: link.address })}
       />
-      {link.kind === 'address' ? (
+      {link.kind === 'file' ? (
+        <OneFile file={link.thing} onChoose={(thing) => onSay({ ...link, thing })} />
+      ) : link.kind === 'address' ? (
         <input
           key={link.address}
           defaultValue={link.address}

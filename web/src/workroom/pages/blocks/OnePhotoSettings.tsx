@@ -1,13 +1,10 @@
-import { useQuery } from '@tanstack/react-query'
-import { api, body } from '../../../api/client'
-import { rendition } from '../../../kit/renditions'
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
 import { AlbumChoice } from './AlbumChoice'
 import type { Block, BlockOf } from './blocks'
 import { LinkSentence } from './LinkSentence'
-import { Says } from './Parts'
-import { PhotoPicker } from './PhotoPicker'
+import { LineField, Says } from './Parts'
+import { PhotoChoice } from './PhotoChoice'
 
 /** One photo: which, what it stands for, what is said beneath it and what a press does. */
 export function OnePhotoSettings({
@@ -19,22 +16,15 @@ export function OnePhotoSettings({
   beside: number
   onSay: (block: Block) => void
 }) {
-  const chosen = useQuery({
-    queryKey: ['photo', block.photo],
-    queryFn: () =>
-      body(api.GET('/api/photos/{photo}', { params: { path: { photo: block.photo ?? '' } } }), w.errors.away),
-    enabled: block.photo !== null,
-  }).data
+  const which = block.photo ? 'chosen' : block.byLot && block.press === 'open' ? 'lot' : 'cover'
   return (
     <>
       <div className="flex items-end gap-3">
-        {chosen && <img src={rendition(chosen.picture, 480)} alt="" className="max-h-14 w-auto max-w-24" />}
-        <PhotoPicker
-          single
-          chosen={block.photo ? [block.photo] : []}
+        <PhotoChoice
+          photo={block.photo}
           block={block}
           beside={beside}
-          onSay={([photo]) => onSay({ ...block, photo: photo ?? null })}
+          onSay={(photo) => onSay({ ...block, photo })}
         />
       </div>
       <Says>
@@ -46,14 +36,30 @@ export function OnePhotoSettings({
           onSay={([album]) => onSay({ ...block, album: album ?? null })}
         />
       </Says>
-      <input
-        value={block.line}
-        aria-label={w.one.line}
-        placeholder={w.one.line}
-        maxLength={300}
-        className="in-place"
-        onChange={(e) => onSay({ ...block, line: e.target.value })}
-      />
+      {block.album && (
+        <Says>
+          <span>{w.one.shows}</span>
+          <WordSelect
+            label={w.one.which}
+            value={which}
+            choices={[
+              ...(block.photo ? [['chosen', w.one.whiches.chosen] as const] : []),
+              ['cover', w.one.whiches.cover],
+              ['lot', w.one.whiches.lot],
+            ]}
+            onChoose={(next) =>
+              next !== 'chosen' &&
+              onSay({
+                ...block,
+                photo: null,
+                byLot: next === 'lot',
+                press: next === 'lot' ? 'open' : block.press,
+              })
+            }
+          />
+        </Says>
+      )}
+      <LineField line={block.line} label={w.one.line} onSay={(line) => onSay({ ...block, line })} />
       <Says>
         <span>{w.one.pressed}</span>
         <WordSelect

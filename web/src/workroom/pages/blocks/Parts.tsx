@@ -62,3 +62,25 @@ export function Named({ name, label, onRemove }: { name: string; label: string; 
     </button>
   )
 }
+
+/** A line of words above or beneath what stands there. */
+export function LineField({
+  line,
+  label,
+  onSay,
+}: {
+  line: string
+  label: string
+  onSay: (line: string) => void
+}) {
+  return (
+    <input
+      value={line}
+      aria-label={label}
+      placeholder={label}
+      maxLength={300}
+      className="in-place"
+      onChange={(e) => onSay(e.target.value)}
+    />
+  )
+}

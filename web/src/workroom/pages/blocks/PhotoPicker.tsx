@@ -1,12 +1,12 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { Link } from '@tanstack/react-router'
 import { useDeferredValue, useState } from 'react'
 import { type Api, api, body } from '../../../api/client'
-import { asWord, Button } from '../../../kit/Button'
+import { Button } from '../../../kit/Button'
 import { ChooserPopover } from '../../../kit/ChooserPopover'
 import { Dialog } from '../../../kit/Dialog'
 import { rendition } from '../../../kit/renditions'
 import { w } from '../../../words'
+import { BringIn } from '../../intake/BringIn'
 import { windowOf } from '../../sheet/useSheet'
 import { useAlbums } from '../../shell/data'
 import { useHand } from '../../shell/hand'
@@ -67,11 +67,13 @@ function Sheet({
 }) {
   const [words, setWords] = useState('')
   const [album, setAlbum] = useState<string>()
+  /** Only what was brought in from here. */
+  const [intake, setIntake] = useState<string>()
   const [window, setWindow] = useState(0)
   const albums = useAlbums().data ?? []
   const hand = useHand()
   const settled = useDeferredValue(words.trim())
-  const query = { ...(settled && { q: settled }), ...(album && { album }) }
+  const query = { ...(settled && { q: settled }), ...(album && { album }), ...(intake && { intake }) }
   const { data } = useQuery({ ...windowOf(query, window), placeholderData: keepPreviousData })
   const photos = data?.photos ?? []
   const step = data?.step ?? 120
@@ -119,9 +121,20 @@ function Sheet({
             {w.source.fromHand(hand.count)}
           </Button>
         )}
-        <Link to="/workroom/intake" className={asWord}>
-          {w.source.bringIn}
-        </Link>
+        <BringIn
+          words={w.source.bringIn}
+          onIntake={(made) => {
+            setIntake(made)
+            setAlbum(undefined)
+            setWords('')
+            setWindow(0)
+          }}
+        />
+        {intake && (
+          <Button look="word" onClick={() => setIntake(undefined)}>
+            {w.source.notOnlyBrought}
+          </Button>
+        )}
         {!single && (
           <span className="ml-auto text-quiet">
             {w.source.picked(chosen.length)}. {w.source.pickLead}

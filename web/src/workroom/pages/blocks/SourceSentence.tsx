@@ -62,12 +62,17 @@ export function SourceSentence({
         <span>{w.source.in}</span>
         <WordSelect
           label={w.source.order}
-          value={source.sort ?? 'itself'}
+          value={source.byLot ? 'byLot' : (source.sort ?? 'itself')}
           choices={[
             ['itself', gathers ? w.source.orders.gathered : w.source.orders.itself] as const,
             ...sorts.map((sort) => [sort, w.source.orders[sort]] as const),
+            ['byLot', w.source.orders.byLot] as const,
           ]}
-          onChoose={(sort) => onSay({ sort: sort === 'itself' ? null : sort })}
+          onChoose={(sort) =>
+            onSay(
+              sort === 'byLot' ? { byLot: true } : { byLot: false, sort: sort === 'itself' ? null : sort },
+            )
+          }
         />
         <WordSelect
           label={w.source.howMany}
@@ -87,10 +92,15 @@ export function SourceSentence({
             onSay={(most) => onSay({ most })}
           />
         )}
-        <Choice on={source.reversed} onClick={() => onSay({ reversed: !source.reversed })}>
-          {source.reversed ? w.source.reversed : w.source.reverse}
-        </Choice>
+        {!source.byLot && (
+          <Choice on={source.reversed} onClick={() => onSay({ reversed: !source.reversed })}>
+            {source.reversed ? w.source.reversed : w.source.reverse}
+          </Choice>
+        )}
       </Says>
+      {source.byLot && (
+        <p className="text-quiet">{source.most === null ? w.source.lot : w.source.lotOf(source.most)}</p>
+      )}
       {gathers && <p className="text-quiet">{w.source.gathers}</p>}
     </>
   )

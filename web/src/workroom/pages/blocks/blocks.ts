@@ -5,17 +5,39 @@ export type BlockKind = Block['kind']
 export type BlockOf<Kind extends BlockKind> = Extract<Block, { kind: Kind }>
 
 /** In the order in which they are offered. */
-export const kinds = ['heading', 'text', 'photos', 'photo', 'index', 'button', 'divider', 'beside'] as const
+export const kinds = [
+  'heading',
+  'text',
+  'photos',
+  'photo',
+  'video',
+  'sound',
+  'files',
+  'index',
+  'contact',
+  'button',
+  'divider',
+  'beside',
+] as const
 
 const usualFrame = { width: 'full', align: 'left' } as const
 const nowhere = { kind: 'address', thing: null, address: '' } as const
 
 /** What the sizes of a new block of photos are, and what "as usual" means. */
+const measures = (size: number, gap: number) => ({ size, gap, tablet: null, phone: null, across: null })
+export const usualMotion: Api['Motion'] = { pace: 'still', arrows: true, loops: false, shuffles: false }
 export const usualLayout: Api['BlockLayout'] = {
   kind: 'rows',
-  rows: { size: 260, gap: 6, tablet: null, phone: null },
-  columns: { size: 300, gap: 6, tablet: null, phone: null },
-  grid: { size: 260, gap: 6, tablet: null, phone: null },
+  rows: measures(260, 6),
+  columns: measures(300, 6),
+  grid: measures(260, 6),
+  cells: { shape: null, whole: false },
+  mosaic: measures(180, 6),
+  large: { by: 'rating', photos: [] },
+  list: measures(240, 24),
+  strip: measures(360, 6),
+  along: { height: 'pixels', motion: usualMotion },
+  slides: { turn: 'fade', shape: null, fills: false, motion: usualMotion },
 }
 
 const newId = () => crypto.randomUUID()
@@ -29,7 +51,7 @@ export function make(kind: BlockKind): Block {
     case 'text':
       return { kind, ...base, words: '' }
     case 'photo':
-      return { kind, ...base, photo: null, album: null, line: '', press: 'open', link: nowhere }
+      return { kind, ...base, photo: null, album: null, line: '', press: 'open', link: nowhere, byLot: false }
     case 'photos':
       return {
         kind,
@@ -43,6 +65,7 @@ export function make(kind: BlockKind): Block {
           sort: null,
           reversed: false,
           most: null,
+          byLot: false,
         },
         layout: usualLayout,
         bar: { categories: [], tags: [] },
@@ -62,6 +85,14 @@ export function make(kind: BlockKind): Block {
         counts: true,
         descriptions: false,
       }
+    case 'video':
+      return { kind, ...base, from: 'file', file: null, address: '', shape: 'wide', still: null, line: '' }
+    case 'sound':
+      return { kind, ...base, file: null, line: '' }
+    case 'files':
+      return { kind, ...base, files: [] }
+    case 'contact':
+      return { kind, ...base, name: '', where: '', phone: '', mail: '' }
     case 'button':
       return { kind, ...base, words: '', link: nowhere }
     case 'divider':

@@ -1,0 +1,138 @@
+using CsCheck;
+using Jovitar.Core;
+using Jovitar.Core.Filtering;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
+using Jovitar.Server.Site;
+using Microsoft.AspNetCore.Http;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>The photos of a block as visitors narrow them and get them in parts; without a server.</summary>
+public sealed class WalkTests
+{
+    static SitePhoto Photo(int n, int width, int height) => new(new PhotoId(new Guid(n, 0, 0, new byte[8])), $"{n:x64}", width, height, "", "", "", "", null, n % 6);
+
+    static Walk Of(int number, BlockLayout layout, IReadOnlyList<SitePhoto> photos)
+    {
+        // Every second photo is of the day, every third of the night.
+        FilterEntry[] entries = [new("day", "Day", FilterKind.Tag), new("night", "Night", FilterKind.Tag)];
+        return new Walk(number, layout, photos, new FilterBar(entries, photos.Count, [.. ((int[])[2, 3]).Select(by => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, photos.Count).Where(i => i % by == 0)])]));
+    }
+
+    static readonly Gen<IReadOnlyList<SitePhoto>> Photos =
+        Gen.Select(Gen.Int[100, 400], Gen.Int[100, 400]).Array[1, 700].Select(sizes => (IReadOnlyList<SitePhoto>)[.. sizes.Select((s, i) => Photo(i + 1, s.Item1, s.Item2))]);
+
+    /// <summary>The layouts that photos are placed in beneath each other; the others run along.</summary>
+    static readonly Gen<LayoutKind> PlacedKinds = Gen.Int[0, 4].Select(n => new[] { LayoutKind.Rows, LayoutKind.Columns, LayoutKind.Grid, LayoutKind.Mosaic, LayoutKind.List }[n]);
+
+    static bool[] Large(IEnumerable<SitePhoto> photos, LayoutKind kind) => kind == LayoutKind.Mosaic ? new MosaicLarge(LargeBy.Rating, []).Of([.. photos.Select(p => (p.Id, p.Rating))]) : [];
+
+    static Choices Read(SitePage page, string query) => Choices.Read(page, new DefaultHttpContext { Request = { QueryString = new QueryString(query) } }.Request.Query);
+
+    static SitePage PageOf(params IReadOnlyList<Walk> walks) => new("/page", "Page", "", [.. walks.Select(w => new SitePhotosBlock(default, BlockFrame.Usual, 1, w))]);
+
+    [Fact]
+    public void Asked_for_from_where_the_last_answer_ended_every_photo_comes_in_few_answers_whatever_their_size() =>
+        Gen.Select(Photos, PlacedKinds, Gen.Int[80, 300], Gen.Int[0, 40], Gen.Int[320, 8000]).Sample((photos, kind, size, gap, width) =>
+        {
+            var view = new Narrowed(Of(1, BlockLayout.Of(kind, size, gap), photos), Choices.None, "/page", draft: false);
+            var found = new Dictionary<int, SiteBox>();
+            var (top, answers) = (0.0, 0);
+            for (var cut = true; cut; answers++)
+            {
+                Assert.True(answers <= (photos.Count / 100) + 2, $"{answers} answers for {photos.Count} photos");
+                var part = view.In(width, width, new SitePart(0, 0, top, double.MaxValue));
+                Assert.True(part.Frames.Count <= SitePart.Most);
+                foreach (var frame in part.Frames)
+                {
+                    found[frame.Place] = frame.Box;
+                }
+
+                (cut, top) = (part.IsCut, part.Frames.Count > 0 ? part.Frames[^1].Box.Y : top);
+            }
+
+            Assert.Equal(Enumerable.Range(0, photos.Count), found.Keys.Order());
+        });
+
+    [Fact]
+    public void A_part_by_heights_holds_just_what_stands_there() =>
+        Gen.Select(Photos, PlacedKinds, Gen.Int[320, 1600], Gen.Double[0, 1], Gen.Double[0, 1]).Sample((photos, kind, width, one, other) =>
+        {
+            var layout = BlockLayout.Of(kind, 240, 6);
+            var placed = layout.For(BlockLayout.DeviceOf(width)).Place([.. photos.Select(p => p.Shape)], width, Large(photos, kind));
+            var (top, bottom) = (Math.Min(one, other) * placed.Height, Math.Max(one, other) * placed.Height);
+            var view = new Narrowed(Of(1, layout, photos), Choices.None, "/page", draft: false).In(width, width, new SitePart(0, 0, top, bottom));
+            var expected = Enumerable.Range(0, photos.Count).Where(i => placed.Boxes[i].Bottom >= top && placed.Boxes[i].Y <= bottom).ToArray();
+            Assert.Equal(expected.Length > SitePart.Most, view.IsCut);
+            Assert.Equal(expected.Take(SitePart.Most), view.Frames.Select(f => f.Place));
+            Assert.Equal(Math.Round(placed.Height, 2), view.Height);
+        });
+
+    [Fact]
+    public void What_one_chose_in_one_block_stays_while_one_chooses_in_another()
+    {
+        var photos = Enumerable.Range(1, 200).Select(n => Photo(n, 300, 200)).ToArray();
+        var page = PageOf(Of(1, BlockLayout.Usual, photos), Of(2, BlockLayout.Usual, photos));
+        var drawn = new DrawnPage(page, Read(page, "?show=day,unknown&show2=night&from2=61&other=x"), "/page", draft: false);
+        Assert.Equal("?show=day&show2=night&from2=61", drawn.Choices.Query);
+        var (first, second) = (drawn.View(page.Walks[0]), drawn.View(page.Walks[1]));
+        Assert.Equal((100, 67), (first.Shown.Count, second.Shown.Count));
+        Assert.Equal(["/page?show2=night&from2=61", "/page?show=day,night&show2=night&from2=61"], first.Buttons.Select(b => b.Link));
+        Assert.Equal("/page?show2=night&from2=61", first.AllLink);
+        // Another choice begins at the first photo again.
+        Assert.Equal(["/page?show=day&show2=day,night", "/page?show=day"], second.Buttons.Select(b => b.Link));
+        Assert.Equal((60, 7, "/page?show=day&show2=night", (string?)null), (second.From, second.Count, second.EarlierLink, second.FurtherLink));
+        Assert.Equal($"/page/photo/{photos[3].Id}?show=day&show2=night&in=2", second.PhotoLink(photos[3]));
+    }
+
+    [Theory]
+    [InlineData("?from=61", 60)]
+    [InlineData("?from=90", 60)]
+    [InlineData("?from=0", 0)]
+    [InlineData("?from=-5", 0)]
+    [InlineData("?from=999999999999999999", 0)]
+    [InlineData("?from=many", 0)]
+    [InlineData("?from=201", 0)]
+    public void A_further_page_begins_where_it_can(string query, int from)
+    {
+        var page = PageOf(Of(1, BlockLayout.Usual, [.. Enumerable.Range(1, 200).Select(n => Photo(n, 300, 200))]));
+        Assert.Equal(from, new Narrowed(page.Walks[0], Read(page, query), "/page", draft: false).From);
+    }
+
+    [Fact]
+    public void The_first_photos_stand_in_the_height_of_all_and_without_scripts_in_their_own() =>
+        Gen.Select(Gen.Int[1, 300], PlacedKinds).Sample((count, kind) =>
+        {
+            var view = new Narrowed(Of(1, BlockLayout.Of(kind, 240, 6), [.. Enumerable.Range(1, count).Select(n => Photo(n, 200 + (n * 37 % 300), 200))]), Choices.None, "/page", draft: false);
+            var style = LayoutStyle.Of(view, BlockFrame.Usual, 1);
+            // Four bands of widths, and in each a rule for every photo that stands in the page.
+            Assert.Equal(4 * Math.Min(count, Narrowed.AtFirst), style.Css.Split("{left:").Length - 1);
+            // Without scripts a block ends earlier in every band where what is not in the page stands lower than what is.
+            var lower = style.Bands.Count(b =>
+            {
+                var boxes = BlockLayout.Of(kind, 240, 6).For(BlockLayout.DeviceOf(b.Window)).Place(view.Shapes, b.Width, view.Large).Boxes;
+                return boxes.Max(box => box.Bottom) > boxes.Take(Narrowed.AtFirst).Max(box => box.Bottom) + 1;
+            });
+            Assert.Equal(lower, style.Without.Split("padding-bottom:").Length - 1);
+            var placed = BlockLayout.Of(kind, 240, 6).For(Device.Desktop).Place(view.Shapes, 1200, view.Large);
+            Assert.Contains($"#w1{{aspect-ratio:1200/{Math.Round(placed.Height, 2).ToString(System.Globalization.CultureInfo.InvariantCulture)}}}", style.Css, StringComparison.Ordinal);
+        }, iter: 40);
+
+    [Fact]
+    public void What_runs_along_says_how_wide_each_photo_stands_and_places_none()
+    {
+        IReadOnlyList<SitePhoto> photos = [Photo(1, 300, 200), Photo(2, 200, 300), Photo(3, 300, 200)];
+        LayoutStyle Style(BlockLayout layout) => LayoutStyle.Of(new Narrowed(Of(1, layout, photos), Choices.None, "/page", draft: false), BlockFrame.Usual, 1);
+        var strip = Style(BlockLayout.Of(LayoutKind.Strip, 360, 6) with { Along = new StripSettings(StripHeight.Half, Motion.Usual) });
+        Assert.Empty(strip.Bands);
+        // As wide as its shape makes it at that height, and never wider than the block: 1200 of 1280 px.
+        Assert.Contains("(max-width:1599px) min(93.8vw,calc(min(800px,max(140px,50svh))*1.5))", strip.Sizes(0), StringComparison.Ordinal);
+        Assert.Contains("*0.6667)", strip.Sizes(1), StringComparison.Ordinal);
+        // Cropped to a square, a 3:2 is drawn half as wide again as the frame, an upright one as wide.
+        var slides = Style(BlockLayout.Usual with { Kind = LayoutKind.Slides, Slides = new SlidesSettings(SlideTurn.Fade, new Ratio(1, 1), Fills: true, Motion.Usual) });
+        Assert.Equal(("(max-width:599px) 137.7vw", "(max-width:599px) 91.8vw"), (slides.Sizes(0).Split(',')[0], slides.Sizes(1).Split(',')[0]));
+        Assert.Equal("#w1{aspect-ratio:1}", slides.Css);
+        Assert.Equal("#w1{aspect-ratio:0.6667}", Style(BlockLayout.Usual with { Kind = LayoutKind.Slides }).Css);
+    }
+}

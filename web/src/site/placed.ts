@@ -1,0 +1,202 @@
+import type { Api } from '../api/client'
+import { dress, make } from './frames'
+import { type View, Walk } from './walk'
+
+type Box = Api['SiteBox']
+
+/** So many screens beyond what is seen are fetched ahead, and so many more stay in the document. */
+const ahead = 1.5
+const kept = 2.5
+/** So many frames are put into the document at once, besides those that are seen: a browser on a phone draws them between two frames. */
+const atOnce = 16
+
+/** How photos were placed: for which width of the block and the window, CSS pixels, and the height that all take. */
+type Placed = { width: number; window: number; height: number }
+
+/** What stands between two heights of the block, in the pixels of the placing. */
+type Part = { top: number; bottom: number }
+
+/** Photos that stand beneath each other, each in the box that the server gave it. Only those near what is seen stand in the document. */
+export class PlacedWalk extends Walk {
+  private placed: Placed | null
+  private readonly boxes = new Map<number, Box>()
+  /** The boxes that links stand in. */
+  private readonly stood = new WeakMap<HTMLAnchorElement, Box>()
+  /** Heights between which every photo is known, in the pixels of the placing. */
+  private covered: Part[] = []
+  private filling = false
+  private drawing = false
+  private readonly withWords: boolean
+
+  constructor(element: HTMLElement) {
+    super(element)
+    this.withWords = element.classList.contains('list')
+    this.placed = this.asInThePage()
+  }
+
+  /** How the photos were placed that the page came with: for the band of widths that the window is in. */
+  private asInThePage(): Placed | null {
+    const { bands, from } = this.element.dataset
+    if (!bands || from !== '0') return null
+    for (const band of bands.split(';')) {
+      const [most, window, width] = band.split(',')
+      if (most && innerWidth > Number(most)) continue
+      const across = Number(width)
+      return {
+        width: across,
+        window: Number(window),
+        height: (across * this.element.clientHeight) / this.element.clientWidth,
+      }
+    }
+    return null
+  }
+
+  protected override room(): Placed {
+    return this.placed ?? { ...super.room(), height: 0 }
+  }
+
+  protected override learn(view: View) {
+    super.learn(view)
+    for (const { box, place } of view.frames) this.boxes.set(place, box)
+  }
+
+  /** Shows another choice or another width: what was there before is placed anew, or goes. */
+  override async turn(choice: string): Promise<View | null> {
+    const mine = ++this.asked
+    const placed = { width: this.element.clientWidth, window: innerWidth, height: 0 }
+    const part = this.seen(ahead, placed)
+    const view = await this.ask(part, choice, placed)
+    if (mine !== this.asked) return null
+    if (this.isOlderThan(view)) return view
+    placed.height = view.height
+    const before = this.turned(view)
+    this.boxes.clear()
+    this.covered = []
+    this.placed = placed
+    this.learn(view)
+    for (const [place, frame] of this.frames) {
+      const link = before.get(frame.id)
+      if (link) this.links.set(place, dress(link, frame))
+    }
+    const stays = new Set(this.links.values())
+    for (const link of before.values()) if (!stays.has(link)) link.remove()
+    this.element.style.aspectRatio = `${placed.width} / ${Math.max(placed.height, 1)}`
+    this.cover(part, view)
+    this.draw()
+    return view
+  }
+
+  /** Between which heights the block is seen, in the pixels of the placing, with some screens more on either side. */
+  private seen(screens: number, placed = this.room()): Part {
+    const scale = placed.width / this.element.clientWidth
+    const { top } = this.element.getBoundingClientRect()
+    return {
+      top: Math.max(0, Math.floor((-top - screens * innerHeight) * scale)),
+      bottom: Math.ceil((-top + (1 + screens) * innerHeight) * scale),
+    }
+  }
+
+  /** Notes that everything is known between two heights, or to the last photo of an answer that could not hold all. */
+  private cover({ top, bottom }: Part, view: View) {
+    const last = view.frames.at(-1)?.box
+    this.covered.push({ top, bottom: view.isCut && last ? Math.min(bottom, last.y) : bottom })
+  }
+
+  /** The height from which on something is not known; undefined where all is. */
+  private gap({ top, bottom }: Part): number | undefined {
+    let to = top
+    for (const part of [...this.covered].sort((a, b) => a.top - b.top))
+      if (part.top <= to) to = Math.max(to, part.bottom)
+    return to < Math.min(bottom, this.room().height) ? to : undefined
+  }
+
+  override async reach(place: number): Promise<void> {
+    const box = this.boxes.get(place)
+    if (this.link(place) || !box) return
+    const beneath = (box.y * this.element.clientWidth) / this.room().width
+    const top = this.element.getBoundingClientRect().top + scrollY + beneath
+    window.scrollTo({ top: Math.max(0, top - innerHeight / 3) })
+    await this.fill().catch(() => {})
+  }
+
+  /** Fetches what is seen and not known yet, and draws what is near. */
+  override async fill(): Promise<void> {
+    if (this.filling) return
+    this.filling = true
+    try {
+      for (let top = this.gap(this.seen(0.5)); top !== undefined; top = this.gap(this.seen(0.5))) {
+        const mine = this.asked
+        const part = { top, bottom: this.seen(ahead).bottom }
+        const view = await this.ask(part)
+        if (mine !== this.asked) continue
+        if (this.isOlderThan(view)) break
+        this.learn(view)
+        this.cover(part, view)
+      }
+    } finally {
+      this.filling = false
+    }
+    this.draw()
+  }
+
+  /** Photos near what is seen stand in the document, in their order; others do not. */
+  draw() {
+    const { top, bottom } = this.seen(kept)
+    const wanted: number[] = []
+    for (const [place, box] of this.boxes)
+      if (box.y + box.height >= top && box.y <= bottom) wanted.push(place)
+    wanted.sort((a, b) => a - b)
+    const stays = new Set(wanted)
+    for (const [place, link] of this.links)
+      if (link.isConnected && this.boxes.has(place) && !stays.has(place) && link !== document.activeElement)
+        link.remove()
+    const now = this.seen(0.1)
+    let room = atOnce
+    let left = false
+    let next: Element | null = null
+    for (const place of wanted.reverse()) {
+      const frame = this.frames.get(place)
+      const box = this.boxes.get(place)
+      if (!frame || !box) continue
+      const inView = box.y + box.height >= now.top && box.y <= now.bottom
+      if (!this.link(place) && !inView && room-- <= 0) {
+        left = true
+        continue
+      }
+      const link = this.links.get(place) ?? dress(make(this.withWords), frame)
+      this.links.set(place, link)
+      this.stand(link, place)
+      if (!link.isConnected || (next && link.nextElementSibling !== next))
+        this.element.insertBefore(link, next)
+      next = link
+    }
+    if (left && !this.drawing) {
+      this.drawing = true
+      requestAnimationFrame(() => {
+        this.drawing = false
+        this.draw()
+      })
+    }
+  }
+
+  private stand(link: HTMLAnchorElement, place: number) {
+    const box = this.boxes.get(place)
+    if (!box || this.stood.get(link) === box) return
+    this.stood.set(link, box)
+    const { width, height } = this.room()
+    Object.assign(link.style, {
+      left: `${(box.x / width) * 100}%`,
+      top: `${(box.y / height) * 100}%`,
+      width: `${(box.width / width) * 100}%`,
+      height: `${(box.height / height) * 100}%`,
+    })
+    const picture = link.querySelector('img')
+    const across = this.withWords
+      ? (this.element.querySelector('img')?.clientWidth ?? 0)
+      : Math.ceil((box.width / width) * this.element.clientWidth)
+    if (picture && picture.dataset.across !== String(across)) {
+      picture.dataset.across = String(across)
+      picture.sizes = `${across}px`
+    }
+  }
+}
