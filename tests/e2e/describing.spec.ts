@@ -49,6 +49,30 @@ test('what is in hand is there again after a reload and in another tab, is turne
   await expect(inHand()).toBeHidden()
 })
 
+test('a press while what is in hand is read stands, though the answer is older than it', async () => {
+  let letThrough = () => {}
+  const held = new Promise<void>((resolve) => {
+    letThrough = resolve
+  })
+  let reads = 0
+  await page.route('**/api/hand', async (route) => {
+    if (route.request().method() !== 'GET' || reads++ > 0) return route.continue()
+    const answer = await route.fetch()
+    await held
+    await route.fulfill({ response: answer })
+  })
+  await page.evaluate(() => window.dispatchEvent(new Event('focus')))
+  await expect.poll(() => reads).toBe(1)
+  const taken = page.waitForResponse((r) => r.url().endsWith('/api/hand') && r.request().method() === 'POST')
+  await page.locator('#frame-1').click()
+  await taken
+  letThrough()
+  await expect.poll(() => reads).toBe(2)
+  await expect(inHand()).toHaveText('1 in hand')
+  await expect.poll(async () => (await plates()).length).toBe(1)
+  await page.unroute('**/api/hand')
+})
+
 test('a pattern is typed, shown on examples while one types, written on all, and taken back', async () => {
   await describe(3)
   const before = (await plates()).map((p) => p.title)

@@ -32,6 +32,10 @@ let sending: Promise<unknown> = Promise.resolve()
 /** What waits for its turn. */
 const unsent = new Set<() => void>()
 let waiting = 0
+/** Whether the server has been asked yet: who is not signed in has nothing in hand. */
+let isKnown = false
+/** Counts what was sent, so that no answer older than a press is taken for what is in hand now. */
+let pressed = 0
 
 function hold(next: Held) {
   if (next.ids !== held.ids || next.count !== held.count) revision++
@@ -46,8 +50,7 @@ function become(ids: readonly string[]) {
 }
 
 function read({ count, photos }: Api['HandHeld']) {
-  // What was pressed meanwhile is on its way, and is read again after it.
-  if (waiting > 0) return
+  isKnown = true
   // The same again is no change: what is open on it stays as it is.
   const same =
     count === held.count && photos.length === held.ids.length && photos.every((id, i) => id === held.ids[i])
@@ -56,6 +59,7 @@ function read({ count, photos }: Api['HandHeld']) {
 
 function send<T>(work: () => Promise<T>): Promise<T | undefined> {
   waiting++
+  pressed++
   let begin = () => {}
   const turn = new Promise<void>((resolve) => {
     begin = resolve
@@ -98,10 +102,13 @@ export const hand = {
   get count() {
     return held.count
   },
-  /** Reads what is in hand. */
-  async read() {
+  /** Reads what is in hand, and again where something was pressed meanwhile. */
+  async read(): Promise<void> {
     await sending
-    read(await body(api.GET('/api/hand'), away))
+    const before = pressed
+    const answer = await body(api.GET('/api/hand'), away)
+    if (pressed === before) read(answer)
+    else await hand.read()
   },
   take(ids: readonly string[]) {
     const fresh = ids.filter((id) => !has(id))
@@ -139,7 +146,8 @@ export const hand = {
     const answer = await send(() =>
       body(api.POST('/api/hand/found', { params: { query }, body: { how } }), away),
     )
-    if (answer) read(answer)
+    if (answer && waiting === 0) read(answer)
+    else if (answer) await hand.read()
   },
   /** What a verb reaches: the photos by name, or, where they are too many for that, all that is in hand. */
   async reach(): Promise<{ photos: string[] } | { inHand: true }> {
@@ -182,7 +190,7 @@ function subscribe(listener: () => void) {
 
 // What was taken up on another machine, or in another tab, is seen when one comes back to this one.
 if (typeof window !== 'undefined')
-  window.addEventListener('focus', () => held !== nothing && void hand.read().catch(() => {}))
+  window.addEventListener('focus', () => isKnown && void hand.read().catch(() => {}))
 
 /** The photos in hand: how many, those that can be listed in the order they were taken up, and a quick way to ask for one. */
 export function useHand() {
