@@ -44,6 +44,16 @@ public readonly record struct NarrowingId(Guid Value) : ITypedId<NarrowingId>
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names settings of a block that are kept.</summary>
+public readonly record struct KeptSettingsId(Guid Value) : ITypedId<KeptSettingsId>
+{
+    public static KeptSettingsId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out KeptSettingsId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>Names one block, on its page.</summary>
 public readonly record struct BlockId(Guid Value) : ITypedId<BlockId>
 {

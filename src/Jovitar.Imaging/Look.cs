@@ -14,6 +14,24 @@ public static class Look
         return grey.WriteToMemory<byte>();
     }
 
+    /// <summary>The colours of a picture, sRGB, three bytes each, from some hundreds of places spread evenly over it.</summary>
+    /// <exception cref="PictureException">The picture cannot be read.</exception>
+    public static byte[] Colours(string rendition)
+    {
+        const int Longest = 40;
+        try
+        {
+            using var small = Image.Thumbnail(rendition, Longest, height: Longest);
+            using var flat = small.HasAlpha() ? small.Flatten() : small.Copy();
+            using var rgb = flat.Colourspace(Enums.Interpretation.Srgb);
+            return rgb.WriteToMemory<byte>();
+        }
+        catch (VipsException e)
+        {
+            throw new PictureException(e.Message, cutShort: false, e);
+        }
+    }
+
     /// <summary>
     /// How sharp a photo is: the standard deviation of its Laplacian, in grey values. Only photos of one scene and the same
     /// width can be compared by it. After Pech-Pacheco and others, "Diatom autofocusing in brightfield microscopy" (2000).

@@ -88,11 +88,13 @@ builder.Services.AddSingleton<LeavingStore>();
 builder.Services.AddSingleton<RowStore>();
 builder.Services.AddSingleton<TableStore>();
 builder.Services.AddSingleton<PageStore>();
+builder.Services.AddSingleton<KeptSettingsStore>();
 builder.Services.AddSingleton<VersionStore>();
 builder.Services.AddSingleton<MenuStore>();
 builder.Services.AddSingleton<SiteLinks>();
 builder.Services.AddSingleton<SiteBars>();
 builder.Services.AddSingleton<SiteSources>();
+builder.Services.AddSingleton<PhotoColours>();
 builder.Services.AddSingleton<SiteBlocks>();
 builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SitePhotos>();
@@ -219,6 +221,7 @@ api.MapDescribing();
 api.MapLeaving();
 api.MapTables();
 api.MapPages();
+api.MapKeptSettings();
 api.MapMenu();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {

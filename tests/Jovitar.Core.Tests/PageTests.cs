@@ -227,7 +227,7 @@ public sealed class PageTests
     [InlineData(BlockWidth.Quarter, 3, 378.67, 233.33, 358)]
     public void A_block_is_as_wide_as_it_says_beside_others_it_shares_and_on_a_phone_it_has_all(BlockWidth width, int beside, double desktop, double tablet, double phone)
     {
-        double On(string device) => Math.Round(BlockPlace.Width(new BlockFrame(width, BlockAlign.Left), beside, Window.Usual.First(w => w.Device == device)), 2);
+        double On(string device) => Math.Round(new BlockPlace(BlockFrame.Usual with { Width = width }, beside).Width(Window.Usual.First(w => w.Device == device)), 2);
         Assert.Equal((desktop, tablet, phone), (On("desktop"), On("tablet"), On("phone")));
     }
 
@@ -235,14 +235,14 @@ public sealed class PageTests
     public void A_photo_too_small_for_its_place_is_known_while_it_is_picked()
     {
         var photo = new PhotoBlock(Id(1), BlockFrame.Usual with { Width = BlockWidth.Window }, Pier, null, "", PhotoPress.Open, LinkTo.Nowhere, ByLot: false);
-        Assert.Equal(new SmallPhoto(0, "desktop", 0.5), BlockPlace.Small(photo, 1, (640, 480)));
-        Assert.Null(BlockPlace.Small(photo, 1, (3000, 2000)));
+        Assert.Equal(new SmallPhoto(0, "desktop", 0.5), new BlockPlace(photo.Frame).Small(photo, (640, 480)));
+        Assert.Null(new BlockPlace(photo.Frame).Small(photo, (3000, 2000)));
         // In a mosaic it may be large, but it never fills the block: 366 px high a 3:2 is 549 wide.
         var mosaic = new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Mosaic }, BarSettings.None);
-        Assert.Null(BlockPlace.Small(mosaic, 1, (1100, 733)));
-        Assert.NotNull(BlockPlace.Small(mosaic, 1, (900, 600)));
+        Assert.Null(new BlockPlace(mosaic.Frame).Small(mosaic, (1100, 733)));
+        Assert.NotNull(new BlockPlace(mosaic.Frame).Small(mosaic, (900, 600)));
         // In rows 260 px high a 3:2 is 390 wide: 800 pixels suffice for a sharp screen.
-        Assert.Null(BlockPlace.Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None), 1, (800, 533)));
+        Assert.Null(new BlockPlace(BlockFrame.Usual).Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None), (800, 533)));
     }
 
     [Fact]

@@ -25,7 +25,7 @@ public sealed class ActTests
         await (await owner.PostAsJsonAsync("/api/albums", new { workingName = "Trial" })).ReadAsync();
         await using (var tracked = site.Db.CreateCommand("select count(*) from act_tracked"))
         {
-            Assert.Equal(17L, await tracked.ExecuteScalarAsync());
+            Assert.Equal(18L, await tracked.ExecuteScalarAsync());
         }
 
         foreach (var sql in (string[])

@@ -390,7 +390,7 @@ public sealed partial class BlockTests
         var (_, p, _, _) = await site.PublishedAsync(owner, 2);
         await site.WriteAsync($"update photo set own_width = 4000, own_height = 3000 where id = '{p[1]}'");
         var wide = Drafts.Block("photo", 2, new { photo = (string?)null, album = (string?)null, line = "", press = "open", link = Drafts.Nowhere, byLot = false });
-        wide["frame"] = new { width = "window", align = "left" };
+        wide["frame"] = Drafts.Framed(Drafts.Ground(), "window");
         var small = (await (await owner.PostAsJsonAsync("/api/pages/small", new { block = wide, photos = p })).ReadAsync()).GetProperty("photos").EnumerateArray().Single();
         // 900 pixels where 1,280 stand.
         Assert.Equal((p[0], "desktop", true), (small.GetProperty("photo").GetString(), small.GetProperty("device").GetString(), small.GetProperty("blurred").GetBoolean()));

@@ -5,7 +5,7 @@ namespace Jovitar.Server.Tests;
 /// <summary>Drafts of pages as the workroom sends them.</summary>
 internal static class Drafts
 {
-    static readonly object Frame = new { width = "full", align = "left" };
+    static readonly object Frame = Framed(Ground());
     public static readonly object Nowhere = new { kind = "address", thing = (string?)null, address = "" };
 
     /// <summary>A heading that says the title, a text where there is one, and the photos of an album, if any, with a filter bar.</summary>
@@ -16,7 +16,7 @@ internal static class Drafts
 
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
     public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false) =>
-        new { schema = 4, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+        new { schema = 5, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 
@@ -51,6 +51,15 @@ internal static class Drafts
 
     public static object Source(string kind, string[]? albums = null, string[]? photos = null, string? category = null, string? tag = null, string? sort = null, bool reversed = false, int? most = null, bool byLot = false) =>
         new { kind, albums = albums ?? [], photos = photos ?? [], category, tag, sort, reversed, most, byLot };
+
+    public static object Ground(string kind = "none", string colour = "#e8dfce", string? photo = null, int veil = 35, string? words = null, string height = "content") =>
+        new { kind, colour, photo, veil, words, height };
+
+    /// <summary>A block's place with what lies behind it there.</summary>
+    public static object Framed(object ground, string width = "full") => new { width, align = "left", ground };
+
+    /// <summary>A block on a ground.</summary>
+    public static Dictionary<string, object?> On(object ground, Dictionary<string, object?> block, string width = "full") => new(block) { ["frame"] = Framed(ground, width) };
 
     /// <summary>A block of a kind; its number names it.</summary>
     public static Dictionary<string, object?> Block(string kind, int number, object fields)

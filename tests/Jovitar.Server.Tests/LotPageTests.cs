@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
+using System.Text.Json;
 using System.Text.RegularExpressions;
 
 namespace Jovitar.Server.Tests;
@@ -71,6 +72,54 @@ public sealed partial class LotPageTests
         await (await owner.DraftAsync(page, "by-lot", Drafts.Page("By lot", Drafts.Photos(album)))).ReadAsync();
         await (await owner.PublishAsync(page)).ReadAsync();
         Assert.DoesNotContain("lot=", await visitor.GetStringAsync("/by-lot?lot=7"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task An_album_that_every_visit_finds_in_another_order_is_drawn_on_its_own_page_and_where_it_stands_in_its_order()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, p, page, address) = await site.PublishedAsync(owner, 8);
+        var line = await (await owner.GetAsync($"/api/albums/{album}")).ReadAsync();
+        var standing = line.GetProperty("standing").Deserialize<Dictionary<string, object?>>()!;
+        var category = (await (await owner.PostAsJsonAsync("/api/categories", new { name = "Regattas" })).ReadAsync()).GetProperty("id").GetString();
+        standing["categories"] = new[] { new { category, putFirst = false } };
+        line = (await (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", standing, line.GetProperty("version").GetInt64())).ReadAsync()).GetProperty("album");
+        var own = $"/album/{standing["address"]}";
+        var visitor = site.Visitor();
+        Assert.DoesNotContain("data-lots", await visitor.GetStringAsync(own) + await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        standing["byLot"] = true;
+        var said = await (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", standing, line.GetProperty("version").GetInt64())).ReadAsync();
+        foreach (var at in (string[])[own, $"/{address}"])
+        {
+            Assert.Single(Regex.Matches(await visitor.GetStringAsync(at), "data-lots=\"9999\""));
+            var draws = new HashSet<string>();
+            foreach (var lot in Enumerable.Range(1, 6))
+            {
+                var drawn = FramesOf(await visitor.GetStringAsync($"{at}?lot={lot}"));
+                Assert.Equal(p.Order(), drawn.Order());
+                draws.Add(string.Join(' ', drawn));
+            }
+
+            Assert.True(draws.Count > 4);
+        }
+
+        // In an order that the block says it is not drawn; a largest number is a handful of all.
+        await (await owner.DraftAsync(page, address, Drafts.Page(
+            "Trial album", Drafts.Photos(Drafts.Source("albums", albums: [album], sort: "name")), Drafts.Photos(Drafts.Source("albums", albums: [album], most: 3), number: 4)))).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        var handfuls = new HashSet<string>();
+        foreach (var lot in Enumerable.Range(1, 12))
+        {
+            var drawn = FramesOf(await visitor.GetStringAsync($"/{address}?lot={lot}"));
+            Assert.Equal(p, drawn[..8]);
+            Assert.Equal(3, drawn[8..].Intersect(p).Count());
+            handfuls.UnionWith(drawn[8..]);
+        }
+
+        Assert.Equal(p.Order(), handfuls.Order());
+        await owner.UndoAsync(said);
+        Assert.DoesNotContain("data-lots", await visitor.GetStringAsync(own), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -12,7 +12,7 @@ public sealed partial class StandingTests
 
     /// <summary>Says where an album stands, as far as it is said here; the rest stays.</summary>
     static async Task<HttpResponseMessage> StandAsync(
-        HttpClient who, string album, string[]? categories = null, string[]? first = null, bool? shown = null, string? address = null, string? dated = null, string[]? tags = null, bool? putFirst = null, string? opens = null)
+        HttpClient who, string album, string[]? categories = null, string[]? first = null, bool? shown = null, string? address = null, string? dated = null, string[]? tags = null, bool? putFirst = null, string? opens = null, bool? byLot = null)
     {
         var line = await AlbumAsync(who, album);
         var standing = line.GetProperty("standing");
@@ -23,6 +23,7 @@ public sealed partial class StandingTests
             shown = shown ?? standing.GetProperty("shown").GetBoolean(),
             putFirst = putFirst ?? standing.GetProperty("putFirst").GetBoolean(),
             opens = opens ?? standing.GetProperty("opens").GetString(),
+            byLot = byLot ?? standing.GetProperty("byLot").GetBoolean(),
             categories = categories?.Select(c => new { category = c, putFirst = first?.Contains(c) ?? false })
                 ?? standing.GetProperty("categories").EnumerateArray().Select(c => new { category = c.GetProperty("category").GetString()!, putFirst = c.GetProperty("putFirst").GetBoolean() }),
             tags = tags ?? [.. standing.GetProperty("tags").EnumerateArray().Select(t => t.GetString()!)],
@@ -322,7 +323,7 @@ public sealed partial class StandingTests
         var album = await MakeAsync(owner, "Trial", p);
         var read = (await AlbumAsync(owner, album)).GetProperty("version").GetInt64();
         await (await StandAsync(owner, album, [dunes])).ReadAsync();
-        var body = new { address = "trial", dated = (string?)null, shown = true, putFirst = false, opens = (string?)null, categories = new[] { new { category = tides, putFirst = false } }, tags = Array.Empty<string>() };
+        var body = new { address = "trial", dated = (string?)null, shown = true, putFirst = false, opens = (string?)null, byLot = false, categories = new[] { new { category = tides, putFirst = false } }, tags = Array.Empty<string>() };
         Assert.Equal(HttpStatusCode.PreconditionFailed, (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", body, read)).StatusCode);
         Assert.Equal(["Trial"], await IndexAsync(visitor, "/category/dunes"));
     }

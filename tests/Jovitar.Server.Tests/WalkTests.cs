@@ -30,7 +30,7 @@ public sealed class WalkTests
 
     static Choices Read(SitePage page, string query) => Choices.Read(page, new DefaultHttpContext { Request = { QueryString = new QueryString(query) } }.Request.Query);
 
-    static SitePage PageOf(params IReadOnlyList<Walk> walks) => new("/page", "Page", "", [.. walks.Select(w => new SitePhotosBlock(default, BlockFrame.Usual, 1, w))]);
+    static SitePage PageOf(params IReadOnlyList<Walk> walks) => new("/page", "Page", "", [.. walks.Select(w => new SitePhotosBlock(default, new BlockPlace(BlockFrame.Usual), w))]);
 
     [Fact]
     public void Asked_for_from_where_the_last_answer_ended_every_photo_comes_in_few_answers_whatever_their_size() =>
@@ -105,7 +105,7 @@ public sealed class WalkTests
         Gen.Select(Gen.Int[1, 300], PlacedKinds).Sample((count, kind) =>
         {
             var view = new Narrowed(Of(1, BlockLayout.Of(kind, 240, 6), [.. Enumerable.Range(1, count).Select(n => Photo(n, 200 + (n * 37 % 300), 200))]), Choices.None, "/page", draft: false);
-            var style = LayoutStyle.Of(view, BlockFrame.Usual, 1);
+            var style = LayoutStyle.Of(view, new BlockPlace(BlockFrame.Usual));
             // Four bands of widths, and in each a rule for every photo that stands in the page.
             Assert.Equal(4 * Math.Min(count, Narrowed.AtFirst), style.Css.Split("{left:").Length - 1);
             // Without scripts a block ends earlier in every band where what is not in the page stands lower than what is.
@@ -123,7 +123,7 @@ public sealed class WalkTests
     public void What_runs_along_says_how_wide_each_photo_stands_and_places_none()
     {
         IReadOnlyList<SitePhoto> photos = [Photo(1, 300, 200), Photo(2, 200, 300), Photo(3, 300, 200)];
-        LayoutStyle Style(BlockLayout layout) => LayoutStyle.Of(new Narrowed(Of(1, layout, photos), Choices.None, "/page", draft: false), BlockFrame.Usual, 1);
+        LayoutStyle Style(BlockLayout layout) => LayoutStyle.Of(new Narrowed(Of(1, layout, photos), Choices.None, "/page", draft: false), new BlockPlace(BlockFrame.Usual));
         var strip = Style(BlockLayout.Of(LayoutKind.Strip, 360, 6) with { Along = new StripSettings(StripHeight.Half, Motion.Usual) });
         Assert.Empty(strip.Bands);
         // As wide as its shape makes it at that height, and never wider than the block: 1200 of 1280 px.

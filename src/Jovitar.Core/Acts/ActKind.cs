@@ -36,6 +36,9 @@ public enum ActKind
 
     /// <summary>A narrowing was kept under a name, changed, or let go.</summary>
     Narrowings,
+
+    /// <summary>Settings of a block were kept under a name, changed, or let go.</summary>
+    KeptSettings,
     MadeAlbum,
     AlbumWords,
     PutIn,

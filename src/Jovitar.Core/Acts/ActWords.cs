@@ -43,6 +43,8 @@ public static class ActWords
         ["most"] = "largest number",
         ["sort"] = "order",
         ["reversed"] = "order",
+        ["by_lot"] = "order",
+        ["block"] = "settings",
         ["parent"] = "parent",
         ["binned"] = "place in the bin",
         ["said_by"] = "origin",
@@ -165,6 +167,10 @@ public static class ActWords
     public static string ChangedNarrowing(string name) => $"Changed the narrowing “{name}”.";
 
     public static string LetNarrowingGo(string name) => $"Let the narrowing “{name}” go.";
+
+    public static string KeptSettings(string name) => $"Kept settings of blocks as “{name}”.";
+
+    public static string LetSettingsGo(string name) => $"Let the settings “{name}” go.";
 
     /// <summary>What changed of a category: in view or not before all, then its name, its place, its words.</summary>
     public static string ChangedCategory(string before, string after, bool? shown, bool described, bool page) =>

@@ -27,10 +27,10 @@ public enum BlockAlign
     Right,
 }
 
-/// <summary>A block's place on the page.</summary>
-public sealed record BlockFrame(BlockWidth Width, BlockAlign Align)
+/// <summary>A block's place on the page, and what lies behind it there.</summary>
+public sealed record BlockFrame(BlockWidth Width, BlockAlign Align, Ground Ground)
 {
-    public static readonly BlockFrame Usual = new(BlockWidth.Full, BlockAlign.Left);
+    public static readonly BlockFrame Usual = new(BlockWidth.Full, BlockAlign.Left, Ground.None);
 
     /// <summary>The share of the page's width, 0 to 1; the whole window counts as the page.</summary>
     [JsonIgnore]
@@ -173,6 +173,10 @@ public sealed record PhotosSource(
     /// </summary>
     [JsonIgnore]
     public bool Publishes => Kind is SourceKind.Albums or SourceKind.Picked;
+
+    /// <summary>The one album in whose own order they stand; null where it is another order, or that of several.</summary>
+    [JsonIgnore]
+    public AlbumId? InOrderOf => Kind == SourceKind.Albums && Albums.Count == 1 && Sort is null && !Reversed ? Albums[0] : null;
 
     public string? Fault() =>
         Albums.Count > MostAlbums ? $"A block may join {MostAlbums} albums."

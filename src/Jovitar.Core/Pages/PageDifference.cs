@@ -69,7 +69,11 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
     /// <summary>What of a block is set differently.</summary>
     static string[] Parts(Block before, Block after)
     {
-        var frame = before.Frame == after.Frame ? (string[])[] : ["its place on the page"];
+        string[] frame =
+        [
+            .. before.Frame with { Ground = after.Frame.Ground } == after.Frame ? (string[])[] : ["its place on the page"],
+            .. before.Frame.Ground == after.Frame.Ground ? (string[])[] : ["what lies behind it"],
+        ];
         return (before, after) switch
         {
             (PhotosBlock was, PhotosBlock now) =>

@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "intake", "tag", "category", "album", "photo", "file", "page", "menu"];
+    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -48,6 +48,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["file"] = "t.file_name",
         ["intake"] = "'an intake'",
         ["narrowing"] = "t.name",
+        ["kept_settings"] = "t.name",
         ["menu"] = "'the menu'",
     };
 
@@ -177,7 +178,7 @@ internal sealed class ActUndo(ActRunner acts)
                 await act.RunAsync("lock table category in share row exclusive mode", ct);
             }
 
-            if (back.Length > 0 && table is not ("intake" or "narrowing"))
+            if (back.Length > 0 && table is not ("intake" or "narrowing" or "kept_settings"))
             {
                 await act.LockBackAsync(table, [], back, ct);
             }

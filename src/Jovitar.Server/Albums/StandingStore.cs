@@ -20,9 +20,10 @@ public sealed record AlbumPlace(CategoryId Category, bool PutFirst = false);
 /// <param name="Shown">In view; out of view no visitor sees it anywhere.</param>
 /// <param name="PutFirst">Ahead of the others in every index.</param>
 /// <param name="Opens">What its cover opens: its own id for its own page, a page's; null for the page that was made for it, else its own.</param>
+/// <param name="ByLot">Every visit finds its photos in another order, on its own page and wherever they stand in the album's order.</param>
 /// <param name="Tags">By name.</param>
 public sealed record AlbumStanding(
-    [Words(PageAddress.Longest * 2)] string Address, DateOnly? Dated, bool Shown, bool PutFirst, Guid? Opens,
+    [Words(PageAddress.Longest * 2)] string Address, DateOnly? Dated, bool Shown, bool PutFirst, Guid? Opens, bool ByLot,
     [AtMost(AlbumStanding.Most)] IReadOnlyList<AlbumPlace> Categories, [AtMost(AlbumStanding.Most)] IReadOnlyList<string> Tags)
 {
     /// <summary>Most categories, and most tags, of one album.</summary>
@@ -35,14 +36,14 @@ internal sealed class StandingStore(ActRunner acts)
     /// <summary>The columns of an album called <c>a</c> that <see cref="Read"/> reads.</summary>
     public const string Columns =
         """
-        a.address, a.dated, a.shown, a.put_first, a.opens,
+        a.address, a.dated, a.shown, a.put_first, a.opens, a.by_lot,
                array(select ac.category from album_category as ac where ac.album = a.id order by ac.category) as categories,
                array(select ac.put_first from album_category as ac where ac.album = a.id order by ac.category) as firsts,
                array(select t.name from album_tag as at join tag as t on t.id = at.tag where at.album = a.id order by t.key) as tags
         """;
 
     public static AlbumStanding Read(NpgsqlDataReader r) => new(
-        r.Get<string>("address"), r.Maybe<DateOnly>("dated"), r.Get<bool>("shown"), r.Get<bool>("put_first"), r.MaybeId("opens"),
+        r.Get<string>("address"), r.Maybe<DateOnly>("dated"), r.Get<bool>("shown"), r.Get<bool>("put_first"), r.MaybeId("opens"), r.Get<bool>("by_lot"),
         [.. r.Get<Guid[]>("categories").Zip(r.Get<bool[]>("firsts"), (category, first) => new AlbumPlace(new CategoryId(category), first))], r.Get<string[]>("tags"));
 
     /// <summary>An album's address made from its title, or as long as it has none from its working name.</summary>
@@ -82,10 +83,10 @@ internal sealed class StandingStore(ActRunner acts)
                     """
                     update album
                        set address = @address, address_said = address_said or address <> @address, dated = @dated::date, shown = @shown,
-                           put_first = @first, opens = @opens::uuid, version = version + 1
+                           put_first = @first, opens = @opens::uuid, by_lot = @lot, version = version + 1
                      where id = @id
                     """,
-                    ct, ("id", id.Value), ("address", address.Value), ("dated", standing.Dated), ("shown", standing.Shown), ("first", standing.PutFirst), ("opens", standing.Opens));
+                    ct, ("id", id.Value), ("address", address.Value), ("dated", standing.Dated), ("shown", standing.Shown), ("first", standing.PutFirst), ("opens", standing.Opens), ("lot", standing.ByLot));
                 await PlacesAsync(act, id, places, ct);
                 await TagsAsync(act, id, tags, ct);
                 act.Says = await SaysAsync(act, name, before, standing with { Categories = places }, ct);

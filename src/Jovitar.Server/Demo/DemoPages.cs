@@ -20,6 +20,9 @@ internal sealed record DemoPage(string Title, string Address, string? Album, str
 internal sealed record DemoOffer(string File, string Words);
 
 /// <summary>A block of a page, with what its kind needs; things go by their names, photos by their files.</summary>
+/// <param name="File">The photo that lies behind the block; a colour does, where none is named, or, where neither is, what lies behind the block above.</param>
+internal sealed record DemoGround(string? File, string? Colour, int Veil = 35, GroundHeight Height = GroundHeight.Content);
+
 internal sealed record DemoBlock(string Kind)
 {
     public string Words { get; init; } = "";
@@ -29,6 +32,8 @@ internal sealed record DemoBlock(string Kind)
     public BlockWidth Width { get; init; } = BlockWidth.Full;
 
     public BlockAlign Align { get; init; } = BlockAlign.Left;
+
+    public DemoGround? Ground { get; init; }
 
     public IReadOnlyList<DemoBlock> Blocks { get; init; } = [];
 
@@ -169,9 +174,17 @@ internal sealed class DemoPages(
         entry.Page is { } page ? new LinkTo(LinkKind.Page, made[page].Value, "") : entry.Category is { } category ? new LinkTo(LinkKind.Category, categories[category].Value, "") : LinkTo.Nowhere,
         [.. entry.Entries.Select(Of)]);
 
+    Ground GroundOf(DemoBlock block) => block.Ground switch
+    {
+        null => Ground.None,
+        { File: { } file } photo => Ground.None with { Kind = GroundKind.Photo, Photo = photos[file], Veil = photo.Veil, Height = photo.Height },
+        { Colour: { } said } colour => Ground.None with { Kind = GroundKind.Colour, Colour = said, Height = colour.Height },
+        _ => Ground.None with { Kind = GroundKind.AsAbove },
+    };
+
     Block Of(DemoBlock block)
     {
-        var frame = new BlockFrame(block.Width, block.Align);
+        var frame = new BlockFrame(block.Width, block.Align, GroundOf(block));
         return block.Kind switch
         {
             "heading" => new HeadingBlock(NewId(), frame, block.Words, block.Rank),

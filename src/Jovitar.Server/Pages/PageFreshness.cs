@@ -10,7 +10,7 @@ namespace Jovitar.Server.Pages;
 internal sealed class PageFreshness : IActListener
 {
     /// <summary>Kinds of things that nothing on any page goes by.</summary>
-    static readonly string[] Elsewhere = ["narrowing", "intake", "file", "album_file", "photo_near"];
+    static readonly string[] Elsewhere = ["narrowing", "kept_settings", "intake", "file", "album_file", "photo_near"];
 
     /// <summary>What stands on pages and may be thrown in the bin.</summary>
     static readonly string[] Thrown = ["album", "photo", "category", "tag", "file"];

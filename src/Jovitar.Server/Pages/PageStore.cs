@@ -308,7 +308,8 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
     {
         await using var command = db.Command("select id, width, height from photo where id = any(@photos) and width > 0 and height > 0", ("photos", photos.Values()));
         var sizes = await command.AllAsync(r => (Id: new PhotoId(r.Get<Guid>("id")), Size: (r.Get<int>("width"), r.Get<int>("height"))), ct);
-        return [.. sizes.Select(s => BlockPlace.Small(block, beside, s.Size) is { } small ? new SmallForBlock(s.Id, small.Device, small.IsBlurred) : null).OfType<SmallForBlock>()];
+        var place = new BlockPlace(block.Frame, beside);
+        return [.. sizes.Select(s => place.Small(block, s.Size) is { } small ? new SmallForBlock(s.Id, small.Device, small.IsBlurred) : null).OfType<SmallForBlock>()];
     }
 
     /// <summary>Takes a page out of visitors' reach; its draft stays.</summary>

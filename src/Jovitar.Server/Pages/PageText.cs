@@ -33,6 +33,18 @@ internal static class PageText
         return document.RootElement.TryGetProperty("schema", out _) ? Whole(document.Deserialize<PageContent>(Json)!) : Upgraded(document.Deserialize<First>(Json)!, album);
     }
 
+    public static string Write(Block block) => JsonSerializer.Serialize(block, Json);
+
+    /// <summary>Reads a block that is kept by itself, whatever form it was written in.</summary>
+    public static Block ReadBlock(string json) => Whole(JsonSerializer.Deserialize<Block>(json, Json)!);
+
+    /// <summary>What the kind of a block is called where it is kept.</summary>
+    public static string KindOf(Block block)
+    {
+        using var document = JsonDocument.Parse(Write(block));
+        return document.RootElement.GetProperty("kind").GetString()!;
+    }
+
     public static string WriteMenu(IReadOnlyList<MenuEntry> entries) => JsonSerializer.Serialize(entries, Json);
 
     public static IReadOnlyList<MenuEntry> ReadMenu(string json) => JsonSerializer.Deserialize<IReadOnlyList<MenuEntry>>(json, Json)!;
@@ -72,7 +84,8 @@ internal static class PageText
 
     static Block Whole(Block block)
     {
-        var framed = block with { Frame = block.Frame ?? BlockFrame.Usual };
+        var frame = block.Frame ?? BlockFrame.Usual;
+        var framed = block with { Frame = frame with { Ground = frame.Ground ?? Ground.None } };
         return framed switch
         {
             PhotosBlock photos => photos with

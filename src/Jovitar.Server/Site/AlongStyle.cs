@@ -13,7 +13,7 @@ public sealed class AlongStyle : LayoutStyle
     readonly BlockLayout layout;
 
     /// <inheritdoc cref="LayoutStyle.Of"/>
-    public AlongStyle(Narrowed view, BlockFrame frame, int beside)
+    public AlongStyle(Narrowed view, BlockPlace place)
     {
         (shapes, layout) = (view.Shapes, view.Walk.Layout);
         var css = new StringBuilder();
@@ -21,7 +21,7 @@ public sealed class AlongStyle : LayoutStyle
         var least = 0;
         foreach (var (most, typical) in Typical)
         {
-            var width = BlockPlace.Width(frame, beside, typical);
+            var width = place.Width(typical);
             var (height, widest) = layout.Kind == LayoutKind.Strip ? Strip(typical, width) : (FrameHeight(width / typical.Width), width);
             bands.Add((most, height, widest / typical.Width * 100));
             if (layout.Kind == LayoutKind.Strip)

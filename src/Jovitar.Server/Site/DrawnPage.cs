@@ -26,7 +26,7 @@ public sealed class DrawnPage
             {
                 case SitePhotosBlock photos:
                     var view = new Narrowed(photos.Walk, Choices, basePath, draft);
-                    walks[photos.Walk.Number] = (view, LayoutStyle.Of(view, photos.Frame, photos.Beside));
+                    walks[photos.Walk.Number] = (view, LayoutStyle.Of(view, photos.Place));
                     break;
                 case SitePhotoBlock { Walk: { } walk }:
                     walks[walk.Number] = (new Narrowed(walk, Choices, basePath, draft), null);
@@ -37,7 +37,7 @@ public sealed class DrawnPage
         // What is drawn by lot has the shape of the cover, whichever photo it is: nothing moves when it comes.
         var alone = page.All.OfType<SitePhotoBlock>().Where(b => b is { Walk.ByLot: true, Photo: not null })
             .Select(b => string.Create(CultureInfo.InvariantCulture, $"#w{b.Walk!.Number}{{aspect-ratio:{b.Photo!.Width}/{b.Photo.Height}}}"));
-        Css = string.Concat(walks.Values.Select(w => w.Style?.Css).Concat(alone));
+        Css = string.Concat([.. walks.Values.Select(w => w.Style?.Css), .. alone, .. page.All.OfType<SiteBand>().Select(b => GroundStyle(b.On))]);
         Without = string.Concat(walks.Values.Select(w => w.Style?.Without));
     }
 
@@ -66,6 +66,14 @@ public sealed class DrawnPage
 
     /// <summary>Where the script asks for other parts of a walk.</summary>
     public string ViewAddress => Draft ? $"{BasePath}/view" : $"/site/view{Page.Path}";
+
+    static string GroundStyle(SiteGround ground)
+    {
+        var (number, over) = (ground.Number, ground.Over);
+        var behind = ground.Photo is null ? ground.Ground.Colour : over.Veil.ToString();
+        var veil = ground.Photo is null ? "" : string.Create(CultureInfo.InvariantCulture, $"#g{number}>.veil{{background:{over.Veil};opacity:{ground.Ground.Veil / 100.0}}}");
+        return $"#g{number}{{--ink:{over.Words};--behind:{behind}}}{veil}";
+    }
 
     /// <summary>Names a block for the workroom, which finds it on the page by that; visitors need no names.</summary>
     public string? Name(BlockId id) => Draft ? id.ToString() : null;

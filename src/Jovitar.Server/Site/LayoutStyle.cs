@@ -18,8 +18,8 @@ public abstract class LayoutStyle
     protected static readonly (int? Most, Window Typical)[] Typical =
         [(599, Window.Usual[0]), (1023, Window.Usual[1]), (1599, Window.Usual[2]), (null, new Window("wide desktop", 1800, 1000, 80, 1))];
 
-    /// <param name="beside">How many blocks stand side by side where this one stands.</param>
-    public static LayoutStyle Of(Narrowed view, BlockFrame frame, int beside) => view.Walk.Layout.RunsAlong() ? new AlongStyle(view, frame, beside) : new PlacedStyle(view, frame, beside);
+    /// <param name="place">Where the block stands.</param>
+    public static LayoutStyle Of(Narrowed view, BlockPlace place) => view.Walk.Layout.RunsAlong() ? new AlongStyle(view, place) : new PlacedStyle(view, place);
 
     public abstract string Css { get; }
 
@@ -53,7 +53,7 @@ public sealed class PlacedStyle : LayoutStyle
     readonly List<(LayoutBand Band, Placed Placed, double? Picture)> bands = [];
 
     /// <inheritdoc cref="LayoutStyle.Of"/>
-    public PlacedStyle(Narrowed view, BlockFrame frame, int beside)
+    public PlacedStyle(Narrowed view, BlockPlace place)
     {
         var (from, name, layout) = (view.From, view.Walk.Number, view.Walk.Layout);
         var css = new StringBuilder();
@@ -63,7 +63,7 @@ public sealed class PlacedStyle : LayoutStyle
         var least = 0;
         foreach (var (most, typical) in Typical)
         {
-            var width = BlockPlace.Width(frame, beside, typical);
+            var width = place.Width(typical);
             var settings = layout.For(BlockLayout.DeviceOf(typical.Width));
             var placed = settings.Place(shapes, width, large);
             bands.Add((new LayoutBand(most, typical.Width, width), placed, layout.Kind == LayoutKind.List ? settings.SizeIn(width) : null));

@@ -18,46 +18,72 @@ internal static class PicturesOnPage
     /// <summary>Windows that are not wider have covers one beneath the other, CSS pixels.</summary>
     public const int WidestPhone = 699;
 
-    /// <summary>The share of the window's width that a page says a photo takes that fills its block, 0 to 1; on a phone all.</summary>
-    public static double AloneShare(BlockFrame frame, int beside) => beside > 1 ? 1.0 / beside : frame.Share;
-
     public static IReadOnlyList<PictureOnPage> Of(SitePage page, Window window)
     {
         var found = new List<PictureOnPage>();
-        var y = page.Bare ? 0 : BlockHeight.Head(window);
-        var first = true;
-        foreach (var block in page.Blocks)
+        Stand(page.Blocks, page.Bare ? 0 : BlockHeight.Head(window), window, first: true, found);
+        return found;
+    }
+
+    /// <summary>Notes the pictures of blocks beneath each other.</summary>
+    /// <returns>Where the last of them ends.</returns>
+    static double Stand(IReadOnlyList<SiteBlock> blocks, double y, Window window, bool first, List<PictureOnPage> found)
+    {
+        var end = y;
+        foreach (var block in blocks)
         {
-            if (block is SiteBeside beside && beside.Blocks.Count > 0)
-            {
-                var stacked = BlockLayout.DeviceOf(window.Width) == Device.Phone;
-                var (top, end) = (y, y);
-                foreach (var each in beside.Blocks)
-                {
-                    var bottom = Stand(each, stacked ? end : top, window, first, found);
-                    end = Math.Max(end, bottom);
-                }
-
-                y = end + BlockHeight.Beneath(window);
-            }
-            else
-            {
-                y = Stand(block, y, window, first, found) + (block is SiteHeading ? BlockHeight.BeneathHeading : BlockHeight.Beneath(window));
-            }
-
+            end = Stand(block, y, window, first, found);
+            y = end + (block is SiteHeading ? BlockHeight.BeneathHeading : BlockHeight.Beneath(window));
             first = false;
         }
 
-        return found;
+        return end;
     }
+
+    /// <summary>Notes the pictures of blocks side by side; on a phone they stand beneath each other.</summary>
+    static double Beside(SiteBeside beside, double y, Window window, bool first, List<PictureOnPage> found)
+    {
+        if (BlockLayout.DeviceOf(window.Width) == Device.Phone)
+        {
+            return Stand(beside.Blocks, y, window, first, found);
+        }
+
+        return beside.Blocks.Select(b => Stand(b, y, window, first, found)).Append(y).Max();
+    }
+
+    /// <summary>Notes the photo behind blocks and what stands on it, which stands at its foot where it is higher.</summary>
+    static double Band(SiteBand band, double y, Window window, List<PictureOnPage> found)
+    {
+        var (pad, on) = (BlockPlace.Pad(window), new List<PictureOnPage>());
+        var high = Stand(band.Blocks, 0, window, first: false, on);
+        var least = band.On.Ground.LeastHeight * window.Height;
+        var top = y + pad + Math.Max(0, least - high - (2 * pad));
+        if (band.On.Photo is { } photo)
+        {
+            found.Add(new PictureOnPage(photo.Picture, photo.Width, y, top + high + pad, BackdropWidth(band.Place, window), Away: false));
+        }
+
+        found.AddRange(on.Select(p => p with { Top = p.Top + top, Bottom = p.Bottom + top }));
+        return top + high + pad;
+    }
+
+    /// <summary>How wide a page says that a photo is drawn which lies behind blocks: on a phone, where grounds are high, wider than the window.</summary>
+    static double BackdropWidth(BlockPlace place, Window window) => window.Width * (BlockLayout.DeviceOf(window.Width) == Device.Phone ? BackdropOnPhone / 100.0 : place.Share);
+
+    /// <summary>The width of a photo behind blocks on a phone, hundredths of the window's.</summary>
+    public const int BackdropOnPhone = 180;
 
     /// <summary>Notes the pictures of a block.</summary>
     /// <returns>Where it ends.</returns>
     static double Stand(SiteBlock block, double y, Window window, bool first, List<PictureOnPage> found)
     {
-        var width = BlockPlace.Width(block.Frame, block.Beside, window);
+        var width = block.Place.Width(window);
         switch (block)
         {
+            case SiteBeside beside:
+                return Beside(beside, y, window, first, found);
+            case SiteBand band:
+                return Band(band, y, window, found);
             case SiteHeading heading:
                 return y + BlockHeight.AboveHeading(heading.Size, first, window) + BlockHeight.Heading(heading.Words, heading.Size, width, window) + (heading.Posted is null ? 0 : 32);
             case SiteText text:
@@ -94,7 +120,7 @@ internal static class PicturesOnPage
     }
 
     /// <summary>As wide as the page says that a photo stands that fills its block, which is about as wide as it does.</summary>
-    static double SaidOf(SiteBlock block, Window window) => BlockLayout.DeviceOf(window.Width) == Device.Phone ? window.Width : window.Width * AloneShare(block.Frame, block.Beside);
+    static double SaidOf(SiteBlock block, Window window) => BlockLayout.DeviceOf(window.Width) == Device.Phone ? window.Width : window.Width * block.Place.Share;
 
     static double Photos(Walk walk, double y, double width, Window window, List<PictureOnPage> found)
     {
@@ -138,7 +164,7 @@ internal static class PicturesOnPage
             if (covers.Entries[i].Cover is { } cover)
             {
                 var top = y + (i / across * row);
-                var said = window.Width * (window.Width <= WidestPhone ? OnPhone : CoverShare(covers.Across, covers.Beside)) / 100.0;
+                var said = window.Width * (window.Width <= WidestPhone ? OnPhone : CoverShare(covers.Across, covers.Place.Beside)) / 100.0;
                 found.Add(new PictureOnPage(cover.Picture, cover.Width, top, top + (each * 2 / 3), said, Away: false));
             }
         }

@@ -10,40 +10,83 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>Makes of the blocks of a page what visitors find there now. What is gone, or not for them, leaves no gap.</summary>
-internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, SiteSources sources, SiteIndexStore indexes, SiteBars bars, SiteLinks links, FileStore files)
+internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, SiteSources sources, SiteIndexStore indexes, SiteBars bars, SiteLinks links, FileStore files, PhotoColours colours)
 {
     /// <summary>What the blocks of one page have in common while they are read.</summary>
+    /// <param name="ByLot">Of the albums whose order is that of a block, those that every visit finds in another one.</param>
     /// <param name="Seen">The albums that visitors see somewhere.</param>
-    sealed record Reading(string Title, DateOnly? Posted, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
+    sealed record Reading(string Title, DateOnly? Posted, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlySet<AlbumId> ByLot, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
     {
         public int Walks { get; set; }
+
+        public int Grounds { get; set; }
 
         public bool HasHeading { get; set; }
     }
 
     public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, CancellationToken ct)
     {
-        var reading = new Reading(content.Title, content.Posted, await links.OfAsync(content.All().Select(LinkOf).OfType<LinkTo>(), ct), await files.NamedAsync([.. content.All().SelectMany(FilesOf)], ct), sources.Seen(ct));
+        var reading = new Reading(content.Title, content.Posted, await links.OfAsync(content.All().Select(LinkOf).OfType<LinkTo>(), ct), await files.NamedAsync([.. content.All().SelectMany(FilesOf)], ct), await sources.ByLotAsync([.. content.All().OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct), sources.Seen(ct));
         var blocks = new List<SiteBlock>();
-        foreach (var block in content.Blocks)
+        foreach (var band in Band.Of(content.Blocks))
         {
-            if (block is BesideBlock beside)
+            var frame = band.Blocks[0].Frame;
+            if (await GroundAsync(band, reading, ct) is not { } ground)
             {
-                var inner = new List<SiteBlock>();
-                foreach (var each in beside.Blocks)
+                foreach (var block in band.Blocks)
                 {
-                    inner.Add(await OfAsync(each, beside.Blocks.Count, reading, ct));
+                    blocks.Add(await OfAsync(block, new BlockPlace(block.Frame), reading, ct));
                 }
 
-                blocks.Add(new SiteBeside(beside.Id, beside.Frame, inner));
+                continue;
             }
-            else
+
+            var on = new List<SiteBlock>();
+            foreach (var block in band.Blocks)
             {
-                blocks.Add(await OfAsync(block, 1, reading, ct));
+                // The ground is as wide as its first block is said to be, which takes all of it.
+                var within = on.Count == 0 || block.Frame.Width == BlockWidth.Window ? block.Frame with { Width = BlockWidth.Full } : block.Frame;
+                on.Add(await OfAsync(block, new BlockPlace(within, Around: frame.Width), reading, ct));
             }
+
+            blocks.Add(new SiteBand(band.Blocks[0].Id, new BlockPlace(frame), ground, on));
         }
 
         return blocks;
+    }
+
+    /// <summary>What lies behind blocks; nothing where that is a photo that is gone or not for visitors.</summary>
+    async Task<SiteGround?> GroundAsync(Band band, Reading reading, CancellationToken ct)
+    {
+        if (band.Ground is not { } ground)
+        {
+            return null;
+        }
+
+        var words = ground.Words is { } said ? Colour.Parse(said) : null;
+        var wanted = band.Blocks.Max(WordsOver.WantedOf) ?? 1;
+        if (ground.Kind == GroundKind.Colour)
+        {
+            return new SiteGround(++reading.Grounds, ground, null, WordsOver.OverColour(words, Colour.Parse(ground.Colour) ?? Colour.Paper, wanted));
+        }
+
+        return ground.Photo is { } id && await sources.OneAsync(id, ct) is { } photo
+            ? new SiteGround(++reading.Grounds, ground, photo, WordsOver.OverPhoto(words, await colours.OfAsync(photo.Picture), ground.Veil, wanted))
+            : null;
+    }
+
+    async Task<SiteBeside> BesideAsync(BesideBlock block, BlockPlace place, Reading reading, CancellationToken ct)
+    {
+        var inner = new List<SiteBlock>();
+        foreach (var each in block.Blocks)
+        {
+            var cell = new BlockPlace(each.Frame, block.Blocks.Count, place.Around);
+            inner.Add(await GroundAsync(new Band(each.Frame.Ground.Begins ? each.Frame.Ground : null, [each]), reading, ct) is { } ground
+                ? new SiteBand(each.Id, cell, ground, [await OfAsync(each, cell with { IsCard = true }, reading, ct)])
+                : await OfAsync(each, cell, reading, ct));
+        }
+
+        return new SiteBeside(block.Id, place, inner);
     }
 
     static LinkTo? LinkOf(Block block) => block switch { ButtonBlock button => button.Link, PhotoBlock { Press: PhotoPress.Link } photo => photo.Link, _ => null };
@@ -56,41 +99,44 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         _ => [],
     };
 
-    async Task<SiteBlock> OfAsync(Block block, int beside, Reading reading, CancellationToken ct)
+    async Task<SiteBlock> OfAsync(Block block, BlockPlace place, Reading reading, CancellationToken ct)
     {
         switch (block)
         {
+            case BesideBlock beside:
+                return await BesideAsync(beside, place, reading, ct);
             case HeadingBlock heading:
                 var level = !reading.HasHeading ? 1 : heading.Size == HeadingSize.Small ? 3 : 2;
                 reading.HasHeading = true;
-                return new SiteHeading(block.Id, block.Frame, beside, heading.Words.Length == 0 ? reading.Title : heading.Words, heading.Size, level, level == 1 ? reading.Posted : null);
+                return new SiteHeading(block.Id, place, heading.Words.Length == 0 ? reading.Title : heading.Words, heading.Size, level, level == 1 ? reading.Posted : null);
             case TextBlock text:
-                return new SiteText(block.Id, block.Frame, beside, text.Words);
+                return new SiteText(block.Id, place, text.Words);
             case PhotoBlock photo:
-                return await PhotoAsync(photo, beside, reading, ct);
+                return await PhotoAsync(photo, place, reading, ct);
             case PhotosBlock photos:
-                var shown = await sources.PhotosAsync(photos.Source, reading.Seen, ct);
+                var source = photos.Source.InOrderOf is { } album && reading.ByLot.Contains(album) ? photos.Source with { ByLot = true } : photos.Source;
+                var shown = await sources.PhotosAsync(source, reading.Seen, ct);
                 // A handful is narrowed no further: what a button says it finds would not be what stands there.
-                var handful = photos.Source.ByLot ? photos.Source.Most : null;
+                var handful = source.ByLot ? source.Most : null;
                 var bar = handful is null ? await bars.OfAsync(photos.Bar, shown, ct) : SiteBars.None(shown);
-                return new SitePhotosBlock(block.Id, block.Frame, beside, new Walk(++reading.Walks, photos.Layout, shown, bar, photos.Source.ByLot, handful));
+                return new SitePhotosBlock(block.Id, place, new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful));
             case IndexBlock index:
                 var entries = await EntriesAsync(index, reading.Seen, ct);
-                return new SiteCovers(block.Id, block.Frame, beside, index.Most is { } most ? [.. entries.Take(most)] : entries, index.Across, index.Dates, index.Counts, index.Descriptions, HasFeed: index.Of == IndexKind.Posts);
+                return new SiteCovers(block.Id, place, index.Most is { } most ? [.. entries.Take(most)] : entries, index.Across, index.Dates, index.Counts, index.Descriptions, HasFeed: index.Of == IndexKind.Posts);
             case FilesBlock offered:
-                return new SiteFiles(block.Id, block.Frame, beside, [.. offered.Files.Select(f => FileOf(f.File, f.Words, reading)).OfType<SiteFile>()]);
+                return new SiteFiles(block.Id, place, [.. offered.Files.Select(f => FileOf(f.File, f.Words, reading)).OfType<SiteFile>()]);
             case SoundBlock sound:
-                return new SiteSound(block.Id, block.Frame, beside, FileOf(sound.File, sound.Line, reading, FileKind.Sound), sound.Line);
+                return new SiteSound(block.Id, place, FileOf(sound.File, sound.Line, reading, FileKind.Sound), sound.Line);
             case VideoBlock video:
                 return new SiteVideo(
-                    block.Id, block.Frame, beside, video.From == VideoFrom.File ? FileOf(video.File, video.Line, reading, FileKind.Video) : null, video.Elsewhere, video.Shape,
+                    block.Id, place, video.From == VideoFrom.File ? FileOf(video.File, video.Line, reading, FileKind.Video) : null, video.Elsewhere, video.Shape,
                     video.Still is { } still ? await sources.OneAsync(still, ct) : null, video.Line);
             case ContactBlock contact:
-                return new SiteContact(block.Id, block.Frame, beside, contact);
+                return new SiteContact(block.Id, place, contact);
             case ButtonBlock button:
-                return new SiteButton(block.Id, block.Frame, beside, button.Words, reading.Links.Href(button.Link));
+                return new SiteButton(block.Id, place, button.Words, reading.Links.Href(button.Link));
             case DividerBlock divider:
-                return new SiteDivider(block.Id, block.Frame, beside, divider.Line);
+                return new SiteDivider(block.Id, place, divider.Line);
             default:
                 throw new NotSupportedException($"{block.GetType().Name} does not stand beside others.");
         }
@@ -102,14 +148,14 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
             ? new SiteFile(file.Path, words.Length > 0 ? words : Path.GetFileNameWithoutExtension(file.FileName), file.Kind, file.Bytes)
             : null;
 
-    async Task<SitePhotoBlock> PhotoAsync(PhotoBlock block, int beside, Reading reading, CancellationToken ct)
+    async Task<SitePhotoBlock> PhotoAsync(PhotoBlock block, BlockPlace place, Reading reading, CancellationToken ct)
     {
         var album = block.Album is { } of && (!block.ShowsSeenCover || (await reading.Seen.Value).Contains(of)) ? await sources.OfAlbumAsync(of, ct) : [];
         var photo = block.Photo is { } one ? await sources.OneAsync(one, ct) : block.Album is { } covered ? await CoverAsync(covered, album, ct) : null;
         // A photo that stands for an album begins the walk, whether it is in the album or not.
         IReadOnlyList<SitePhoto> walked = photo is null ? [] : album.Any(p => p.Id == photo.Id) ? album : [photo, .. album];
         var walk = block.Press == PhotoPress.Open && photo is not null ? new Walk(++reading.Walks, BlockLayout.Usual, walked, SiteBars.None(walked), block.IsDrawn) : null;
-        return new SitePhotoBlock(block.Id, block.Frame, beside, photo, block.Line, walk, block.Press == PhotoPress.Link ? reading.Links.Href(block.Link) : null);
+        return new SitePhotoBlock(block.Id, place, photo, block.Line, walk, block.Press == PhotoPress.Link ? reading.Links.Href(block.Link) : null);
     }
 
     /// <summary>An album's cover, if visitors see it; else the first of its photos.</summary>

@@ -1,6 +1,5 @@
 using Jovitar.Core;
 using Jovitar.Core.Layout;
-using Jovitar.Core.Pages;
 
 namespace Jovitar.Server.Site;
 
@@ -9,6 +8,22 @@ namespace Jovitar.Server.Site;
 /// <param name="Blurred">On any screen; else on sharp ones only.</param>
 internal sealed record SmallOnPage(PhotoId Photo, string Picture, string Name, string Device, bool Blurred);
 
+/// <summary>Words over a ground.</summary>
+/// <param name="Words">What they are written in, as <c>#rrggbb</c>.</param>
+/// <param name="Ratio">Their contrast, 1 to 21.</param>
+/// <param name="Wanted">What is asked for.</param>
+/// <param name="Nearest">The nearest colour that is enough; null where theirs is, or none.</param>
+/// <param name="Veil">The thinnest veil that is enough, percent; null where theirs is, or none.</param>
+internal sealed record WordsOnGround(string Words, double Ratio, double Wanted, bool IsEnough, string? Nearest, int? Veil)
+{
+    public static WordsOnGround Of(SiteGround ground)
+    {
+        var over = ground.Over;
+        // Rounded down: what falls short by a little is not said to be there.
+        return new WordsOnGround(over.Words.ToString(), Math.Floor(over.Ratio * 10) / 10, over.Wanted, over.IsEnough, over.Nearest?.ToString(), over.ThinnestVeil);
+    }
+}
+
 /// <summary>What the software notices of a block.</summary>
 /// <param name="Shows">How many photos or covers visitors find in it; null for blocks that have none.</param>
 /// <param name="Picture">The first of them.</param>
@@ -16,7 +31,9 @@ internal sealed record SmallOnPage(PhotoId Photo, string Picture, string Name, s
 /// <param name="Small">Photos that are too small for their places, those that lack most first; the first of them.</param>
 /// <param name="WithoutWords">How many photos have no words for those who cannot see them.</param>
 /// <param name="LeadsNowhere">A link of it leads to nothing that visitors can open.</param>
-internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere)
+/// <param name="Over">How well words can be read over the ground that begins with it; null where none does.</param>
+internal sealed record BlockNotes(
+    BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere, WordsOnGround? Over = null)
 {
     const int MostNamed = 60;
 
@@ -33,13 +50,16 @@ internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, La
         _ => null,
     };
 
-    static BlockNotes Nothing(SiteBlock block) => new(block.Id, null, null, null, [], 0, 0, 0, false);
+    static BlockNotes Nothing(SiteBlock block) => Nothing(block.Id);
+
+    /// <summary>The notes of a block of which there is nothing to notice.</summary>
+    public static BlockNotes Nothing(BlockId block) => new(block, null, null, null, [], 0, 0, 0, false);
 
     static BlockNotes Photos(SitePhotosBlock block)
     {
         var photos = block.Walk.Photos;
         // Of what is drawn by lot any may stand there.
-        return Sized(block, photos, PixelNotes.Of(block.Walk.Layout, Sizes(photos), Large(block.Walk), Window.Usual, w => BlockPlace.Width(block.Frame, block.Beside, w))) with { Shows = block.Walk.Count, Advice = LayoutAdvice.For([.. photos.Select(p => p.Shape)]) };
+        return Sized(block, photos, PixelNotes.Of(block.Walk.Layout, Sizes(photos), Large(block.Walk), Window.Usual, block.Place.Width)) with { Shows = block.Walk.Count, Advice = LayoutAdvice.For([.. photos.Select(p => p.Shape)]) };
     }
 
     static BlockNotes Photo(SitePhotoBlock block)
@@ -57,7 +77,7 @@ internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, La
     /// <summary>It fills the block's width.</summary>
     static BlockNotes Alone(SiteBlock block, SitePhoto photo)
     {
-        var small = Window.Usual.Select(w => new SmallPhoto(0, w.Device, photo.Width / BlockPlace.Width(block.Frame, block.Beside, w))).MinBy(s => s.Share)!;
+        var small = Window.Usual.Select(w => new SmallPhoto(0, w.Device, photo.Width / block.Place.Width(w))).MinBy(s => s.Share)!;
         return Sized(block, [photo], small.Share < PixelNotes.Enough * PixelNotes.Sharp ? [small] : []);
     }
 
@@ -81,5 +101,14 @@ internal sealed record BlockNotes(BlockId Block, int? Shows, string? Picture, La
 internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList<DeviceWeight> Weights)
 {
     /// <summary>The notes of a page as its draft is.</summary>
-    public static PageNotes Of(SitePage page, SiteWeights weights) => new([.. page.All.Select(BlockNotes.Of).OfType<BlockNotes>()], weights.Of(page));
+    public static PageNotes Of(SitePage page, SiteWeights weights)
+    {
+        var grounds = page.All.OfType<SiteBand>().ToDictionary(b => b.Id, b => WordsOnGround.Of(b.On));
+        return new PageNotes(
+            [
+                .. page.All.Where(b => b is not SiteBand).Select(b => (Notes: BlockNotes.Of(b), Over: grounds.GetValueOrDefault(b.Id), b.Id))
+                    .Select(n => n.Over is null ? n.Notes : (n.Notes ?? BlockNotes.Nothing(n.Id)) with { Over = n.Over }).OfType<BlockNotes>(),
+            ],
+            weights.Of(page));
+    }
 }

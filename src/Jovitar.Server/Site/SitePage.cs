@@ -58,53 +58,76 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
 }
 
 /// <summary>A block as visitors have it.</summary>
-/// <param name="Beside">How many stand side by side where it stands; 1 where it stands alone.</param>
-public abstract record SiteBlock(BlockId Id, BlockFrame Frame, int Beside);
+public abstract record SiteBlock(BlockId Id, BlockPlace Place)
+{
+    /// <summary>The blocks that it holds.</summary>
+    public virtual IReadOnlyList<SiteBlock> Inner => [];
+
+    /// <summary>It and all that it holds.</summary>
+    public IEnumerable<SiteBlock> All => [this, .. Inner.SelectMany(b => b.All)];
+}
+
+/// <summary>What lies behind blocks and their words.</summary>
+/// <param name="Number">Counts the grounds of a page from 1.</param>
+/// <param name="Photo">Null for a colour.</param>
+/// <param name="Over">What words over it are written in, and how well they can be read.</param>
+public sealed record SiteGround(int Number, Ground Ground, SitePhoto? Photo, WordsOver Over);
 
 /// <param name="Level">1 for the heading of the page, 2 or 3 for others.</param>
 /// <param name="Posted">The day of the post that it is the heading of.</param>
-public sealed record SiteHeading(BlockId Id, BlockFrame Frame, int Beside, string Words, HeadingSize Size, int Level, DateOnly? Posted = null) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteHeading(BlockId Id, BlockPlace Place, string Words, HeadingSize Size, int Level, DateOnly? Posted = null) : SiteBlock(Id, Place);
 
 /// <param name="Words">Markdown.</param>
-public sealed record SiteText(BlockId Id, BlockFrame Frame, int Beside, string Words) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteText(BlockId Id, BlockPlace Place, string Words) : SiteBlock(Id, Place);
 
 /// <param name="Walk">What is walked when it is pressed; null when nothing is.</param>
 /// <param name="Href">Where a press leads instead.</param>
-public sealed record SitePhotoBlock(BlockId Id, BlockFrame Frame, int Beside, SitePhoto? Photo, string Line, Walk? Walk, string? Href) : SiteBlock(Id, Frame, Beside);
+public sealed record SitePhotoBlock(BlockId Id, BlockPlace Place, SitePhoto? Photo, string Line, Walk? Walk, string? Href) : SiteBlock(Id, Place);
 
-public sealed record SitePhotosBlock(BlockId Id, BlockFrame Frame, int Beside, Walk Walk) : SiteBlock(Id, Frame, Beside);
+public sealed record SitePhotosBlock(BlockId Id, BlockPlace Place, Walk Walk) : SiteBlock(Id, Place);
 
 /// <param name="HasFeed">What stands there is in the feed, too.</param>
-public sealed record SiteCovers(BlockId Id, BlockFrame Frame, int Beside, IReadOnlyList<SiteEntry> Entries, int Across, bool Dates, bool Counts, bool Descriptions, bool HasFeed = false) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteCovers(BlockId Id, BlockPlace Place, IReadOnlyList<SiteEntry> Entries, int Across, bool Dates, bool Counts, bool Descriptions, bool HasFeed = false) : SiteBlock(Id, Place);
 
 /// <summary>A file as visitors have it.</summary>
 /// <param name="Words">What it is called.</param>
 public sealed record SiteFile(string Path, string Words, FileKind Kind, long Bytes);
 
-public sealed record SiteFiles(BlockId Id, BlockFrame Frame, int Beside, IReadOnlyList<SiteFile> Files) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteFiles(BlockId Id, BlockPlace Place, IReadOnlyList<SiteFile> Files) : SiteBlock(Id, Place);
 
-public sealed record SiteSound(BlockId Id, BlockFrame Frame, int Beside, SiteFile? File, string Line) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteSound(BlockId Id, BlockPlace Place, SiteFile? File, string Line) : SiteBlock(Id, Place);
 
 /// <param name="File">One's own.</param>
 /// <param name="Elsewhere">Where it lies if it is none of one's own.</param>
 /// <param name="Still">What stands there until it is played.</param>
-public sealed record SiteVideo(BlockId Id, BlockFrame Frame, int Beside, SiteFile? File, Uri? Elsewhere, VideoShape Shape, SitePhoto? Still, string Line) : SiteBlock(Id, Frame, Beside)
+public sealed record SiteVideo(BlockId Id, BlockPlace Place, SiteFile? File, Uri? Elsewhere, VideoShape Shape, SitePhoto? Still, string Line) : SiteBlock(Id, Place)
 {
     /// <summary>Where it is; null where there is none (any more).</summary>
     public string? Source => Elsewhere?.AbsoluteUri ?? File?.Path;
 }
 
-public sealed record SiteContact(BlockId Id, BlockFrame Frame, int Beside, ContactBlock Contact) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteContact(BlockId Id, BlockPlace Place, ContactBlock Contact) : SiteBlock(Id, Place);
 
 /// <param name="Href">Null where it leads nowhere (any more): then visitors do not see it.</param>
-public sealed record SiteButton(BlockId Id, BlockFrame Frame, int Beside, string Words, string? Href) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteButton(BlockId Id, BlockPlace Place, string Words, string? Href) : SiteBlock(Id, Place);
 
-public sealed record SiteDivider(BlockId Id, BlockFrame Frame, int Beside, bool Line) : SiteBlock(Id, Frame, Beside);
+public sealed record SiteDivider(BlockId Id, BlockPlace Place, bool Line) : SiteBlock(Id, Place);
 
-public sealed record SiteBeside(BlockId Id, BlockFrame Frame, IReadOnlyList<SiteBlock> Blocks) : SiteBlock(Id, Frame, 1);
+public sealed record SiteBeside(BlockId Id, BlockPlace Place, IReadOnlyList<SiteBlock> Blocks) : SiteBlock(Id, Place)
+{
+    public override IReadOnlyList<SiteBlock> Inner => Blocks;
+}
+
+/// <summary>Blocks that stand on one ground: some beneath each other, or one that stands beside others.</summary>
+/// <param name="Id">Of the first of them.</param>
+/// <param name="Place">Of the ground.</param>
+public sealed record SiteBand(BlockId Id, BlockPlace Place, SiteGround On, IReadOnlyList<SiteBlock> Blocks) : SiteBlock(Id, Place)
+{
+    public override IReadOnlyList<SiteBlock> Inner => Blocks;
+}
 
 /// <summary>What a page that nobody built stands in, or what stands beneath it.</summary>
-public sealed record SiteWays(IReadOnlyList<SiteLink> Links, string Label, string Name) : SiteBlock(default, BlockFrame.Usual, 1);
+public sealed record SiteWays(IReadOnlyList<SiteLink> Links, string Label, string Name) : SiteBlock(default, new BlockPlace(BlockFrame.Usual));
 
 /// <summary>Something that visitors open, with all that they can see on it: a page, or what an album or a category has for one by itself.</summary>
 /// <param name="Path">Where it is, from the site's root.</param>
@@ -113,17 +136,17 @@ public sealed record SiteWays(IReadOnlyList<SiteLink> Links, string Label, strin
 /// <param name="Bare">Without the site's head.</param>
 public sealed record SitePage(string Path, string Title, string Description, IReadOnlyList<SiteBlock> Blocks, bool Unlisted = false, bool Wide = false, bool Bare = false)
 {
-    /// <summary>All blocks, those side by side each by itself.</summary>
-    public IEnumerable<SiteBlock> All => Blocks.SelectMany(b => b is SiteBeside beside ? [b, .. beside.Blocks] : (IEnumerable<SiteBlock>)[b]);
+    /// <summary>All blocks, those side by side or on one ground each by itself behind what holds them.</summary>
+    public IReadOnlyList<SiteBlock> All { get; } = [.. Blocks.SelectMany(b => b.All)];
 
     public IReadOnlyList<Walk> Walks { get; } =
     [
-        .. Blocks.SelectMany(b => b is SiteBeside beside ? beside.Blocks : [b])
+        .. Blocks.SelectMany(b => b.All)
             .Select(b => b switch { SitePhotosBlock photos => photos.Walk, SitePhotoBlock photo => photo.Walk, _ => null }).OfType<Walk>(),
     ];
 
     /// <summary>It is to show photos or covers, and there is none of either yet.</summary>
-    public bool IsWaiting { get; } = Blocks.SelectMany(b => b is SiteBeside beside ? beside.Blocks : [b]).ToArray() is var all
+    public bool IsWaiting { get; } = Blocks.SelectMany(b => b.All).ToArray() is var all
         && all.Any(b => b is SitePhotosBlock or SitePhotoBlock or SiteCovers)
         && all.All(b => b is not (SitePhotosBlock { Walk.Photos.Count: > 0 } or SitePhotoBlock { Photo: not null } or SiteCovers { Entries.Count: > 0 }));
 

@@ -25,6 +25,18 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     /// <summary>The photos of an album in its order, as visitors find them.</summary>
     public Task<IReadOnlyList<SitePhoto>> OfAlbumAsync(AlbumId album, CancellationToken ct) => OfAlbumsAsync([album], ct);
 
+    /// <summary>Those of some albums that every visit finds in another order.</summary>
+    public async Task<IReadOnlySet<AlbumId>> ByLotAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    {
+        if (albums.Count == 0)
+        {
+            return new HashSet<AlbumId>();
+        }
+
+        await using var command = db.Command("select id from album where id = any(@albums) and by_lot", ("albums", albums.Values()));
+        return (await command.AllAsync(r => new AlbumId(r.Get<Guid>("id")), ct)).ToHashSet();
+    }
+
     /// <summary>One photo, if it is for visitors where somebody has put it on a page.</summary>
     public async Task<SitePhoto?> OneAsync(PhotoId photo, CancellationToken ct) => await PickedAsync([photo], ct) is [var one] ? one : null;
 

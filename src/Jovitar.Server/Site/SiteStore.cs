@@ -81,8 +81,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     /// <summary>Reads what an album has for a page by itself.</summary>
     public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)
     {
-        await using var command = db.Command("select address, coalesce(nullif(title, ''), working_name) as heading, description from album where id = @id and binned is null", ("id", id));
-        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description")), ct) is not var (address, heading, text))
+        await using var command = db.Command("select address, coalesce(nullif(title, ''), working_name) as heading, description, by_lot from album where id = @id and binned is null", ("id", id));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description"), r.Get<bool>("by_lot")), ct) is not var (address, heading, text, byLot))
         {
             return null;
         }
@@ -97,7 +97,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """,
             ("id", id));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), ct));
+        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), ct), byLot);
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>
@@ -127,18 +127,18 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     }
 
     static SitePage Own(
-        SiteKind kind, string address, string heading, string text, List<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos)
+        SiteKind kind, string address, string heading, string text, List<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos, bool byLot = false)
     {
-        var usual = BlockFrame.Usual;
+        var usual = new BlockPlace(BlockFrame.Usual);
         return new SitePage(
             PageVersion.PathOf(kind, address), heading, "",
             [
                 .. above.Count > 0 ? (SiteBlock[])[new SiteWays(above, "In", "What this stands in")] : [],
-                new SiteHeading(default, usual, 1, heading, HeadingSize.Large, 1),
-                .. text.Length > 0 ? (SiteBlock[])[new SiteText(default, usual, 1, text)] : [],
+                new SiteHeading(default, usual, heading, HeadingSize.Large, 1),
+                .. text.Length > 0 ? (SiteBlock[])[new SiteText(default, usual, text)] : [],
                 .. beneath.Count > 0 ? (SiteBlock[])[new SiteWays(beneath, "Within", "What stands beneath")] : [],
-                .. index.Count > 0 ? (SiteBlock[])[new SiteCovers(default, usual, 1, index, index.Count > 4 ? 3 : 2, Dates: true, Counts: true, Descriptions: false)] : [],
-                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, 1, new Walk(1, BlockLayout.Usual, photos, SiteBars.None(photos)))] : [],
+                .. index.Count > 0 ? (SiteBlock[])[new SiteCovers(default, usual, index, index.Count > 4 ? 3 : 2, Dates: true, Counts: true, Descriptions: false)] : [],
+                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual, photos, SiteBars.None(photos), byLot))] : [],
             ]);
     }
 }

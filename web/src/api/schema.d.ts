@@ -5687,6 +5687,182 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kept-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Settings of blocks that are kept under a name */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptSettingsList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Keeps the settings of a block under a name */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepSettings"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-settings/{settings}/on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A block as it is with kept settings */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    settings: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SetBlock"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SetBlock"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kept-settings/{settings}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Lets kept settings go */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    settings: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/menu": {
         parameters: {
             query?: never;
@@ -5928,6 +6104,8 @@ export interface components {
              * @description What its cover opens: its own id for its own page, a page's; null for the page that was made for it, else its own.
              */
             opens: null | string;
+            /** @description Every visit finds its photos in another order, on its own page and wherever they stand in the album's order. */
+            byLot: boolean;
             categories: components["schemas"]["AlbumPlace"][];
             /** @description By name. */
             tags: string[];
@@ -6074,10 +6252,11 @@ export interface components {
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
-        /** @description A block's place on the page. */
+        /** @description A block's place on the page, and what lies behind it there. */
         BlockFrame: {
             width: components["schemas"]["BlockWidth"];
             align: components["schemas"]["BlockAlign"];
+            ground: components["schemas"]["Ground"];
         };
         /** @description A heading. */
         BlockHeadingBlock: {
@@ -6161,6 +6340,7 @@ export interface components {
             withoutWords: number;
             /** @description A link of it leads to nothing that visitors can open. */
             leadsNowhere: boolean;
+            over?: null | components["schemas"]["WordsOnGround"];
         };
         /** @description One photo, which may stand for a whole album. */
         BlockPhotoBlock: {
@@ -6792,6 +6972,32 @@ export interface components {
             /** @description Photos stand whole on even ground; else they are cropped to the cell, about their focus. */
             whole: boolean;
         };
+        /** @description What lies behind a block and its words. What was said for another kind is kept while it is not used. */
+        Ground: {
+            kind: components["schemas"]["GroundKind"];
+            /** @description As `#rrggbb`. */
+            colour: string;
+            photo: null | components["schemas"]["PhotoId"];
+            /**
+             * Format: int32
+             * @description How much of dark or of light lies over the photo, percent, so that words over it can be read.
+             */
+            veil: number;
+            /** @description What words are written in, as `#rrggbb`; null for dark or light by itself, whichever reads better. */
+            words: null | string;
+            /** @description Of a photo or a colour that is to be higher than what stands on it; that stands at its foot then. */
+            height: components["schemas"]["GroundHeight"];
+        };
+        /**
+         * @description How high a ground is at least. Kept by name.
+         * @enum {unknown}
+         */
+        GroundHeight: "content" | "third" | "half" | "window";
+        /**
+         * @description What lies behind a block. Kept by name.
+         * @enum {unknown}
+         */
+        GroundKind: "none" | "colour" | "photo" | "asAbove";
         /** @description Which photos of a group are kept; the rest is left out everywhere. */
         GroupDecision: {
             group: string[];
@@ -7023,6 +7229,12 @@ export interface components {
             pages: string[];
             intake: components["schemas"]["IntakeId"];
         };
+        /** @description Settings to be kept. */
+        KeepSettings: {
+            name: string;
+            /** @description Whose they are. */
+            block: components["schemas"]["Block"];
+        };
         /** @description A narrowing that is kept under a name. */
         KeptNarrowing: {
             id: components["schemas"]["NarrowingId"];
@@ -7045,6 +7257,21 @@ export interface components {
         };
         KeptPages: {
             files: components["schemas"]["IntakeFile"][];
+        };
+        /** @description Settings that are kept. */
+        KeptSettings: {
+            id: components["schemas"]["KeptSettingsId"];
+            name: string;
+            /** @description Of which kind of block. */
+            kind: string;
+        };
+        /**
+         * Format: uuid
+         * @description Names settings of a block that are kept.
+         */
+        KeptSettingsId: string;
+        KeptSettingsList: {
+            settings: components["schemas"]["KeptSettings"][];
         };
         /** @description A file as the browser knows it. */
         KnownFile: {
@@ -7820,6 +8047,10 @@ export interface components {
             /** @description It is the one that asks. */
             here: boolean;
         };
+        /** @description A block as it is set then. */
+        SetBlock: {
+            block: components["schemas"]["Block"];
+        };
         /** @description A shape to crop to. */
         ShapeSaid: {
             shape: components["schemas"]["CropShape"];
@@ -8311,6 +8542,29 @@ export interface components {
          * @enum {unknown}
          */
         WordField: "title" | "caption" | "alt" | "credit" | "creator" | "copyright" | "licence" | "origin" | "place" | "link";
+        /** @description Words over a ground. */
+        WordsOnGround: {
+            /** @description What they are written in, as `#rrggbb`. */
+            words: string;
+            /**
+             * Format: double
+             * @description Their contrast, 1 to 21.
+             */
+            ratio: number;
+            /**
+             * Format: double
+             * @description What is asked for.
+             */
+            wanted: number;
+            isEnough: boolean;
+            /** @description The nearest colour that is enough; null where theirs is, or none. */
+            nearest: null | string;
+            /**
+             * Format: int32
+             * @description The thinnest veil that is enough, percent; null where theirs is, or none.
+             */
+            veil: null | number;
+        };
         /** @description What the words of several photos have in common. */
         WordsSummary: {
             /**

@@ -64,6 +64,15 @@ export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
               />
             </>
           )}
+          <span>{w.standing.visitors}</span>
+          <WordSelect
+            label={w.standing.orders}
+            value={standing.byLot ? 'lot' : 'own'}
+            choices={(['own', 'lot'] as const).map(
+              (order) => [order, w.standing.visitorsOrder[order]] as const,
+            )}
+            onChoose={(order) => say({ byLot: order === 'lot' })}
+          />
         </p>
         <Button
           look="word"

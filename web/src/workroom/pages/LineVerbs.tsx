@@ -5,11 +5,13 @@ import { w } from '../../words'
 import { useAct, usePages } from '../shell/data'
 import { tellDone } from '../shell/news'
 import type { Block } from './blocks/blocks'
+import { KeptSettings } from './blocks/KeptSettings'
 
 /** What can be done with a block as a whole. */
 export function LineVerbs({
   block,
   page,
+  onSay,
   onDouble,
   onOut,
   onRemove,
@@ -17,6 +19,7 @@ export function LineVerbs({
   block: Block
   /** The page it stands on. */
   page: string
+  onSay: (block: Block) => void
   onDouble: () => void
   /** Out of what stands side by side. */
   onOut?: () => void
@@ -42,6 +45,7 @@ export function LineVerbs({
         choices={pages.filter((p) => p.id !== page).map((p) => ({ key: p.id, name: p.title }))}
         onChoose={(choice) => copy.mutate({ id: choice.key, title: choice.name })}
       />
+      <KeptSettings block={block} onSay={onSay} />
       {onOut && (
         <Button look="word" onClick={onOut}>
           {w.blocks.out}

@@ -17,7 +17,9 @@ export function MarginNotes({
   notes: Api['BlockNotes']
   onSay: (block: Block) => void
 }) {
-  const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere } = notes
+  const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere, over } = notes
+  const sayGround = (next: Partial<Api['Ground']>) =>
+    onSay({ ...block, frame: { ...block.frame, ground: { ...block.frame.ground, ...next } } })
   const album =
     block.kind === 'photos' && block.source.kind === 'albums' ? block.source.albums.join(',') : undefined
   const suits = block.kind === 'photos' && w.pages.notes.take[block.layout.kind] ? advice : null
@@ -42,6 +44,28 @@ export function MarginNotes({
     blurred + onlySharp > 0 && (
       <Note key="small">
         <TooSmall small={small} blurred={blurred} onlySharp={onlySharp} />
+      </Note>
+    ),
+    over && !over.isEnough && (
+      <Note key="over">
+        {w.ground.weak(over.ratio, over.wanted)}{' '}
+        {over.veil !== null && (
+          <>
+            <Button look="word" onClick={() => sayGround({ veil: over.veil ?? 0 })}>
+              {w.ground.thicken(over.veil)}
+            </Button>{' '}
+          </>
+        )}
+        {over.nearest && (
+          <Button look="word" onClick={() => sayGround({ words: over.nearest })}>
+            <span
+              aria-hidden
+              className="mr-1 inline-block size-3 border border-strong-line"
+              style={{ background: over.nearest }}
+            />
+            {w.ground.write(over.nearest)}
+          </Button>
+        )}
       </Note>
     ),
     withoutWords > 0 && (

@@ -43,7 +43,10 @@ export function OrderLine({
   })
   const says = saysOf(block, title, notes)
   const name = w.blocks.names[block.kind]
-  const noted = notes && !open && (notes.shows === 0 || notes.leadsNowhere || notes.blurred > 0)
+  const noted =
+    notes &&
+    !open &&
+    (notes.shows === 0 || notes.leadsNowhere || notes.blurred > 0 || notes.over?.isEnough === false)
   return (
     <li
       ref={setNodeRef}

@@ -3,6 +3,7 @@ import { useParams } from '@tanstack/react-router'
 import { useCallback, useRef, useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
+import { flat } from './blocks/blocks'
 import { PageHead } from './PageHead'
 import { Preview, type PreviewHandle } from './Preview'
 import { RunningOrder } from './RunningOrder'
@@ -72,6 +73,7 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
         open={open}
         typing={typing.block}
         looking={looking}
+        hasGrounds={flat(draft.blocks).some((b) => b.frame.ground.kind !== 'none')}
         onDraft={() => setLooking(null)}
         onLoaded={typing.loaded}
         onPress={press}

@@ -30,6 +30,7 @@ export function Preview({
   open,
   typing,
   looking,
+  hasGrounds,
   onDraft,
   onLoaded,
   onPress,
@@ -43,6 +44,8 @@ export function Preview({
   typing: string | null
   /** An earlier version that is looked at instead of the draft. */
   looking: number | null
+  /** Something lies behind blocks; it can be hidden while one types. */
+  hasGrounds: boolean
   onDraft: () => void
   /** A version of the draft has taken its place in the frame. */
   onLoaded: () => void
@@ -50,6 +53,7 @@ export function Preview({
 }) {
   const room = useRef<HTMLDivElement>(null)
   const [which, setWhich] = useState(0)
+  const [bare, setBare] = useState(false)
   const [box, setBox] = useState({ width: 900, height: 700 })
   // The version that is seen, and the one that is loaded behind it.
   const [seen, setSeen] = useState(version)
@@ -81,12 +85,19 @@ export function Preview({
   )
   useEffect(() => outline(pageOf(seen), true), [outline, pageOf, seen])
 
+  const dress = useCallback(
+    (document: Document | null) => document?.documentElement.classList.toggle('no-grounds', bare),
+    [bare],
+  )
+  useEffect(() => void dress(pageOf(seen)), [dress, pageOf, seen])
+
   function loaded(v: number) {
     const arrived = pageOf(v)
     if (!arrived) return
     const before = v === seen ? null : pageOf(seen)
     arrived.defaultView?.scrollTo(0, before?.defaultView?.scrollY ?? 0)
     outline(arrived, before === null)
+    dress(arrived)
     arrived.addEventListener(
       'click',
       (e) => {
@@ -94,10 +105,11 @@ export function Preview({
         // Elements of the frame are of the frame's own kind.
         const element = pressed && 'closest' in pressed ? (pressed as Element) : null
         if (!element || element.closest('.ProseMirror, [data-filter]')) return
-        const block = element.closest<HTMLElement>('[data-block]')
+        const block = element.closest<HTMLElement>('[data-block], [data-ground]')
         e.preventDefault()
         e.stopPropagation()
-        if (block?.dataset.block) onPressed.current(block.dataset.block, block.matches('.words, .heading'))
+        const name = block?.dataset.block ?? block?.dataset.ground
+        if (name) onPressed.current(name, block?.matches('.words, .heading') ?? false)
       },
       true,
     )
@@ -131,6 +143,11 @@ export function Preview({
             {name} <span className="tabular-nums">{widths[i]}</span>
           </button>
         ))}
+        {hasGrounds && (
+          <button type="button" className="ml-auto text-quiet hover:text-ink" onClick={() => setBare(!bare)}>
+            {bare ? w.ground.show : w.ground.hide}
+          </button>
+        )}
       </fieldset>
       {looking !== null && <VersionBand page={page} number={looking} onDraft={onDraft} />}
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">

@@ -80,6 +80,12 @@ export function RunningOrder({
     if (open === block.id) onOpen(null)
   }
 
+  /** Who sets something beside the page is done with typing on it, and sees there what was set. */
+  function say(block: Block) {
+    if (typing.block) typing.end()
+    draft.say(block)
+  }
+
   /** What stands beneath the line of a block: those within it, its settings while it is open, what is wrong with it. */
   function beneath(
     block: Block,
@@ -107,16 +113,12 @@ export function RunningOrder({
                 }}
               />
             )}
-            <BlockSettings
-              block={block}
-              beside={outer?.blocks.length ?? 1}
-              typing={typing}
-              onSay={draft.say}
-            />
-            {noted && <MarginNotes block={block} notes={noted} onSay={draft.say} />}
+            <BlockSettings block={block} beside={outer?.blocks.length ?? 1} typing={typing} onSay={say} />
+            {noted && <MarginNotes block={block} notes={noted} onSay={say} />}
             <LineVerbs
               block={block}
               page={page}
+              onSay={say}
               onDouble={() => {
                 const second = double(block)
                 draft.arrange((all) => insert(all, block.id, second))

@@ -8,6 +8,7 @@ export function refresh(client: QueryClient) {
     'pages',
     'sheet',
     'narrowings',
+    'kept-settings',
     'plate',
     'desk',
     'tags',

@@ -7,6 +7,7 @@ import type { Block, BlockOf } from './blocks'
 import { ContactSettings } from './ContactSettings'
 import { FilesSettings, SoundSettings } from './FileSettings'
 import { FrameFold } from './FrameFold'
+import { GroundFold } from './GroundFold'
 import { IndexSettings } from './IndexSettings'
 import { LayoutFolds } from './LayoutFolds'
 import { LayoutSentence } from './LayoutSentence'
@@ -27,9 +28,19 @@ type Props = {
 
 /** What is set of a block, read as sentences; what is asked for seldom is folded beneath them. */
 export function BlockSettings({ block, beside, typing, onSay }: Props) {
-  if (block.kind === 'beside') return null
+  const ground = (
+    <GroundFold
+      block={block}
+      beside={beside}
+      onSay={(next) => onSay({ ...block, frame: { ...block.frame, ground: next } })}
+    />
+  )
+  if (block.kind === 'beside') return <Settings folds={ground} />
   const frame = (
-    <FrameFold frame={block.frame} beside={beside > 1} onSay={(next) => onSay({ ...block, frame: next })} />
+    <>
+      <FrameFold frame={block.frame} beside={beside > 1} onSay={(next) => onSay({ ...block, frame: next })} />
+      {ground}
+    </>
   )
   return block.kind === 'photos' ? (
     <PhotosSettings block={block} beside={beside} frame={frame} onSay={onSay} />
@@ -75,7 +86,7 @@ function Sentences({ block, beside, typing, onSay }: Props) {
   }
 }
 
-function Settings({ folds, children }: { folds: ReactNode; children: ReactNode }) {
+function Settings({ folds, children }: { folds: ReactNode; children?: ReactNode }) {
   return (
     <>
       {children}

@@ -20,7 +20,7 @@ export function FrameFold({
     <Fold
       name={w.frame.label}
       changed={frame.width !== 'full' || frame.align !== 'left'}
-      onUsual={() => onSay({ width: 'full', align: 'left' })}
+      onUsual={() => onSay({ ...frame, width: 'full', align: 'left' })}
     >
       <Says>
         {!beside && (

@@ -20,7 +20,15 @@ export const kinds = [
   'beside',
 ] as const
 
-const usualFrame = { width: 'full', align: 'left' } as const
+export const usualGround: Api['Ground'] = {
+  kind: 'none',
+  colour: '#e8dfce',
+  photo: null,
+  veil: 35,
+  words: null,
+  height: 'content',
+}
+const usualFrame = { width: 'full', align: 'left', ground: usualGround } as const
 const nowhere = { kind: 'address', thing: null, address: '' } as const
 
 /** What the sizes of a new block of photos are, and what "as usual" means. */

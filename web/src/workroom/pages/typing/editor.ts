@@ -1,4 +1,4 @@
-import { baseKeymap, setBlockType, toggleMark, wrapIn } from 'prosemirror-commands'
+import { baseKeymap, setBlockType, splitBlock, toggleMark, wrapIn } from 'prosemirror-commands'
 import { history, redo, undo } from 'prosemirror-history'
 import { inputRules, textblockTypeInputRule, wrappingInputRule } from 'prosemirror-inputrules'
 import { keymap } from 'prosemirror-keymap'
@@ -16,6 +16,8 @@ export type Editor = {
   act: (verb: Exclude<Verb, 'link'>) => void
   link: (to: string | null) => void
   on: (verb: Verb) => boolean
+  /** Writes words where the cursor stands, a paragraph a line. */
+  type: (words: string) => void
   focus: () => void
   end: () => void
 }
@@ -192,6 +194,12 @@ function edit(
         return true
       }),
     on: (verb) => on[verb](view.state),
+    type: (words) => {
+      for (const [i, line] of words.split('\n').entries()) {
+        if (i > 0) splitBlock(view.state, view.dispatch)
+        if (line) view.dispatch(view.state.tr.insertText(line))
+      }
+    },
     focus: () => view.focus(),
     end: () => {
       const typed = view.dom.innerHTML

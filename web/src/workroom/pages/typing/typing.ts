@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react'
 import { flat } from '../blocks/blocks'
 import type { PageDraft } from '../usePageDraft'
+import { typeAhead } from './early'
 import type { Editor, Verb } from './editor'
 
 /** Typing on the page itself: which block, and what can be done to the words marked there. */
@@ -14,11 +15,20 @@ export function useTyping(draft: PageDraft, page: () => Document | null) {
   const editor = useRef<Editor | null>(null)
   /** A block that is to be typed in as soon as it stands on the page. */
   const wanted = useRef<string | null>(null)
+  /** Ends the typing ahead of that. */
+  const ahead = useRef<(() => string) | null>(null)
   const latest = useRef(draft)
   latest.current = draft
 
+  function typedAhead() {
+    const words = ahead.current?.() ?? ''
+    ahead.current = null
+    return words
+  }
+
   function end() {
     wanted.current = null
+    typedAhead()
     editor.current?.end()
     editor.current = null
     setBlock(null)
@@ -27,8 +37,10 @@ export function useTyping(draft: PageDraft, page: () => Document | null) {
   async function begin(id: string) {
     if (editor.current) end()
     wanted.current = id
+    ahead.current ??= typeAhead()
     const place = page()?.querySelector<HTMLElement>(`[data-block="${id}"]`)
     const typed = flat(latest.current.blocks).find((b) => b.id === id)
+    // Where it is not there yet, it is begun again when the page has been loaded.
     if (!place || (typed?.kind !== 'text' && typed?.kind !== 'heading')) return
     const { editLine, editText } = await import('./editor')
     if (wanted.current !== id || !place.isConnected) return
@@ -44,8 +56,10 @@ export function useTyping(draft: PageDraft, page: () => Document | null) {
         onMark: () => setMarks((n) => n + 1),
         onEnd: end,
       })
+      editor.current.type(typedAhead())
       return
     }
+    typedAhead()
     const line = place.querySelector<HTMLElement>('h1, h2, h3')
     if (!line) return
     const title = latest.current.edit.draft.title
