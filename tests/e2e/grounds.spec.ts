@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
 import { making, oneMaker } from './making'
+import { weighsAsSaid } from './weighing'
 
 // What lies behind blocks, and settings of blocks kept under a name.
 test.describe.configure({ mode: 'serial' })
@@ -14,6 +15,7 @@ oneMaker((next) => {
 const fold = (name: string) => made.order.getByRole('button', { name: new RegExp(`^${name}`) })
 
 test('a colour and a photo lie behind blocks, one after another on the same, and words turn light or dark', async ({ browser }) => {
+  test.slow()
   await made.begin('On grounds')
   await made.add('text')
   await page.keyboard.type('Words over a photo, to be read by everybody.')
@@ -62,6 +64,7 @@ test('a colour and a photo lie behind blocks, one after another on the same, and
     await noSeriousFinding(visitor)
   }
   await context.close()
+  await weighsAsSaid(browser, page, 'on-grounds')
 })
 
 test('words that cannot be read are noticed beside their block, and both ways out are taken with a press', async () => {

@@ -29,6 +29,7 @@ export default defineConfig({
     { name: 'lots', testMatch: 'lots.spec.ts', dependencies: ['main job'] },
     { name: 'page files', testMatch: 'pagefiles.spec.ts', dependencies: ['main job'] },
     { name: 'grounds', testMatch: 'grounds.spec.ts', dependencies: ['main job'] },
+    { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },
   ],
   use: {
     baseURL: process.env.JOVITAR_URL,

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
 import { oneBrowser } from './signIn'
@@ -88,6 +89,30 @@ test('dated, tagged, readdressed and taken out of view where it is read', async 
   await foot().getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('button', { name: 'Take out of view' })).toBeVisible()
   expect((await visitor.goto('/album/ebb'))?.status()).toBe(200)
+})
+
+test('a category’s cover is brought in where it is chosen, and an album is in another order on every visit', async () => {
+  await page.goto('/workroom/categories')
+  await page.getByRole('button', { name: 'Its page: Tides' }).click()
+  const shelf = page.getByRole('region', { name: 'The page of “Tides”' })
+  await shelf.getByRole('button', { name: 'Choose its cover…' }).click()
+  const picker = page.getByRole('dialog', { name: 'Which photos?' })
+  await picker.locator('input[type=file]').setInputFiles({ name: 'spring tide.jpg', mimeType: 'image/jpeg', buffer: execFileSync('convert', ['-size', '1200x800', '-seed', '11', 'plasma:teal-white', 'jpg:-']) })
+  await expect(picker.getByText('spring tide.jpg')).toBeVisible()
+  await picker.locator('li button').first().click()
+  await expect(foot()).toContainText('The page of “Tides” is so from now on.')
+  await expect(shelf.getByText('Its cover is chosen.')).toBeVisible()
+
+  await page.goto('/workroom/albums')
+  await page.getByRole('link', { name: /Low water/ }).last().click()
+  await page.getByLabel('In which order visitors find its photos').selectOption('in another order on every visit')
+  await expect(foot()).toContainText('It stands so from now on.')
+  const asked = visitor.waitForRequest(/\/site\/view\/album\/ebb\?.*lot=\d+/)
+  await visitor.goto('/album/ebb')
+  await asked
+  await expect(visitor.locator('a.frame').first()).toBeVisible()
+  await page.getByLabel('In which order visitors find its photos').selectOption('in its order')
+  await expect(foot()).toContainText('It stands so from now on.')
 })
 
 test('a category lists its albums by date, or as they are placed there by keys, with one put first', async () => {

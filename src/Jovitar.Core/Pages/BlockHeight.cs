@@ -25,6 +25,10 @@ public static class BlockHeight
     /// <summary>The air beneath a block.</summary>
     public static double Beneath(Window window) => Math.Clamp(window.Width * 0.03, 25.6, 41.6);
 
+    /// <summary>Between the upper and lower edges of a ground and what stands on it.</summary>
+    /// <param name="isWide">It is as wide as the window.</param>
+    public static double GroundEdge(bool isWide, Window window) => BlockPlace.Pad(window) * (isWide ? 1.8 : 1.25);
+
     /// <summary>The air beneath a heading: what follows belongs to it.</summary>
     public const double BeneathHeading = 20;
 

@@ -54,7 +54,7 @@ internal static class PicturesOnPage
     /// <summary>Notes the photo behind blocks and what stands on it, which stands at its foot where it is higher.</summary>
     static double Band(SiteBand band, double y, Window window, List<PictureOnPage> found)
     {
-        var (pad, on) = (BlockPlace.Pad(window), new List<PictureOnPage>());
+        var (pad, on) = (BlockHeight.GroundEdge(band.Place is { Beside: 1, Frame.Width: BlockWidth.Window }, window), new List<PictureOnPage>());
         var high = Stand(band.Blocks, 0, window, first: false, on);
         var least = band.On.Ground.LeastHeight * window.Height;
         var top = y + pad + Math.Max(0, least - high - (2 * pad));

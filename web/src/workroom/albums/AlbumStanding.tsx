@@ -64,6 +64,8 @@ export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
               />
             </>
           )}
+        </p>
+        <p className="flex flex-wrap items-baseline gap-x-1.5">
           <span>{w.standing.visitors}</span>
           <WordSelect
             label={w.standing.orders}

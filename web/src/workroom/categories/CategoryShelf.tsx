@@ -4,6 +4,8 @@ import { AddressField } from '../../kit/AddressField'
 import { Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
+import { make } from '../pages/blocks/blocks'
+import { PhotoPicker } from '../pages/blocks/PhotoPicker'
 import { useHand } from '../shell/hand'
 import { tell } from '../shell/news'
 import { ShelfAlbums } from './ShelfAlbums'
@@ -21,6 +23,10 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
       (await body(api.GET('/api/albums/in/{category}', { params: { path: { category: line.id } } }), away))
         .albums,
   }).data
+  function cover(photo: string) {
+    onPage({ ...page, cover: photo })
+    tell({ text: w.shelf.covered(line.name) })
+  }
   return (
     <section aria-label={w.shelf.label(line.name)} className="grid gap-3 pt-1 pb-4 text-small">
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
@@ -61,16 +67,18 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
         />
         <span className="ml-3">{page.cover ? w.shelf.coverChosen : w.shelf.coverSuits}.</span>
         {count === 1 && ids[0] !== page.cover && (
-          <Button
-            look="word"
-            onClick={() => {
-              onPage({ ...page, ...(ids[0] && { cover: ids[0] }) })
-              tell({ text: w.shelf.covered(line.name) })
-            }}
-          >
+          <Button look="word" onClick={() => ids[0] && cover(ids[0])}>
             {w.shelf.coverInHand}
           </Button>
         )}
+        <PhotoPicker
+          single
+          words={w.shelf.coverChoose}
+          chosen={page.cover ? [page.cover] : []}
+          block={asCover}
+          beside={coversAcross}
+          onSay={([photo]) => photo && cover(photo)}
+        />
         {page.cover && (
           <Button look="word" onClick={() => onPage(uncovered)}>
             {w.shelf.coverBack}
@@ -82,4 +90,7 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
   )
 }
 
+/** Covers stand three beside each other, as a rule. */
+const coversAcross = 3
+const asCover = make('photo')
 const sorts = ['newest', 'oldest', 'title', 'hand'] as const

@@ -20,6 +20,7 @@ export function PhotoPicker({
   block,
   beside,
   single = false,
+  words,
   onSay,
 }: {
   chosen: readonly string[]
@@ -28,13 +29,15 @@ export function PhotoPicker({
   beside: number
   /** One photo is wanted: the next takes the place of the one before. */
   single?: boolean
+  /** The verb that opens it, where it is another one. */
+  words?: string
   onSay: (photos: string[]) => void
 }) {
   const [open, setOpen] = useState(false)
   return (
     <>
       <Button look="word" onClick={() => setOpen(true)}>
-        {single ? (chosen.length > 0 ? w.one.another : w.one.choose) : w.source.pick}
+        {words ?? (single ? (chosen.length > 0 ? w.one.another : w.one.choose) : w.source.pick)}
       </Button>
       <Dialog open={open} onClose={() => setOpen(false)} title={w.source.whichPhotos} wide>
         <Sheet
