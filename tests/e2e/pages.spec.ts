@@ -117,7 +117,9 @@ test('lines move by pointer and by keys, are doubled, taken away, and undo bring
   await saved()
   // Every step is an act of its own, in the history, and is taken back there.
   await page.goto('/workroom/history')
+  const takenBack = page.waitForResponse(/\/undo$/)
   await page.locator('li', { hasText: 'Removed a button from page' }).getByRole('button', { name: /^Take back/ }).first().click()
+  await takenBack
   await page.goBack()
   await expect(line('Button')).toBeVisible()
 })

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Jovitar.Core;
+using Jovitar.Core.Pages;
 
 namespace Jovitar.Server.Site;
 
@@ -70,7 +71,7 @@ public sealed class DrawnPage
     static string GroundStyle(SiteGround ground)
     {
         var (number, over) = (ground.Number, ground.Over);
-        var behind = ground.Photo is null ? ground.Ground.Colour : over.Veil.ToString();
+        var behind = ground.Photo is null ? Colour.Parse(ground.Ground.Colour) ?? Colour.Paper : over.Veil;
         var veil = ground.Photo is null ? "" : string.Create(CultureInfo.InvariantCulture, $"#g{number}>.veil{{background:{over.Veil};opacity:{ground.Ground.Veil / 100.0}}}");
         return $"#g{number}{{--ink:{over.Words};--behind:{behind}}}{veil}";
     }

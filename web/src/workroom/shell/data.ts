@@ -109,7 +109,9 @@ export function useAct<In, Out>(
 /** Takes an act back. What was changed since is left alone, and named. */
 export function useUndo() {
   return useAct(
-    (act: string) => body(api.POST('/api/acts/{act}/undo', { params: { path: { act } } }), away),
+    // Who leaves the page at once after pressing has pressed all the same.
+    (act: string) =>
+      body(api.POST('/api/acts/{act}/undo', { params: { path: { act } }, keepalive: true }), away),
     ({ undone, done }) => {
       // What the act had made may have been in hand.
       void hand.read().catch(tellProblem)

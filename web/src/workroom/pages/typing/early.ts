@@ -1,11 +1,12 @@
-/** Longest that one types ahead, milliseconds: then what was to stand on the page does not come. */
+/** Longest that one types ahead, milliseconds. */
 const longest = 10_000
 
 /**
  * Takes what is typed while its place on the page is not there yet: no letter is lost, and none presses what has the keyboard.
  * Returns what ends that, and says what was typed.
+ * @param onLate The place did not come; whoever is told ends it.
  */
-export function typeAhead(): () => string {
+export function typeAhead(onLate: () => void): () => string {
   let words = ''
   function press(e: KeyboardEvent) {
     const isField =
@@ -24,6 +25,6 @@ export function typeAhead(): () => string {
     return words
   }
   window.addEventListener('keydown', press, true)
-  const timer = setTimeout(end, longest)
+  const timer = setTimeout(onLate, longest)
   return end
 }

@@ -26,9 +26,16 @@ export function useTyping(draft: PageDraft, page: () => Document | null) {
     return words
   }
 
+  /** What was typed ahead stands in its block, even where its place has not come. */
+  function keepAhead() {
+    const words = typedAhead()
+    const now = flat(latest.current.blocks).find((b) => b.id === wanted.current)
+    if (words && now?.kind === 'text') latest.current.say({ ...now, words: now.words + words })
+  }
+
   function end() {
+    keepAhead()
     wanted.current = null
-    typedAhead()
     editor.current?.end()
     editor.current = null
     setBlock(null)
@@ -36,8 +43,9 @@ export function useTyping(draft: PageDraft, page: () => Document | null) {
 
   async function begin(id: string) {
     if (editor.current) end()
+    if (wanted.current !== id) keepAhead()
     wanted.current = id
-    ahead.current ??= typeAhead()
+    ahead.current ??= typeAhead(keepAhead)
     const place = page()?.querySelector<HTMLElement>(`[data-block="${id}"]`)
     const typed = flat(latest.current.blocks).find((b) => b.id === id)
     // Where it is not there yet, it is begun again when the page has been loaded.
