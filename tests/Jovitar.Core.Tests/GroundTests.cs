@@ -90,12 +90,11 @@ public sealed class GroundTests
     /// <summary>Every veil from none to the thickest is tried.</summary>
     [Fact]
     public void The_thinnest_veil_that_is_enough_is_proposed_over_a_photo() =>
-        Gen.Select(Colours.Array[20, 60], Gen.Int[0, Ground.ThickestVeil], Gen.Bool).Sample((behind, veil, isLight) =>
+        Gen.Select(Colours.Array[20, 60], Gen.Int[0, Ground.ThickestVeil], Gen.OneOf(Gen.Const(Colour.Paper), Gen.Const(Colour.Ink), Colours), Gen.OneOf(Gen.Const(WordsOver.Usual), Gen.Const(WordsOver.Large))).Sample((behind, veil, words, wanted) =>
         {
-            var words = isLight ? Colour.Paper : Colour.Ink;
-            var over = WordsOver.OverPhoto(words, behind, veil, WordsOver.Usual);
-            Assert.Equal(isLight ? Colour.Ink : Colour.Paper, over.Veil);
-            bool Reads(int percent) => Least(words, over.Veil, behind, percent) >= WordsOver.Usual;
+            var over = WordsOver.OverPhoto(words, behind, veil, wanted);
+            Assert.Equal(Colour.Contrast(words, Colour.Ink) >= Colour.Contrast(words, Colour.Paper) ? Colour.Ink : Colour.Paper, over.Veil);
+            bool Reads(int percent) => Least(words, over.Veil, behind, percent) >= wanted;
             Assert.Equal(Least(words, over.Veil, behind, veil), over.Ratio, 9);
             if (!over.IsEnough)
             {

@@ -18,7 +18,14 @@ public static class BlockSettings
         (PhotoBlock from, PhotoBlock to) => to with { Frame = from.Frame, Press = from.Press },
         (IndexBlock from, IndexBlock to) => to with
         {
-            Frame = from.Frame, Beneath = from.Beneath, Sort = from.Sort, Most = from.Most, Across = from.Across, Dates = from.Dates, Counts = from.Counts, Descriptions = from.Descriptions,
+            Frame = from.Frame,
+            Beneath = from.Beneath,
+            Sort = from.Sort,
+            Most = from.Most,
+            Across = from.Across,
+            Dates = from.Dates,
+            Counts = from.Counts,
+            Descriptions = from.Descriptions,
         },
         (VideoBlock from, VideoBlock to) => to with { Frame = from.Frame, Shape = from.Shape },
         (DividerBlock from, DividerBlock to) => to with { Frame = from.Frame, Line = from.Line },

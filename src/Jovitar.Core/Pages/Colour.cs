@@ -21,11 +21,10 @@ public readonly record struct Colour(byte R, byte G, byte B)
     public double Luminance => (0.2126 * Linear(R)) + (0.7152 * Linear(G)) + (0.0722 * Linear(B));
 
     /// <summary>Contrast of two colours, 1 to 21 (WCAG 2.2, "contrast ratio").</summary>
-    public static double Contrast(Colour one, Colour other)
-    {
-        var (a, b) = (one.Luminance, other.Luminance);
-        return (Math.Max(a, b) + 0.05) / (Math.Min(a, b) + 0.05);
-    }
+    public static double Contrast(Colour one, Colour other) => Contrast(one.Luminance, other.Luminance);
+
+    /// <summary>Contrast of two luminances.</summary>
+    public static double Contrast(double one, double other) => (Math.Max(one, other) + 0.05) / (Math.Min(one, other) + 0.05);
 
     /// <summary>This colour laid over another, as browsers do it: channel by channel in sRGB (CSS Color 4, simple alpha compositing).</summary>
     /// <param name="share">How much of it, 0 to 1.</param>

@@ -4,14 +4,20 @@ const longest = 10_000
 /**
  * Takes what is typed while its place on the page is not there yet: no letter is lost, and none presses what has the keyboard.
  * Returns what ends that, and says what was typed.
- * @param onLate The place did not come; whoever is told ends it.
+ * @param on Whoever is told ends it.
  */
-export function typeAhead(onLate: () => void): () => string {
+export function typeAhead(on: {
+  /** The place did not come. */
+  late: () => void
+  /** One goes on to something else. */
+  left: () => void
+}): () => string {
   let words = ''
   function press(e: KeyboardEvent) {
     const isField =
       e.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(e.target.tagName)
     if (isField || e.ctrlKey || e.metaKey || e.altKey || e.isComposing) return
+    if (e.key === 'Tab' || e.key === 'Escape') return on.left()
     if (e.key === 'Backspace') words = words.slice(0, -1)
     else if (e.key === 'Enter') words += e.repeat ? '' : '\n'
     else if (e.key.length === 1) words += e.key
@@ -25,6 +31,6 @@ export function typeAhead(onLate: () => void): () => string {
     return words
   }
   window.addEventListener('keydown', press, true)
-  const timer = setTimeout(onLate, longest)
+  const timer = setTimeout(on.late, longest)
   return end
 }

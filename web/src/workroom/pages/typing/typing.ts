@@ -45,7 +45,7 @@ export function useTyping(draft: PageDraft, page: () => Document | null) {
     if (editor.current) end()
     if (wanted.current !== id) keepAhead()
     wanted.current = id
-    ahead.current ??= typeAhead(keepAhead)
+    ahead.current ??= typeAhead({ late: keepAhead, left: end })
     const place = page()?.querySelector<HTMLElement>(`[data-block="${id}"]`)
     const typed = flat(latest.current.blocks).find((b) => b.id === id)
     // Where it is not there yet, it is begun again when the page has been loaded.
