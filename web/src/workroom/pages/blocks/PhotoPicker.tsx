@@ -77,12 +77,7 @@ function Sheet({
   const hand = useHand()
   const settled = useDeferredValue(words.trim())
   const query = { ...(settled && { q: settled }), ...(album && { album }), ...(intake && { intake }) }
-  const { data } = useQuery({
-    ...windowOf(query, window),
-    placeholderData: keepPreviousData,
-    // What was brought in is asked for until it is there, whatever news of it got lost.
-    refetchInterval: ({ state }) => (intake && !state.data?.total ? 1000 : false),
-  })
+  const { data } = useQuery({ ...windowOf(query, window), placeholderData: keepPreviousData })
   const photos = data?.photos ?? []
   const step = data?.step ?? 120
   const ids = photos.map((p) => p.id)
