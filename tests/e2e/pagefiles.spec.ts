@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { type Browser, expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
 import { making, oneMaker } from './making'
+import { signIn } from './signIn'
 
 // What is no photo stands on pages, too: videos, sounds and files; how somebody is reached; and a page without the site's head.
 test.describe.configure({ mode: 'serial' })
@@ -150,4 +151,47 @@ test('a page stands as wide as the window and without the site’s head, and who
     await expect(visitor.getByRole('link', { name: 'The rules' })).toBeVisible({ timeout: 500 })
   }).toPass()
   await visitor.close()
+})
+
+test('what was brought in comes to be seen, though the figures were known before the news of them came', async ({ browser }) => {
+  const context = await browser.newContext()
+  const late = await context.newPage()
+  await late.addInitScript(() => {
+    const kept: (() => void)[] = []
+    let holds = false
+    Object.assign(window, {
+      holdNews: () => {
+        holds = true
+      },
+      letNewsCome: () => {
+        holds = false
+        for (const tell of kept.splice(0)) tell()
+      },
+    })
+    const listen = EventSource.prototype.addEventListener
+    EventSource.prototype.addEventListener = function (this: EventSource, type: string, listener: EventListener) {
+      listen.call(this, type, (e: Event) => (holds && type === 'figures' ? kept.push(() => listener(e)) : listener(e)))
+    } as typeof listen
+  })
+  await signIn(late)
+  const there = making(late)
+  await there.begin('Late news')
+  await there.add('one photo')
+  await there.order.getByRole('button', { name: 'Choose a photo…' }).click()
+  const picker = late.getByRole('dialog', { name: 'Which photos?' })
+  await expect(picker.locator('li').first()).toBeVisible()
+  await late.evaluate('holdNews()')
+  // Answers from before it was there.
+  let isEarly = true
+  await late.route(/\/api\/photos\?.*intake=/, async (route) => (isEarly ? route.fulfill({ json: { ...(await (await route.fetch()).json()), photos: [], total: 0 } }) : route.continue()))
+  await picker.locator('input[type=file]').setInputFiles({ name: 'late news.jpg', mimeType: 'image/jpeg', buffer: execFileSync('convert', ['-size', '900x600', '-seed', '13', 'plasma:olive-white', 'jpg:-']) })
+  await expect.poll(async () => (await (await late.request.get('/api/photos?q=late')).json()).total).toBe(1)
+  await expect(picker.getByRole('button', { name: 'not only what was brought in' })).toBeVisible()
+  await expect(picker.getByRole('status')).toHaveText('')
+  await expect(picker.locator('li')).toHaveCount(0)
+  isEarly = false
+  await late.evaluate('letNewsCome()')
+  await expect(picker.locator('li')).toHaveCount(1)
+  await expect(picker.getByText('late news.jpg')).toBeVisible()
+  await context.close()
 })

@@ -29,11 +29,14 @@ export function useNewsLine(on: boolean) {
   useEffect(() => {
     if (!on || typeof EventSource === 'undefined') return
     const line = new EventSource('/api/desk/news')
+    /** What the line itself said last: what is known may have been read meanwhile, and before what goes by it. */
+    let told: Api['Figures'] | undefined
     line.addEventListener('open', () => set(true))
     line.addEventListener('error', () => set(false))
     line.addEventListener('figures', (e: MessageEvent<string>) => {
       const figures = JSON.parse(e.data) as Api['Figures']
-      const before = client.getQueryData<Api['Figures']>(['figures'])
+      const before = told ?? client.getQueryData<Api['Figures']>(['figures'])
+      told = figures
       client.setQueryData(['figures'], figures)
       if (before && before.photos !== figures.photos)
         for (const key of ['sheet', 'intakes']) void client.invalidateQueries({ queryKey: [key] })
