@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -26,9 +27,10 @@ internal sealed record Session(string? Name, string Role, string SiteTitle, bool
 /// <param name="SmallestSize">Of a thumbnail in a layout, CSS pixels; likewise the largest.</param>
 /// <param name="LargestGap">Between thumbnails, CSS pixels.</param>
 /// <param name="MostAcross">How many thumbnails may stand side by side.</param>
-internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross)
+/// <param name="ThickestVeil">Over a photo that lies behind blocks, percent.</param>
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, Ground.ThickestVeil);
 }
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);

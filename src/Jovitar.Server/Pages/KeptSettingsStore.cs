@@ -35,13 +35,14 @@ internal sealed class KeptSettingsStore(NpgsqlDataSource db, ActRunner acts)
                 return await act.RunAsync(
                     """
                     insert into kept_settings (id, name, kind, block, made)
-                    select @id, @name, @kind, @block::jsonb, @now
+                    select @id, @name, b.block ->> 'kind', b.block, @now
+                      from (select @block::jsonb as block) as b
                      where (select count(*)
                               from kept_settings
-                             where binned is null and (kind <> @kind or lower(name) <> lower(@name))) < @most
+                             where binned is null and (kind <> b.block ->> 'kind' or lower(name) <> lower(@name))) < @most
                     on conflict (kind, lower(name)) where binned is null do update set name = excluded.name, block = excluded.block
                     """,
-                    ct, ("id", Guid.CreateVersion7()), ("name", name), ("kind", PageText.KindOf(block)), ("block", PageText.Write(block)), ("now", act.Now), ("most", Most)) > 0;
+                    ct, ("id", Guid.CreateVersion7()), ("name", name), ("block", PageText.Write(block)), ("now", act.Now), ("most", Most)) > 0;
             },
             ct);
         return written ? done : null;

@@ -38,13 +38,6 @@ internal static class PageText
     /// <summary>Reads a block that is kept by itself, whatever form it was written in.</summary>
     public static Block ReadBlock(string json) => Whole(JsonSerializer.Deserialize<Block>(json, Json)!);
 
-    /// <summary>What the kind of a block is called where it is kept.</summary>
-    public static string KindOf(Block block)
-    {
-        using var document = JsonDocument.Parse(Write(block));
-        return document.RootElement.GetProperty("kind").GetString()!;
-    }
-
     public static string WriteMenu(IReadOnlyList<MenuEntry> entries) => JsonSerializer.Serialize(entries, Json);
 
     public static IReadOnlyList<MenuEntry> ReadMenu(string json) => JsonSerializer.Deserialize<IReadOnlyList<MenuEntry>>(json, Json)!;

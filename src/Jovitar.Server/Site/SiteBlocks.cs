@@ -13,9 +13,10 @@ namespace Jovitar.Server.Site;
 internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, SiteSources sources, SiteIndexStore indexes, SiteBars bars, SiteLinks links, FileStore files, PhotoColours colours)
 {
     /// <summary>What the blocks of one page have in common while they are read.</summary>
+    /// <param name="Single">The photos that stand on it one by one.</param>
     /// <param name="ByLot">Of the albums whose order is that of a block, those that every visit finds in another one.</param>
     /// <param name="Seen">The albums that visitors see somewhere.</param>
-    sealed record Reading(string Title, DateOnly? Posted, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlySet<AlbumId> ByLot, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
+    sealed record Reading(string Title, DateOnly? Posted, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
     {
         public int Walks { get; set; }
 
@@ -26,12 +27,15 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
 
     public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, CancellationToken ct)
     {
-        var reading = new Reading(content.Title, content.Posted, await links.OfAsync(content.All().Select(LinkOf).OfType<LinkTo>(), ct), await files.NamedAsync([.. content.All().SelectMany(FilesOf)], ct), await sources.ByLotAsync([.. content.All().OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct), sources.Seen(ct));
+        var all = content.All().ToArray();
+        var reading = new Reading(
+            content.Title, content.Posted, await links.OfAsync(all.Select(LinkOf).OfType<LinkTo>(), ct), await files.NamedAsync([.. all.SelectMany(FilesOf)], ct), await sources.SingleAsync(all.SelectMany(PhotosOf), ct),
+            await sources.ByLotAsync([.. all.OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct), sources.Seen(ct));
         var blocks = new List<SiteBlock>();
         foreach (var band in Band.Of(content.Blocks))
         {
             var frame = band.Blocks[0].Frame;
-            if (await GroundAsync(band, reading, ct) is not { } ground)
+            if (await GroundAsync(band, reading) is not { } ground)
             {
                 foreach (var block in band.Blocks)
                 {
@@ -56,7 +60,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
     }
 
     /// <summary>What lies behind blocks; nothing where that is a photo that is gone or not for visitors.</summary>
-    async Task<SiteGround?> GroundAsync(Band band, Reading reading, CancellationToken ct)
+    async Task<SiteGround?> GroundAsync(Band band, Reading reading)
     {
         if (band.Ground is not { } ground)
         {
@@ -70,7 +74,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
             return new SiteGround(++reading.Grounds, ground, null, WordsOver.OverColour(words, Colour.Parse(ground.Colour) ?? Colour.Paper, wanted));
         }
 
-        return ground.Photo is { } id && await sources.OneAsync(id, ct) is { } photo
+        return ground.Photo is { } id && reading.Single.GetValueOrDefault(id) is { } photo
             ? new SiteGround(++reading.Grounds, ground, photo, WordsOver.OverPhoto(words, await colours.OfAsync(photo.Picture), ground.Veil, wanted))
             : null;
     }
@@ -81,7 +85,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         foreach (var each in block.Blocks)
         {
             var cell = new BlockPlace(each.Frame, block.Blocks.Count, place.Around);
-            inner.Add(await GroundAsync(new Band(each.Frame.Ground.Begins ? each.Frame.Ground : null, [each]), reading, ct) is { } ground
+            inner.Add(await GroundAsync(new Band(each.Frame.Ground.Begins ? each.Frame.Ground : null, [each]), reading) is { } ground
                 ? new SiteBand(each.Id, cell, ground, [await OfAsync(each, cell with { IsCard = true }, reading, ct)])
                 : await OfAsync(each, cell, reading, ct));
         }
@@ -90,6 +94,10 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
     }
 
     static LinkTo? LinkOf(Block block) => block switch { ButtonBlock button => button.Link, PhotoBlock { Press: PhotoPress.Link } photo => photo.Link, _ => null };
+
+    /// <summary>The photos that stand in a block by themselves, and behind it.</summary>
+    static IEnumerable<PhotoId> PhotosOf(Block block) =>
+        new[] { block.Frame.Ground is { Kind: GroundKind.Photo, Photo: { } behind } ? behind : (PhotoId?)null, block switch { PhotoBlock photo => photo.Photo, VideoBlock video => video.Still, _ => null } }.OfType<PhotoId>();
 
     static IEnumerable<FileId> FilesOf(Block block) => block switch
     {
@@ -130,7 +138,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
             case VideoBlock video:
                 return new SiteVideo(
                     block.Id, place, video.From == VideoFrom.File ? FileOf(video.File, video.Line, reading, FileKind.Video) : null, video.Elsewhere, video.Shape,
-                    video.Still is { } still ? await sources.OneAsync(still, ct) : null, video.Line);
+                    video.Still is { } still ? reading.Single.GetValueOrDefault(still) : null, video.Line);
             case ContactBlock contact:
                 return new SiteContact(block.Id, place, contact);
             case ButtonBlock button:
@@ -151,7 +159,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
     async Task<SitePhotoBlock> PhotoAsync(PhotoBlock block, BlockPlace place, Reading reading, CancellationToken ct)
     {
         var album = block.Album is { } of && (!block.ShowsSeenCover || (await reading.Seen.Value).Contains(of)) ? await sources.OfAlbumAsync(of, ct) : [];
-        var photo = block.Photo is { } one ? await sources.OneAsync(one, ct) : block.Album is { } covered ? await CoverAsync(covered, album, ct) : null;
+        var photo = block.Photo is { } one ? reading.Single.GetValueOrDefault(one) : block.Album is { } covered ? await CoverAsync(covered, album, ct) : null;
         // A photo that stands for an album begins the walk, whether it is in the album or not.
         IReadOnlyList<SitePhoto> walked = photo is null ? [] : album.Any(p => p.Id == photo.Id) ? album : [photo, .. album];
         var walk = block.Press == PhotoPress.Open && photo is not null ? new Walk(++reading.Walks, BlockLayout.Usual, walked, SiteBars.None(walked), block.IsDrawn) : null;

@@ -37,8 +37,9 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         return (await command.AllAsync(r => new AlbumId(r.Get<Guid>("id")), ct)).ToHashSet();
     }
 
-    /// <summary>One photo, if it is for visitors where somebody has put it on a page.</summary>
-    public async Task<SitePhoto?> OneAsync(PhotoId photo, CancellationToken ct) => await PickedAsync([photo], ct) is [var one] ? one : null;
+    /// <summary>Photos that somebody has put on a page one by one, those that are for visitors.</summary>
+    public async Task<IReadOnlyDictionary<PhotoId, SitePhoto>> SingleAsync(IEnumerable<PhotoId> photos, CancellationToken ct) =>
+        photos.Distinct().ToArray() is { Length: > 0 } wanted ? (await PickedAsync(wanted, ct)).ToDictionary(p => p.Id) : new Dictionary<PhotoId, SitePhoto>();
 
     /// <summary>The photos of a source as visitors find them.</summary>
     /// <param name="seen">See <see cref="Seen"/>.</param>

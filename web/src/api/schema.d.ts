@@ -6430,6 +6430,11 @@ export interface components {
              * @description How many thumbnails may stand side by side.
              */
             mostAcross: number;
+            /**
+             * Format: int32
+             * @description Over a photo that lies behind blocks, percent.
+             */
+            thickestVeil: number;
         };
         /**
          * @description How large and small letters stand.

@@ -1,6 +1,7 @@
 import { blockWords } from './blocks'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
+import { groundWords } from './grounds'
 import { intakeWords } from './intake'
 import { menuWords } from './menu'
 import { narrowingWords } from './narrowing'
@@ -21,6 +22,7 @@ export const en = {
   ...correctionWords,
   ...pageWords,
   ...blockWords,
+  ...groundWords,
   ...menuWords,
   ...standingWords,
 }

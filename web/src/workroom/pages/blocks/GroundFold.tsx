@@ -2,6 +2,7 @@ import type { Api } from '../../../api/client'
 import { NumberWord } from '../../../kit/NumberWord'
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
+import { useSession } from '../../shell/data'
 import { type Block, make, usualGround } from './blocks'
 import { ColourWords } from './ColourWords'
 import { Fold, Says } from './Parts'
@@ -9,8 +10,6 @@ import { PhotoChoice } from './PhotoChoice'
 
 type Ground = Api['Ground']
 const heights = ['content', 'third', 'half', 'window'] as const
-/** A veil is not thicker, percent. */
-const thickest = 90
 
 /** What lies behind a block and its words: nothing, a colour, a photo beneath a veil, or what lies behind the block above. */
 export function GroundFold({
@@ -23,6 +22,7 @@ export function GroundFold({
   onSay: (ground: Ground) => void
 }) {
   const { ground } = block.frame
+  const thickest = useSession().data?.bounds.thickestVeil ?? 90
   const say = (next: Partial<Ground>) => onSay({ ...ground, ...next })
   const kinds =
     beside > 1 ? (['none', 'colour', 'photo'] as const) : (['none', 'colour', 'photo', 'asAbove'] as const)
