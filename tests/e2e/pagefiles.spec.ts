@@ -156,21 +156,20 @@ test('a page stands as wide as the window and without the site’s head, and who
 test('what was brought in comes to be seen, though the figures were known before the news of them came', async ({ browser }) => {
   const context = await browser.newContext()
   const late = await context.newPage()
+  // News is kept back, and the latest of a kind is told when it is wanted.
   await late.addInitScript(() => {
-    const kept: (() => void)[] = []
+    const kept = new Map<string, () => void>()
     let holds = false
     Object.assign(window, {
       holdNews: () => {
         holds = true
       },
-      letNewsCome: () => {
-        holds = false
-        for (const tell of kept.splice(0)) tell()
-      },
+      tell: (type: string) => kept.get(type)?.(),
     })
     const listen = EventSource.prototype.addEventListener
     EventSource.prototype.addEventListener = function (this: EventSource, type: string, listener: EventListener) {
-      listen.call(this, type, (e: Event) => (holds && type === 'figures' ? kept.push(() => listener(e)) : listener(e)))
+      kept.set(type, () => listener(new Event(type)))
+      listen.call(this, type, (e: Event) => (holds && type !== 'open' ? kept.set(type, () => listener(e)) : listener(e)))
     } as typeof listen
   })
   await signIn(late)
@@ -184,13 +183,19 @@ test('what was brought in comes to be seen, though the figures were known before
   // Answers from before it was there.
   let isEarly = true
   await late.route(/\/api\/photos\?.*intake=/, async (route) => (isEarly ? route.fulfill({ json: { ...(await (await route.fetch()).json()), photos: [], total: 0 } }) : route.continue()))
+  const done = late.waitForResponse(async (r) => /\/api\/intakes\/[0-9a-f-]{36}$/.test(r.url()) && (await r.json()).intake.ready === 1)
   await picker.locator('input[type=file]').setInputFiles({ name: 'late news.jpg', mimeType: 'image/jpeg', buffer: execFileSync('convert', ['-size', '900x600', '-seed', '13', 'plasma:olive-white', 'jpg:-']) })
-  await expect.poll(async () => (await (await late.request.get('/api/photos?q=late')).json()).total).toBe(1)
+  await done
   await expect(picker.getByRole('button', { name: 'not only what was brought in' })).toBeVisible()
   await expect(picker.getByRole('status')).toHaveText('')
   await expect(picker.locator('li')).toHaveCount(0)
+  // Something else was done: what is open is read again, the figures too.
+  await late.evaluate("tell('acts')")
+  const { photos } = await (await late.request.get('/api/desk/figures')).json()
+  await expect(late.locator('nav a[href="/workroom/photos"]')).toContainText(photos.toLocaleString('en'))
+  await expect(picker.locator('li')).toHaveCount(0)
   isEarly = false
-  await late.evaluate('letNewsCome()')
+  await late.evaluate("tell('figures')")
   await expect(picker.locator('li')).toHaveCount(1)
   await expect(picker.getByText('late news.jpg')).toBeVisible()
   await context.close()
