@@ -221,6 +221,7 @@ api.MapDescribing();
 api.MapLeaving();
 api.MapTables();
 api.MapPages();
+api.MapFound();
 api.MapKeptSettings();
 api.MapMenu();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])

@@ -49,6 +49,19 @@ public sealed class FilterBarTests
     });
 
     [Fact]
+    public void As_if_some_photos_were_not_there_it_finds_and_counts_the_others_only() => Gen.Select(Bars, Gen.Int[0, 200].Array[0, 30]).Sample((t, absent) =>
+    {
+        var without = absent.Where(a => a < t.Photos).ToHashSet();
+        var (all, left) = (t.Bar.Apply(t.Chosen), t.Bar.Apply(t.Chosen, without));
+        Assert.Equal(all.Photos.Where(p => !without.Contains(p)), left.Photos);
+        for (var e = 0; e < t.Entries.Length; e++)
+        {
+            var instead = t.Chosen.Where(c => t.Entries[c].Kind != t.Entries[e].Kind).Append(e);
+            Assert.Equal(Enumerable.Range(0, t.Photos).Count(p => !without.Contains(p) && Admitted(t.Entries, t.Holds, instead, p)), left.Counts[e]);
+        }
+    });
+
+    [Fact]
     public void What_is_written_into_an_address_is_read_back() => Bars.Sample(t => Assert.Equal(t.Chosen.Order(), t.Bar.Read(t.Bar.Write(t.Chosen)).Order()));
 
     [Fact]

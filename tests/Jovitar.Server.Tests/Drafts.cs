@@ -16,15 +16,18 @@ internal static class Drafts
 
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
     public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false) =>
-        new { schema = 5, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+        new { schema = 6, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 
     public static Dictionary<string, object?> Photos(string album, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3) =>
         Photos(Source("albums", albums: [album]), categories, tags, size, number);
 
-    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null) =>
-        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = new { categories = categories ?? [], tags = tags ?? [] } });
+    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null) =>
+        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = new { categories = categories ?? [], tags = tags ?? [] }, absent = absent ?? Absent() });
+
+    /// <summary>Photos that do not stand there on some devices.</summary>
+    public static object Absent(string[]? phone = null, string[]? tablet = null, string[]? desktop = null) => new { phone = phone ?? [], tablet = tablet ?? [], desktop = desktop ?? [] };
 
     /// <summary>A layout, all sizes alike.</summary>
     /// <param name="large">By what photos stand large in a mosaic.</param>

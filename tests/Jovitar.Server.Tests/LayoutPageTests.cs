@@ -179,4 +179,75 @@ public sealed class LayoutPageTests
         var crowded = await made.Owner.DraftAsync(made.Page, made.Address, Drafts.Page("Season", Drafts.Photos(Drafts.Source("albums"), layout: Drafts.Layout("mosaic", large: "chosen", chosen: many))));
         Assert.Contains("500 photos of a mosaic", await crowded.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
+
+    [Fact]
+    public async Task What_a_device_leaves_out_stands_on_every_other_and_is_counted_and_walked_on_none_where_it_is_not()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, p, page, address) = await site.PublishedAsync(owner, 5);
+        var source = Drafts.Source("albums", albums: [album]);
+        object Page(object absent) => Drafts.Page("Season", Drafts.Photos(source, absent: absent));
+        await (await owner.DraftAsync(page, address, Page(Drafts.Absent()))).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        // The second not on a phone and a desktop, the fourth not on a phone, the last nowhere.
+        await (await owner.DraftAsync(page, address, Page(Drafts.Absent([p[1], p[3], p[4]], [p[4]], [p[1], p[4]])))).ReadAsync();
+        var changes = (await (await owner.GetAsync($"/api/pages/{page}/changes")).ReadAsync()).ToString();
+        Assert.Contains("on which devices they stand", changes, StringComparison.Ordinal);
+        await (await owner.PublishAsync(page)).ReadAsync();
+        var visitor = site.Visitor();
+        var html = await visitor.GetStringAsync($"/{address}");
+        Assert.Equal(p[..4], FramesOf(html));
+        Assert.Equal(["phone desktop", "phone"], Regex.Matches(html, "data-absent=\"([^\"]+)").Select(m => m.Groups[1].Value));
+        Assert.Contains("<span class=\"on-phone\">2 photographs</span><span class=\"on-tablet\">4 photographs</span><span class=\"on-desktop\">3 photographs</span>", html, StringComparison.Ordinal);
+        Assert.Contains("data-shown=\"2,4,3\"", html, StringComparison.Ordinal);
+        async Task<string[]> ViewAsync(int window) =>
+            [.. (await (await visitor.GetAsync($"/site/view/{address}?width=300&window={window}&at=0&count=9")).ReadAsync()).GetProperty("frames").EnumerateArray().Select(f => f.GetProperty("id").GetString()!)];
+        Assert.Equal([p[0], p[2]], await ViewAsync(390));
+        Assert.Equal(p[..4], await ViewAsync(820));
+        Assert.Equal([p[0], p[2], p[3]], await ViewAsync(1280));
+        var alone = await visitor.GetStringAsync($"/{address}/photo/{p[0]}");
+        Assert.Contains($"/photo/{p[2]}\" rel=\"next\" class=\"on-phone on-desktop\"", alone, StringComparison.Ordinal);
+        Assert.Contains($"/photo/{p[1]}\" rel=\"next\" class=\"on-tablet\"", alone, StringComparison.Ordinal);
+        // Found by its address, one that is left out here leads back into those that are not.
+        Assert.Contains($"/photo/{p[2]}\" rel=\"next\">", await visitor.GetStringAsync($"/{address}/photo/{p[1]}"), StringComparison.Ordinal);
+
+        // Small ones are named where they stand.
+        await site.WriteAsync($"update photo set own_width = 300, own_height = 200 where id = '{p[1]}'");
+        await (await owner.DraftAsync(page, address, Page(Drafts.Absent(phone: [p[1]], desktop: [p[1]])))).ReadAsync();
+        var small = (await (await owner.GetAsync($"/api/pages/{page}/notes")).ReadAsync()).GetProperty("blocks")[0].GetProperty("small").EnumerateArray().Single(s => s.GetProperty("photo").GetString() == p[1]);
+        Assert.Equal("tablet", small.GetProperty("device").GetString());
+
+        // Where a device shows none of them, nothing of the block is seen there.
+        await (await owner.DraftAsync(page, address, Page(Drafts.Absent(tablet: p)))).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        Assert.Contains("left not-on-tablet\"", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
+
+        var of = await (await owner.PostAsJsonAsync("/api/pages/photos", new { block = Drafts.Photos(source), from = 3 })).ReadAsync();
+        Assert.Equal((5, p[3]), (of.GetProperty("total").GetInt32(), of.GetProperty("photos")[0].GetProperty("id").GetString()));
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/pages/photos", new { block = Drafts.Photos(Drafts.Source("albums", most: 0)) })).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.PostAsJsonAsync("/api/pages/photos", new { block = Drafts.Photos(source) })).StatusCode);
+        var many = Enumerable.Range(0, 501).Select(_ => $"{Guid.NewGuid()}").ToArray();
+        Assert.Contains("500 photos of a block", await (await owner.DraftAsync(page, address, Page(Drafts.Absent(tablet: many)))).Content.ReadAsStringAsync(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_page_of_the_fifth_form_has_every_photo_on_every_device_and_is_published_as_it_was()
+    {
+        await using var made = await StartAsync();
+        var before = await made.Shows(Drafts.Layout("rows"));
+        await made.Site.WriteAsync(
+            """
+            update page
+               set draft = jsonb_set(jsonb_set(draft, '{schema}', '5'), '{blocks,1}', (draft #> '{blocks,1}') - 'absent'),
+                   published = jsonb_set(jsonb_set(published, '{schema}', '5'), '{blocks,1}', (published #> '{blocks,1}') - 'absent'),
+                   version = version + 1
+            """);
+        Assert.Equal(before, await made.Site.Visitor().GetStringAsync($"/{made.Address}"));
+        Assert.Empty((await (await made.Owner.GetAsync($"/api/pages/{made.Page}/changes")).ReadAsync()).GetProperty("changes").EnumerateArray());
+        // Who has it open since before that sends it without: that is told, and nothing is lost.
+        var older = Drafts.Photos(Drafts.Source("albums"));
+        older.Remove("absent");
+        Assert.Equal(HttpStatusCode.BadRequest, (await made.Owner.DraftAsync(made.Page, made.Address, Drafts.Page("Season", older))).StatusCode);
+    }
 }

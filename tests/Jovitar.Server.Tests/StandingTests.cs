@@ -271,6 +271,47 @@ public sealed partial class StandingTests
     }
 
     [Fact]
+    public async Task A_page_made_of_a_category_shows_what_stands_there_and_its_cover_opens_it_while_visitors_have_it()
+    {
+        var (site, owner, visitor, p) = await StartAsync(3);
+        await using var _ = site;
+        var beach = await CategoryAsync(owner, "Beach");
+        await (await StandAsync(owner, await MakeAsync(owner, "Strand", p), [beach])).ReadAsync();
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/categories/{beach}", new { name = "Beach", parent = (string?)null, description = "Sand and *wind*." }, (await LineAsync(owner, beach)).GetProperty("version").GetInt64())).ReadAsync();
+        async Task<bool> OpensAsync(string path) => (await visitor.GetStringAsync("/")).Contains($"href=\"{path}\"", StringComparison.Ordinal);
+        var made = await (await owner.PostAsJsonAsync("/api/pages", new { category = beach })).ReadAsync();
+        var (page, address) = (made.GetProperty("id").GetString()!, made.GetProperty("address").GetString()!);
+        Assert.Equal(page, (await LineAsync(owner, beach)).GetProperty("page").GetProperty("opens").GetString());
+        // A draft is nobody's: the cover opens the category's own page until it is published.
+        Assert.True(await OpensAsync("/category/beach"));
+        await (await owner.PublishAsync(page)).ReadAsync();
+        Assert.True(await OpensAsync($"/{address}"));
+        var html = await visitor.GetStringAsync($"/{address}");
+        Assert.Contains("Sand and <em>wind</em>.", html, StringComparison.Ordinal);
+        Assert.Contains("href=\"/album/strand\"", html, StringComparison.Ordinal);
+        // Renamed, it is opened there; withdrawn, it is not any more.
+        await (await owner.DraftAsync(page, "the-beach", made.GetProperty("draft"))).ReadAsync();
+        Assert.True(await OpensAsync("/the-beach"));
+        await (await owner.PostAsync($"/api/pages/{page}/withdraw", null)).ReadAsync();
+        Assert.True(await OpensAsync("/category/beach"));
+        await (await owner.PublishAsync(page)).ReadAsync();
+        var set = await (await SetAsync(owner, beach, page: new { address = "beach", beneath = true, sort = "newest" })).ReadAsync();
+        Assert.True(await OpensAsync("/category/beach"));
+        await owner.UndoAsync(set);
+        Assert.True(await OpensAsync("/the-beach"));
+        var binned = await (await owner.DeleteAsync($"/api/pages/{page}")).ReadAsync();
+        Assert.True(await OpensAsync("/category/beach"));
+        await owner.UndoAsync(binned);
+        Assert.True(await OpensAsync("/the-beach"));
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.PostAsJsonAsync("/api/pages", new { category = Guid.NewGuid() })).StatusCode);
+        // An album's cover opens whichever page is said.
+        await (await StandAsync(owner, (await AlbumsAsync(owner))[0], opens: page)).ReadAsync();
+        Assert.Contains("href=\"/the-beach\"", await visitor.GetStringAsync("/category/beach"), StringComparison.Ordinal);
+    }
+
+    static async Task<string[]> AlbumsAsync(HttpClient who) => [.. (await (await who.GetAsync("/api/albums")).ReadAsync()).GetProperty("albums").EnumerateArray().Select(a => a.GetProperty("id").GetString()!)];
+
+    [Fact]
     public async Task The_Desk_names_photos_that_no_button_of_a_page_finds_and_the_sheet_shows_them()
     {
         await using var site = await Site.StartAsync();

@@ -120,6 +120,88 @@ public sealed class WalkTests
         }, iter: 40);
 
     [Fact]
+    public void A_device_gets_its_photos_only_in_the_page_in_parts_in_counts_and_from_one_to_the_next() =>
+        Gen.Select(Gen.Int[1, 150], Gen.Int[0, 200].Array[0, 60].Array[3], Gen.Int[0, 4].Select(n => new[] { "", "?show=day", "?from=61", "?show=night&from=61", "?lot=7" }[n]), PlacedKinds, Gen.Bool, Gen.Int[1, 20]).Sample((count, gone, query, kind, byLot, handful) =>
+        {
+            SitePhoto[] photos = [.. Enumerable.Range(1, count).Select(n => Photo(n, 200 + (n * 37 % 300), 200))];
+            IReadOnlyList<PhotoId> Ids(int device) => [.. gone[device].Where(g => g < count).Distinct().Select(g => photos[g].Id)];
+            var absent = new Absent(Ids(0), Ids(1), Ids(2));
+            var walk = byLot && !query.Contains("show", StringComparison.Ordinal)
+                ? new Walk(1, BlockLayout.Of(kind, 240, 6), photos, new FilterBar([], count, []), ByLot: true, handful, absent)
+                : Of(1, BlockLayout.Of(kind, 240, 6), photos);
+            // Made anew, for what a walk is reckoned from is taken when it is made.
+            walk = new Walk(1, walk.Layout, walk.Photos, walk.Bar, walk.ByLot, walk.Handful, absent);
+            var page = PageOf(walk);
+            var view = new Narrowed(walk, Read(page, query), "/page", draft: false);
+            var order = walk.ByLot ? Lot.Draw(count, null, query == "?lot=7" ? 7 : 0) : [.. Enumerable.Range(0, count)];
+            bool Found(int i) => !query.Contains("show=day", StringComparison.Ordinal) || i % 2 == 0;
+            bool Night(int i) => !query.Contains("show=night", StringComparison.Ordinal) || i % 3 == 0;
+            var style = LayoutStyle.Of(view, new BlockPlace(BlockFrame.Usual));
+            foreach (var device in Enum.GetValues<Device>())
+            {
+                int[] expected = [.. order.Where(i => !absent.On(device).Contains(photos[i].Id) && Found(i) && Night(i)).Take(walk.Handful ?? count)];
+                var (window, answered) = (new[] { 390, 820, 1280 }[(int)device], new List<SiteFrame>());
+                for (var at = 0; ; at += 50)
+                {
+                    var part = view.In(window - 40, window, new SitePart(at, 50, null, null));
+                    Assert.Equal(expected.Length, part.Shown);
+                    answered.AddRange(part.Frames);
+                    if (part.Frames.Count == 0)
+                    {
+                        break;
+                    }
+                }
+
+                Assert.Equal(expected.Select((i, n) => (n, photos[i].Id)), answered.Select(f => (f.Place, f.Id)));
+                // What stands in the page of it is the beginning of that, or the part that was asked for.
+                var places = view.PlacesOn(device);
+                var seen = Enumerable.Range(0, view.Count).Where(i => places[i] >= 0).Select(i => view.Shown[view.From + i]).ToArray();
+                Assert.Equal(expected.Skip(view.On(device).From).Take(seen.Length), seen);
+                Assert.Equal(Enumerable.Range(0, seen.Length), places.Where(p => p >= 0));
+                Assert.Equal(places.Select(p => p < 0), view.Absences().Select(a => a?.Contains(Narrowed.Name(device), StringComparison.Ordinal) == true));
+                foreach (var i in seen.Take(3))
+                {
+                    var ways = view.WaysFrom(i).Where(w => w.Devices is null || w.Devices.Contains(Narrowed.Name(device), StringComparison.Ordinal)).ToArray();
+                    var at = Array.IndexOf(expected, i);
+                    Assert.Equal(at > 0 ? photos[expected[at - 1]].Id : (PhotoId?)null, ways.SingleOrDefault(w => !w.After)?.Photo.Id);
+                    Assert.Equal(at < expected.Length - 1 ? photos[expected[at + 1]].Id : (PhotoId?)null, ways.SingleOrDefault(w => w.After)?.Photo.Id);
+                }
+            }
+
+            // Whatever stands in the page has a box where it stands, and is hidden where it does not.
+            var boxes = Enum.GetValues<Device>().Sum(d => view.PlacesOn(d).Count(p => p >= 0) * (d == Device.Desktop ? 2 : 1));
+            Assert.Equal(boxes, style.Css.Split("{left:").Length - 1);
+            Assert.Equal(Enum.GetValues<Device>().Sum(d => view.PlacesOn(d).Contains(-1) ? d == Device.Desktop ? 2 : 1 : 0), style.Css.Split("{display:none}").Length - 1);
+            Assert.All(Enumerable.Range(0, view.Count), i => Assert.Equal(3, style.Sizes(i).Split(',').Length - 1));
+        }, iter: 60);
+
+    [Fact]
+    public void A_page_that_was_opened_before_other_photos_were_left_out_on_a_device_is_another()
+    {
+        SitePhoto[] photos = [Photo(1, 300, 200), Photo(2, 200, 300)];
+        Walk With(Absent? absent) => new(1, BlockLayout.Usual, photos, new FilterBar([], 2, []), Absent: absent);
+        string[] marks = [With(null).Mark, With(new Absent([photos[0].Id], [], [])).Mark, With(new Absent([], [photos[0].Id], [])).Mark, With(new Absent([], [], [photos[0].Id])).Mark];
+        Assert.Equal(4, marks.Distinct().Count());
+        // Of photos that are not in the block nothing is to be told apart.
+        Assert.False(With(new Absent([Photo(3, 1, 1).Id], [], [])).Differs);
+        Assert.Equal(1, With(new Absent([photos[0].Id], [], [])).CountOn(Device.Phone));
+    }
+
+    [Fact]
+    public void Slides_have_a_frame_for_the_photos_of_each_device()
+    {
+        SitePhoto[] photos = [Photo(1, 300, 200), Photo(2, 200, 300)];
+        Walk With(LayoutKind kind, Absent absent) => new(1, BlockLayout.Usual with { Kind = kind }, photos, new FilterBar([], 2, []), Absent: absent);
+        LayoutStyle Style(Walk walk) => LayoutStyle.Of(new Narrowed(walk, Choices.None, "/page", draft: false), new BlockPlace(BlockFrame.Usual));
+        var slides = Style(With(LayoutKind.Slides, new Absent([photos[1].Id], [], []))).Css;
+        Assert.StartsWith("@media (max-width:599px){#w1{aspect-ratio:1.5}#w1-1{display:none}}@media (min-width:600px) and (max-width:1023px){#w1{aspect-ratio:0.6667}}", slides, StringComparison.Ordinal);
+        // Where a device shows none of them there is no frame and no height to reckon.
+        var strip = Style(With(LayoutKind.Strip, new Absent([], [], [photos[0].Id, photos[1].Id])));
+        Assert.Contains("@media (min-width:1600px){#w1-0,#w1-1{display:none}}", strip.Css, StringComparison.Ordinal);
+        Assert.EndsWith(",1px", strip.Sizes(0), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void What_runs_along_says_how_wide_each_photo_stands_and_places_none()
     {
         IReadOnlyList<SitePhoto> photos = [Photo(1, 300, 200), Photo(2, 200, 300), Photo(3, 300, 200)];

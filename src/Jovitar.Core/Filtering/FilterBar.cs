@@ -82,11 +82,21 @@ public sealed class FilterBar
     }
 
     /// <summary>The photos that a choice leaves, and every entry's count.</summary>
-    public Filtered Apply(IReadOnlySet<int> chosen)
+    public Filtered Apply(IReadOnlySet<int> chosen) => Apply(chosen, []);
+
+    /// <summary>The photos that a choice leaves, and every entry's count, as if some photos were not there.</summary>
+    /// <param name="without">The indices of those.</param>
+    public Filtered Apply(IReadOnlySet<int> chosen, IReadOnlyCollection<int> without)
     {
+        var there = All();
+        foreach (var photo in without)
+        {
+            there[photo >> 6] &= ~(1UL << (photo & 63));
+        }
+
         var kinds = Entries.Select(e => e.Kind).Distinct().ToArray();
         var admitted = kinds.ToDictionary(k => k, k => Admitted(chosen, k));
-        var shown = All();
+        var shown = (ulong[])there.Clone();
         foreach (var set in admitted.Values)
         {
             Keep(shown, set);
@@ -95,7 +105,7 @@ public sealed class FilterBar
         var counts = new int[Entries.Count];
         foreach (var kind in kinds)
         {
-            var others = All();
+            var others = (ulong[])there.Clone();
             foreach (var (other, set) in admitted)
             {
                 if (other != kind)

@@ -129,9 +129,10 @@ public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, Al
 }
 
 /// <summary>Many photos, in a layout.</summary>
-public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar) : Block(Id, Frame)
+/// <param name="Absent">Which of them do not stand there on some devices.</param>
+public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar, Absent Absent) : Block(Id, Frame)
 {
-    public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault();
+    public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault();
 
     public override Block Bounded() => this with { Layout = Layout.Bounded() };
 }

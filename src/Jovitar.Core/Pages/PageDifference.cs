@@ -79,6 +79,7 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
             (PhotosBlock was, PhotosBlock now) =>
             [
                 .. (was with { Source = now.Source }).Said() == was.Said() ? (string[])[] : ["which photos"],
+                .. (was with { Absent = now.Absent }).Said() == was.Said() ? (string[])[] : ["on which devices they stand"],
                 .. (was with { Layout = now.Layout }).Said() == was.Said() ? (string[])[] : ["the layout"],
                 .. (was with { Bar = now.Bar }).Said() == was.Said() ? (string[])[] : ["the filter bar"],
                 .. frame,

@@ -72,6 +72,9 @@ internal sealed record DemoBlock(string Kind)
 
     public IReadOnlyList<string> Filter { get; init; } = [];
 
+    /// <summary>Photos that a phone does not show.</summary>
+    public IReadOnlyList<string> NotOnPhone { get; init; } = [];
+
     public string? File { get; init; }
 
     public string? Album { get; init; }
@@ -193,7 +196,8 @@ internal sealed class DemoPages(
                 NewId(), frame, block.File is { } file ? photos[file] : null, block.Album is { } album ? albums[album] : null, block.Line, block.Press, LinkTo.Nowhere, block.ByLot),
             "photos" => new PhotosBlock(
                 NewId(), frame, SourceOf(block), LayoutOf(block),
-                new BarSettings([.. block.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. block.Filter.Where(tags.ContainsKey).Select(f => tags[f])])),
+                new BarSettings([.. block.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. block.Filter.Where(tags.ContainsKey).Select(f => tags[f])]),
+                new Absent([.. block.NotOnPhone.Select(f => photos[f])], [], [])),
             "index" => new IndexBlock(
                 NewId(), frame, block.Of, block.Category is { } category ? categories[category] : null, Beneath: true, [.. block.Albums.Select(a => albums[a])], IndexSort.Newest, block.Most, block.Across,
                 Dates: true, Counts: true, block.Descriptions),

@@ -11,8 +11,9 @@ namespace Jovitar.Server.Pages;
 internal sealed record PageList(IReadOnlyList<PageLine> Pages);
 
 /// <param name="Album">The album whose photos it shows; null for a page with a heading alone.</param>
-/// <param name="Title">Null for the album's.</param>
-public sealed record NewPage(AlbumId? Album = null, [Words(PageContent.LongestTitle)] string? Title = null);
+/// <param name="Title">Null for the album's, or the category's name.</param>
+/// <param name="Category">The category whose albums and photos it shows, and whose cover opens it.</param>
+public sealed record NewPage(AlbumId? Album = null, [Words(PageContent.LongestTitle)] string? Title = null, CategoryId? Category = null);
 
 /// <param name="Was">What the writer began with: with it, what others have written meanwhile is kept.</param>
 /// <param name="Over">Where somebody else changed the same block, this one stands.</param>
@@ -44,7 +45,7 @@ internal static class PageEndpoints
     {
         var pages = api.MapGroup("/pages").RequireAuthorization(Security.Editors).WithTags("Pages");
         pages.MapGet("", List).WithSummary("All pages, the newest first");
-        pages.MapPost("", Make).WithSummary("Makes a draft page, of an album or with a heading alone");
+        pages.MapPost("", Make).WithSummary("Makes a draft page: of an album, of a category, or with a heading alone");
         pages.MapPost("/small", Small).WithSummary("Which of some photos are too small for their place in a block");
         pages.MapGet("/{page}", Show).WithSummary("One page");
         pages.MapPut("/{page}", Edit).NeedsVersion().WithSummary("Writes a page's draft and address");
@@ -70,6 +71,11 @@ internal static class PageEndpoints
 
     static async Task<Results<Ok<OpenedPage>, NotFound<Problem>, BadRequest<Problem>>> Make(NewPage body, Actor who, PageStore store, CancellationToken ct)
     {
+        if (body.Category is { } category)
+        {
+            return await store.MakeAsync(who, category, body.Title, ct) is { } made ? TypedResults.Ok((await store.FindAsync(made, ct))!) : Problems.Gone("category");
+        }
+
         if (body.Album is null && string.IsNullOrWhiteSpace(body.Title))
         {
             return Problems.Invalid("A page needs a title.", new Dictionary<string, string> { ["title"] = "A page needs a title." });

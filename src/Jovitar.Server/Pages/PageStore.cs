@@ -1,11 +1,13 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Albums;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Pages;
@@ -127,6 +129,39 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
 
     static BlockId NewBlock(Act act) => new(Guid.CreateVersion7(act.Now));
 
+    /// <summary>Makes a draft under a free address made from its title: with the albums and photos of a category, whose cover opens it when it is published.</summary>
+    /// <param name="title">Null for the category's name.</param>
+    /// <returns>Null when the category is not there.</returns>
+    public async Task<PageId?> MakeAsync(Actor who, CategoryId category, string? title, CancellationToken ct)
+    {
+        var (id, _) = await acts.RunAsync(
+            who, ActKind.MadePage,
+            async act =>
+            {
+                await act.RunAsync(CategoryStore.LockTree, ct);
+                await using var find = act.Command("select name, description, beneath, sort from category where id = @category and binned is null", ("category", category.Value));
+                var found = await find.FirstAsync(
+                    r => Tuple.Create(r.Get<string>("name"), r.Get<string>("description"), r.Get<bool>("beneath"), Enum.Parse<IndexSort>(r.Get<string>("sort"), ignoreCase: true)), ct);
+                if (found is not var (name, description, beneath, sort))
+                {
+                    return act.Drop<PageId?>(null);
+                }
+
+                Block[] blocks =
+                [
+                    new HeadingBlock(NewBlock(act), BlockFrame.Usual, "", HeadingSize.Large),
+                    .. description.Length > 0 ? (Block[])[new TextBlock(NewBlock(act), BlockFrame.Usual, Text.Cut(description, TextBlock.Longest))] : [],
+                    new IndexBlock(NewBlock(act), BlockFrame.Usual, IndexKind.Category, category, beneath, [], sort, null, Across: 3, Dates: true, Counts: true, Descriptions: false),
+                    new PhotosBlock(NewBlock(act), BlockFrame.Usual, PhotosSource.Of() with { Kind = SourceKind.Category, Category = category }, BlockLayout.Usual, BarSettings.None, Absent.None),
+                ];
+                var made = await InsertAsync(act, null, PageContent.Made(Text.Cut(title ?? name, PageContent.LongestTitle), "", blocks), ct);
+                await act.RunAsync("update category set opens = @page, version = version + 1 where id = @category", ct, ("page", made?.Value), ("category", category.Value));
+                return made;
+            },
+            ct);
+        return id;
+    }
+
     /// <summary>Makes a draft under a free address made from its title: with the photos of an album, or with a heading alone.</summary>
     /// <param name="album">The album it is made for; null for none.</param>
     /// <param name="title">Null for the album's.</param>
@@ -158,7 +193,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
 
                 if (album is { } photos)
                 {
-                    blocks.Add(new PhotosBlock(NewBlock(act), BlockFrame.Usual, PhotosSource.Of(photos), BlockLayout.Usual, BarSettings.None));
+                    blocks.Add(new PhotosBlock(NewBlock(act), BlockFrame.Usual, PhotosSource.Of(photos), BlockLayout.Usual, BarSettings.None, Absent.None));
                 }
 
                 return await InsertAsync(act, album, PageContent.Made(Text.Cut(name, PageContent.LongestTitle), "", blocks), ct);

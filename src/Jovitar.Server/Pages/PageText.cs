@@ -52,7 +52,7 @@ internal static class PageText
                 .. string.IsNullOrWhiteSpace(first.Text) ? (Block[])[] : [new TextBlock(Firsts[1], BlockFrame.Usual, first.Text)],
                 new PhotosBlock(
                     Firsts[2], BlockFrame.Usual, PhotosSource.Of(album is { } id ? [id] : []), BlockLayout.Of(layout.Kind, layout.Size, layout.Gap),
-                    new BarSettings(first.FilterCategories ?? [], [.. (first.FilterTags ?? []).Distinct()])),
+                    new BarSettings(first.FilterCategories ?? [], [.. (first.FilterTags ?? []).Distinct()]), Absent.None),
             ]);
     }
 
@@ -75,6 +75,8 @@ internal static class PageText
         };
     }
 
+    static Absent Whole(Absent absent) => new([.. absent.Phone.Distinct()], [.. absent.Tablet.Distinct()], [.. absent.Desktop.Distinct()]);
+
     static Block Whole(Block block)
     {
         var frame = block.Frame ?? BlockFrame.Usual;
@@ -86,6 +88,7 @@ internal static class PageText
                 Source = photos.Source with { Albums = [.. photos.Source.Albums.Distinct()], Photos = [.. photos.Source.Photos.Distinct()] },
                 Layout = Whole(photos.Layout),
                 Bar = new BarSettings([.. photos.Bar.Categories.Distinct()], [.. photos.Bar.Tags.Distinct()]),
+                Absent = Whole(photos.Absent ?? Absent.None),
             },
             FilesBlock files => files with { Files = [.. files.Files.DistinctBy(f => f.File)] },
             IndexBlock index => index with { Albums = [.. index.Albums.Distinct()] },

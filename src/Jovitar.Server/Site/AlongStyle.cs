@@ -8,62 +8,78 @@ namespace Jovitar.Server.Site;
 /// <summary>Photos that stand one after the other, a strip or slides: the style sheet says how high they are, their own shapes say the rest.</summary>
 public sealed class AlongStyle : LayoutStyle
 {
-    readonly List<(int? Most, string Height, double Widest)> bands = [];
-    readonly double[] shapes;
+    /// <summary>With the place of each photo of the page in it, −1 for none, and the shape of the frame of slides.</summary>
+    readonly List<(int? Most, string Height, double Widest, int[] Places, double Frame)> bands = [];
+    readonly Narrowed view;
     readonly BlockLayout layout;
 
     /// <inheritdoc cref="LayoutStyle.Of"/>
     public AlongStyle(Narrowed view, BlockPlace place)
     {
-        (shapes, layout) = (view.Shapes, view.Walk.Layout);
+        (this.view, layout) = (view, view.Walk.Layout);
         var css = new StringBuilder();
         var name = view.Walk.Number;
         var least = 0;
         foreach (var (most, typical) in Typical)
         {
-            var width = place.Width(typical);
-            var (height, widest) = layout.Kind == LayoutKind.Strip ? Strip(typical, width) : (FrameHeight(width / typical.Width), width);
-            bands.Add((most, height, widest / typical.Width * 100));
-            if (layout.Kind == LayoutKind.Strip)
+            var (width, device) = (place.Width(typical), BlockLayout.DeviceOf(typical.Width));
+            var (shapes, places, query) = (view.On(device).Shapes, view.PlacesOn(device), Query(least, most));
+            least = (most ?? 0) + 1;
+            if (shapes.Length == 0)
             {
-                var gap = layout.For(BlockLayout.DeviceOf(typical.Width)).Gap;
-                var each = layout.Along.Height == StripHeight.Tallest ? $"--each:{Number(widest, 2)}px;" : "";
-                css.Append(CultureInfo.InvariantCulture, $"@media {Query(least, most)}{{#w{name}{{{each}--high:{height};--gap:{gap}px}}}}");
+                bands.Add((most, NotSeen, 1, places, 1));
+                css.Append(CultureInfo.InvariantCulture, $"@media {query}{{{Hidden(name, places)}}}");
+                continue;
             }
 
-            least = (most ?? 0) + 1;
+            var frame = layout.Slides.Shape?.Shape() ?? StripLayout.Narrowest(shapes);
+            var (height, widest) = layout.Kind == LayoutKind.Strip ? Strip(shapes, typical, width) : (FrameHeight(width / typical.Width, frame), width);
+            bands.Add((most, height, widest / typical.Width * 100, places, frame));
+            if (layout.Kind == LayoutKind.Strip)
+            {
+                var gap = layout.For(device).Gap;
+                var each = layout.Along.Height == StripHeight.Tallest ? $"--each:{Number(widest, 2)}px;" : "";
+                css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#w{name}{{{each}--high:{height};--gap:{gap}px}}{Hidden(name, places)}}}");
+            }
+            else if (view.Walk.Differs)
+            {
+                css.Append(CultureInfo.InvariantCulture, $"@media {query}{{{FrameRule(name, frame)}{Hidden(name, places)}}}");
+            }
         }
 
-        if (layout.Kind == LayoutKind.Slides)
+        if (layout.Kind == LayoutKind.Slides && !view.Walk.Differs)
         {
-            css.Append(CultureInfo.InvariantCulture, $"#w{name}{{aspect-ratio:{Number(FrameShape, 4)}}}");
+            css.Append(FrameRule(name, bands[0].Frame));
         }
 
         Css = css.ToString();
     }
 
-    public override string Css { get; }
+    static string FrameRule(int walk, double shape) => $"#w{walk}{{aspect-ratio:{Number(shape, 4)}}}";
 
-    double FrameShape => layout.Slides.Shape?.Shape() ?? StripLayout.Narrowest(shapes);
+    public override string Css { get; }
 
     public override string Sizes(int photo)
     {
-        var shape = shapes[photo];
+        var shape = view.At(view.From + photo).Shape;
         return string.Join(',', bands.Select(b =>
         {
-            var (most, height, widest) = b;
+            var (most, height, widest, places, frame) = b;
             // Cropped to the frame, a wide photo is drawn wider than that.
-            var size = layout.Crops() ? $"{Number(widest * Math.Max(1, shape / FrameShape), 1)}vw" : $"min({Number(widest, 1)}vw,calc({height}*{Number(shape, 4)}))";
+            var size = places[photo] < 0 ? NotSeen
+                : layout.Crops() ? $"{Number(widest * Math.Max(1, shape / frame), 1)}vw"
+                : $"min({Number(widest, 1)}vw,calc({height}*{Number(shape, 4)}))";
             return most is { } m ? $"(max-width:{m}px) {size}" : size;
         }));
     }
 
     /// <summary>The height of slides as a style sheet says it.</summary>
     /// <param name="share">Of the window's width that they take.</param>
-    string FrameHeight(double share) => $"min({Number(SlidesLayout.HighestShare * 100, 0)}svh,{Number(share * 100 / FrameShape, 2)}vw)";
+    /// <param name="frame">Their shape.</param>
+    static string FrameHeight(double share, double frame) => $"min({Number(SlidesLayout.HighestShare * 100, 0)}svh,{Number(share * 100 / frame, 2)}vw)";
 
     /// <summary>The height of a strip as a style sheet says it, and how wide a photo may be, CSS pixels.</summary>
-    (string Height, double Widest) Strip(Window window, double width)
+    (string Height, double Widest) Strip(double[] shapes, Window window, double width)
     {
         var size = layout.For(BlockLayout.DeviceOf(window.Width)).SizeIn(width);
         var high = Number(StripLayout.Height(layout.Along.Height, size, shapes, window, width), 2);

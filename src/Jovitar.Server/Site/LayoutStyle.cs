@@ -40,6 +40,13 @@ public abstract class LayoutStyle
         ({ } l, null) => $"(min-width:{l}px)",
     };
 
+    /// <summary>The width of a photo that does not stand there on a device: no browser needs a larger rendition.</summary>
+    protected const string NotSeen = "1px";
+
+    /// <summary>Rules that hide the photos of the page that do not stand there on a device.</summary>
+    protected static string Hidden(int walk, int[] places) =>
+        places.Contains(-1) ? $"{string.Join(',', places.Index().Where(p => p.Item < 0).Select(p => $"#w{walk}-{p.Index}"))}{{display:none}}" : "";
+
     protected static string Number(double value, int digits) => Math.Round(value, digits).ToString(CultureInfo.InvariantCulture);
 }
 
@@ -49,30 +56,33 @@ public abstract class LayoutStyle
 /// </summary>
 public sealed class PlacedStyle : LayoutStyle
 {
-    /// <summary>With the width of a picture where that is not its box's.</summary>
-    readonly List<(LayoutBand Band, Placed Placed, double? Picture)> bands = [];
+    /// <summary>With the place of each photo of the page in it, −1 for none, and the width of a picture where that is not its box's.</summary>
+    readonly List<(LayoutBand Band, Placed Placed, int[] Places, double? Picture)> bands = [];
 
     /// <inheritdoc cref="LayoutStyle.Of"/>
     public PlacedStyle(Narrowed view, BlockPlace place)
     {
-        var (from, name, layout) = (view.From, view.Walk.Number, view.Walk.Layout);
+        var (name, layout) = (view.Walk.Number, view.Walk.Layout);
         var css = new StringBuilder();
         var without = new StringBuilder();
-        // A further page stands by itself; the first is the beginning of all.
-        var (shapes, large) = from == 0 ? (view.Shapes, view.Large) : (view.Shapes[from..(from + view.Count)], view.Large is { Length: > 0 } all ? all[from..(from + view.Count)] : []);
         var least = 0;
         foreach (var (most, typical) in Typical)
         {
             var width = place.Width(typical);
-            var settings = layout.For(BlockLayout.DeviceOf(typical.Width));
+            var device = BlockLayout.DeviceOf(typical.Width);
+            var (settings, on, places) = (layout.For(device), view.On(device), view.PlacesOn(device));
+            // A further page stands by itself; the first is the beginning of all.
+            var (shapes, large) = view.From == 0 ? (on.Shapes, on.Large) : (on.Shapes[on.From..(on.From + on.Count)], on.Large is { Length: > 0 } all ? all[on.From..(on.From + on.Count)] : []);
             var placed = settings.Place(shapes, width, large);
-            bands.Add((new LayoutBand(most, typical.Width, width), placed, layout.Kind == LayoutKind.List ? settings.SizeIn(width) : null));
+            bands.Add((new LayoutBand(most, typical.Width, width), placed, places, layout.Kind == LayoutKind.List ? settings.SizeIn(width) : null));
+            var query = Query(least, most);
+            least = (most ?? 0) + 1;
             if (shapes.Length == 0)
             {
+                css.Append(CultureInfo.InvariantCulture, $"@media {query}{{{Hidden(name, places)}}}");
                 continue;
             }
 
-            var query = Query(least, most);
             var height = placed.Height;
             css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#w{name}{{aspect-ratio:{Number(width, 2)}/{Number(height, 2)}}}");
             if (layout.Kind == LayoutKind.List)
@@ -81,32 +91,31 @@ public sealed class PlacedStyle : LayoutStyle
             }
 
             double end = 0;
-            for (var i = 0; i < view.Count; i++)
+            foreach (var (i, box) in Standing(places, placed))
             {
-                var box = placed.Boxes[i];
                 end = Math.Max(end, box.Bottom);
                 css.Append(CultureInfo.InvariantCulture, $"#w{name}-{i}{{left:{Number(box.X / width * 100, 3)}%;top:{Number(box.Y / height * 100, 4)}%;width:{Number(box.Width / width * 100, 3)}%;height:{Number(box.Height / height * 100, 4)}%}}");
             }
 
-            css.Append('}');
+            css.Append(Hidden(name, places)).Append('}');
             if (end < height - 1)
             {
                 // Without scripts nothing follows: the block ends where its photos do.
                 without.Append(CultureInfo.InvariantCulture, $"@media {query}{{main #w{name}{{height:0;aspect-ratio:auto;padding-bottom:{Number(end / width * 100, 3)}%}}");
-                for (var i = 0; i < view.Count; i++)
+                foreach (var (i, box) in Standing(places, placed))
                 {
-                    var box = placed.Boxes[i];
                     without.Append(CultureInfo.InvariantCulture, $"main #w{name}-{i}{{top:{Number(box.Y / end * 100, 4)}%;height:{Number(box.Height / end * 100, 4)}%}}");
                 }
 
                 without.Append('}');
             }
-
-            least = (most ?? 0) + 1;
         }
 
         (Css, Without) = (css.ToString(), without.ToString());
     }
+
+    /// <summary>Each photo that stands there, by its number among those of the page, with its box.</summary>
+    static IEnumerable<(int Photo, Box Box)> Standing(int[] places, Placed placed) => places.Index().Where(p => p.Item >= 0).Select(p => (p.Index, placed.Boxes[p.Item]));
 
     public override string Css { get; }
 
@@ -116,7 +125,7 @@ public sealed class PlacedStyle : LayoutStyle
 
     public override string Sizes(int photo) => string.Join(',', bands.Select(b =>
     {
-        var share = Number((b.Picture ?? b.Placed.Boxes[photo].Width) / b.Band.Window * 100, 2);
-        return b.Band.Most is { } most ? $"(max-width:{most}px) {share}vw" : $"{share}vw";
+        var size = b.Places[photo] is >= 0 and var place ? $"{Number((b.Picture ?? b.Placed.Boxes[place].Width) / b.Band.Window * 100, 2)}vw" : NotSeen;
+        return b.Band.Most is { } most ? $"(max-width:{most}px) {size}" : size;
     }));
 }

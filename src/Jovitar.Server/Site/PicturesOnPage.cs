@@ -124,15 +124,20 @@ internal static class PicturesOnPage
 
     static double Photos(Walk walk, double y, double width, Window window, List<PictureOnPage> found)
     {
-        var view = new Narrowed(walk, Choices.None, "", draft: true);
+        var view = new Narrowed(walk, Choices.None, "", draft: true).On(BlockLayout.DeviceOf(window.Width));
         var (shapes, large, layout) = (view.Shapes, view.Large, walk.Layout);
+        if (shapes.Length == 0)
+        {
+            return y;
+        }
+
         if (layout.RunsAlong())
         {
             var pictures = layout.Pictures(shapes, window, width, large);
             var (x, high) = (0.0, pictures.Max(p => p.Height));
             for (var i = 0; i < pictures.Count; i++)
             {
-                var photo = walk.Photos[i];
+                var photo = view.At(i);
                 // Cropped to its frame, a wide photo is drawn wider than that.
                 var across = layout.Crops() ? Math.Max(pictures[i].Width, pictures[i].Height * photo.Shape) : pictures[i].Width;
                 found.Add(new PictureOnPage(photo.Picture, photo.Width, y, y + high, across, Away: layout.Kind == LayoutKind.Slides ? i > 0 : x >= width));
@@ -146,7 +151,7 @@ internal static class PicturesOnPage
         var placed = settings.Place(shapes, width, large);
         for (var i = 0; i < placed.Boxes.Count; i++)
         {
-            var (photo, box) = (walk.Photos[i], placed.Boxes[i]);
+            var (photo, box) = (view.At(i), placed.Boxes[i]);
             found.Add(new PictureOnPage(photo.Picture, photo.Width, y + box.Y, y + box.Bottom, layout.Kind == LayoutKind.List ? settings.SizeIn(width) : box.Width, Away: false));
         }
 

@@ -123,11 +123,12 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
                 return await PhotoAsync(photo, place, reading, ct);
             case PhotosBlock photos:
                 var source = photos.Source.InOrderOf is { } album && reading.ByLot.Contains(album) ? photos.Source with { ByLot = true } : photos.Source;
-                var shown = await sources.PhotosAsync(source, reading.Seen, ct);
+                var nowhere = photos.Absent.Everywhere();
+                IReadOnlyList<SitePhoto> shown = [.. (await sources.PhotosAsync(source, reading.Seen, ct)).Where(p => !nowhere.Contains(p.Id))];
                 // A handful is narrowed no further: what a button says it finds would not be what stands there.
                 var handful = source.ByLot ? source.Most : null;
                 var bar = handful is null ? await bars.OfAsync(photos.Bar, shown, ct) : SiteBars.None(shown);
-                return new SitePhotosBlock(block.Id, place, new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful));
+                return new SitePhotosBlock(block.Id, place, new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful, photos.Absent));
             case IndexBlock index:
                 var entries = await EntriesAsync(index, reading.Seen, ct);
                 return new SiteCovers(block.Id, place, index.Most is { } most ? [.. entries.Take(most)] : entries, index.Across, index.Dates, index.Counts, index.Descriptions, HasFeed: index.Of == IndexKind.Posts);

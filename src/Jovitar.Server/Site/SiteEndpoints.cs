@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -44,9 +45,16 @@ internal static class SiteEndpoints
         drafts.MapGet("/{page}/view", DraftView);
         drafts.MapGet("/{page}", Draft);
         drafts.MapGet("/{page}/photo/{photo}", DraftPhoto);
-        app.MapGet("/api/pages/{page}/notes", Notes).RequireAuthorization(Security.Editors).WithTags("Pages").WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
         app.MapGet("/api/renditions/{picture}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
         app.MapFallback(Missing).AllowAnonymous().ExcludeFromDescription();
+    }
+
+    /// <summary>What visitors find on pages, told to those who make them.</summary>
+    public static void MapFound(this IEndpointRouteBuilder api)
+    {
+        var pages = api.MapGroup("/pages").RequireAuthorization(Security.Editors).WithTags("Pages");
+        pages.MapPost("/photos", OfBlock).WithSummary("The photos that visitors find in a block, a part of them");
+        pages.MapGet("/{page}/notes", Notes).WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
     }
 
     static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, CancellationToken ct)
@@ -170,6 +178,17 @@ internal static class SiteEndpoints
     static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, SiteWeights weights, CancellationToken ct) =>
         await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model, weights)) : Problems.Gone("page");
 
+    static async Task<Results<Ok<PhotosOfBlock>, BadRequest<Problem>>> OfBlock(BlockAsked body, SiteSources sources, CancellationToken ct)
+    {
+        if (PageContent.FaultOf(body.Block) is { } fault)
+        {
+            return Problems.Invalid(fault);
+        }
+
+        var photos = body.Block is PhotosBlock block ? await sources.PhotosAsync(block.Source, sources.Seen(ct), ct) : [];
+        return TypedResults.Ok(new PhotosOfBlock(photos.Count, PhotosOfBlock.Step, [.. photos.Skip(Math.Max(0, body.From)).Take(PhotosOfBlock.Step).Select(p => new PhotoOfBlock(p.Id, p.Picture, p.Name))]));
+    }
+
     static async Task DraftPhoto(PageId page, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
@@ -264,6 +283,19 @@ internal static class SiteEndpoints
 /// <param name="At">The first place of the part that is asked for, from 0.</param>
 /// <param name="Top">Instead of places: what stands between two heights of the block, CSS pixels.</param>
 internal sealed record Asked(int? In, double Width, double? Window, int? At, int? Count, double? Top, double? Bottom);
+
+/// <param name="From">The first that is asked for, from 0.</param>
+public sealed record BlockAsked(Block Block, int From = 0);
+
+/// <summary>A photo that visitors find in a block.</summary>
+internal sealed record PhotoOfBlock(PhotoId Id, string Picture, string Name);
+
+/// <param name="Total">How many there are.</param>
+/// <param name="Most">So many an answer holds.</param>
+internal sealed record PhotosOfBlock(int Total, int Most, IReadOnlyList<PhotoOfBlock> Photos)
+{
+    public const int Step = 120;
+}
 
 /// <summary>What an answer to a visitor is made with.</summary>
 internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, ActRunner acts, VisitCounter visits) : IDisposable

@@ -179,8 +179,19 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// <param name="seenAlbums">See <see cref="SiteSources.SeenAlbumsAsync"/>.</param>
     public async Task<IReadOnlyList<Uncovered>> CategoriesAsync(CategoryTree seen, CategoryId? parent, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
     {
-        await using var command = db.Command("select id, address, cover from category where in_view and parent is not distinct from @parent::uuid", ("parent", parent?.Value));
-        var rows = await command.AllAsync(r => (Id: new CategoryId(r.Get<Guid>("id")), Address: r.Get<string>("address"), Chosen: r.MaybeId("cover")), ct);
+        await using var command = db.Command(
+            """
+            select c.id, c.address, c.cover, pg.address as page
+              from category as c
+              left join page as pg on pg.id = c.opens and pg.published is not null and pg.binned is null
+             where c.in_view and c.parent is not distinct from @parent::uuid
+            """,
+            ("parent", parent?.Value));
+        var rows = await command.AllAsync(
+            r => (
+                Id: new CategoryId(r.Get<Guid>("id")),
+                Path: r.MaybeText("page") is { } page ? PageVersion.PathOf(SiteKind.Page, page) : PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), Chosen: r.MaybeId("cover")),
+            ct);
         var facts = rows.ToDictionary(r => r.Id);
         var entries = new List<Uncovered>();
         foreach (var node in seen.InOrder().Select(n => n.Node).Where(n => n.Parent == parent && facts.ContainsKey(n.Id)))
@@ -193,7 +204,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             {
                 Guid[] chosen = fact.Chosen is { } cover && await IsSeenAsync(cover, ct) ? [cover] : [];
                 entries.Add(new Uncovered(
-                    new SiteEntry(PageVersion.PathOf(SiteKind.Category, fact.Address), node.Name, albums.Count, others.Count, null, null),
+                    new SiteEntry(fact.Path, node.Name, albums.Count, others.Count, null, null),
                     chosen.Length > 0 ? chosen : [.. albums.SelectMany(a => a.Covers.Take(1)), .. albums.SelectMany(a => a.Covers.Skip(1)), .. others.Take(MostTried).Select(p => p.Id.Value)]));
             }
         }

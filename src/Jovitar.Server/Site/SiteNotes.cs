@@ -58,8 +58,26 @@ internal sealed record BlockNotes(
     static BlockNotes Photos(SitePhotosBlock block)
     {
         var photos = block.Walk.Photos;
-        // Of what is drawn by lot any may stand there.
-        return Sized(block, photos, PixelNotes.Of(block.Walk.Layout, Sizes(photos), Large(block.Walk), Window.Usual, block.Place.Width)) with { Shows = block.Walk.Count, Advice = LayoutAdvice.For([.. photos.Select(p => p.Shape)]) };
+        return Sized(block, photos, TooSmall(block)) with { Shows = block.Walk.Count, Advice = LayoutAdvice.For([.. photos.Select(p => p.Shape)]) };
+    }
+
+    /// <summary>The photos that are too small for their places, by their numbers in the walk, each where that is worst of the devices that show it.</summary>
+    static IReadOnlyList<SmallPhoto> TooSmall(SitePhotosBlock block)
+    {
+        var walk = block.Walk;
+        return
+        [
+            .. Window.Usual
+                .SelectMany(window =>
+                {
+                    // Of what is drawn by lot any may stand there.
+                    var without = walk.Without(BlockLayout.DeviceOf(window.Width));
+                    int[] there = [.. Enumerable.Range(0, walk.Photos.Count).Where(i => !without.Contains(i))];
+                    var large = walk.Layout.Kind == LayoutKind.Mosaic ? walk.Layout.Large.Of([.. there.Select(i => (walk.Photos[i].Id, walk.Photos[i].Rating))]) : [];
+                    return PixelNotes.Of(walk.Layout, [.. there.Select(i => (walk.Photos[i].Width, walk.Photos[i].Height))], large, [window], block.Place.Width).Select(s => s with { Photo = there[s.Photo] });
+                })
+                .GroupBy(s => s.Photo).Select(g => g.MinBy(s => s.Share)!).OrderBy(s => s.Share).ThenBy(s => s.Photo),
+        ];
     }
 
     static BlockNotes Photo(SitePhotoBlock block)
@@ -80,10 +98,6 @@ internal sealed record BlockNotes(
         var small = Window.Usual.Select(w => new SmallPhoto(0, w.Device, photo.Width / block.Place.Width(w))).MinBy(s => s.Share)!;
         return Sized(block, [photo], small.Share < PixelNotes.Enough * PixelNotes.Sharp ? [small] : []);
     }
-
-    static bool[] Large(Walk walk) => new Narrowed(walk, Choices.None, "", draft: true).Large;
-
-    static (int, int)[] Sizes(IReadOnlyList<SitePhoto> photos) => [.. photos.Select(p => (p.Width, p.Height))];
 
     static BlockNotes Sized(SiteBlock block, IReadOnlyList<SitePhoto> photos, IReadOnlyList<SmallPhoto> small) => Nothing(block) with
     {

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
@@ -44,17 +45,38 @@ public sealed record SiteLink(string Path, string Name);
 /// <param name="Bar">What they are narrowed with.</param>
 /// <param name="ByLot">Each visit has another order of them, drawn by lot.</param>
 /// <param name="Handful">So many of them stand there at most; null for all.</param>
-public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhoto> Photos, FilterBar Bar, bool ByLot = false, int? Handful = null)
+/// <param name="Absent">Which do not stand there on some devices; null for none.</param>
+public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhoto> Photos, FilterBar Bar, bool ByLot = false, int? Handful = null, Absent? Absent = null)
 {
+    static readonly Device[] Devices = Enum.GetValues<Device>();
+
+    readonly FrozenSet<int>[]? without = Absent is null ? null : [.. Devices.Select(device =>
+    {
+        var absent = Absent.On(device).ToHashSet();
+        return absent.Count == 0 ? [] : Enumerable.Range(0, Photos.Count).Where(i => absent.Contains(Photos[i].Id)).ToFrozenSet();
+    })];
+
+    /// <summary>Not every device shows the same photos.</summary>
+    public bool Differs => without?.Any(w => w.Count > 0) == true;
+
+    /// <summary>The numbers of the photos that a device does not show.</summary>
+    public IReadOnlySet<int> Without(Device device) => without?[(int)device] ?? FrozenSet<int>.Empty;
+
     /// <summary>How many stand there.</summary>
     public int Count => Math.Min(Handful ?? Photos.Count, Photos.Count);
 
+    /// <summary>How many stand there on a device.</summary>
+    public int CountOn(Device device) => Photos.Count - Without(device).Count is var there && Handful is { } most ? Math.Min(most, there) : there;
+
     /// <summary>
-    /// In which layout, with all that is set of it, which photos stand there, in their order and as they are corrected, and which
-    /// buttons: a page that was opened before they changed has another.
+    /// In which layout, with all that is set of it, which photos stand there, in their order and as they are corrected, on which
+    /// devices, and which buttons: a page that was opened before they changed has another.
     /// </summary>
-    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(
-        $"{Layout} {ByLot} {Handful} {string.Join(' ', Layout.Large.Photos)}/{string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}"))}/{string.Join(' ', Bar.Entries.Select(e => e.Key))}")))[..16];
+    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
+        $"{Layout} {ByLot} {Handful} {string.Join(' ', Layout.Large.Photos)}",
+        string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}")),
+        string.Join(' ', Bar.Entries.Select(e => e.Key)),
+        Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];
 }
 
 /// <summary>A block as visitors have it.</summary>

@@ -91,12 +91,8 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
     public Task<Rendered> PageAsync(DrawnPage page, CancellationToken ct) => RenderAsync<PageView>(Security.ContentPolicy(page.CspSources, page.Elsewhere), ct, ("Page", page));
 
-    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, bool draft, CancellationToken ct)
-    {
-        var at = view.Shown.IndexOf(photo);
-        SitePhoto? Beside(int by) => at >= 0 && at + by >= 0 && at + by < view.Shown.Count ? view.At(at + by) : null;
-        return RenderAsync<PhotoPage>(Security.ContentPolicy(), ct, ("Title", page.Title), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Before", Beside(-1)), ("After", Beside(1)), ("Draft", draft));
-    }
+    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, bool draft, CancellationToken ct) =>
+        RenderAsync<PhotoPage>(Security.ContentPolicy(), ct, ("Title", page.Title), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", draft));
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
     public async Task<Rendered> StartPageAsync(string version, CancellationToken ct)

@@ -107,27 +107,50 @@ public sealed class Choices(IReadOnlyDictionary<int, (string Show, int From)> ch
     static string Name(string what, int walk) => walk == 1 ? what : string.Create(CultureInfo.InvariantCulture, $"{what}{walk}");
 }
 
-/// <summary>The photos of a walk as a visitor has narrowed them.</summary>
+/// <summary>A photo beside another one in a walk.</summary>
+/// <param name="After">It follows; else it stands before.</param>
+/// <param name="Devices">The classes of the devices on which it is that one; null for every device.</param>
+public sealed record WayOn(SitePhoto Photo, bool After, string? Devices);
+
+/// <summary>The photos of a walk as a visitor has narrowed them: all that stand there on any device, or those of one device.</summary>
 public sealed class Narrowed
 {
     /// <summary>How many photos stand in a page when it is opened; the rest follows as one scrolls, or on further pages.</summary>
     public const int AtFirst = 60;
 
+    static readonly Device[] Devices = Enum.GetValues<Device>();
+
     readonly string basePath;
     readonly bool draft;
     readonly Choices choices;
+    readonly Narrowed?[] devices = new Narrowed?[Devices.Length];
 
     /// <param name="basePath">Where the page is, with or without visitors.</param>
     public Narrowed(Walk walk, Choices choices, string basePath, bool draft)
+        : this(walk, choices, basePath, draft, null)
     {
-        (Walk, this.basePath, this.draft) = (walk, basePath, draft);
-        var chosen = walk.Bar.Read(choices.Show(walk.Number));
-        var filtered = walk.Bar.Apply(chosen);
-        Choice = walk.Bar.Write(chosen);
-        Shown = walk.ByLot ? Drawn(filtered.Photos, Lot.Draw(walk.Photos.Count, walk.Handful, choices.Lot, walk.Number)) : filtered.Photos;
         // Beyond the last there is nothing to begin at.
         From = choices.From(walk.Number) is var from && from <= Shown.Count ? (from - 1) / AtFirst * AtFirst : 0;
+        Count = Math.Min(AtFirst, Shown.Count - From);
         this.choices = choices.With(walk.Number, Choice, From + 1);
+    }
+
+    Narrowed(Narrowed all, Device device)
+        : this(all.Walk, all.choices, all.basePath, all.draft, device)
+    {
+        var there = Shown.ToHashSet();
+        From = all.Shown.Take(all.From).Count(there.Contains);
+        Count = all.Shown.Skip(all.From).Take(all.Count).Count(there.Contains);
+    }
+
+    Narrowed(Walk walk, Choices choices, string basePath, bool draft, Device? device)
+    {
+        (Walk, this.choices, this.basePath, this.draft) = (walk, choices, basePath, draft);
+        var chosen = walk.Bar.Read(choices.Show(walk.Number));
+        var filtered = walk.Bar.Apply(chosen, device is { } on ? walk.Without(on) : []);
+        Choice = walk.Bar.Write(chosen);
+        Total = device is { } there ? walk.CountOn(there) : walk.Count;
+        Shown = walk.ByLot ? Drawn(walk, filtered.Photos, choices.Lot, device) : filtered.Photos;
         AllLink = basePath + choices.With(walk.Number, "").Query;
         var depths = new int[walk.Bar.Entries.Count];
         Buttons = [.. walk.Bar.Entries.Select((entry, i) =>
@@ -138,10 +161,79 @@ public sealed class Narrowed
         })];
     }
 
-    static IReadOnlyList<int> Drawn(IReadOnlyList<int> filtered, int[] order)
+    /// <summary>What is drawn by lot, as it was drawn. A handful is one on every device, whatever is absent there.</summary>
+    static IReadOnlyList<int> Drawn(Walk walk, IReadOnlyList<int> left, int lot, Device? device)
     {
-        var left = filtered.ToHashSet();
-        return [.. order.Where(left.Contains)];
+        var order = Lot.Draw(walk.Photos.Count, null, lot, walk.Number).Where(left.ToHashSet().Contains).ToArray();
+        if (walk.Handful is not { } most || device is not null || !walk.Differs)
+        {
+            return [.. order.Take(walk.Handful ?? order.Length)];
+        }
+
+        var some = Devices.SelectMany(d => order.Where(i => !walk.Without(d).Contains(i)).Take(most)).ToHashSet();
+        return [.. order.Where(some.Contains)];
+    }
+
+    /// <summary>What a device shows of them.</summary>
+    public Narrowed On(Device device) => Walk.Differs ? devices[(int)device] ??= new Narrowed(this, device) : this;
+
+    /// <summary>Of the photos that stand in the page, the place of each among those of them that a device shows, from 0; −1 for one that it does not.</summary>
+    public int[] PlacesOn(Device device)
+    {
+        if (!Walk.Differs)
+        {
+            return [.. Enumerable.Range(0, Count)];
+        }
+
+        var (there, next) = (On(device).Shown.ToHashSet(), 0);
+        return [.. Enumerable.Range(From, Count).Select(i => there.Contains(Shown[i]) ? next++ : -1)];
+    }
+
+    /// <summary>The photos before and after one, on each device those that it shows.</summary>
+    /// <param name="photo">Its number in the walk.</param>
+    public IReadOnlyList<WayOn> WaysFrom(int photo)
+    {
+        var at = Shown.IndexOf(photo);
+        if (at < 0)
+        {
+            return [];
+        }
+
+        if (!Walk.Differs)
+        {
+            return [.. at > 0 ? (WayOn[])[new WayOn(At(at - 1), After: false, null)] : [], .. at + 1 < Shown.Count ? (WayOn[])[new WayOn(At(at + 1), After: true, null)] : []];
+        }
+
+        var ways = new List<(Device Device, int Photo, bool After)>();
+        foreach (var device in Devices)
+        {
+            var there = On(device).Shown.ToHashSet();
+            ways.AddRange(Shown.Take(at).Reverse().Where(there.Contains).Take(1).Select(p => (device, p, false)));
+            ways.AddRange(Shown.Skip(at + 1).Where(there.Contains).Take(1).Select(p => (device, p, true)));
+        }
+
+        return
+        [
+            .. ways.GroupBy(w => (w.After, w.Photo)).OrderBy(g => g.Key.After)
+                .Select(g => new WayOn(Walk.Photos[g.Key.Photo], g.Key.After, g.Count() == Devices.Length ? null : string.Join(' ', g.Select(w => $"on-{Name(w.Device)}")))),
+        ];
+    }
+
+    /// <summary>Of the photos that stand in the page, the devices on which each does not stand there; null for none.</summary>
+    public IReadOnlyList<string?> Absences()
+    {
+        var places = Devices.Select(PlacesOn).ToArray();
+        return [.. Enumerable.Range(0, Count).Select(i => Devices.Where(d => places[(int)d][i] < 0).Select(Name).ToArray() is { Length: > 0 } absent ? string.Join(' ', absent) : null)];
+    }
+
+    /// <summary>A device as pages name it.</summary>
+    public static string Name(Device device) => device.ToString().ToLowerInvariant();
+
+    /// <summary>What is said of a device, one for all where it is the same on each; else phone, tablet and desktop.</summary>
+    public IReadOnlyList<string> Each(Func<Narrowed, string> says)
+    {
+        string[] said = Walk.Differs ? [.. Devices.Select(d => says(On(d)))] : [says(this)];
+        return said.Distinct().Count() == 1 ? [said[0]] : said;
     }
 
     public Walk Walk { get; }
@@ -169,7 +261,10 @@ public sealed class Narrowed
     public int From { get; }
 
     /// <summary>How many stand in the page.</summary>
-    public int Count => Math.Min(AtFirst, Shown.Count - From);
+    public int Count { get; }
+
+    /// <summary>How many there are without a choice.</summary>
+    public int Total { get; }
 
     public string? EarlierLink => From == 0 ? null : basePath + choices.With(Walk.Number, Choice, From - AtFirst + 1).Query;
 
@@ -194,12 +289,14 @@ public sealed class Narrowed
     /// <summary>The photos in their places, for a width.</summary>
     /// <param name="width">Of the block, CSS pixels.</param>
     /// <param name="window">Of the window, CSS pixels.</param>
-    public SiteView In(double width, double window, SitePart part)
+    public SiteView In(double width, double window, SitePart part) => On(BlockLayout.DeviceOf(window)).Laid(width, window, part);
+
+    SiteView Laid(double width, double window, SitePart part)
     {
         var placed = Walk.Layout.For(BlockLayout.DeviceOf(window)).Place(Shapes, width, Large);
         var places = part.Of(placed).Take(SitePart.Most + 1).ToArray();
         return new SiteView(
-            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Walk.Count, Buttons, AllLink, Choice,
+            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Total, Buttons, AllLink, Choice,
             basePath + choices.With(Walk.Number, Choice).Query);
     }
 

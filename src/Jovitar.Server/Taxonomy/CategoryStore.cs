@@ -28,7 +28,8 @@ internal sealed record CategoryLine(
 /// <param name="Beneath">It shows the albums and photos of the categories beneath it, too.</param>
 /// <param name="Sort">In which order it lists albums.</param>
 /// <param name="Cover">The picture its cover shows; null for one that suits.</param>
-public sealed record CategoryPage([Words(PageAddress.Longest * 2)] string Address, bool Beneath, IndexSort Sort, PhotoId? Cover = null);
+/// <param name="Opens">The page that its cover opens, while visitors have that; null for its own.</param>
+public sealed record CategoryPage([Words(PageAddress.Longest * 2)] string Address, bool Beneath, IndexSort Sort, PhotoId? Cover = null, PageId? Opens = null);
 
 /// <summary>What is to be changed of a category.</summary>
 /// <param name="Position">Its place among its siblings, 0 = first; null to leave it where it is.</param>
@@ -64,12 +65,13 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
     {
         var index = await keeper.CurrentAsync(ct);
         var (holding, beneath, rated) = (index.Holding(PartKind.Category), index.HoldingBeneath(), index.HighestRated(PartKind.Category, 1));
-        await using var command = db.CreateCommand("select id, parent, name, place, shown, description, address, cover, beneath, sort, version from category where binned is null");
+        await using var command = db.CreateCommand("select id, parent, name, place, shown, description, address, cover, beneath, sort, opens, version from category where binned is null");
         var rows = await command.AllAsync(
             r => (
                 Node: Node(r), Description: r.Get<string>("description"), Version: r.Get<long>("version"),
                 Page: new CategoryPage(
-                    r.Get<string>("address"), r.Get<bool>("beneath"), Enum.Parse<IndexSort>(r.Get<string>("sort"), ignoreCase: true), r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null)),
+                    r.Get<string>("address"), r.Get<bool>("beneath"), Enum.Parse<IndexSort>(r.Get<string>("sort"), ignoreCase: true), r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
+                    r.MaybeId("opens") is { } opens ? new PageId(opens) : null)),
             ct);
         await using var standing = db.CreateCommand(
             """
@@ -245,10 +247,12 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
             """
             update category
                set address = @address, beneath = @beneath, sort = @sort,
-                   cover = (select p.id from photo as p where p.id = @cover::uuid and p.binned is null)
+                   cover = (select p.id from photo as p where p.id = @cover::uuid and p.binned is null),
+                   opens = (select pg.id from page as pg where pg.id = @opens::uuid and pg.binned is null)
              where id = @id
             """,
-            ct, ("id", id.Value), ("address", page.Address), ("beneath", page.Beneath), ("sort", page.Sort.ToString().ToLowerInvariant()), ("cover", page.Cover?.Value));
+            ct, ("id", id.Value), ("address", page.Address), ("beneath", page.Beneath), ("sort", page.Sort.ToString().ToLowerInvariant()), ("cover", page.Cover?.Value),
+            ("opens", page.Opens?.Value));
     }
 
     /// <summary>Throws a category in the bin with all beneath it; photos stay.</summary>

@@ -211,53 +211,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pages/{page}/notes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What the software notices of a page's draft: which layout suits, which photos are too small */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    page: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PageNotes"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -5000,7 +4953,7 @@ export interface paths {
             };
         };
         put?: never;
-        /** Makes a draft page, of an album or with a heading alone */
+        /** Makes a draft page: of an album, of a category, or with a heading alone */
         post: {
             parameters: {
                 query?: never;
@@ -5687,6 +5640,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The photos that visitors find in a block, a part of them */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BlockAsked"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PhotosOfBlock"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the software notices of a page's draft: which layout suits, which photos are too small */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageNotes"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kept-settings": {
         parameters: {
             query?: never;
@@ -5947,6 +5996,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Photos of a block that do not stand there on some devices. What is no photo of the block is passed over. */
+        Absent: {
+            /** @description Those that a phone does not show. */
+            phone: string[];
+            /** @description Those that a tablet does not show. */
+            tablet: string[];
+            /** @description Those that a desktop does not show. */
+            desktop: string[];
+        };
         /** @description One's account, and the browsers signed in to it. */
         AccountDetail: {
             name: string;
@@ -6202,6 +6260,15 @@ export interface components {
          * @enum {unknown}
          */
         BlockAlign: "left" | "centre" | "right";
+        BlockAsked: {
+            block: components["schemas"]["Block"];
+            /**
+             * Format: int32
+             * @description The first that is asked for, from 0.
+             * @default 0
+             */
+            from: number;
+        };
         /** @description Two or three blocks that stand side by side; on a phone one beneath the other. */
         BlockBesideBlock: {
             /** @enum {string} */
@@ -6364,6 +6431,8 @@ export interface components {
             source: components["schemas"]["PhotosSource"];
             layout: components["schemas"]["BlockLayout"];
             bar: components["schemas"]["BarSettings"];
+            /** @description Which of them do not stand there on some devices. */
+            absent: components["schemas"]["Absent"];
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
@@ -6536,6 +6605,11 @@ export interface components {
              * @description The picture its cover shows; null for one that suits.
              */
             cover?: string;
+            /**
+             * Format: uuid
+             * @description The page that its cover opens, while visitors have that; null for its own.
+             */
+            opens?: string;
         };
         /**
          * @description What was done to a part of a page.
@@ -7461,8 +7535,13 @@ export interface components {
              * @description The album whose photos it shows; null for a page with a heading alone.
              */
             album?: string;
-            /** @description Null for the album's. */
+            /** @description Null for the album's, or the category's name. */
             title?: null | string;
+            /**
+             * Format: uuid
+             * @description The category whose albums and photos it shows, and whose cover opens it.
+             */
+            category?: string;
         };
         NewPassword: {
             current: string;
@@ -7733,11 +7812,30 @@ export interface components {
         PhotoList: {
             photos: string[];
         };
+        /** @description A photo that visitors find in a block. */
+        PhotoOfBlock: {
+            id: components["schemas"]["PhotoId"];
+            picture: string;
+            name: string;
+        };
         /**
          * @description What happens when a photo that stands alone is pressed.
          * @enum {unknown}
          */
         PhotoPress: "open" | "link" | "nothing";
+        PhotosOfBlock: {
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            total: number;
+            /**
+             * Format: int32
+             * @description So many an answer holds.
+             */
+            most: number;
+            photos: components["schemas"]["PhotoOfBlock"][];
+        };
         /** @description The photos of a block. What was said for another kind of source is kept while it is not used. */
         PhotosSource: {
             kind: components["schemas"]["SourceKind"];

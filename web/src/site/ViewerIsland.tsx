@@ -4,7 +4,7 @@ import { w } from '../words/site'
 import type { Frame, Walk } from './walk'
 
 /** A photo of a walk, open in the viewer. */
-type Open = { walk: Walk; place: number }
+type Open = { walk: Walk; place: number; frame: Frame }
 
 export type ViewerHandle = { open: (walk: Walk, place: number) => void }
 
@@ -58,20 +58,26 @@ function Viewer({
     // Back at the page one stands at the photo that was looked at last, not where one had scrolled to.
     history.scrollRestoration = 'manual'
     history.pushState({ viewer: true }, '', frame.href)
-    setShown({ walk, place })
+    setShown({ walk, place, frame })
   }, [])
   useEffect(() => onReady(open), [onReady, open])
 
   const close = useCallback(() => {
     if (opened.current) history.back()
   }, [])
-  const frame = shown?.walk.at(shown.place)
+  const frame = shown?.frame
   const step = useCallback(
-    (by: number) => {
-      const next = shown?.walk.at(shown.place + by)
-      if (!shown || !next) return
+    async (by: number) => {
+      if (!shown) return
+      const { walk } = shown
+      // Where the window changed meanwhile it may have another place, and those beside it are to be asked for again.
+      const place = (walk.find(shown.frame.id) ?? shown.place) + by
+      if (place < 0 || place >= walk.shown) return
+      if (!walk.at(place)) await walk.near(place, beside).catch(() => {})
+      const next = walk.at(place)
+      if (!next) return
       history.replaceState({ viewer: true }, '', next.href)
-      setShown({ walk: shown.walk, place: shown.place + by })
+      setShown({ walk, place, frame: next })
     },
     [shown],
   )
@@ -89,8 +95,9 @@ function Viewer({
       const number = Number(new URLSearchParams(location.search).get('in') ?? 1)
       const walk = walks.find((each) => each.number === number)
       const place = id ? walk?.find(id) : undefined
-      opened.current = place !== undefined
-      setShown(walk && place !== undefined ? { walk, place } : null)
+      const frame = place === undefined ? undefined : walk?.at(place)
+      opened.current = frame !== undefined
+      setShown(walk && place !== undefined && frame ? { walk, place, frame } : null)
     }
     window.addEventListener('popstate', back)
     return () => window.removeEventListener('popstate', back)
@@ -127,8 +134,8 @@ function Viewer({
         close()
       }}
       onKeyDown={(e) => {
-        if (e.key === 'ArrowRight') step(1)
-        else if (e.key === 'ArrowLeft') step(-1)
+        if (e.key === 'ArrowRight') void step(1)
+        else if (e.key === 'ArrowLeft') void step(-1)
         else return
         e.preventDefault()
       }}
@@ -141,7 +148,7 @@ function Viewer({
         if (!from) return
         const away = e.clientX - from.x
         if (Math.abs(away) > swipe && Math.abs(away) > Math.abs(e.clientY - from.y) * 1.5)
-          step(away < 0 ? 1 : -1)
+          void step(away < 0 ? 1 : -1)
         touch.current = null
       }}
     >
@@ -165,14 +172,19 @@ function Viewer({
         </div>
         <div className="viewer-steps">
           <span className="count">{w.of(shown.place + 1, shown.walk.shown)}</span>
-          <button type="button" aria-label={w.previous} disabled={shown.place <= 0} onClick={() => step(-1)}>
+          <button
+            type="button"
+            aria-label={w.previous}
+            disabled={shown.place <= 0}
+            onClick={() => void step(-1)}
+          >
             ←
           </button>
           <button
             type="button"
             aria-label={w.next}
             disabled={shown.place >= shown.walk.shown - 1}
-            onClick={() => step(1)}
+            onClick={() => void step(1)}
           >
             →
           </button>

@@ -67,20 +67,23 @@ export function enhanceFilter(walk: Walk) {
 
   const fill = () => walk.fill().catch(() => {})
   // A part of many photos that was opened by its address: the whole is placed, and the part sought out.
-  const from = Number(frames.dataset.from)
+  const { from } = walk
   if (walk.isToBeDrawn && from === 0) void turnTo(walk.choice, location.href)
   if (from > 0)
     void turnTo(walk.choice, location.href)
       .then(() => walk.near(from, 1))
       .then(() => walk.reach(from))
-  if (!(walk instanceof PlacedWalk)) return
-
   let timer = 0
-  new ResizeObserver(() => {
-    if (frames.clientWidth === width) return
+  const again = () => {
     clearTimeout(timer)
     timer = window.setTimeout(() => void turnTo(walk.choice, location.href), 160)
-  }).observe(frames)
+  }
+  if (!(walk instanceof PlacedWalk)) {
+    addEventListener('resize', () => walk.isOfAnotherDevice && again())
+    return
+  }
+
+  new ResizeObserver(() => frames.clientWidth !== width && again()).observe(frames)
   if (from === 0 && !walk.isLong) return
 
   addEventListener(

@@ -36,8 +36,8 @@ export class PlacedWalk extends Walk {
 
   /** How the photos were placed that the page came with: for the band of widths that the window is in. */
   private asInThePage(): Placed | null {
-    const { bands, from } = this.element.dataset
-    if (!bands || from !== '0') return null
+    const { bands } = this.element.dataset
+    if (!bands || this.from !== 0) return null
     for (const band of bands.split(';')) {
       const [most, window, width] = band.split(',')
       if (most && innerWidth > Number(most)) continue

@@ -8,7 +8,9 @@ export function enhanceSingle() {
   }
   window.addEventListener('keydown', (e) => {
     if (e.metaKey || e.ctrlKey || e.altKey) return
-    const link = document.querySelector<HTMLAnchorElement>(links[e.key] ?? 'none')
+    // Where devices differ there is a link for each; the other ones are not seen.
+    const all = document.querySelectorAll<HTMLAnchorElement>(links[e.key] ?? 'none')
+    const link = [...all].find((each) => each.getClientRects().length > 0)
     if (link) location.assign(link.href)
   })
 }

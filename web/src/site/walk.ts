@@ -1,4 +1,5 @@
 import type { Api } from '../api/client'
+import { deviceNow, saidOf } from './device'
 import { dress, type Frame, make, read } from './frames'
 import { lotOfVisit } from './lot'
 
@@ -20,16 +21,30 @@ export class Walk {
   protected readonly frames = new Map<number, Frame>()
   protected readonly links = new Map<number, HTMLAnchorElement>()
   protected asked = 0
+  /** What it shows is what this device shows. */
+  private device = deviceNow()
+  /** Not every device shows the same photos. */
+  private readonly differs: boolean
   private readonly address: string
 
   constructor(readonly element: HTMLElement) {
     const data = element.dataset
     this.number = Number(data.walk)
     this.address = data.view ?? ''
-    this.shown = Number(data.shown)
+    this.differs = data.differs !== undefined
+    this.shown = saidOf(this.device, data.shown)
     this.choice = new URL(location.href).searchParams.get(this.parameter) ?? ''
-    for (const link of element.querySelectorAll<HTMLAnchorElement>('a[data-id]')) {
-      const place = Number(link.dataset.place)
+    const links = [...element.querySelectorAll<HTMLAnchorElement>('a[data-id]')]
+    // The page numbers those of all devices; here are those of this one.
+    let passed = this.differs ? Number(links[0]?.dataset.place) - this.from : 0
+    for (const link of links) {
+      if (link.dataset.absent?.includes(this.device)) {
+        link.remove()
+        passed++
+        continue
+      }
+      const place = Number(link.dataset.place) - passed
+      link.dataset.place = String(place)
       this.links.set(place, link)
       this.frames.set(place, read(link, place))
     }
@@ -38,6 +53,16 @@ export class Walk {
   /** Whether some of the photos are not in the page. */
   get isLong() {
     return this.shown > this.frames.size
+  }
+
+  /** The place that the page begins with, from 0. */
+  get from() {
+    return saidOf(this.device, this.element.dataset.from)
+  }
+
+  /** Other devices show other photos, and the window has become that of another one. */
+  get isOfAnotherDevice() {
+    return this.differs && this.device !== deviceNow()
   }
 
   /** The server left the order to the lot of this visit. */
@@ -110,6 +135,7 @@ export class Walk {
     this.frames.clear()
     this.links.clear()
     this.choice = view.choice
+    this.device = deviceNow()
     this.shown = view.shown
     this.element.dataset.shown = String(view.shown)
     return before

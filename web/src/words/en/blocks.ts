@@ -246,6 +246,20 @@ export const blockWords = {
     asUsual: 'as usual',
     say: 'say a size',
   },
+  absent: {
+    fold: 'Left out on a device',
+    on: { phone: 'On a phone', tablet: 'On a tablet', desktop: 'On a desktop' },
+    but: (n: number) => (n === 0 ? 'all of them' : n === 1 ? 'all of them but one' : `all of them but ${n}`),
+    which: {
+      phone: 'Which photos does a phone not show?',
+      tablet: 'Which photos does a tablet not show?',
+      desktop: 'Which photos does a desktop not show?',
+    },
+    not: { phone: 'not on a phone', tablet: 'not on a tablet', desktop: 'not on a desktop' },
+    lead: 'Press those that are to be left out there. Everywhere else they stay.',
+    all: 'Leave out none',
+    empty: 'Visitors find no photos in this block yet.',
+  },
   bar: {
     label: 'Filter bar',
     narrow: 'Visitors narrow by',
@@ -358,6 +372,7 @@ export const blockWords = {
     },
     which: 'Which one?',
     choose: 'choose it…',
+    makePage: (title: string) => `Make page “${title}”`,
     address: 'https://… or /…',
     addressLabel: 'Address',
     nowhere: 'It leads nowhere yet, so visitors do not see it.',

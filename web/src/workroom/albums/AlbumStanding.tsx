@@ -5,10 +5,14 @@ import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { useCategories } from '../shell/data'
 import { CategoryChoice } from '../standing/CategoryChoice'
+import { CoverOpens } from '../standing/CoverOpens'
 import { useStand, withCategory } from '../standing/useStand'
 import { AlbumDate } from './AlbumDate'
 import { AlbumPlace } from './AlbumPlace'
 import { AlbumTags } from './AlbumTags'
+
+/** The page that was made for it. */
+const madeForIt = 'made for it'
 
 /** Where an album stands, read as sentences whose parts are pressed to change them. */
 export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
@@ -50,20 +54,18 @@ export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
             label={w.standing.address}
             onSay={(address) => say({ address })}
           />
-          {album.page && (
-            <>
-              <span>{w.standing.itsCover}</span>
-              <WordSelect
-                label={w.standing.opens}
-                value={standing.opens === album.id ? 'own' : 'itself'}
-                choices={[
-                  ['itself', w.standing.opensItself],
-                  ['own', w.standing.opensOwn],
-                ]}
-                onChoose={(opens) => say({ opens: opens === 'own' ? album.id : null })}
-              />
-            </>
-          )}
+          <span>{w.standing.itsCover}</span>
+          <CoverOpens
+            opens={standing.opens ?? (album.page ? madeForIt : album.id)}
+            itself={[
+              ...(album.page ? [{ key: madeForIt, name: w.standing.opensItself }] : []),
+              { key: album.id, name: w.standing.opensOwn },
+            ]}
+            onSay={(opens) =>
+              // Where there is none made for it yet, one that is made is opened.
+              say({ opens: opens === madeForIt || (opens === album.id && !album.page) ? null : opens })
+            }
+          />
         </p>
         <p className="flex flex-wrap items-baseline gap-x-1.5">
           <span>{w.standing.visitors}</span>

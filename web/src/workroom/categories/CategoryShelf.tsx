@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { useNavigate } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { AddressField } from '../../kit/AddressField'
 import { Button } from '../../kit/Button'
@@ -6,8 +7,10 @@ import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { make } from '../pages/blocks/blocks'
 import { PhotoPicker } from '../pages/blocks/PhotoPicker'
+import { useAct } from '../shell/data'
 import { useHand } from '../shell/hand'
 import { tell } from '../shell/news'
+import { CoverOpens } from '../standing/CoverOpens'
 import { ShelfAlbums } from './ShelfAlbums'
 
 const away = w.errors.away
@@ -16,6 +19,12 @@ type Line = Api['CategoryLine']
 export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api['CategoryPage']) => void }) {
   const { page } = line
   const { cover: _, ...uncovered } = page
+  const { opens: __, ...opensOwn } = page
+  const go = useNavigate()
+  const makePage = useAct(
+    () => body(api.POST('/api/pages', { body: { category: line.id } }), away),
+    (made) => void go({ to: '/workroom/pages/$page', params: { page: made.id } }),
+  )
   const { ids, count } = useHand()
   const albums = useQuery({
     queryKey: ['albums', 'in', line.id],
@@ -84,6 +93,17 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
             {w.shelf.coverBack}
           </Button>
         )}
+        <span className="ml-3">{w.shelf.coverOpens}</span>
+        <CoverOpens
+          opens={page.opens ?? own}
+          itself={[{ key: own, name: w.standing.opensOwn }]}
+          onSay={(opens) => onPage(opens === own ? opensOwn : { ...page, opens })}
+        />
+        {!page.opens && (
+          <Button look="word" disabled={makePage.isPending} onClick={() => makePage.mutate(undefined)}>
+            {w.shelf.makePage}
+          </Button>
+        )}
       </p>
       {albums && <ShelfAlbums line={line} albums={albums} />}
     </section>
@@ -92,5 +112,7 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
 
 /** Covers stand three beside each other, as a rule. */
 const coversAcross = 3
+/** The page that it has by itself. */
+const own = 'own'
 const asCover = make('photo')
 const sorts = ['newest', 'oldest', 'title', 'hand'] as const

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react'
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
 import type { Typing } from '../typing/typing'
+import { AbsentFold } from './AbsentFold'
 import { BarFold } from './BarFold'
 import type { Block, BlockOf } from './blocks'
 import { ContactSettings } from './ContactSettings'
@@ -114,6 +115,7 @@ function PhotosSettings({
             <BarFold bar={block.bar} onSay={(bar) => onSay({ ...block, bar })} />
           )}
           <LayoutFolds layout={block.layout} onSay={(layout) => onSay({ ...block, layout })} />
+          <AbsentFold block={block} onSay={(absent) => onSay({ ...block, absent })} />
           {frame}
         </>
       }

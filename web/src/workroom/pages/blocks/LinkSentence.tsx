@@ -1,9 +1,9 @@
-import type { Api } from '../../../api/client'
+import { type Api, api, body } from '../../../api/client'
 import { Button } from '../../../kit/Button'
 import { ChooserPopover } from '../../../kit/ChooserPopover'
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
-import { useAlbums, useCategories, usePages } from '../../shell/data'
+import { useAct, useAlbums, useCategories, usePages } from '../../shell/data'
 import { OneFile } from './FileSettings'
 
 type Link = Api['LinkTo']
@@ -22,6 +22,10 @@ export function LinkSentence({
   onSay: (link: Link) => void
 }) {
   const things = useThings(link.kind)
+  const makePage = useAct(
+    (title: string) => body(api.POST('/api/pages', { body: { title } }), w.errors.away),
+    (made) => onSay({ ...link, thing: made.id }),
+  )
   const chosen = things.find((t) => t.key === link.thing)
   return (
     <>
@@ -56,6 +60,10 @@ export function LinkSentence({
           }
           choices={things}
           onChoose={(thing) => onSay({ ...link, thing: thing.key })}
+          {...(link.kind === 'page' && {
+            onNew: (title: string) => makePage.mutate(title),
+            newLabel: w.link.makePage,
+          })}
         />
       )}
     </>

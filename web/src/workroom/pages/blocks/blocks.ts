@@ -48,6 +48,9 @@ export const usualLayout: Api['BlockLayout'] = {
   slides: { turn: 'fade', shape: null, fills: false, motion: usualMotion },
 }
 
+/** Every photo stands on every device. */
+export const noneAbsent: Api['Absent'] = { phone: [], tablet: [], desktop: [] }
+
 const newId = () => crypto.randomUUID()
 
 /** A new block as it begins. */
@@ -77,6 +80,7 @@ export function make(kind: BlockKind): Block {
         },
         layout: usualLayout,
         bar: { categories: [], tags: [] },
+        absent: noneAbsent,
       }
     case 'index':
       return {

@@ -1,0 +1,13 @@
+const devices = ['phone', 'tablet', 'desktop'] as const
+
+/** A size of window by which a block may show other photos. */
+export type Device = (typeof devices)[number]
+
+/** Which device the window is; as in Core and in the style sheet. */
+export const deviceNow = (): Device => (innerWidth < 600 ? 'phone' : innerWidth < 1024 ? 'tablet' : 'desktop')
+
+/** Of what the page says, once for all or of each device, what it says of this one. */
+export function saidOf(device: Device, said: string | undefined): number {
+  const each = (said ?? '').split(',')
+  return Number(each[devices.indexOf(device)] ?? each[0])
+}
