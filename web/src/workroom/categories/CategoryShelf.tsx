@@ -74,7 +74,9 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
           choices={sorts.map((sort) => [sort, w.shelf.sorts[sort]])}
           onChoose={(sort) => onPage({ ...page, sort })}
         />
-        <span className="ml-3">{page.cover ? w.shelf.coverChosen : w.shelf.coverSuits}.</span>
+      </p>
+      <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
+        <span>{page.cover ? w.shelf.coverChosen : w.shelf.coverSuits}.</span>
         {count === 1 && ids[0] !== page.cover && (
           <Button look="word" onClick={() => ids[0] && cover(ids[0])}>
             {w.shelf.coverInHand}
