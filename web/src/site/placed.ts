@@ -7,8 +7,9 @@ type Box = Api['SiteBox']
 /** So many screens beyond what is seen are fetched ahead, and so many more stay in the document. */
 const ahead = 1.5
 const kept = 2.5
-/** So many frames are put into the document at once, besides those that are seen: a browser on a phone draws them between two frames. */
-const atOnce = 16
+/** So many frames are put into the document at once, and so many that are seen: a browser on a phone draws them between two of its own. */
+const atOnce = 12
+const seenAtOnce = 40
 
 /** How photos were placed: for which width of the block and the window, CSS pixels, and the height that all take. */
 type Placed = { width: number; window: number; height: number }
@@ -123,8 +124,10 @@ export class PlacedWalk extends Walk {
   override async fill(): Promise<void> {
     if (this.filling) return
     this.filling = true
+    let came = false
     try {
       for (let top = this.gap(this.seen(0.5)); top !== undefined; top = this.gap(this.seen(0.5))) {
+        came = true
         const mine = this.asked
         const part = { top, bottom: this.seen(ahead).bottom }
         const view = await this.ask(part)
@@ -136,41 +139,51 @@ export class PlacedWalk extends Walk {
     } finally {
       this.filling = false
     }
+    // Reading an answer is enough for one frame of the screen.
+    if (came && !document.hidden) await new Promise(requestAnimationFrame)
     this.draw()
   }
 
-  /** Photos near what is seen stand in the document, in their order; others do not. */
+  /** Photos near what is seen stand in the document, in their order; others do not. What it measures it measures before it changes anything. */
   draw() {
     const { top, bottom } = this.seen(kept)
+    const now = this.seen(0.1)
+    const across = this.element.clientWidth
+    const picture = this.withWords ? (this.element.querySelector('img')?.clientWidth ?? 0) : null
+    const inView = (box: Box) => box.y + box.height >= now.top && box.y <= now.bottom
     const wanted: number[] = []
+    const added: { place: number; box: Box }[] = []
     for (const [place, box] of this.boxes)
-      if (box.y + box.height >= top && box.y <= bottom) wanted.push(place)
+      if (box.y + box.height >= top && box.y <= bottom) {
+        wanted.push(place)
+        if (!this.link(place)) added.push({ place, box })
+      }
     wanted.sort((a, b) => a - b)
+    // What is seen comes first, and the nearer of the rest.
+    const middle = (now.top + now.bottom) / 2
+    const away = (box: Box) => Math.abs(box.y + box.height / 2 - middle)
+    added.sort((a, b) => Number(inView(b.box)) - Number(inView(a.box)) || away(a.box) - away(b.box))
+    const seen = added.filter(({ box }) => inView(box)).length
+    const comes = new Set(
+      added.slice(0, Math.max(atOnce, Math.min(seen, seenAtOnce))).map(({ place }) => place),
+    )
     const stays = new Set(wanted)
     for (const [place, link] of this.links)
       if (link.isConnected && this.boxes.has(place) && !stays.has(place) && link !== document.activeElement)
         link.remove()
-    const now = this.seen(0.1)
-    let room = atOnce
-    let left = false
     let next: Element | null = null
     for (const place of wanted.reverse()) {
       const frame = this.frames.get(place)
       const box = this.boxes.get(place)
-      if (!frame || !box) continue
-      const inView = box.y + box.height >= now.top && box.y <= now.bottom
-      if (!this.link(place) && !inView && room-- <= 0) {
-        left = true
-        continue
-      }
+      if (!frame || !box || !(comes.has(place) || this.link(place))) continue
       const link = this.links.get(place) ?? dress(make(this.withWords), frame)
       this.links.set(place, link)
-      this.stand(link, place)
+      this.stand(link, box, picture ?? Math.ceil((box.width / this.room().width) * across))
       if (!link.isConnected || (next && link.nextElementSibling !== next))
         this.element.insertBefore(link, next)
       next = link
     }
-    if (left && !this.drawing) {
+    if (comes.size < added.length && !this.drawing) {
       this.drawing = true
       requestAnimationFrame(() => {
         this.drawing = false
@@ -179,9 +192,9 @@ export class PlacedWalk extends Walk {
     }
   }
 
-  private stand(link: HTMLAnchorElement, place: number) {
-    const box = this.boxes.get(place)
-    if (!box || this.stood.get(link) === box) return
+  /** Puts a photo in its box. */
+  private stand(link: HTMLAnchorElement, box: Box, across: number) {
+    if (this.stood.get(link) === box) return
     this.stood.set(link, box)
     const { width, height } = this.room()
     Object.assign(link.style, {
@@ -191,9 +204,6 @@ export class PlacedWalk extends Walk {
       height: `${(box.height / height) * 100}%`,
     })
     const picture = link.querySelector('img')
-    const across = this.withWords
-      ? (this.element.querySelector('img')?.clientWidth ?? 0)
-      : Math.ceil((box.width / width) * this.element.clientWidth)
     if (picture && picture.dataset.across !== String(across)) {
       picture.dataset.across = String(across)
       picture.sizes = `${across}px`
