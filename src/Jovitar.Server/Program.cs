@@ -21,6 +21,7 @@ using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site;
+using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Taxonomy;
 using Jovitar.Server.Visits;
 using Jovitar.Server.Verify;

@@ -370,6 +370,30 @@ public sealed partial class StandingTests
     }
 
     [Fact]
+    public async Task Things_of_one_name_that_come_back_from_the_bin_together_have_an_address_each()
+    {
+        var (site, owner, _, _) = await StartAsync(1);
+        await using var __ = site;
+        foreach (var kind in (string[])["category", "album"])
+        {
+            var list = kind == "album" ? "albums" : "categories";
+            async Task<string> MadeAsync() => kind == "album" ? await MakeAsync(owner, "Tides", []) : await CategoryAsync(owner, "Tides");
+            var binned = new List<string>();
+            for (var n = 0; n < 3; n++)
+            {
+                binned.Add(await MadeAsync());
+                await (await owner.DeleteAsync($"/api/{list}/{binned[n]}")).ReadAsync();
+            }
+
+            await MadeAsync();
+            await (await owner.PostAsJsonAsync("/api/bin/restore", new { things = binned.Select(id => new { kind, id }) })).ReadAsync();
+            var addresses = await site.ScalarAsync<string>($"select string_agg(address, ' ' order by address) from {kind} where binned is null");
+            Assert.Equal(4, addresses.Split(' ').Distinct().Count());
+            Assert.Contains("tides", addresses.Split(' '));
+        }
+    }
+
+    [Fact]
     public async Task Many_at_once_who_make_albums_and_categories_of_one_name_get_an_address_each()
     {
         await using var site = await Site.StartAsync(workers: 0);

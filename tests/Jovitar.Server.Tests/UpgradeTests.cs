@@ -21,7 +21,8 @@ public sealed class UpgradeTests
         insert into account (id, email, email_key, name, password_hash, made) values (gen_random_uuid(), 'odile@example.test', 'odile@example.test', 'Odile', @password, now());
         update site set title = 'Trial';
         insert into album (id, working_name, title, cover, made) values ('{{{Album}}}', 'Season', 'The season', null, now());
-        insert into category (id, parent, name, place) values ('{{{Festival}}}', null, 'Festival', 0), ('{{{Night}}}', '{{{Festival}}}', 'Night', 0);
+        insert into category (id, parent, name, place) values ('{{{Festival}}}', null, 'Festival', 0), ('{{{Night}}}', '{{{Festival}}}', 'Night', 0),
+          ('eeeeeeee-0002-7000-8000-000000000001', '{{{Festival}}}', 'Night', 1), ('eeeeeeee-0003-7000-8000-000000000002', '{{{Festival}}}', 'Night', 2);
         insert into tag (id, name, key) values ('{{{Pier}}}', 'pier', 'pier');
         insert into photo (id, hash, file_name, media_type, bytes, width, height, state, stage, title, credit, copyright, licence, arrived, tag_words)
         select ('0000000' || n || '-0000-7000-8000-000000000000')::uuid, sha256(n::text::bytea), n || '.jpg', 'image/jpeg', 1, 3, 2, case n when 4 then 'binned' else 'ready' end, 2, 'Title ' || n, 'Kite Guild', 'the file says', 'all rights', now(), case n when 4 then '' else 'pier' end
@@ -88,7 +89,7 @@ public sealed class UpgradeTests
         Assert.DoesNotContain("unfinished", shown, StringComparison.Ordinal);
         Assert.Equal("/season", (await visitor.GetAsync("/season-2025")).Headers.Location?.OriginalString);
         var categories = (await GetAsync(owner, "/api/categories")).GetProperty("categories").EnumerateArray().Select(c => (c.GetProperty("name").GetString(), c.GetProperty("depth").GetInt32(), c.GetProperty("photos").GetInt32()));
-        Assert.Equal([("Festival", 0, 0), ("Night", 1, 3)], categories);
+        Assert.Equal([("Festival", 0, 0), ("Night", 1, 3), ("Night", 1, 0), ("Night", 1, 0)], categories);
         // A photo can be moved between two of those that stood at 0 and 1 before.
         var version = (await GetAsync(owner, $"/api/albums/{Album}")).GetProperty("version").GetInt64();
         await (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{Album}/order", new { photos = new[] { Photos[1] }, position = 1 }, version)).ReadAsync();

@@ -4,6 +4,7 @@ using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Site;
+using Jovitar.Server.Site.Drawing;
 using Microsoft.AspNetCore.Http;
 
 namespace Jovitar.Server.Tests;

@@ -13,6 +13,7 @@ import {
   turnedSpot,
   unturned,
 } from '../../web/src/workroom/corrections/geometry'
+import { about, most, whole, within } from '../../web/src/site/zoom'
 import { isBeneath, landing, steps, type TreeLine } from '../../web/src/workroom/categories/tree'
 
 // What the browser must know of the recipe's geometry to show it while one drags; the server has the last word. No page is opened.
@@ -119,6 +120,9 @@ function setDown(lines: readonly TreeLine[], id: string, to: { parent: string | 
 
 test('wherever a line of a tree is dropped, it lands in the gap and at the depth that was shown, and no other line moves', () => {
   const any = chance(5)
+  // Told at the end, all at once: each thing that is expected by itself takes its time.
+  const wrong: string[] = []
+  const stand = (lines: readonly TreeLine[]) => JSON.stringify(lines.map((l) => [l.id, l.depth, l.parent]))
   for (let round = 0; round < 2000; round++) {
     const lines = anyTree(any)
     const moved = lines[Math.floor(any(0, lines.length))]?.id ?? ''
@@ -126,15 +130,17 @@ test('wherever a line of a tree is dropped, it lands in the gap and at the depth
     const gap = Math.floor(any(0, rest.length + 1))
     const to = landing(lines, moved, gap, Math.round(any(-2, 6)))
     const after = setDown(lines, moved, to)
-    expect(after).toHaveLength(lines.length)
-    expect(after.filter((l) => !isBeneath(after, l.id, moved)).map((l) => [l.id, l.depth, l.parent])).toEqual(rest.map((l) => [l.id, l.depth, l.parent]))
-    expect(after.findIndex((l) => l.id === moved)).toBe(gap)
-    expect(after.find((l) => l.id === moved)?.depth).toBe(to.depth)
+    const others = after.filter((l) => !isBeneath(after, l.id, moved))
+    const there = after.findIndex((l) => l.id === moved)
+    if (after.length !== lines.length || stand(others) !== stand(rest) || there !== gap || after[there]?.depth !== to.depth)
+      wrong.push(`${moved} of ${stand(lines)} to ${gap}: ${stand(after)}`)
   }
+  expect(wrong).toEqual([])
 })
 
 test('arrows lead through every place of a tree and never out of it', () => {
   const any = chance(7)
+  const wrong: string[] = []
   for (let round = 0; round < 500; round++) {
     let lines = anyTree(any)
     const moved = lines[Math.floor(any(0, lines.length))]?.id ?? ''
@@ -145,7 +151,42 @@ test('arrows lead through every place of a tree and never out of it', () => {
       const before = lines.find((l) => l.id === moved)
       lines = setDown(lines, moved, to)
       const now = lines.find((l) => l.id === moved)
-      expect((now?.depth ?? 0) - (before?.depth ?? 0)).toBe(key === 'ArrowRight' ? 1 : key === 'ArrowLeft' ? -1 : 0)
+      const deeper = (now?.depth ?? 0) - (before?.depth ?? 0)
+      if (deeper !== (key === 'ArrowRight' ? 1 : key === 'ArrowLeft' ? -1 : 0)) wrong.push(`${key} took ${moved} ${deeper} deeper`)
     }
   }
+  expect(wrong).toEqual([])
+})
+
+test('however a photo is made larger and moved, the point stays as far as the edges let it, and no edge comes inside the stage', () => {
+  const any = chance(17)
+  const wrong: string[] = []
+  for (let round = 0; round < 1000; round++) {
+    const stage = { width: any(200, 1600), height: any(200, 1200) }
+    const fits = Math.min(stage.width / 3, stage.height / 2) * any(0.3, 1)
+    const photo = { width: 3 * fits, height: 2 * fits }
+    let zoom = whole
+    for (let step = 0; step < 8; step++) {
+      const point = { x: any(-stage.width / 2, stage.width / 2), y: any(-stage.height / 2, stage.height / 2) }
+      const scale = any(1, most(2560, photo.width))
+      const next = about(zoom, scale, point, photo, stage)
+      for (const [at, size, of, before] of [
+        ['x', photo.width, stage.width, zoom.x],
+        ['y', photo.height, stage.height, zoom.y],
+      ] as const) {
+        const room = Math.max(0, (size * next.scale - of) / 2)
+        if (Math.abs(next[at]) > room + 1e-6) wrong.push(`${at} ${next[at]} beyond ${room}`)
+        // Unless an edge stopped it, the same place of the photo lies under the point.
+        const there = (point[at] - before) / zoom.scale
+        if (Math.abs(next[at]) < room - 1e-6 && Math.abs((point[at] - next[at]) / next.scale - there) > 1e-6) wrong.push(`${at} slipped`)
+      }
+      zoom = within({ ...next, x: next.x + any(-900, 900), y: next.y + any(-900, 900) }, photo, stage)
+      if (Math.abs(zoom.x) > Math.max(0, (photo.width * zoom.scale - stage.width) / 2) + 1e-6) wrong.push('dragged out')
+    }
+  }
+  expect(wrong).toEqual([])
+  // Worked by hand: twice as large about a point 100 to the right, it moves 100 to the left.
+  expect(about(whole, 2, { x: 100, y: 0 }, { width: 900, height: 600 }, { width: 1000, height: 700 })).toEqual({ scale: 2, x: -100, y: 0 })
+  expect([most(2560, 1280), most(800, 900), most(0, 0)]).toEqual([2, 2, 2])
+  expect(most(2560, 640)).toBe(4)
 })

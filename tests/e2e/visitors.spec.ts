@@ -94,6 +94,118 @@ test('on a phone a finger opens a photo, leafs through, and “back” leads to 
   await page.context().close()
 })
 
+/** Where the open photo is drawn, and the stage that it stands on. */
+const drawn = (page: Page) =>
+  page.locator('.viewer-stage').evaluate((stage) => {
+    const of = (e: Element | null) => {
+      const { left, top, right, bottom, width } = e?.getBoundingClientRect() ?? new DOMRect()
+      return { left, top, right, bottom, width }
+    }
+    return { photo: of(stage.querySelector('img')), stage: of(stage) }
+  })
+
+test('a photo is made larger about where one points, moved as far as its edges, and whole again', async ({ page }) => {
+  await page.goto('/regatta')
+  await frames(page).nth(2).click()
+  const viewer = page.getByRole('dialog')
+  await expect(viewer.getByText('3 of 12')).toBeVisible()
+  const whole = await drawn(page)
+  const point = { x: whole.photo.left + whole.photo.width * 0.75, y: (whole.photo.top + whole.photo.bottom) / 2 }
+  await page.mouse.move(point.x, point.y)
+  await page.mouse.wheel(0, -300)
+  await expect(viewer.getByRole('button', { name: 'Whole' })).toBeVisible()
+  const larger = await drawn(page)
+  expect(larger.photo.width).toBeGreaterThan(whole.photo.width * 1.3)
+  // What was under the pointer still is.
+  expect(Math.abs((point.x - larger.photo.left) / larger.photo.width - 0.75)).toBeLessThan(0.01)
+
+  // A double press goes all the way: to the largest rendition, which is fetched for it.
+  await page.keyboard.press('Escape')
+  await expect(viewer.getByRole('button', { name: 'Larger' })).toBeVisible()
+  expect((await drawn(page)).photo.width).toBeCloseTo(whole.photo.width, 0)
+  await page.mouse.dblclick(point.x, point.y)
+  const largest = await viewer.locator('.viewer-stage img').evaluate((i) => Math.max(...(i as HTMLImageElement).srcset.split(',').map((each) => Number(/(\d+)w/.exec(each)?.[1]))))
+  await expect.poll(async () => Math.round((await drawn(page)).photo.width)).toBe(Math.max(largest, Math.round(whole.photo.width * 2)))
+  await expect.poll(() => viewer.locator('.viewer-stage img').evaluate((i) => (i as HTMLImageElement).currentSrc)).toMatch(new RegExp(`-${largest}\\.webp$`))
+  await noSeriousFinding(page)
+
+  // Dragged far beyond, its edge stops at the stage's; and no drag closes the viewer or leafs.
+  await page.mouse.move(point.x, point.y)
+  await page.mouse.down()
+  await page.mouse.move(point.x + 4000, point.y + 10, { steps: 4 })
+  await page.mouse.up()
+  const dragged = await drawn(page)
+  expect(dragged.photo.left).toBeCloseTo(dragged.stage.left, 0)
+  await expect(viewer.getByText('3 of 12')).toBeVisible()
+  // The next one begins whole.
+  await page.keyboard.press('ArrowRight')
+  await expect(viewer.getByText('4 of 12')).toBeVisible()
+  await expect(viewer.getByRole('button', { name: 'Larger' })).toBeVisible()
+  await page.keyboard.press('+')
+  await expect(viewer.getByRole('button', { name: 'Whole' })).toBeVisible()
+  await page.keyboard.press('-')
+  await expect(viewer.getByRole('button', { name: 'Larger' })).toBeVisible()
+  await page.keyboard.press('End')
+  await expect(viewer.getByText('12 of 12')).toBeVisible()
+  await page.keyboard.press('Home')
+  await expect(viewer.getByText('1 of 12')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(viewer).toHaveCount(0)
+})
+
+test('two fingers make a photo larger on a phone, one moves it then, and two taps bring it back', async ({ browser }) => {
+  const page = await phone(browser)
+  await frames(page).first().tap()
+  const viewer = page.getByRole('dialog')
+  await expect(viewer.getByText('1 of 12')).toBeVisible()
+  await noSeriousFinding(page)
+  const before = await drawn(page)
+  const middle = { x: 195, y: (before.photo.top + before.photo.bottom) / 2 }
+  const touch = await page.context().newCDPSession(page)
+  const fingers = (apart: number) => [{ x: middle.x - apart, y: middle.y, id: 0 }, { x: middle.x + apart, y: middle.y, id: 1 }]
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: fingers(30) })
+  for (const apart of [40, 55, 70, 90]) await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: fingers(apart) })
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+  await expect.poll(async () => (await drawn(page)).photo.width / before.photo.width).toBeGreaterThan(2.5)
+  // The window itself was not made larger.
+  expect(await page.evaluate(() => visualViewport?.scale)).toBe(1)
+  await swipe(page, [300, middle.y], [60, middle.y])
+  await expect(viewer.getByText('1 of 12')).toBeVisible()
+  expect((await drawn(page)).photo.left).toBeLessThan(before.photo.left - 200)
+  await page.touchscreen.tap(200, middle.y)
+  await page.touchscreen.tap(200, middle.y)
+  await expect.poll(async () => Math.round((await drawn(page)).photo.width)).toBe(Math.round(before.photo.width))
+  await swipe(page, [330, middle.y], [60, middle.y])
+  await expect(viewer.getByText('2 of 12')).toBeVisible()
+  await page.context().close()
+})
+
+test('photos follow each other by themselves until somebody takes over, and a link to one is copied', async ({ browser }) => {
+  const context = await browser.newContext({ permissions: ['clipboard-read', 'clipboard-write'] })
+  const page = await context.newPage()
+  await page.clock.install()
+  await page.goto('/regatta')
+  await frames(page).nth(9).click()
+  const viewer = page.getByRole('dialog')
+  await expect(viewer.getByText('10 of 12')).toBeVisible()
+  await viewer.getByRole('button', { name: 'Copy link' }).click()
+  await expect(viewer.getByRole('button', { name: 'Copied' })).toBeVisible()
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(page.url())
+  await viewer.getByRole('button', { name: 'Play' }).click()
+  await page.clock.runFor(4100)
+  await expect(viewer.getByText('11 of 12')).toBeVisible()
+  await page.keyboard.press('ArrowLeft')
+  await expect(viewer.getByText('10 of 12')).toBeVisible()
+  await page.clock.runFor(20_000)
+  await expect(viewer.getByText('10 of 12')).toBeVisible()
+  await viewer.getByRole('button', { name: 'Play' }).click()
+  for (let n = 0; n < 3; n++) await page.clock.runFor(4100)
+  // At the last it comes to rest.
+  await expect(viewer.getByText('12 of 12')).toBeVisible()
+  await expect(viewer.getByRole('button', { name: 'Play' })).toBeDisabled()
+  await context.close()
+})
+
 test('at the first and the last photo the viewer goes no further, and the keys stay inside it', async ({ page }) => {
   await page.goto('/regatta')
   await frames(page).first().click()

@@ -48,7 +48,10 @@ internal static class Addresses
         return (bool)(await taken.ExecuteScalarAsync(ct))!;
     }
 
-    /// <summary>Gives things that come back, and whose address another has taken meanwhile or has, too, and comes back with them, one beside it.</summary>
+    /// <summary>
+    /// Gives things that come back, and whose address another has taken meanwhile or has, too, and comes back with them, one beside it:
+    /// told apart by the end of what names them, for they begin with the moment they were made (RFC 9562, version 7).
+    /// </summary>
     public static async Task FreeThoseBackAsync(Act act, string kind, IReadOnlyList<Guid> ids, CancellationToken ct)
     {
         if (ids.Count == 0)
@@ -60,7 +63,7 @@ internal static class Addresses
         await act.RunAsync(
             $"""
             update {kind} as t
-               set address = left(t.address, 70) || '-' || left(replace(t.id::text, '-', ''), 8)
+               set address = left(t.address, 70) || '-' || right(t.id::text, 8)
              where t.id = any(@ids) and t.binned is not null
                and exists (
                  select

@@ -50,14 +50,14 @@ with named as (
          row_number() over (partition by address_of(coalesce(nullif(title, ''), working_name), 'album') order by made, id) as n
     from album)
 update album as a
-   set address = named.wish || case when named.n = 1 then '' else '-' || left(replace(a.id::text, '-', ''), 8) end
+   set address = named.wish || case when named.n = 1 then '' else '-' || right(a.id::text, 8) end
   from named
  where named.id = a.id;
 with named as (
   select id, address_of(name, 'category') as wish, row_number() over (partition by address_of(name, 'category') order by id) as n
     from category)
 update category as c
-   set address = named.wish || case when named.n = 1 then '' else '-' || left(replace(c.id::text, '-', ''), 8) end
+   set address = named.wish || case when named.n = 1 then '' else '-' || right(c.id::text, 8) end
   from named
  where named.id = c.id;
 -- Who makes one without choosing an address gets one that nobody has.

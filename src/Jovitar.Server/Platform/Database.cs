@@ -13,8 +13,8 @@ internal static class Database
 
     const int Tries = 6;
 
-    /// <summary>The index that no two pages of one address get past.</summary>
-    const string PageAddress = "page_address";
+    /// <summary>The indexes that no two things of one address get past.</summary>
+    static readonly string[] AddressKeys = ["page_address", "album_address", "category_address"];
 
     /// <summary>A transaction on a connection of its own; both end with it.</summary>
     public static Task<Transaction> BeginAsync(this NpgsqlDataSource db, CancellationToken ct) => db.BeginAsync((connection, transaction) => new Transaction(connection, transaction), ct);
@@ -36,7 +36,7 @@ internal static class Database
     }
 
     /// <summary>
-    /// Does a whole transaction again when it lost against another one (a deadlock, rows that changed meanwhile, a page's address that
+    /// Does a whole transaction again when it lost against another one (a deadlock, rows that changed meanwhile, an address that
     /// another took between looking and writing): the database is there, and nobody need hear of it.
     /// </summary>
     public static async Task<T> AgainAsync<T>(Func<Task<T>> transaction, CancellationToken ct)
@@ -47,7 +47,7 @@ internal static class Database
             {
                 return await transaction();
             }
-            catch (PostgresException e) when (tried < Tries && (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure || e.ConstraintName == PageAddress))
+            catch (PostgresException e) when (tried < Tries && (e.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure || AddressKeys.Contains(e.ConstraintName)))
             {
                 await Task.Delay(Random.Shared.Next(5, 20 * tried), ct);
             }

@@ -6,6 +6,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Visits;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;

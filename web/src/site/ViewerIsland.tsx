@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { createRoot } from 'react-dom/client'
 import { w } from '../words/site'
+import { useZoom } from './useZoom'
+import { ViewerSteps } from './ViewerSteps'
 import type { Frame, Walk } from './walk'
 
 /** A photo of a walk, open in the viewer. */
@@ -8,9 +10,10 @@ type Open = { walk: Walk; place: number; frame: Frame }
 
 export type ViewerHandle = { open: (walk: Walk, place: number) => void }
 
-const swipe = 45
 /** So many photos on either side are known before one comes to them. */
 const beside = 20
+/** So long each photo stands while they play, milliseconds. */
+const pace = 4000
 
 /** Makes the viewer and gives the way to open it. */
 export function mountViewer(walks: readonly Walk[]): ViewerHandle {
@@ -35,6 +38,10 @@ export function mountViewer(walks: readonly Walk[]): ViewerHandle {
 const sizes = (frame: Frame) =>
   `min(100vw, calc((100vh - 7rem) * ${(frame.width / frame.height).toFixed(4)}))`
 
+/** How many pixels across its largest rendition has. */
+const largestOf = (frame: Frame) =>
+  Math.max(...frame.sources.split(',').map((source) => Number(/(\d+)w\s*$/.exec(source)?.[1] ?? 0)))
+
 /** One photo over the whole window. It walks what the visitor narrowed to, has an address, and leaves the page as it was. */
 function Viewer({
   walks,
@@ -49,7 +56,7 @@ function Viewer({
   const dialog = useRef<HTMLDialogElement>(null)
   const came = useRef<Open | null>(null)
   const opened = useRef(false)
-  const touch = useRef<{ x: number; y: number } | null>(null)
+  const [plays, setPlays] = useState(false)
 
   const open = useCallback((walk: Walk, place: number) => {
     const frame = walk.at(place)
@@ -115,6 +122,25 @@ function Viewer({
   }, [shown])
   if (shown) came.current = shown
 
+  const to = useCallback(
+    (by: number) => {
+      setPlays(false)
+      void step(by)
+    },
+    [step],
+  )
+  const last = shown ? shown.walk.shown - 1 : 0
+  const zoom = useZoom(frame?.id ?? '', frame ? largestOf(frame) : 0, to)
+  useEffect(() => {
+    if (!plays || !shown || zoom.zoom.scale > 1) return
+    if (shown.place >= last) return setPlays(false)
+    const next = setTimeout(() => void step(1), pace)
+    return () => clearTimeout(next)
+  }, [plays, shown, last, step, zoom.zoom.scale])
+  useEffect(() => {
+    if (!shown) setPlays(false)
+  }, [shown])
+
   // That somebody looked is counted, not who; a draft is looked at by staff.
   const seen = frame?.id
   const counts = shown?.walk.element.dataset.view?.startsWith('/site/')
@@ -124,6 +150,18 @@ function Viewer({
 
   if (!shown || !frame) return null
   const title = frame.title || w.untitled
+  const { scale, x, y } = zoom.zoom
+  const keys: Record<string, () => void> = {
+    ArrowRight: () => to(1),
+    ArrowLeft: () => to(-1),
+    Home: () => to(-shown.place),
+    End: () => to(last - shown.place),
+    '+': zoom.larger,
+    '=': zoom.larger,
+    '-': zoom.smaller,
+    // First it is whole again, then the viewer closes.
+    Escape: () => (scale > 1 ? zoom.turnRound() : close()),
+  }
   return (
     <dialog
       ref={dialog}
@@ -133,65 +171,51 @@ function Viewer({
         e.preventDefault()
         close()
       }}
+      onClose={close}
       onKeyDown={(e) => {
-        if (e.key === 'ArrowRight') void step(1)
-        else if (e.key === 'ArrowLeft') void step(-1)
-        else return
+        const key = e.ctrlKey || e.metaKey || e.altKey ? undefined : keys[e.key]
+        if (!key) return
         e.preventDefault()
+        key()
       }}
-      onClick={(e) => e.target instanceof Element && e.target.matches('.viewer, .viewer-stage') && close()}
-      onPointerDown={(e) => {
-        touch.current = e.pointerType === 'mouse' ? null : { x: e.clientX, y: e.clientY }
-      }}
-      onPointerUp={(e) => {
-        const from = touch.current
-        if (!from) return
-        const away = e.clientX - from.x
-        if (Math.abs(away) > swipe && Math.abs(away) > Math.abs(e.clientY - from.y) * 1.5)
-          void step(away < 0 ? 1 : -1)
-        touch.current = null
-      }}
+      onClick={(e) =>
+        e.target instanceof Element &&
+        e.target.matches('.viewer, .viewer-stage') &&
+        !zoom.wasDragged() &&
+        scale === 1 &&
+        close()
+      }
     >
-      <div className="viewer-stage">
+      <div ref={zoom.stage} className={scale > 1 ? 'viewer-stage larger' : 'viewer-stage'} {...zoom.on}>
         <img
+          ref={zoom.picture}
           key={frame.id}
           src={frame.source}
           srcSet={frame.sources}
-          sizes={sizes(frame)}
+          sizes={scale > 1 ? `${largestOf(frame)}px` : sizes(frame)}
+          style={scale > 1 ? { transform: `translate(${x}px, ${y}px) scale(${scale})` } : {}}
           width={frame.width}
           height={frame.height}
           alt={frame.alt || title}
           draggable={false}
         />
       </div>
-      <div className="viewer-words" aria-live="polite">
+      <div className="viewer-words" aria-live={plays ? 'off' : 'polite'}>
         <div>
           <h2>{title}</h2>
           {frame.caption && <p>{frame.caption}</p>}
           {frame.credit && <p className="credit">{frame.credit}</p>}
         </div>
-        <div className="viewer-steps">
-          <span className="count">{w.of(shown.place + 1, shown.walk.shown)}</span>
-          <button
-            type="button"
-            aria-label={w.previous}
-            disabled={shown.place <= 0}
-            onClick={() => void step(-1)}
-          >
-            ←
-          </button>
-          <button
-            type="button"
-            aria-label={w.next}
-            disabled={shown.place >= shown.walk.shown - 1}
-            onClick={() => void step(1)}
-          >
-            →
-          </button>
-          <button type="button" className="viewer-close" onClick={close}>
-            {w.close}
-          </button>
-        </div>
+        <ViewerSteps
+          place={shown.place}
+          of={shown.walk.shown}
+          plays={plays}
+          larger={scale > 1}
+          onPlay={() => setPlays(!plays)}
+          onLarger={() => zoom.turnRound()}
+          onStep={to}
+          onClose={close}
+        />
       </div>
       <div hidden>
         {[shown.walk.at(shown.place - 1), shown.walk.at(shown.place + 1)].map(

@@ -10,5 +10,10 @@ export const siteWords = {
   moveOn: 'Let it move on',
   untitled: 'Untitled photograph',
   viewer: 'Photo',
+  larger: 'Larger',
+  whole: 'Whole',
+  play: 'Play',
+  copyLink: 'Copy link',
+  copied: 'Copied',
   failed: 'The photos could not be narrowed just now. Try again.',
 }

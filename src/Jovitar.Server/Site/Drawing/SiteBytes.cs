@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>How large a file is, for visitors; in steps of 1,024, as in the workroom.</summary>
 internal static class SiteBytes

@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>Days as visitors read them.</summary>
 public static class SiteDates

@@ -3,7 +3,7 @@ using System.Text;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>Photos that stand one after the other, a strip or slides: the style sheet says how high they are, their own shapes say the rest.</summary>
 public sealed class AlongStyle : LayoutStyle

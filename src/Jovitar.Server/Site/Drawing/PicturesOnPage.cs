@@ -1,7 +1,7 @@
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>Where the pictures of a page stand in a window, about: what is written takes about the room that it usually does.</summary>
 internal static class PicturesOnPage

@@ -1,111 +1,8 @@
-using System.Globalization;
-using Jovitar.Core;
-using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
-using Microsoft.AspNetCore.Http.Extensions;
 
-namespace Jovitar.Server.Site;
-
-/// <summary>A button of the filter bar with its state.</summary>
-/// <param name="Link">Where pressing it leads, relative to the page.</param>
-public sealed record FilterButton(string Key, string Name, FilterKind Kind, int Depth, int Count, bool Chosen, string Link);
-
-/// <summary>Where one photo stands, CSS pixels from the block's upper left corner.</summary>
-public sealed record SiteBox(double X, double Y, double Width, double Height);
-
-/// <summary>A photo in its place, with all that the visitors' script makes a frame of.</summary>
-/// <param name="Place">Its place among those shown, from 0.</param>
-/// <param name="Focus">Classes that keep its focus in view.</param>
-public sealed record SiteFrame(
-    int Place, PhotoId Id, string Href, string Source, string Sources, int Width, int Height, string Title, string Caption, string Alt, string Credit, string? Focus, SiteBox Box);
-
-/// <summary>What the visitors' script needs to show another choice, another width or another part of many photos.</summary>
-/// <param name="Mark">What stands there; a page with another mark was opened before its photos changed.</param>
-/// <param name="Frames">The photos of the part that was asked for.</param>
-/// <param name="IsCut">There are more in that part than an answer holds; they stand behind the last.</param>
-/// <param name="Height">The height of all, CSS pixels.</param>
-/// <param name="Shown">How many the choice leaves.</param>
-/// <param name="Link">The address of the page with this choice.</param>
-public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, string Choice, string Link);
-
-/// <summary>Which part of the photos is asked for: by places, or what stands between two heights.</summary>
-/// <param name="From">The first place, from 0.</param>
-/// <param name="Top">CSS pixels from the block's upper edge.</param>
-public sealed record SitePart(int From, int Count, double? Top, double? Bottom)
-{
-    /// <summary>So many an answer holds.</summary>
-    public const int Most = 240;
-
-    /// <summary>The places that are asked for, in their order.</summary>
-    public IEnumerable<int> Of(Placed placed)
-    {
-        if (Top is not { } top || Bottom is not { } bottom)
-        {
-            var from = Math.Clamp(From, 0, placed.Boxes.Count);
-            return Enumerable.Range(from, Math.Clamp(Count, 0, placed.Boxes.Count - from));
-        }
-
-        return Enumerable.Range(0, placed.Boxes.Count).Where(i => placed.Boxes[i].Bottom >= top && placed.Boxes[i].Y <= bottom);
-    }
-}
-
-/// <summary>What a visitor chose on a page, as it stands in its address: of each walk which buttons, and from which place on; and the visit's lot.</summary>
-public sealed class Choices(IReadOnlyDictionary<int, (string Show, int From)> chosen, int lot = 0)
-{
-    public static readonly Choices None = new(new Dictionary<int, (string, int)>());
-
-    /// <summary>Reads an address; <c>show</c> and <c>from</c> are the first walk's, <c>show2</c> the second's.</summary>
-    public static Choices Read(SitePage page, IQueryCollection query) => query.Count == 0 ? None : new Choices(page.Walks.ToDictionary(
-        w => w.Number,
-        w => (query[Name("show", w.Number)].ToString(), Number(query, Name("from", w.Number)) ?? 1)),
-        page.Walks.Any(w => w.ByLot) && Number(query, "lot") is { } lot and <= Core.Pages.Lot.Most ? lot : 0);
-
-    static int? Number(IQueryCollection query, string name) => int.TryParse(query[name], NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : null;
-
-    /// <summary>What is drawn by lot is drawn by this one; 0 for none.</summary>
-    public int Lot => lot;
-
-
-    public string Show(int walk) => chosen.TryGetValue(walk, out var c) ? c.Show : "";
-
-    /// <summary>The place to begin at, from 1.</summary>
-    public int From(int walk) => chosen.TryGetValue(walk, out var c) ? Math.Max(1, c.From) : 1;
-
-    public Choices With(int walk, string show, int from = 1) => new(new Dictionary<int, (string, int)>(chosen) { [walk] = (show, from) }, lot);
-
-    /// <summary>As it stands behind an address; empty where nothing was chosen.</summary>
-    public string Query
-    {
-        get
-        {
-            var query = new QueryBuilder();
-            foreach (var (walk, (show, from)) in chosen.OrderBy(c => c.Key))
-            {
-                if (show.Length > 0)
-                {
-                    query.Add(Name("show", walk), show);
-                }
-
-                if (from > 1)
-                {
-                    query.Add(Name("from", walk), from.ToString(CultureInfo.InvariantCulture));
-                }
-            }
-
-            if (lot > 0)
-            {
-                query.Add("lot", lot.ToString(CultureInfo.InvariantCulture));
-            }
-
-            // A comma may stand in a query as it is (RFC 3986 §3.4), and reads better.
-            return query.ToString().Replace("%2C", ",", StringComparison.OrdinalIgnoreCase);
-        }
-    }
-
-    static string Name(string what, int walk) => walk == 1 ? what : string.Create(CultureInfo.InvariantCulture, $"{what}{walk}");
-}
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>A photo beside another one in a walk.</summary>
 /// <param name="After">It follows; else it stands before.</param>
@@ -307,14 +204,4 @@ public sealed class Narrowed
             place, photo.Id, PhotoLink(photo), SiteAddress.Of(photo.Picture, Renditions.Sheet, draft), SiteAddress.Sources(photo, draft), photo.Width, photo.Height, photo.Title, photo.Caption, photo.Words,
             photo.Credit, photo.FocusClass, new SiteBox(Math.Round(box.X, 2), Math.Round(box.Y, 2), Math.Round(box.Width, 2), Math.Round(box.Height, 2)));
     }
-}
-
-/// <summary>Where pictures are.</summary>
-public static class SiteAddress
-{
-    /// <summary>Where a rendition is: for visitors under the address that may be kept, in a draft under the workroom's own.</summary>
-    public static string Of(string picture, int width, bool draft) => draft ? $"/api/renditions/{picture}/{width}" : Renditions.Address(picture, width);
-
-    /// <summary>All renditions of a photo, for a <c>srcset</c>.</summary>
-    public static string Sources(SitePhoto photo, bool draft) => string.Join(", ", Renditions.For(photo.Width).Select(w => $"{Of(photo.Picture, w, draft)} {Renditions.PixelsAcross(w, photo.Width)}w"));
 }

@@ -1,7 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Layout;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>A photo that has fewer pixels than the place it fills on a page.</summary>
 /// <param name="Device">Where that is worst: phone, tablet or desktop.</param>

@@ -3,7 +3,7 @@ using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Platform.Storing;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>How much a page is to fetch on a device, and how long that takes.</summary>
 /// <param name="First">Bytes of what the first screen needs.</param>

@@ -3,12 +3,12 @@ using System.Text;
 using Jovitar.Core;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Site.Components;
+using Jovitar.Server.Site.Drawing.Components;
 using Microsoft.AspNetCore.Components;
 using Microsoft.AspNetCore.Components.Web;
 using Microsoft.Extensions.Caching.Memory;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>A finished page: its bytes as they are and compressed, and what its style sheet adds to the policy.</summary>
 internal sealed record Rendered(byte[] Html, byte[] Brotli, string Policy);

@@ -4,7 +4,7 @@ using System.Text;
 using Jovitar.Core;
 using Jovitar.Core.Pages;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>A page with what a visitor chose on it, and the style sheets that place its photos.</summary>
 public sealed class DrawnPage

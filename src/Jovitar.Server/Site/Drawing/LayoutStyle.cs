@@ -3,7 +3,7 @@ using System.Text;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>A band of window widths, CSS pixels, and what the photos of a block were placed for in it.</summary>
 /// <param name="Most">The widest window of the band; null for any.</param>

@@ -1,0 +1,59 @@
+using Jovitar.Core;
+using Jovitar.Core.Filtering;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Photos;
+
+namespace Jovitar.Server.Site.Drawing;
+
+/// <summary>A button of the filter bar with its state.</summary>
+/// <param name="Link">Where pressing it leads, relative to the page.</param>
+public sealed record FilterButton(string Key, string Name, FilterKind Kind, int Depth, int Count, bool Chosen, string Link);
+
+/// <summary>Where one photo stands, CSS pixels from the block's upper left corner.</summary>
+public sealed record SiteBox(double X, double Y, double Width, double Height);
+
+/// <summary>A photo in its place, with all that the visitors' script makes a frame of.</summary>
+/// <param name="Place">Its place among those shown, from 0.</param>
+/// <param name="Focus">Classes that keep its focus in view.</param>
+public sealed record SiteFrame(
+    int Place, PhotoId Id, string Href, string Source, string Sources, int Width, int Height, string Title, string Caption, string Alt, string Credit, string? Focus, SiteBox Box);
+
+/// <summary>What the visitors' script needs to show another choice, another width or another part of many photos.</summary>
+/// <param name="Mark">What stands there; a page with another mark was opened before its photos changed.</param>
+/// <param name="Frames">The photos of the part that was asked for.</param>
+/// <param name="IsCut">There are more in that part than an answer holds; they stand behind the last.</param>
+/// <param name="Height">The height of all, CSS pixels.</param>
+/// <param name="Shown">How many the choice leaves.</param>
+/// <param name="Link">The address of the page with this choice.</param>
+public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, string Choice, string Link);
+
+/// <summary>Which part of the photos is asked for: by places, or what stands between two heights.</summary>
+/// <param name="From">The first place, from 0.</param>
+/// <param name="Top">CSS pixels from the block's upper edge.</param>
+public sealed record SitePart(int From, int Count, double? Top, double? Bottom)
+{
+    /// <summary>So many an answer holds.</summary>
+    public const int Most = 240;
+
+    /// <summary>The places that are asked for, in their order.</summary>
+    public IEnumerable<int> Of(Placed placed)
+    {
+        if (Top is not { } top || Bottom is not { } bottom)
+        {
+            var from = Math.Clamp(From, 0, placed.Boxes.Count);
+            return Enumerable.Range(from, Math.Clamp(Count, 0, placed.Boxes.Count - from));
+        }
+
+        return Enumerable.Range(0, placed.Boxes.Count).Where(i => placed.Boxes[i].Bottom >= top && placed.Boxes[i].Y <= bottom);
+    }
+}
+
+/// <summary>Where pictures are.</summary>
+public static class SiteAddress
+{
+    /// <summary>Where a rendition is: for visitors under the address that may be kept, in a draft under the workroom's own.</summary>
+    public static string Of(string picture, int width, bool draft) => draft ? $"/api/renditions/{picture}/{width}" : Renditions.Address(picture, width);
+
+    /// <summary>All renditions of a photo, for a <c>srcset</c>.</summary>
+    public static string Sources(SitePhoto photo, bool draft) => string.Join(", ", Renditions.For(photo.Width).Select(w => $"{Of(photo.Picture, w, draft)} {Renditions.PixelsAcross(w, photo.Width)}w"));
+}
