@@ -38,17 +38,19 @@ export function ViewerSteps({
   return (
     <div className="viewer-steps">
       <span className="count">{w.of(place + 1, of)}</span>
-      {last > 0 && (
-        <button type="button" disabled={place >= last} onClick={onPlay}>
-          {plays ? w.stop : w.play}
+      <span className="viewer-verbs">
+        {last > 0 && (
+          <button type="button" disabled={place >= last} onClick={onPlay}>
+            {plays ? w.stop : w.play}
+          </button>
+        )}
+        <button type="button" onClick={onLarger}>
+          {larger ? w.whole : w.larger}
         </button>
-      )}
-      <button type="button" onClick={onLarger}>
-        {larger ? w.whole : w.larger}
-      </button>
-      <button type="button" onClick={() => void copy(location.href).then(() => setCopied(true))}>
-        {copied ? w.copied : w.copyLink}
-      </button>
+        <button type="button" onClick={() => void copy(location.href).then(() => setCopied(true))}>
+          {copied ? w.copied : w.copyLink}
+        </button>
+      </span>
       <button type="button" aria-label={w.previous} disabled={place <= 0} onClick={() => onStep(-1)}>
         ←
       </button>
