@@ -172,8 +172,20 @@ test('two fingers make a photo larger on a phone, one moves it then, and two tap
   await swipe(page, [300, middle.y], [60, middle.y])
   await expect(viewer.getByText('1 of 12')).toBeVisible()
   expect((await drawn(page)).photo.left).toBeLessThan(before.photo.left - 200)
-  await page.touchscreen.tap(200, middle.y)
-  await page.touchscreen.tap(200, middle.y)
+  // Pinched whole again, the finger that goes last does not leaf.
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: fingers(150) })
+  for (const apart of [110, 80, 40, 15]) await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: fingers(apart) })
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: fingers(15).slice(0, 1) })
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+  await expect.poll(async () => Math.round((await drawn(page)).photo.width)).toBe(Math.round(before.photo.width))
+  await expect(viewer.getByText('1 of 12')).toBeVisible()
+  // Two taps make it as large as it gets, and two more whole again; between them more time than one gesture takes.
+  for (const to of ['larger', 'whole']) {
+    await page.waitForTimeout(400)
+    await page.touchscreen.tap(200, middle.y)
+    await page.touchscreen.tap(200, middle.y)
+    if (to === 'larger') await expect.poll(async () => (await drawn(page)).photo.width / before.photo.width).toBeGreaterThan(1.9)
+  }
   await expect.poll(async () => Math.round((await drawn(page)).photo.width)).toBe(Math.round(before.photo.width))
   await swipe(page, [330, middle.y], [60, middle.y])
   await expect(viewer.getByText('2 of 12')).toBeVisible()

@@ -149,7 +149,10 @@ export class PlacedWalk extends Walk {
     const { top, bottom } = this.seen(kept)
     const now = this.seen(0.1)
     const across = this.element.clientWidth
-    const picture = this.withWords ? (this.element.querySelector('img')?.clientWidth ?? 0) : null
+    // In a list the style sheet says how wide pictures are.
+    const picture = this.withWords
+      ? Number.parseFloat(getComputedStyle(this.element).getPropertyValue('--picture')) || across
+      : null
     const inView = (box: Box) => box.y + box.height >= now.top && box.y <= now.bottom
     const wanted: number[] = []
     const added: { place: number; box: Box }[] = []
@@ -178,7 +181,7 @@ export class PlacedWalk extends Walk {
       if (!frame || !box || !(comes.has(place) || this.link(place))) continue
       const link = this.links.get(place) ?? dress(make(this.withWords), frame)
       this.links.set(place, link)
-      this.stand(link, box, picture ?? Math.ceil((box.width / this.room().width) * across))
+      this.stand(link, box, Math.ceil(picture ?? (box.width / this.room().width) * across))
       if (!link.isConnected || (next && link.nextElementSibling !== next))
         this.element.insertBefore(link, next)
       next = link

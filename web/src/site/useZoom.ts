@@ -1,4 +1,4 @@
-import { type PointerEvent, useCallback, useEffect, useRef, useState } from 'react'
+import { type PointerEvent, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { about, most, type Point, whole, within, type Zoom } from './zoom'
 
 /** A finger that goes so far, CSS pixels, means something. */
@@ -24,6 +24,8 @@ export function useZoom(photo: string, pixels: number, onLeaf: (by: number) => v
   const began = useRef<{ zoom: Zoom; apart: number; middle: Point } | null>(null)
   const tapped = useRef<{ at: Point; when: number } | null>(null)
   const moved = useRef(false)
+  /** More than one finger had to do with it: what the last of them does as it goes means nothing. */
+  const many = useRef(false)
 
   const change = useCallback(
     (next: (zoom: Zoom, room: { photo: DOMRectReadOnly; stage: DOMRectReadOnly; most: number }) => Zoom) => {
@@ -57,7 +59,7 @@ export function useZoom(photo: string, pixels: number, onLeaf: (by: number) => v
     [scale],
   )
   // biome-ignore lint/correctness/useExhaustiveDependencies: another photo begins whole.
-  useEffect(() => setZoom(whole), [photo])
+  useLayoutEffect(() => setZoom(whole), [photo])
   useEffect(() => {
     const box = stage.current
     if (!box) return
@@ -93,6 +95,7 @@ export function useZoom(photo: string, pixels: number, onLeaf: (by: number) => v
     onPointerDown: (e: PointerEvent) => {
       if (e.button !== 0) return
       if (downs.current.size === 0) moved.current = false
+      many.current = downs.current.size > 0
       const at = { x: e.clientX, y: e.clientY }
       downs.current.set(e.pointerId, { from: at, at })
       begin()
@@ -125,7 +128,7 @@ export function useZoom(photo: string, pixels: number, onLeaf: (by: number) => v
       const alone = downs.current.size === 1
       downs.current.delete(e.pointerId)
       begin()
-      if (!down || !alone) return
+      if (!down || !alone || many.current) return
       const [across, along] = [e.clientX - down.from.x, e.clientY - down.from.y]
       const drawn = Math.abs(across) > swipe && Math.abs(across) > Math.abs(along) * 1.5
       if (drawn && now.current.scale === 1 && e.pointerType !== 'mouse') onLeaf(across < 0 ? 1 : -1)
