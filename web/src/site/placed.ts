@@ -27,6 +27,7 @@ export class PlacedWalk extends Walk {
   private covered: Part[] = []
   private filling = false
   private drawing = false
+  private measured: { top: number; width: number } | null = null
   private readonly withWords: boolean
 
   constructor(element: HTMLElement) {
@@ -64,6 +65,7 @@ export class PlacedWalk extends Walk {
   /** Shows another choice or another width: what was there before is placed anew, or goes. */
   override async turn(choice: string): Promise<View | null> {
     const mine = ++this.asked
+    this.measured = null
     const placed = { width: this.element.clientWidth, window: innerWidth, height: 0 }
     const part = this.seen(ahead, placed)
     const view = await this.ask(part, choice, placed)
@@ -87,10 +89,21 @@ export class PlacedWalk extends Walk {
     return view
   }
 
+  /** Where the block stands in the window and how wide it is, measured once a frame of the screen: between changes that would be dear. */
+  private measure() {
+    if (!this.measured) {
+      this.measured = { top: this.element.getBoundingClientRect().top, width: this.element.clientWidth }
+      requestAnimationFrame(() => {
+        this.measured = null
+      })
+    }
+    return this.measured
+  }
+
   /** Between which heights the block is seen, in the pixels of the placing, with some screens more on either side. */
   private seen(screens: number, placed = this.room()): Part {
-    const scale = placed.width / this.element.clientWidth
-    const { top } = this.element.getBoundingClientRect()
+    const { top, width } = this.measure()
+    const scale = placed.width / width
     return {
       top: Math.max(0, Math.floor((-top - screens * innerHeight) * scale)),
       bottom: Math.ceil((-top + (1 + screens) * innerHeight) * scale),
@@ -117,6 +130,7 @@ export class PlacedWalk extends Walk {
     const beneath = (box.y * this.element.clientWidth) / this.room().width
     const top = this.element.getBoundingClientRect().top + scrollY + beneath
     window.scrollTo({ top: Math.max(0, top - innerHeight / 3) })
+    this.measured = null
     await this.fill().catch(() => {})
   }
 
@@ -148,7 +162,7 @@ export class PlacedWalk extends Walk {
   draw() {
     const { top, bottom } = this.seen(kept)
     const now = this.seen(0.1)
-    const across = this.element.clientWidth
+    const across = this.measure().width
     // In a list the style sheet says how wide pictures are.
     const picture = this.withWords
       ? Number.parseFloat(getComputedStyle(this.element).getPropertyValue('--picture')) || across
