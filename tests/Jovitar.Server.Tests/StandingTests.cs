@@ -1,79 +1,13 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
-using System.Text.RegularExpressions;
+using static Jovitar.Server.Tests.StandingSteps;
 
 namespace Jovitar.Server.Tests;
 
 /// <summary>Where albums stand, and the pages that they and categories have by themselves.</summary>
-public sealed partial class StandingTests
+public sealed class StandingTests
 {
-    static async Task<JsonElement> AlbumAsync(HttpClient who, string album) => await (await who.GetAsync($"/api/albums/{album}")).ReadAsync();
-
-    /// <summary>Says where an album stands, as far as it is said here; the rest stays.</summary>
-    static async Task<HttpResponseMessage> StandAsync(
-        HttpClient who, string album, string[]? categories = null, string[]? first = null, bool? shown = null, string? address = null, string? dated = null, string[]? tags = null, bool? putFirst = null, string? opens = null, bool? byLot = null)
-    {
-        var line = await AlbumAsync(who, album);
-        var standing = line.GetProperty("standing");
-        var body = new
-        {
-            address = address ?? standing.GetProperty("address").GetString(),
-            dated = dated ?? standing.GetProperty("dated").GetString(),
-            shown = shown ?? standing.GetProperty("shown").GetBoolean(),
-            putFirst = putFirst ?? standing.GetProperty("putFirst").GetBoolean(),
-            opens = opens ?? standing.GetProperty("opens").GetString(),
-            byLot = byLot ?? standing.GetProperty("byLot").GetBoolean(),
-            categories = categories?.Select(c => new { category = c, putFirst = first?.Contains(c) ?? false })
-                ?? standing.GetProperty("categories").EnumerateArray().Select(c => new { category = c.GetProperty("category").GetString()!, putFirst = c.GetProperty("putFirst").GetBoolean() }),
-            tags = tags ?? [.. standing.GetProperty("tags").EnumerateArray().Select(t => t.GetString()!)],
-        };
-        return await who.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", body, line.GetProperty("version").GetInt64());
-    }
-
-    static async Task<string> CategoryAsync(HttpClient who, string name, string? parent = null) =>
-        (await (await who.PostAsJsonAsync("/api/categories", new { name, parent })).ReadAsync()).GetProperty("id").GetString()!;
-
-    static async Task<JsonElement> LineAsync(HttpClient who, string category) =>
-        (await (await who.GetAsync("/api/categories")).ReadAsync()).GetProperty("categories").EnumerateArray().Single(c => c.GetProperty("id").GetString() == category);
-
-    static async Task<HttpResponseMessage> SetAsync(HttpClient who, string category, bool? shown = null, object? page = null)
-    {
-        var line = await LineAsync(who, category);
-        return await who.SendAsync(
-            HttpMethod.Put, $"/api/categories/{category}", new { name = line.GetProperty("name").GetString(), parent = line.GetProperty("parent").GetString(), shown, page }, line.GetProperty("version").GetInt64());
-    }
-
-    static async Task<string> MakeAsync(HttpClient who, string name, IEnumerable<string> photos)
-    {
-        var album = (await (await who.PostAsJsonAsync("/api/albums", new { workingName = name })).ReadAsync()).GetProperty("id").GetString()!;
-        await (await who.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos })).ReadAsync();
-        return album;
-    }
-
-    static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos)> StartAsync(int count)
-    {
-        var site = await Site.StartAsync();
-        var owner = await site.OwnerAsync();
-        var intake = await owner.IntakeAsync();
-        var photos = new string[count];
-        for (var i = 0; i < count; i++)
-        {
-            photos[i] = (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90, 60))).GetProperty("photo").GetString()!;
-        }
-
-        await site.UntilAsync("select count(*) from photo where state = 'ready'", count);
-        return (site, owner, site.Visitor(), photos);
-    }
-
-    [GeneratedRegex("<strong>([^<]+)</strong>")]
-    private static partial Regex Headings();
-
-    /// <summary>What an index lists, in its order.</summary>
-    static async Task<string[]> IndexAsync(HttpClient visitor, string path) => [.. Headings().Matches(await visitor.GetStringAsync(path)).Select(m => m.Groups[1].Value)];
-
-    static async Task<HttpStatusCode> GetAsync(HttpClient visitor, string path) => (await visitor.GetAsync(path)).StatusCode;
-
     [Fact]
     public async Task An_album_in_a_category_has_a_page_by_itself_and_out_of_view_nothing_of_it_is_seen_anywhere()
     {
@@ -202,40 +136,6 @@ public sealed partial class StandingTests
     }
 
     [Fact]
-    public async Task Addresses_go_by_the_title_until_somebody_knows_them_and_old_ones_lead_on_however_often_they_change()
-    {
-        var (site, owner, visitor, p) = await StartAsync(2);
-        await using var _ = site;
-        var album = await MakeAsync(owner, "import of monday", [p[0]]);
-        async Task<string> AddressAsync(string id) => (await AlbumAsync(owner, id)).GetProperty("standing").GetProperty("address").GetString()!;
-        Assert.Equal("import-of-monday", await AddressAsync(album));
-        var line = await AlbumAsync(owner, album);
-        await (await owner.SendAsync(HttpMethod.Patch, $"/api/albums/{album}", new { title = "Über die Düne" }, line.GetProperty("version").GetInt64())).ReadAsync();
-        Assert.Equal("uber-die-dune", await AddressAsync(album));
-        await (await StandAsync(owner, album, [await CategoryAsync(owner, "Dunes")])).ReadAsync();
-        line = await AlbumAsync(owner, album);
-        await (await owner.SendAsync(HttpMethod.Patch, $"/api/albums/{album}", new { title = "Otherwise" }, line.GetProperty("version").GetInt64())).ReadAsync();
-        // Visitors know it by now: it stays.
-        Assert.Equal("uber-die-dune", await AddressAsync(album));
-        await (await StandAsync(owner, album, address: "dune")).ReadAsync();
-        await (await StandAsync(owner, album, address: "the-dune")).ReadAsync();
-        foreach (var old in new[] { "uber-die-dune", "dune" })
-        {
-            var answer = await visitor.GetAsync($"/album/{old}");
-            Assert.Equal((HttpStatusCode.MovedPermanently, "/album/the-dune"), (answer.StatusCode, answer.Headers.Location?.ToString()));
-        }
-
-        var second = await MakeAsync(owner, "The dune", [p[1]]);
-        Assert.Equal("the-dune-2", await AddressAsync(second));
-        var taken = await StandAsync(owner, second, address: "the-dune");
-        Assert.Equal(HttpStatusCode.BadRequest, taken.StatusCode);
-        Assert.Contains("Another album has the address", await taken.Content.ReadAsStringAsync(), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.BadRequest, (await StandAsync(owner, second, address: "no good!")).StatusCode);
-        // A page and a category may be called the same: each kind has addresses of its own.
-        Assert.Equal("the-dune", (await LineAsync(owner, await CategoryAsync(owner, "The dune"))).GetProperty("page").GetProperty("address").GetString());
-    }
-
-    [Fact]
     public async Task A_cover_opens_the_page_that_was_made_for_an_album_unless_told_otherwise_and_is_the_highest_rated_unless_chosen()
     {
         var (site, owner, visitor, p) = await StartAsync(3);
@@ -348,66 +248,6 @@ public sealed partial class StandingTests
         Assert.Equal(["delta"], (await AlbumAsync(owner, album)).GetProperty("standing").GetProperty("tags").EnumerateArray().Select(t => t.GetString()));
         await owner.UndoAsync(merged);
         Assert.Equal(["delta", "kite"], (await AlbumAsync(owner, album)).GetProperty("standing").GetProperty("tags").EnumerateArray().Select(t => t.GetString()));
-    }
-
-    [Fact]
-    public async Task A_category_has_an_address_of_its_own_choosing_and_the_second_of_two_who_say_where_an_album_stands_is_told()
-    {
-        var (site, owner, visitor, p) = await StartAsync(1);
-        await using var _ = site;
-        var (tides, dunes) = (await CategoryAsync(owner, "Tides"), await CategoryAsync(owner, "Dunes"));
-        var taken = await SetAsync(owner, tides, page: new { address = "dunes", beneath = true, sort = "newest" });
-        Assert.Equal((HttpStatusCode.Conflict, true), (taken.StatusCode, (await taken.Content.ReadAsStringAsync()).Contains("Another category has the address", StringComparison.Ordinal)));
-        Assert.Equal(HttpStatusCode.BadRequest, (await SetAsync(owner, tides, page: new { address = "High and low", beneath = true, sort = "newest" })).StatusCode);
-        await (await SetAsync(owner, tides, page: new { address = "high-and-low", beneath = true, sort = "newest" })).ReadAsync();
-        var answer = await visitor.GetAsync("/category/tides");
-        Assert.Equal((HttpStatusCode.MovedPermanently, "/category/high-and-low"), (answer.StatusCode, answer.Headers.Location?.ToString()));
-
-        var album = await MakeAsync(owner, "Trial", p);
-        var read = (await AlbumAsync(owner, album)).GetProperty("version").GetInt64();
-        await (await StandAsync(owner, album, [dunes])).ReadAsync();
-        var body = new { address = "trial", dated = (string?)null, shown = true, putFirst = false, opens = (string?)null, byLot = false, categories = new[] { new { category = tides, putFirst = false } }, tags = Array.Empty<string>() };
-        Assert.Equal(HttpStatusCode.PreconditionFailed, (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", body, read)).StatusCode);
-        Assert.Equal(["Trial"], await IndexAsync(visitor, "/category/dunes"));
-    }
-
-    [Fact]
-    public async Task Things_of_one_name_that_come_back_from_the_bin_together_have_an_address_each()
-    {
-        var (site, owner, _, _) = await StartAsync(1);
-        await using var __ = site;
-        foreach (var kind in (string[])["category", "album"])
-        {
-            var list = kind == "album" ? "albums" : "categories";
-            async Task<string> MadeAsync() => kind == "album" ? await MakeAsync(owner, "Tides", []) : await CategoryAsync(owner, "Tides");
-            var binned = new List<string>();
-            for (var n = 0; n < 3; n++)
-            {
-                binned.Add(await MadeAsync());
-                await (await owner.DeleteAsync($"/api/{list}/{binned[n]}")).ReadAsync();
-            }
-
-            await MadeAsync();
-            await (await owner.PostAsJsonAsync("/api/bin/restore", new { things = binned.Select(id => new { kind, id }) })).ReadAsync();
-            var addresses = await site.ScalarAsync<string>($"select string_agg(address, ' ' order by address) from {kind} where binned is null");
-            Assert.Equal(4, addresses.Split(' ').Distinct().Count());
-            Assert.Contains("tides", addresses.Split(' '));
-        }
-    }
-
-    [Fact]
-    public async Task Many_at_once_who_make_albums_and_categories_of_one_name_get_an_address_each()
-    {
-        await using var site = await Site.StartAsync(workers: 0);
-        var owner = await site.OwnerAsync();
-        await Task.WhenAll(Enumerable.Range(0, 12).Select(async n => await (n % 2 == 0
-            ? await owner.PostAsJsonAsync("/api/albums", new { workingName = "Kites" })
-            : await owner.PostAsJsonAsync("/api/categories", new { name = "Kites", parent = (string?)null })).ReadAsync()));
-        var expected = string.Join(' ', ((string[])["kites", .. Enumerable.Range(2, 5).Select(n => $"kites-{n}")]).Order(StringComparer.Ordinal));
-        foreach (var table in (string[])["album", "category"])
-        {
-            Assert.Equal(expected, await site.ScalarAsync<string>($"select string_agg(address, ' ' order by address collate \"C\") from {table}"));
-        }
     }
 
     [Fact]

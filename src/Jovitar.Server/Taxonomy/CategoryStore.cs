@@ -248,7 +248,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
             update category
                set address = @address, beneath = @beneath, sort = @sort,
                    cover = (select p.id from photo as p where p.id = @cover::uuid and p.binned is null),
-                   opens = case when opens = @opens::uuid then opens else (select pg.id from page as pg where pg.id = @opens::uuid and pg.binned is null) end
+                   opens = (select pg.id from page as pg where pg.id = @opens::uuid and (pg.binned is null or pg.id = category.opens))
              where id = @id
             """,
             ct, ("id", id.Value), ("address", page.Address), ("beneath", page.Beneath), ("sort", page.Sort.ToString().ToLowerInvariant()), ("cover", page.Cover?.Value),

@@ -47,7 +47,7 @@ export function ViewerSteps({
         <button type="button" onClick={onLarger}>
           {larger ? w.whole : w.larger}
         </button>
-        <button type="button" onClick={() => void copy(location.href).then(() => setCopied(true))}>
+        <button type="button" onClick={() => void copy(location.href).then(setCopied)}>
           {copied ? w.copied : w.copyLink}
         </button>
       </span>

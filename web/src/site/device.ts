@@ -1,7 +1,7 @@
 const devices = ['phone', 'tablet', 'desktop'] as const
 
 /** A size of window by which a block may show other photos. */
-export type Device = (typeof devices)[number]
+type Device = (typeof devices)[number]
 
 /** Which device the window is; as in Core and in the style sheet. */
 export const deviceNow = (): Device => (innerWidth < 600 ? 'phone' : innerWidth < 1024 ? 'tablet' : 'desktop')

@@ -3,10 +3,10 @@ import { useState } from 'react'
 import { type Api, api, body } from '../../../api/client'
 import { Button } from '../../../kit/Button'
 import { Dialog } from '../../../kit/Dialog'
-import { rendition } from '../../../kit/renditions'
 import { w } from '../../../words'
 import { type BlockOf, noneAbsent } from './blocks'
 import { Fold, Says } from './Parts'
+import { PhotoParts, PhotoTile, PhotoTiles } from './PhotoTiles'
 
 type Absent = Api['Absent']
 const devices = ['phone', 'tablet', 'desktop'] as const
@@ -80,49 +80,23 @@ function Photos({
           </Button>
         )}
       </p>
-      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))] gap-3 text-small">
-        {data.photos.map((photo) => {
-          const out = absent.includes(photo.id)
+      <PhotoTiles>
+        {data.photos.map(({ id, picture, name }) => {
+          const out = absent.includes(id)
           return (
-            <li key={photo.id}>
-              <button
-                type="button"
-                aria-pressed={out}
-                className={`block w-full p-1.5 text-left ${out ? 'bg-plum-wash outline-2 outline-plum' : 'hover:bg-well'}`}
-                onClick={() => onSay(out ? absent.filter((id) => id !== photo.id) : [...absent, photo.id])}
-              >
-                <span className="flex h-20 items-end justify-center">
-                  <img
-                    src={rendition(photo.picture, 480)}
-                    alt=""
-                    loading="lazy"
-                    className={`max-h-20 w-auto max-w-full ${out ? 'opacity-35' : ''}`}
-                  />
-                </span>
-                <span className="mt-1 block truncate">{photo.name}</span>
-                <span className="block text-quiet">{out ? not : '\u00a0'}</span>
-              </button>
-            </li>
+            <PhotoTile
+              key={id}
+              picture={picture}
+              name={name}
+              on={out}
+              faded={out}
+              note={out ? not : '\u00a0'}
+              onPress={() => onSay(out ? absent.filter((each) => each !== id) : [...absent, id])}
+            />
           )
         })}
-      </ul>
-      {data.total > data.most && (
-        <p className="mt-4 flex items-baseline gap-5 text-small">
-          <Button look="word" disabled={from === 0} onClick={() => setFrom(from - data.most)}>
-            {w.source.earlier}
-          </Button>
-          <span className="text-quiet tabular-nums">
-            {w.source.span(from + 1, Math.min(data.total, from + data.most), data.total)}
-          </span>
-          <Button
-            look="word"
-            disabled={from + data.most >= data.total}
-            onClick={() => setFrom(from + data.most)}
-          >
-            {w.source.further}
-          </Button>
-        </p>
-      )}
+      </PhotoTiles>
+      <PhotoParts from={from} step={data.most} total={data.total} onFrom={setFrom} />
     </>
   )
 }

@@ -4,12 +4,12 @@ import { type Api, api, body } from '../../../api/client'
 import { Button } from '../../../kit/Button'
 import { ChooserPopover } from '../../../kit/ChooserPopover'
 import { Dialog } from '../../../kit/Dialog'
-import { rendition } from '../../../kit/renditions'
 import { w } from '../../../words'
 import { BringIn } from '../../intake/BringIn'
 import { windowOf } from '../../sheet/useSheet'
 import { useAlbums } from '../../shell/data'
 import { useHand } from '../../shell/hand'
+import { PhotoParts, PhotoTile, PhotoTiles } from './PhotoTiles'
 
 /**
  * Photos picked for a place on a page, of all there are, narrowed by words or an album, or those in hand. It says which are too
@@ -144,53 +144,30 @@ function Sheet({
           </span>
         )}
       </div>
-      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(7.5rem,1fr))] gap-3 text-small">
+      <PhotoTiles>
         {photos.map((photo) => {
-          const on = chosen.includes(photo.id)
           const lacks = small?.find((s) => s.photo === photo.id)
           return (
-            <li key={photo.id}>
-              <button
-                type="button"
-                aria-pressed={on}
-                className={`block w-full p-1.5 text-left ${on ? 'bg-plum-wash outline-2 outline-plum' : 'hover:bg-well'}`}
-                onClick={() => press(photo.id)}
-              >
-                <span className="flex h-20 items-end justify-center">
-                  <img
-                    src={rendition(photo.picture, 480)}
-                    alt=""
-                    loading="lazy"
-                    className="max-h-20 w-auto max-w-full"
-                  />
-                </span>
-                <span className="mt-1 block truncate">{photo.title || photo.fileName}</span>
-                {lacks && (
-                  <span className="block text-quiet">
-                    {lacks.blurred ? w.source.small(lacks.device) : w.source.smallSharp(lacks.device)}
-                  </span>
-                )}
-              </button>
-            </li>
+            <PhotoTile
+              key={photo.id}
+              picture={photo.picture}
+              name={photo.title || photo.fileName}
+              on={chosen.includes(photo.id)}
+              note={
+                lacks && (lacks.blurred ? w.source.small(lacks.device) : w.source.smallSharp(lacks.device))
+              }
+              onPress={() => press(photo.id)}
+            />
           )
         })}
-      </ul>
-      {data && data.total > step && (
-        <p className="mt-4 flex items-baseline gap-5 text-small">
-          <Button look="word" disabled={window === 0} onClick={() => setWindow(window - 1)}>
-            {w.source.earlier}
-          </Button>
-          <span className="text-quiet tabular-nums">
-            {w.source.span(window * step + 1, Math.min(data.total, (window + 1) * step), data.total)}
-          </span>
-          <Button
-            look="word"
-            disabled={(window + 1) * step >= data.total}
-            onClick={() => setWindow(window + 1)}
-          >
-            {w.source.further}
-          </Button>
-        </p>
+      </PhotoTiles>
+      {data && (
+        <PhotoParts
+          from={window * step}
+          step={step}
+          total={data.total}
+          onFrom={(from) => setWindow(from / step)}
+        />
       )}
     </>
   )

@@ -1,0 +1,76 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>What tests of albums and categories do again and again: make them, say where they stand, see what visitors find.</summary>
+internal static partial class StandingSteps
+{
+    public static async Task<JsonElement> AlbumAsync(HttpClient who, string album) => await (await who.GetAsync($"/api/albums/{album}")).ReadAsync();
+
+    /// <summary>Says where an album stands, as far as it is said here; the rest stays.</summary>
+    public static async Task<HttpResponseMessage> StandAsync(
+        HttpClient who, string album, string[]? categories = null, string[]? first = null, bool? shown = null, string? address = null, string? dated = null, string[]? tags = null, bool? putFirst = null, string? opens = null, bool? byLot = null)
+    {
+        var line = await AlbumAsync(who, album);
+        var standing = line.GetProperty("standing");
+        var body = new
+        {
+            address = address ?? standing.GetProperty("address").GetString(),
+            dated = dated ?? standing.GetProperty("dated").GetString(),
+            shown = shown ?? standing.GetProperty("shown").GetBoolean(),
+            putFirst = putFirst ?? standing.GetProperty("putFirst").GetBoolean(),
+            opens = opens ?? standing.GetProperty("opens").GetString(),
+            byLot = byLot ?? standing.GetProperty("byLot").GetBoolean(),
+            categories = categories?.Select(c => new { category = c, putFirst = first?.Contains(c) ?? false })
+                ?? standing.GetProperty("categories").EnumerateArray().Select(c => new { category = c.GetProperty("category").GetString()!, putFirst = c.GetProperty("putFirst").GetBoolean() }),
+            tags = tags ?? [.. standing.GetProperty("tags").EnumerateArray().Select(t => t.GetString()!)],
+        };
+        return await who.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", body, line.GetProperty("version").GetInt64());
+    }
+
+    public static async Task<string> CategoryAsync(HttpClient who, string name, string? parent = null) =>
+        (await (await who.PostAsJsonAsync("/api/categories", new { name, parent })).ReadAsync()).GetProperty("id").GetString()!;
+
+    public static async Task<JsonElement> LineAsync(HttpClient who, string category) =>
+        (await (await who.GetAsync("/api/categories")).ReadAsync()).GetProperty("categories").EnumerateArray().Single(c => c.GetProperty("id").GetString() == category);
+
+    public static async Task<HttpResponseMessage> SetAsync(HttpClient who, string category, bool? shown = null, object? page = null)
+    {
+        var line = await LineAsync(who, category);
+        return await who.SendAsync(
+            HttpMethod.Put, $"/api/categories/{category}", new { name = line.GetProperty("name").GetString(), parent = line.GetProperty("parent").GetString(), shown, page }, line.GetProperty("version").GetInt64());
+    }
+
+    public static async Task<string> MakeAsync(HttpClient who, string name, IEnumerable<string> photos)
+    {
+        var album = (await (await who.PostAsJsonAsync("/api/albums", new { workingName = name })).ReadAsync()).GetProperty("id").GetString()!;
+        await (await who.PostAsJsonAsync($"/api/albums/{album}/photos", new { photos })).ReadAsync();
+        return album;
+    }
+
+    public static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos)> StartAsync(int count)
+    {
+        var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var intake = await owner.IntakeAsync();
+        var photos = new string[count];
+        for (var i = 0; i < count; i++)
+        {
+            photos[i] = (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90, 60))).GetProperty("photo").GetString()!;
+        }
+
+        await site.UntilAsync("select count(*) from photo where state = 'ready'", count);
+        return (site, owner, site.Visitor(), photos);
+    }
+
+    [GeneratedRegex("<strong>([^<]+)</strong>")]
+    public static partial Regex Headings();
+
+    /// <summary>What an index lists, in its order.</summary>
+    public static async Task<string[]> IndexAsync(HttpClient visitor, string path) => [.. Headings().Matches(await visitor.GetStringAsync(path)).Select(m => m.Groups[1].Value)];
+
+    public static async Task<HttpStatusCode> GetAsync(HttpClient visitor, string path) => (await visitor.GetAsync(path)).StatusCode;
+}
