@@ -22,13 +22,45 @@ internal static class ServerProcess
         throw new InvalidOperationException("The repository is not around these tests.");
     }
 
+    /// <summary>How long a start may take on a machine that is busy with something else.</summary>
+    static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
+
     /// <summary>Starts a process on a site's database and data, and signs its owner in.</summary>
     public static async Task<(Process Process, HttpClient Owner)> StartAsync(Site site, params (string Name, string Value)[] settings)
     {
+        for (var tries = 1; ; tries++)
+        {
+            var address = $"http://127.0.0.1:{FreePort()}";
+            var process = Start(site, address, settings);
+            var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address) };
+            try
+            {
+                if (await IsReadyAsync(process, client))
+                {
+                    await SignInAsync(client);
+                    return (process, client);
+                }
+
+                // Somebody else may have taken its port before it did.
+                Assert.True(tries < 3, $"The server ended by itself with {process.ExitCode}.");
+            }
+            catch
+            {
+                process.Kill();
+                throw;
+            }
+        }
+    }
+
+    static int FreePort()
+    {
         using var listener = new TcpListener(IPAddress.Loopback, 0);
         listener.Start();
-        var address = $"http://127.0.0.1:{((IPEndPoint)listener.LocalEndpoint).Port}";
-        listener.Stop();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    static Process Start(Site site, string address, (string Name, string Value)[] settings)
+    {
         var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Jovitar.Server.dll"), "--contentRoot", Path.Combine(Root(), "src", "Jovitar.Server"), "--urls", address]) { RedirectStandardOutput = true };
         start.Environment["Jovitar__Data"] = site.Data;
         start.Environment["Jovitar__Database"] = site.Connection;
@@ -39,21 +71,30 @@ internal static class ServerProcess
             start.Environment[name] = value;
         }
 
-        var process = Process.Start(start)!;
-        var client = new HttpClient(new SocketsHttpHandler { UseCookies = true }) { BaseAddress = new Uri(address) };
-        for (var tries = 0; ; tries++)
+        return Process.Start(start)!;
+    }
+
+    /// <summary>Waits until a process answers; false when it has ended before it did.</summary>
+    static async Task<bool> IsReadyAsync(Process process, HttpClient client)
+    {
+        for (var end = DateTime.UtcNow + Patience; !process.HasExited;)
         {
             try
             {
                 (await client.GetAsync("/health/ready")).EnsureSuccessStatusCode();
-                break;
+                return true;
             }
-            catch (HttpRequestException) when (tries < 150)
+            catch (HttpRequestException) when (DateTime.UtcNow < end)
             {
                 await Task.Delay(100);
             }
         }
 
+        return false;
+    }
+
+    static async Task SignInAsync(HttpClient client)
+    {
         await Site.TokenAsync(client);
         var owner = new { siteTitle = "Trial", name = "Odile", email = "odile@example.test", password = "ten characters and more" };
         if ((await client.PostAsJsonAsync("/api/owner", owner)).StatusCode == HttpStatusCode.Conflict)
@@ -62,6 +103,5 @@ internal static class ServerProcess
         }
 
         await Site.TokenAsync(client);
-        return (process, client);
     }
 }

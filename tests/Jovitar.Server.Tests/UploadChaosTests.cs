@@ -119,13 +119,19 @@ public sealed class UploadChaosTests
         using var over = new CancellationTokenSource();
         var killing = Task.Run(async () =>
         {
-            for (var i = 0; i < 3; i++)
+            // The senders end with it, also where it fails.
+            try
             {
-                await Task.Delay(700);
-                await two.KillSecondAsync();
+                for (var i = 0; i < 3; i++)
+                {
+                    await Task.Delay(700);
+                    await two.KillSecondAsync();
+                }
             }
-
-            await over.CancelAsync();
+            finally
+            {
+                await over.CancelAsync();
+            }
         });
         var told = new System.Collections.Concurrent.ConcurrentDictionary<int, int>();
         await Task.WhenAll(Enumerable.Range(0, 4).Select(async n =>
