@@ -16,15 +16,23 @@ internal static class Drafts
 
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
     public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false) =>
-        new { schema = 6, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+        new { schema = 7, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 
     public static Dictionary<string, object?> Photos(string album, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3) =>
         Photos(Source("albums", albums: [album]), categories, tags, size, number);
 
-    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null) =>
-        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = new { categories = categories ?? [], tags = tags ?? [] }, absent = absent ?? Absent() });
+    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null, object? bar = null) =>
+        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent() });
+
+    /// <summary>A filter bar of groups.</summary>
+    public static object Bar(object[] groups, bool off = false, bool all = true, string allWords = "", string align = "left", bool counts = true, string[]? folded = null, string[]? still = null) =>
+        new { off, groups, all, allWords, align, counts, folded = folded ?? [], still = still ?? [] };
+
+    public static object Group(object[] buttons, string words = "", bool one = false) => new { words, one, buttons };
+
+    public static object Button(string kind, string? thing, string words = "", bool beneath = false, bool preset = false) => new { kind, thing, words, beneath, preset };
 
     /// <summary>Photos that do not stand there on some devices.</summary>
     public static object Absent(string[]? phone = null, string[]? tablet = null, string[]? desktop = null) => new { phone = phone ?? [], tablet = tablet ?? [], desktop = desktop ?? [] };

@@ -49,7 +49,7 @@ public sealed class PageRaceTests
         Assert.Contains("nested too deeply", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { schema = 2, title = "One", description = "", blocks = (object?[]?)null })).StatusCode);
         Assert.Equal(HttpStatusCode.BadRequest, (await SaveAsync(new { schema = 2, title = "One", description = "", blocks = new object?[] { null } })).StatusCode);
-        foreach (var lacking in (string[])["frame", "source", "layout", "bar", "kind"])
+        foreach (var lacking in (string[])["frame", "source", "layout", "bar", "absent", "kind"])
         {
             var block = Drafts.Photos($"{album}");
             block[lacking] = null;

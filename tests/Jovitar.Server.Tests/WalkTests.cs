@@ -17,8 +17,8 @@ public sealed class WalkTests
     static Walk Of(int number, BlockLayout layout, IReadOnlyList<SitePhoto> photos)
     {
         // Every second photo is of the day, every third of the night.
-        FilterEntry[] entries = [new("day", "Day", FilterKind.Tag), new("night", "Night", FilterKind.Tag)];
-        return new Walk(number, layout, photos, new FilterBar(entries, photos.Count, [.. ((int[])[2, 3]).Select(by => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, photos.Count).Where(i => i % by == 0)])]));
+        FilterEntry[] entries = [new("day", "Day", 0), new("night", "Night", 0)];
+        return new Walk(number, layout, photos, new FilterBar([new FilterGroup("", One: false)], entries, photos.Count, [.. ((int[])[2, 3]).Select(by => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, photos.Count).Where(i => i % by == 0)])]));
     }
 
     static readonly Gen<IReadOnlyList<SitePhoto>> Photos =
@@ -128,7 +128,7 @@ public sealed class WalkTests
             IReadOnlyList<PhotoId> Ids(int device) => [.. gone[device].Where(g => g < count).Distinct().Select(g => photos[g].Id)];
             var absent = new Absent(Ids(0), Ids(1), Ids(2));
             var walk = byLot && !query.Contains("show", StringComparison.Ordinal)
-                ? new Walk(1, BlockLayout.Of(kind, 240, 6), photos, new FilterBar([], count, []), ByLot: true, handful, absent)
+                ? new Walk(1, BlockLayout.Of(kind, 240, 6), photos, FilterBar.None(count), ByLot: true, handful, absent)
                 : Of(1, BlockLayout.Of(kind, 240, 6), photos);
             // Made anew, for what a walk is reckoned from is taken when it is made.
             walk = new Walk(1, walk.Layout, walk.Photos, walk.Bar, walk.ByLot, walk.Handful, absent);
@@ -180,7 +180,7 @@ public sealed class WalkTests
     public void A_page_that_was_opened_before_other_photos_were_left_out_on_a_device_is_another()
     {
         SitePhoto[] photos = [Photo(1, 300, 200), Photo(2, 200, 300)];
-        Walk With(Absent? absent) => new(1, BlockLayout.Usual, photos, new FilterBar([], 2, []), Absent: absent);
+        Walk With(Absent? absent) => new(1, BlockLayout.Usual, photos, FilterBar.None(2), Absent: absent);
         string[] marks = [With(null).Mark, With(new Absent([photos[0].Id], [], [])).Mark, With(new Absent([], [photos[0].Id], [])).Mark, With(new Absent([], [], [photos[0].Id])).Mark];
         Assert.Equal(4, marks.Distinct().Count());
         // Of photos that are not in the block nothing is to be told apart.
@@ -192,7 +192,7 @@ public sealed class WalkTests
     public void Slides_have_a_frame_for_the_photos_of_each_device()
     {
         SitePhoto[] photos = [Photo(1, 300, 200), Photo(2, 200, 300)];
-        Walk With(LayoutKind kind, Absent absent) => new(1, BlockLayout.Usual with { Kind = kind }, photos, new FilterBar([], 2, []), Absent: absent);
+        Walk With(LayoutKind kind, Absent absent) => new(1, BlockLayout.Usual with { Kind = kind }, photos, FilterBar.None(2), Absent: absent);
         LayoutStyle Style(Walk walk) => LayoutStyle.Of(new Narrowed(walk, Choices.None, "/page", draft: false), new BlockPlace(BlockFrame.Usual));
         var slides = Style(With(LayoutKind.Slides, new Absent([photos[1].Id], [], []))).Css;
         Assert.StartsWith("@media (max-width:599px){#w1{aspect-ratio:1.5}#w1-1{display:none}}@media (min-width:600px) and (max-width:1023px){#w1{aspect-ratio:0.6667}}", slides, StringComparison.Ordinal);

@@ -1,18 +1,17 @@
 namespace Jovitar.Core.Filtering;
 
-/// <summary>Where an entry of a filter bar comes from. Entries of one kind form a group.</summary>
-public enum FilterKind
-{
-    Category,
-    Tag,
-}
+/// <summary>Buttons of a filter bar that stand together.</summary>
+/// <param name="Name">What stands before them; empty for nothing.</param>
+/// <param name="One">One of them is chosen at a time; else several.</param>
+public sealed record FilterGroup(string Name, bool One);
 
 /// <summary>One button of a filter bar.</summary>
 /// <param name="Key">Its name in addresses; unique within the bar.</param>
 /// <param name="Name">What visitors read.</param>
-/// <param name="Kind">Its group.</param>
-/// <param name="Parent">Index of the entry it stands beneath, or −1.</param>
-public sealed record FilterEntry(string Key, string Name, FilterKind Kind, int Parent = -1);
+/// <param name="Group">Index of its group.</param>
+/// <param name="Parent">Index of the entry of the same group that it stands beneath, or −1.</param>
+/// <param name="Preset">It is chosen where nothing has been chosen yet.</param>
+public sealed record FilterEntry(string Key, string Name, int Group, int Parent = -1, bool Preset = false);
 
 /// <summary>What a filter bar shows for a choice: the photos that remain, and a count beside each entry.</summary>
 /// <param name="Photos">Indices of the photos that remain, in order.</param>
@@ -21,20 +20,26 @@ public sealed record Filtered(IReadOnlyList<int> Photos, IReadOnlyList<int> Coun
 
 /// <summary>
 /// The buttons visitors narrow a page with. Within a group any chosen entry admits a photo ("or"); every group with a choice
-/// must admit it ("and"). A parent category admits what its children hold.
+/// must admit it ("and"). A parent admits what its children hold.
 /// </summary>
 public sealed class FilterBar
 {
+    /// <summary>The choice of nothing, in addresses of a page that opens with something chosen. No entry has it for its key.</summary>
+    public const string Nothing = "all";
+
     readonly ulong[][] members;
     readonly int photoCount;
+    readonly HashSet<int> preset;
 
     /// <summary>Makes a bar over photos.</summary>
+    /// <param name="groups">In their order.</param>
     /// <param name="entries">The buttons, parents before their children.</param>
     /// <param name="photoCount">How many photos the page has.</param>
     /// <param name="holds">For each entry the indices of photos that carry it themselves.</param>
-    public FilterBar(IReadOnlyList<FilterEntry> entries, int photoCount, IReadOnlyList<IReadOnlyCollection<int>> holds)
+    public FilterBar(IReadOnlyList<FilterGroup> groups, IReadOnlyList<FilterEntry> entries, int photoCount, IReadOnlyList<IReadOnlyCollection<int>> holds)
     {
-        Entries = entries;
+        (Groups, Entries) = (groups, entries);
+        preset = Allowed(Enumerable.Range(0, entries.Count).Where(e => entries[e].Preset));
         this.photoCount = photoCount;
         members = new ulong[entries.Count][];
         for (var e = 0; e < entries.Count; e++)
@@ -56,23 +61,36 @@ public sealed class FilterBar
         }
     }
 
+    /// <summary>A bar without buttons.</summary>
+    public static FilterBar None(int photoCount) => new([], [], photoCount, []);
+
+    public IReadOnlyList<FilterGroup> Groups { get; }
+
     public IReadOnlyList<FilterEntry> Entries { get; }
 
-    /// <summary>Reads a choice from an address: keys joined by commas. Unknown keys are passed over, so an old link still opens.</summary>
+    /// <summary>
+    /// Reads a choice from an address: keys joined by commas; nothing for what is chosen when the page is opened. Unknown keys are
+    /// passed over, so an old link still opens; of a group with one choice at a time the first counts.
+    /// </summary>
     public IReadOnlySet<int> Read(string? keys)
     {
         var wanted = (keys ?? "").Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).ToHashSet(StringComparer.Ordinal);
-        return Enumerable.Range(0, Entries.Count).Where(e => wanted.Contains(Entries[e].Key)).ToHashSet();
+        return wanted.Count == 0 ? preset : Allowed(Enumerable.Range(0, Entries.Count).Where(e => wanted.Contains(Entries[e].Key)));
     }
 
     /// <summary>Writes a choice as it stands in an address.</summary>
-    public string Write(IReadOnlySet<int> chosen) => string.Join(',', Enumerable.Range(0, Entries.Count).Where(chosen.Contains).Select(e => Entries[e].Key));
+    public string Write(IReadOnlySet<int> chosen) =>
+        preset.SetEquals(chosen) ? "" : chosen.Count == 0 ? Nothing : string.Join(',', Enumerable.Range(0, Entries.Count).Where(chosen.Contains).Select(e => Entries[e].Key));
 
-    /// <summary>The choice after an entry has been pressed: a chosen one is let go, another is added.</summary>
+    /// <summary>Of a group with one choice at a time the first.</summary>
+    HashSet<int> Allowed(IEnumerable<int> chosen) => [.. chosen.GroupBy(e => Entries[e].Group).SelectMany(g => Groups[g.Key].One ? g.Take(1) : g)];
+
+    /// <summary>The choice after an entry has been pressed: a chosen one is let go, another is added, or takes the place of the one before.</summary>
     /// <remarks>Choosing a child lets go of its parents and the other way round, for together they would say the same as the parent alone.</remarks>
     public IReadOnlySet<int> Press(IReadOnlySet<int> chosen, int entry)
     {
-        var next = chosen.Where(c => c != entry && !IsBeneath(c, entry) && !IsBeneath(entry, c)).ToHashSet();
+        var (group, one) = (Entries[entry].Group, Groups[Entries[entry].Group].One);
+        var next = chosen.Where(c => c != entry && !(one && Entries[c].Group == group) && !IsBeneath(c, entry) && !IsBeneath(entry, c)).ToHashSet();
         if (!chosen.Contains(entry))
         {
             next.Add(entry);
@@ -94,21 +112,20 @@ public sealed class FilterBar
             there[photo >> 6] &= ~(1UL << (photo & 63));
         }
 
-        var kinds = Entries.Select(e => e.Kind).Distinct().ToArray();
-        var admitted = kinds.ToDictionary(k => k, k => Admitted(chosen, k));
+        ulong[][] admitted = [.. Enumerable.Range(0, Groups.Count).Select(g => Admitted(chosen, g))];
         var shown = (ulong[])there.Clone();
-        foreach (var set in admitted.Values)
+        foreach (var set in admitted)
         {
             Keep(shown, set);
         }
 
         var counts = new int[Entries.Count];
-        foreach (var kind in kinds)
+        for (var group = 0; group < Groups.Count; group++)
         {
             var others = (ulong[])there.Clone();
-            foreach (var (other, set) in admitted)
+            foreach (var (other, set) in admitted.Index())
             {
-                if (other != kind)
+                if (other != group)
                 {
                     Keep(others, set);
                 }
@@ -116,7 +133,7 @@ public sealed class FilterBar
 
             for (var e = 0; e < Entries.Count; e++)
             {
-                if (Entries[e].Kind == kind)
+                if (Entries[e].Group == group)
                 {
                     counts[e] = CountBoth(others, members[e]);
                 }
@@ -139,9 +156,9 @@ public sealed class FilterBar
         return false;
     }
 
-    ulong[] Admitted(IReadOnlySet<int> chosen, FilterKind kind)
+    ulong[] Admitted(IReadOnlySet<int> chosen, int group)
     {
-        var mine = chosen.Where(e => Entries[e].Kind == kind).ToArray();
+        var mine = chosen.Where(e => Entries[e].Group == group).ToArray();
         if (mine.Length == 0)
         {
             return All();

@@ -187,19 +187,6 @@ public sealed record PhotosSource(
         : null;
 }
 
-/// <summary>By what visitors may narrow the photos of a block; nothing for no filter bar.</summary>
-/// <param name="Categories">In their order, each with those beneath it.</param>
-/// <param name="Tags">In their order.</param>
-public sealed record BarSettings(IReadOnlyList<CategoryId> Categories, IReadOnlyList<TagId> Tags)
-{
-    /// <summary>Most entries of one kind.</summary>
-    public const int Most = 100;
-
-    public static readonly BarSettings None = new([], []);
-
-    public string? Fault() => Categories.Count > Most ? $"A filter bar may have {Most} categories." : Tags.Count > Most ? $"A filter bar may have {Most} tags." : null;
-}
-
 /// <summary>What an index lists. Kept by name.</summary>
 public enum IndexKind
 {

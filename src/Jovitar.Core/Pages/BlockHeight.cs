@@ -60,10 +60,11 @@ public static class BlockHeight
     public static double Beneath(int lines) => lines == 0 ? 0 : 11 + (lines * 24);
 
     /// <summary>A filter bar with the line that says how many are shown; on a phone its parts stand beneath each other.</summary>
-    public static double Bar(int buttons, double width)
+    /// <param name="isFolded">It is a drop-down.</param>
+    public static double Bar(int buttons, double width, bool isFolded)
     {
         var isNarrow = width < 560;
-        return buttons == 0 ? 0 : 38 + ((Math.Ceiling(buttons * 160 / width) + (isNarrow ? 1 : 0)) * (isNarrow ? 40 : 34));
+        return buttons == 0 ? 0 : isFolded ? 82 : 38 + ((Math.Ceiling(buttons * 160 / width) + (isNarrow ? 1 : 0)) * (isNarrow ? 40 : 34));
     }
 
     static double Lines(string words, double width, double letter) => Math.Max(1, Math.Ceiling(words.Length * letter / width));

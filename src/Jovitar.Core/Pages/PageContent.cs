@@ -12,7 +12,7 @@ namespace Jovitar.Core.Pages;
 public sealed record PageContent(int Schema, string Title, string Description, DateOnly? Posted, bool Unlisted, bool Wide, bool Bare, IReadOnlyList<Block> Blocks)
 {
     /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album; the second knew rows, columns and a grid, and no posts; the third had neither files nor contacts, and one width; the fourth had no grounds; the fifth had every photo on every device.</summary>
-    public const int Current = 6;
+    public const int Current = 7;
 
     public const int LongestTitle = 200;
     public const int LongestDescription = 500;
@@ -113,8 +113,11 @@ public sealed record PageContent(int Schema, string Title, string Description, D
             {
                 case PhotosBlock photos:
                     Sources(photos.Source);
-                    AddAll(ThingKind.Category, photos.Bar.Categories, shows: false);
-                    AddAll(ThingKind.Tag, photos.Bar.Tags, shows: false);
+                    foreach (var button in photos.Bar.Buttons())
+                    {
+                        Add(button.Kind switch { BarKind.Category => ThingKind.Category, BarKind.Tag => ThingKind.Tag, _ => ThingKind.Album }, button.Thing, shows: false);
+                    }
+
                     break;
                 case PhotoBlock photo:
                     Add(ThingKind.Photo, photo.Photo?.Value, shows: true);

@@ -51,7 +51,7 @@ public sealed class WordsOver
         HeadingBlock => Large,
         TextBlock { Words.Length: > 0 } or IndexBlock or FilesBlock or SoundBlock or ContactBlock => Usual,
         PhotoBlock { Line.Length: > 0 } or VideoBlock { Line.Length: > 0 } => Usual,
-        PhotosBlock photos when photos.Bar.Categories.Count + photos.Bar.Tags.Count > 0 || photos.Layout.Kind == Layout.LayoutKind.List => Usual,
+        PhotosBlock photos when photos.Bar.IsShown() || photos.Layout.Kind == Layout.LayoutKind.List => Usual,
         BesideBlock beside => beside.Blocks.Where(b => !b.Frame.Ground.Begins).Max(WantedOf),
         _ => null,
     };

@@ -125,7 +125,7 @@ internal sealed class DemoLoader(
         await WaitUntilReadyAsync(all.Length, ct);
         var making = new DemoPages(
             pages, versions, menus, owner, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), photos, (await files.ListAsync(null, null, "", null, 1000, ct)).ToDictionary(f => f.FileName, f => f.Id), categories,
-            (await tagStore.TagsAsync(null, null, 1000, ct)).ToDictionary(t => t.Name, t => t.Id));
+            (await tagStore.TagsAsync(null, [], 1000, ct)).ToDictionary(t => t.Name, t => t.Id));
         await making.MakeAsync(scenario.Pages, ct);
         await making.MakeAsync(scenario.Menu, ct);
 

@@ -19,10 +19,26 @@ internal sealed record DemoPage(string Title, string Address, string? Album, str
 /// <summary>A file that visitors may save, by its name.</summary>
 internal sealed record DemoOffer(string File, string Words);
 
-/// <summary>A block of a page, with what its kind needs; things go by their names, photos by their files.</summary>
+/// <summary>What lies behind a block.</summary>
 /// <param name="File">The photo that lies behind the block; a colour does, where none is named, or, where neither is, what lies behind the block above.</param>
 internal sealed record DemoGround(string? File, string? Colour, int Veil = 35, GroundHeight Height = GroundHeight.Content);
 
+/// <param name="Of">A category or a tag; null for each album that is joined.</param>
+internal sealed record DemoButton(string? Of = null, string Words = "");
+
+internal sealed record DemoGroup(IReadOnlyList<DemoButton> Buttons, string Words = "", bool One = false);
+
+/// <summary>The filter bar of a block.</summary>
+internal sealed record DemoBar(IReadOnlyList<DemoGroup> Groups)
+{
+    public BlockAlign Align { get; init; } = BlockAlign.Left;
+
+    public IReadOnlyList<Device> Folded { get; init; } = [];
+
+    public string AllWords { get; init; } = "";
+}
+
+/// <summary>A block of a page, with what its kind needs; things go by their names, photos by their files.</summary>
 internal sealed record DemoBlock(string Kind)
 {
     public string Words { get; init; } = "";
@@ -70,7 +86,7 @@ internal sealed record DemoBlock(string Kind)
 
     public bool Loops { get; init; }
 
-    public IReadOnlyList<string> Filter { get; init; } = [];
+    public DemoBar? Bar { get; init; }
 
     /// <summary>Photos that a phone does not show.</summary>
     public IReadOnlyList<string> NotOnPhone { get; init; } = [];
@@ -196,7 +212,7 @@ internal sealed class DemoPages(
                 NewId(), frame, block.File is { } file ? photos[file] : null, block.Album is { } album ? albums[album] : null, block.Line, block.Press, LinkTo.Nowhere, block.ByLot),
             "photos" => new PhotosBlock(
                 NewId(), frame, SourceOf(block), LayoutOf(block),
-                new BarSettings([.. block.Filter.Where(categories.ContainsKey).Select(f => categories[f])], [.. block.Filter.Where(tags.ContainsKey).Select(f => tags[f])]),
+                block.Bar is { } bar ? BarOf(bar) : BarSettings.None,
                 new Absent([.. block.NotOnPhone.Select(f => photos[f])], [], [])),
             "index" => new IndexBlock(
                 NewId(), frame, block.Of, block.Category is { } category ? categories[category] : null, Beneath: true, [.. block.Albums.Select(a => albums[a])], IndexSort.Newest, block.Most, block.Across,
@@ -211,6 +227,12 @@ internal sealed class DemoPages(
             _ => throw new InvalidDataException($"The scenario has a block of an unknown kind, {block.Kind}."),
         };
     }
+
+    BarSettings BarOf(DemoBar bar) =>
+        BarSettings.Of(bar.Groups.Select(g => new BarGroup(g.Words, g.One, [.. g.Buttons.Select(ButtonOf)]))) with { Align = bar.Align, Folded = bar.Folded, AllWords = bar.AllWords };
+
+    BarButton ButtonOf(DemoButton button) =>
+        (button.Of is not { } of ? BarButton.EachAlbum : categories.TryGetValue(of, out var category) ? BarButton.Of(category) : BarButton.Of(tags[of])) with { Words = button.Words };
 
     static BlockLayout LayoutOf(DemoBlock block)
     {

@@ -173,17 +173,18 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
         var unreached = new List<PageUnreached>();
         foreach (var page in pages)
         {
-            foreach (var block in page.Content.All().OfType<PhotosBlock>().Where(b => b.Source.Kind == SourceKind.Albums))
+            foreach (var block in page.Content.All().OfType<PhotosBlock>().Where(b => b.Source.Kind == SourceKind.Albums && b.Bar.IsShown() && b.Bar.Buttons().All(x => x.Kind != BarKind.EachAlbum)))
             {
                 var narrowing = new Narrowing(
                     "",
                     [
                         new NarrowingPart(PartKind.Album, false, [.. block.Source.Albums.Select(a => a.ToString())]),
-                        new NarrowingPart(PartKind.Category, true, [.. block.Bar.Categories.Where(seen.Contains).Select(c => c.ToString())]),
-                        new NarrowingPart(PartKind.Tag, true, [.. block.Bar.Tags.Select(t => t.ToString())]),
+                        new NarrowingPart(PartKind.Category, true, [.. block.Bar.Of(BarKind.Category).Select(CategoryId.From).Where(seen.Contains).Select(c => c.ToString())]),
+                        new NarrowingPart(PartKind.Tag, true, [.. block.Bar.Of(BarKind.Tag).Select(t => TagId.From(t).ToString())]),
+                        new NarrowingPart(PartKind.Album, true, [.. block.Bar.Of(BarKind.Album).Select(a => AlbumId.From(a).ToString())]),
                         new NarrowingPart(PartKind.Decision, true, [Decisions.LeaveOut]),
                     ]);
-                if (narrowing.Parts.Any(p => p.Not && p.Kind is PartKind.Category or PartKind.Tag) && index.Count(narrowing) is > 0 and var count)
+                if (narrowing.Parts.Any(p => p.Not && p.Kind is PartKind.Category or PartKind.Tag or PartKind.Album) && index.Count(narrowing) is > 0 and var count)
                 {
                     unreached.Add(new PageUnreached(page.Id, page.Content.Title, count, narrowing.ToString()));
                 }

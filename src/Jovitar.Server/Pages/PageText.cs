@@ -12,10 +12,32 @@ internal static class PageText
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {
-        Converters = { new TypedIdConverters(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+        Converters = { new BarText(), new TypedIdConverters(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
         // The database keeps the fields of an object in an order of its own.
         AllowOutOfOrderMetadataProperties = true,
     };
+
+    /// <summary>Filter bars; up to the sixth form one was a list of categories and one of tags.</summary>
+    sealed class BarText : JsonConverter<BarSettings>
+    {
+        sealed record Before(IReadOnlyList<CategoryId> Categories, IReadOnlyList<TagId> Tags);
+
+        static readonly JsonSerializerOptions Plain = new(JsonSerializerDefaults.Web) { Converters = { new TypedIdConverters(), new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+
+        public override BarSettings Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+        {
+            var bar = JsonElement.ParseValue(ref reader);
+            if (bar.TryGetProperty("groups", out _))
+            {
+                return bar.Deserialize<BarSettings>(Plain)!.Whole();
+            }
+
+            var before = bar.Deserialize<Before>(Plain)!;
+            return BarSettings.Of(before.Categories, before.Tags);
+        }
+
+        public override void Write(Utf8JsonWriter writer, BarSettings value, JsonSerializerOptions options) => JsonSerializer.Serialize(writer, value, Plain);
+    }
 
     /// <summary>The blocks of a page of the first form have the same names whenever it is read.</summary>
     static readonly BlockId[] Firsts = [.. Enumerable.Range(1, 3).Select(n => new BlockId(new Guid(n, 0, 0, new byte[8])))];
@@ -52,7 +74,7 @@ internal static class PageText
                 .. string.IsNullOrWhiteSpace(first.Text) ? (Block[])[] : [new TextBlock(Firsts[1], BlockFrame.Usual, first.Text)],
                 new PhotosBlock(
                     Firsts[2], BlockFrame.Usual, PhotosSource.Of(album is { } id ? [id] : []), BlockLayout.Of(layout.Kind, layout.Size, layout.Gap),
-                    new BarSettings(first.FilterCategories ?? [], [.. (first.FilterTags ?? []).Distinct()]), Absent.None),
+                    BarSettings.Of(first.FilterCategories ?? [], first.FilterTags ?? []), Absent.None),
             ]);
     }
 
@@ -87,7 +109,6 @@ internal static class PageText
             {
                 Source = photos.Source with { Albums = [.. photos.Source.Albums.Distinct()], Photos = [.. photos.Source.Photos.Distinct()] },
                 Layout = Whole(photos.Layout),
-                Bar = new BarSettings([.. photos.Bar.Categories.Distinct()], [.. photos.Bar.Tags.Distinct()]),
                 Absent = Whole(photos.Absent ?? Absent.None),
             },
             FilesBlock files => files with { Files = [.. files.Files.DistinctBy(f => f.File)] },

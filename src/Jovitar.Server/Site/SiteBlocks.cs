@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Files;
+using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Files;
@@ -127,8 +128,8 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
                 IReadOnlyList<SitePhoto> shown = [.. (await sources.PhotosAsync(source, reading.Seen, ct)).Where(p => !nowhere.Contains(p.Id))];
                 // A handful is narrowed no further: what a button says it finds would not be what stands there.
                 var handful = source.ByLot ? source.Most : null;
-                var bar = handful is null ? await bars.OfAsync(photos.Bar, shown, ct) : SiteBars.None(shown);
-                return new SitePhotosBlock(block.Id, place, new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful, photos.Absent));
+                var bar = handful is null ? await bars.OfAsync(photos.Bar, source, shown, reading.Seen, ct) : FilterBar.None(shown.Count);
+                return new SitePhotosBlock(block.Id, place, new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful, photos.Absent) { BarSet = photos.Bar });
             case IndexBlock index:
                 var entries = await EntriesAsync(index, reading.Seen, ct);
                 return new SiteCovers(block.Id, place, index.Most is { } most ? [.. entries.Take(most)] : entries, index.Across, index.Dates, index.Counts, index.Descriptions, HasFeed: index.Of == IndexKind.Posts);
@@ -163,7 +164,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         var photo = block.Photo is { } one ? reading.Single.GetValueOrDefault(one) : block.Album is { } covered ? await CoverAsync(covered, album, ct) : null;
         // A photo that stands for an album begins the walk, whether it is in the album or not.
         IReadOnlyList<SitePhoto> walked = photo is null ? [] : album.Any(p => p.Id == photo.Id) ? album : [photo, .. album];
-        var walk = block.Press == PhotoPress.Open && photo is not null ? new Walk(++reading.Walks, BlockLayout.Usual, walked, SiteBars.None(walked), block.IsDrawn) : null;
+        var walk = block.Press == PhotoPress.Open && photo is not null ? new Walk(++reading.Walks, BlockLayout.Usual, walked, FilterBar.None(walked.Count), block.IsDrawn) : null;
         return new SitePhotoBlock(block.Id, place, photo, block.Line, walk, block.Press == PhotoPress.Link ? reading.Links.Href(block.Link) : null);
     }
 

@@ -56,6 +56,9 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
         return absent.Count == 0 ? [] : Enumerable.Range(0, Photos.Count).Where(i => absent.Contains(Photos[i].Id)).ToFrozenSet();
     })];
 
+    /// <summary>How the filter bar stands.</summary>
+    public BarSettings BarSet { get; init; } = BarSettings.None;
+
     /// <summary>Not every device shows the same photos.</summary>
     public bool Differs => without?.Any(w => w.Count > 0) == true;
 
@@ -75,7 +78,7 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
         $"{Layout} {ByLot} {Handful} {string.Join(' ', Layout.Large.Photos)}",
         string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}")),
-        string.Join(' ', Bar.Entries.Select(e => e.Key)),
+        string.Join(' ', Bar.Entries.Select(e => $"{e.Key} {e.Group} {e.Preset}")),
         Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];
 }
 

@@ -1,4 +1,5 @@
 using Jovitar.Core;
+using Jovitar.Core.Filtering;
 using Jovitar.Core.Access;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
@@ -138,7 +139,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
                 .. text.Length > 0 ? (SiteBlock[])[new SiteText(default, usual, text)] : [],
                 .. beneath.Count > 0 ? (SiteBlock[])[new SiteWays(beneath, "Within", "What stands beneath")] : [],
                 .. index.Count > 0 ? (SiteBlock[])[new SiteCovers(default, usual, index, index.Count > 4 ? 3 : 2, Dates: true, Counts: true, Descriptions: false)] : [],
-                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual, photos, SiteBars.None(photos), byLot))] : [],
+                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual, photos, FilterBar.None(photos.Count), byLot))] : [],
             ]);
     }
 }

@@ -41,8 +41,8 @@ internal static class TagEndpoints
         tags.MapDelete("/{tag}", Remove).WithSummary("Throws a tag in the bin; it comes off every photo");
     }
 
-    static async Task<Ok<TagList>> Find(string? typed, TagId? also, TagStore tags, CancellationToken ct) =>
-        TypedResults.Ok(new TagList(await tags.TagsAsync(typed, also, TagsAtOnce, ct)));
+    static async Task<Ok<TagList>> Find(string? typed, TagId[]? also, TagStore tags, CancellationToken ct) =>
+        TypedResults.Ok(new TagList(await tags.TagsAsync(typed, also ?? [], TagsAtOnce, ct)));
 
     static async Task<Ok<TagWindow>> All(string? typed, bool? unused, string? after, TagKeeping tags, CancellationToken ct) =>
         TypedResults.Ok(await tags.WindowAsync(typed, unused ?? false, after, ct));

@@ -25,8 +25,8 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper 
     public const string NamesOfPhoto = "array(select t.name from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id order by t.key)";
 
     /// <summary>Tags whose name begins with the words typed, then those that hold them; the most used first.</summary>
-    /// <param name="also">A tag that is to be among them in any case, and then is the first.</param>
-    public async Task<IReadOnlyList<TagLine>> TagsAsync(string? typed, TagId? also, int most, CancellationToken ct)
+    /// <param name="also">Tags that are to be among them in any case, and then are the first.</param>
+    public async Task<IReadOnlyList<TagLine>> TagsAsync(string? typed, IReadOnlyList<TagId> also, int most, CancellationToken ct)
     {
         var used = (await keeper.CurrentAsync(ct)).Holding(PartKind.Tag);
         var key = TagName.TryParse(typed, out var name) ? name.Key : "";
@@ -35,11 +35,11 @@ internal sealed class TagStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper 
             select t.id, t.name, coalesce(u.photos, 0) as photos
               from tag as t
               left join unnest(@used, @times) as u(tag, photos) on u.tag = t.id
-             where t.binned is null and (t.key like '%' || @key || '%' or t.id = @also)
-             order by t.id is distinct from @also, not starts_with(t.key, @raw), photos desc, t.key
+             where t.binned is null and (t.key like '%' || @key || '%' or t.id = any(@also))
+             order by not t.id = any(@also), not starts_with(t.key, @raw), photos desc, t.key
              limit @most
             """,
-            ("key", Database.LikeText(key)), ("raw", key), ("also", also?.Value), ("most", most),
+            ("key", Database.LikeText(key)), ("raw", key), ("also", also.Values()), ("most", most),
             ("used", used.Keys.ToArray()), ("times", used.Values.ToArray()));
         return await command.AllAsync(r => new TagLine(new TagId(r.Get<Guid>("id")), r.Get<string>("name"), r.Get<int>("photos")), ct);
     }

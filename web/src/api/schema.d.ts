@@ -3257,9 +3257,9 @@ export interface paths {
         /** Tags that fit the words typed */
         get: {
             parameters: {
-                query?: {
+                query: {
                     typed?: string;
-                    also?: string;
+                    also: string[];
                 };
                 header?: never;
                 path?: never;
@@ -6180,12 +6180,53 @@ export interface components {
             /** @description One plain sentence. */
             sentence: string;
         };
-        /** @description By what visitors may narrow the photos of a block; nothing for no filter bar. */
-        BarSettings: {
-            /** @description In their order, each with those beneath it. */
-            categories: string[];
+        /** @description A button of a filter bar, as it is set. */
+        BarButton: {
+            kind: components["schemas"]["BarKind"];
+            /**
+             * Format: uuid
+             * @description The category, tag or album; null for BarKind.EachAlbum.
+             */
+            thing: null | string;
+            /** @description What visitors read; empty for the thing's own name. */
+            words: string;
+            /** @description The categories beneath it have buttons, too; of a category. */
+            beneath: boolean;
+            /** @description It is chosen when the page is opened. */
+            preset: boolean;
+        };
+        /** @description Buttons that stand together: any of those chosen admits a photo, and every group with a choice must admit it. */
+        BarGroup: {
+            /** @description What stands before them; empty for nothing. */
+            words: string;
+            /** @description Visitors choose one of them at a time; else several. */
+            one: boolean;
             /** @description In their order. */
-            tags: string[];
+            buttons: components["schemas"]["BarButton"][];
+        };
+        /**
+         * @description What a button of a filter bar finds photos by. Kept by name.
+         * @enum {unknown}
+         */
+        BarKind: "category" | "tag" | "album" | "eachAlbum";
+        /** @description By what visitors may narrow the photos of a block; without buttons there is no filter bar. */
+        BarSettings: {
+            /** @description It is kept and not shown. */
+            off: boolean;
+            /** @description In their order. */
+            groups: components["schemas"]["BarGroup"][];
+            /** @description A button that lets go of every choice stands first. */
+            all: boolean;
+            /** @description What that one says; empty for the usual word. */
+            allWords: string;
+            /** @description Where the buttons stand. */
+            align: components["schemas"]["BlockAlign"];
+            /** @description Each says how many photos one would see with it. */
+            counts: boolean;
+            /** @description Devices on which it is a drop-down. */
+            folded: components["schemas"]["Device"][];
+            /** @description Devices on which photos stand in their new places at once, without moving there. */
+            still: components["schemas"]["Device"][];
         };
         /** @description What lies in the bin. */
         BinContents: {
@@ -6860,6 +6901,11 @@ export interface components {
             unreached: components["schemas"]["PageUnreached"][];
             lacking: components["schemas"]["PageLacking"][];
         };
+        /**
+         * @description Sizes of windows that settings may differ by.
+         * @enum {unknown}
+         */
+        Device: "phone" | "tablet" | "desktop";
         /** @description How much a page is to fetch on a device, and how long that takes. */
         DeviceWeight: {
             device: string;
@@ -7022,7 +7068,11 @@ export interface components {
         FilterButton: {
             key: string;
             name: string;
-            kind: components["schemas"]["FilterKind"];
+            /**
+             * Format: int32
+             * @description Index of its group.
+             */
+            group: number;
             /** Format: int32 */
             depth: number;
             /** Format: int32 */
@@ -7031,11 +7081,6 @@ export interface components {
             /** @description Where pressing it leads, relative to the page. */
             link: string;
         };
-        /**
-         * @description Where an entry of a filter bar comes from. Entries of one kind form a group.
-         * @enum {unknown}
-         */
-        FilterKind: "category" | "tag";
         /** @description How strongly each colour counts in black and white. */
         GreysSaid: {
             /** Format: int32 */
@@ -8304,6 +8349,7 @@ export interface components {
             total: number;
             buttons: components["schemas"]["FilterButton"][];
             allLink: string;
+            isAll: boolean;
             choice: string;
             /** @description The address of the page with this choice. */
             link: string;

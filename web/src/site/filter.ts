@@ -1,4 +1,5 @@
 import { w } from '../words/site'
+import { Bar } from './bar'
 import { onceAFrame } from './onceAFrame'
 import { PlacedWalk } from './placed'
 import type { View, Walk } from './walk'
@@ -9,23 +10,18 @@ import type { View, Walk } from './walk'
  */
 export function enhanceFilter(walk: Walk) {
   const frames = walk.element
-  const bar = document.querySelector<HTMLElement>(`[data-filter="${walk.number}"]`)
+  const bar = new Bar(walk.number, (href) => {
+    void turnTo(choiceOf(href), href).then((view) => {
+      if (view) history.pushState(null, '', view.link)
+    })
+  })
   const showing = document.querySelector<HTMLElement>(`[data-showing="${walk.number}"]`)
   let width = frames.clientWidth
   const choiceOf = (url: string) => new URL(url, location.href).searchParams.get(walk.parameter) ?? ''
 
   function tell(view: View) {
     if (showing) showing.textContent = w.showing(view.shown, view.total)
-    bar?.querySelectorAll<HTMLAnchorElement>('a[data-key]').forEach((link) => {
-      const button = view.buttons.find((b) => b.key === link.dataset.key)
-      const on = button ? button.chosen : view.choice === ''
-      if (on) link.setAttribute('aria-current', 'true')
-      else link.removeAttribute('aria-current')
-      if (!button) return
-      link.href = button.link
-      const count = link.querySelector('.count')
-      if (count) count.textContent = String(button.count)
-    })
+    bar.tell(view)
     width = frames.clientWidth
   }
 
@@ -51,15 +47,6 @@ export function enhanceFilter(walk: Walk) {
     }
   }
 
-  bar?.addEventListener('click', (e) => {
-    const link = e.target instanceof Element ? e.target.closest<HTMLAnchorElement>('a[data-key]') : null
-    if (!link || e.metaKey || e.ctrlKey || e.shiftKey || e.button !== 0) return
-    e.preventDefault()
-    const choice = choiceOf(link.href)
-    void turnTo(choice, link.href).then((view) => {
-      if (view) history.pushState(null, '', view.link)
-    })
-  })
   window.addEventListener('popstate', () => {
     if (!document.querySelector('.viewer') && choiceOf(location.href) !== walk.choice)
       void turnTo(choiceOf(location.href), location.href)

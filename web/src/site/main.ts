@@ -1,3 +1,4 @@
+import './filter.css'
 import './site.css'
 import './frames.css'
 import { AlongWalk } from './along'

@@ -1,5 +1,7 @@
 import type { Api } from '../api/client'
+import { deviceNow } from './device'
 import { dress, make } from './frames'
+import { Settling } from './settle'
 import { type View, Walk } from './walk'
 
 type Box = Api['SiteBox']
@@ -34,6 +36,14 @@ export class PlacedWalk extends Walk {
     super(element)
     this.withWords = element.classList.contains('list')
     this.placed = this.asInThePage()
+  }
+
+  /** Photos move to their new places, where that is wanted on this device and by this visitor. */
+  private get moves() {
+    return (
+      !this.element.dataset.still?.includes(deviceNow()) &&
+      !matchMedia('(prefers-reduced-motion: reduce)').matches
+    )
   }
 
   /** How the photos were placed that the page came with: for the band of widths that the window is in. */
@@ -72,6 +82,8 @@ export class PlacedWalk extends Walk {
     if (mine !== this.asked) return null
     if (this.isOlderThan(view)) return view
     placed.height = view.height
+    const settling =
+      choice !== this.choice && this.moves ? new Settling(this.element, this.links.values()) : null
     const before = this.turned(view)
     this.boxes.clear()
     this.covered = []
@@ -82,10 +94,15 @@ export class PlacedWalk extends Walk {
       if (link) this.links.set(place, dress(link, frame))
     }
     const stays = new Set(this.links.values())
-    for (const link of before.values()) if (!stays.has(link)) link.remove()
+    for (const link of before.values())
+      if (!stays.has(link)) {
+        if (settling) settling.leave(link)
+        else link.remove()
+      }
     this.element.style.aspectRatio = `${placed.width} / ${Math.max(placed.height, 1)}`
     this.cover(part, view)
     this.draw()
+    settling?.settle(this.links.values())
     return view
   }
 

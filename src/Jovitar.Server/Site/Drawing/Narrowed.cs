@@ -48,13 +48,14 @@ public sealed class Narrowed
         Choice = walk.Bar.Write(chosen);
         Total = device is { } there ? walk.CountOn(there) : walk.Count;
         Shown = walk.ByLot ? Drawn(walk, filtered.Photos, choices.Lot, device) : filtered.Photos;
-        AllLink = basePath + choices.With(walk.Number, "").Query;
+        IsAll = chosen.Count == 0;
+        AllLink = basePath + choices.With(walk.Number, walk.Bar.Write(new HashSet<int>())).Query;
         var depths = new int[walk.Bar.Entries.Count];
         Buttons = [.. walk.Bar.Entries.Select((entry, i) =>
         {
             depths[i] = entry.Parent < 0 ? 0 : depths[entry.Parent] + 1;
             var next = walk.Bar.Write(walk.Bar.Press(chosen, i));
-            return new FilterButton(entry.Key, entry.Name, entry.Kind, depths[i], filtered.Counts[i], chosen.Contains(i), basePath + choices.With(walk.Number, next).Query);
+            return new FilterButton(entry.Key, entry.Name, entry.Group, depths[i], filtered.Counts[i], chosen.Contains(i), basePath + choices.With(walk.Number, next).Query);
         })];
     }
 
@@ -141,9 +142,13 @@ public sealed class Narrowed
     /// <summary>How many lots the script draws one from; null where it has nothing to draw.</summary>
     public int? Lots => IsToBeDrawn ? Lot.Most : null;
 
-    /// <summary>The choice as it stands in addresses; empty for all.</summary>
+    /// <summary>The choice as it stands in addresses; empty for the one that the page opens with.</summary>
     public string Choice { get; }
 
+    /// <summary>Nothing is chosen.</summary>
+    public bool IsAll { get; }
+
+    /// <summary>Lets go of every choice.</summary>
     public string AllLink { get; }
 
     /// <summary>The page with what is chosen on it.</summary>
@@ -193,7 +198,7 @@ public sealed class Narrowed
         var placed = Walk.Layout.For(BlockLayout.DeviceOf(window)).Place(Shapes, width, Large);
         var places = part.Of(placed).Take(SitePart.Most + 1).ToArray();
         return new SiteView(
-            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Total, Buttons, AllLink, Choice,
+            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Total, Buttons, AllLink, IsAll, Choice,
             basePath + choices.With(Walk.Number, Choice).Query);
     }
 

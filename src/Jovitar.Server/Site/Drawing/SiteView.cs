@@ -1,13 +1,13 @@
 using Jovitar.Core;
-using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Photos;
 
 namespace Jovitar.Server.Site.Drawing;
 
 /// <summary>A button of the filter bar with its state.</summary>
+/// <param name="Group">Index of its group.</param>
 /// <param name="Link">Where pressing it leads, relative to the page.</param>
-public sealed record FilterButton(string Key, string Name, FilterKind Kind, int Depth, int Count, bool Chosen, string Link);
+public sealed record FilterButton(string Key, string Name, int Group, int Depth, int Count, bool Chosen, string Link);
 
 /// <summary>Where one photo stands, CSS pixels from the block's upper left corner.</summary>
 public sealed record SiteBox(double X, double Y, double Width, double Height);
@@ -25,7 +25,7 @@ public sealed record SiteFrame(
 /// <param name="Height">The height of all, CSS pixels.</param>
 /// <param name="Shown">How many the choice leaves.</param>
 /// <param name="Link">The address of the page with this choice.</param>
-public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, string Choice, string Link);
+public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, bool IsAll, string Choice, string Link);
 
 /// <summary>Which part of the photos is asked for: by places, or what stands between two heights.</summary>
 /// <param name="From">The first place, from 0.</param>

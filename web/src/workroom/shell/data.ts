@@ -66,11 +66,12 @@ export function useCategories() {
   })
 }
 
-export function useTags(typed: string, also?: string) {
+/** @param also Tags that are to be among them in any case. */
+export function useTags(typed: string, also: readonly string[] = []) {
   return useQuery({
     queryKey: ['tags', typed, also],
     queryFn: async () =>
-      (await body(api.GET('/api/tags', { params: { query: { typed, also } } }), away)).tags,
+      (await body(api.GET('/api/tags', { params: { query: { typed, also: [...also] } } }), away)).tags,
     placeholderData: keepPreviousData,
   })
 }

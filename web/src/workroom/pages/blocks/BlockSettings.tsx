@@ -3,7 +3,7 @@ import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
 import type { Typing } from '../typing/typing'
 import { AbsentFold } from './AbsentFold'
-import { BarFold } from './BarFold'
+import { BarFold } from './bar/BarFold'
 import type { Block, BlockOf } from './blocks'
 import { ContactSettings } from './ContactSettings'
 import { FilesSettings, SoundSettings } from './FileSettings'
@@ -112,7 +112,7 @@ function PhotosSettings({
       folds={
         <>
           {!(block.source.byLot && block.source.most !== null) && (
-            <BarFold bar={block.bar} onSay={(bar) => onSay({ ...block, bar })} />
+            <BarFold bar={block.bar} source={block.source} onSay={(bar) => onSay({ ...block, bar })} />
           )}
           <LayoutFolds layout={block.layout} onSay={(layout) => onSay({ ...block, layout })} />
           <AbsentFold block={block} onSay={(absent) => onSay({ ...block, absent })} />

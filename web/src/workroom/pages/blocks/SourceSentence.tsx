@@ -126,7 +126,7 @@ export function OneCategory({ chosen, onChoose }: { chosen: string | null; onCho
 /** One tag, named in a sentence. */
 function OneTag({ chosen, onChoose }: { chosen: string | null; onChoose: (id: string) => void }) {
   const [typed, setTyped] = useState('')
-  const known = useTags(typed, chosen ?? undefined).data ?? []
+  const known = useTags(typed, chosen ? [chosen] : []).data ?? []
   const name = known.find((t) => t.id === chosen)?.name
   return (
     <ChooserPopover

@@ -51,6 +51,18 @@ export const usualLayout: Api['BlockLayout'] = {
 /** Every photo stands on every device. */
 export const noneAbsent: Api['Absent'] = { phone: [], tablet: [], desktop: [] }
 
+/** No filter bar. */
+export const noBar: Api['BarSettings'] = {
+  off: false,
+  groups: [],
+  all: true,
+  allWords: '',
+  align: 'left',
+  counts: true,
+  folded: [],
+  still: [],
+}
+
 const newId = () => crypto.randomUUID()
 
 /** A new block as it begins. */
@@ -79,7 +91,7 @@ export function make(kind: BlockKind): Block {
           byLot: false,
         },
         layout: usualLayout,
-        bar: { categories: [], tags: [] },
+        bar: noBar,
         absent: noneAbsent,
       }
     case 'index':
