@@ -125,8 +125,61 @@ public sealed partial class BarPageTests
         Assert.Contains("href=\"/bars?show=all\" data-key", html, StringComparison.Ordinal);
         Assert.Equal([": All 5 *", "all-2: All 2", "best: Best 3"], ButtonsOf(await visitor.GetStringAsync("/bars?show=all")));
         var view = await (await visitor.GetAsync("/site/view/bars?width=900&window=1280&at=0&count=10&show=all")).ReadAsync();
-        Assert.Equal((5, true, "all", "/bars?show=all"), (view.GetProperty("shown").GetInt32(), view.GetProperty("isAll").GetBoolean(), view.GetProperty("choice").GetString(), view.GetProperty("link").GetString()));
+        Assert.Equal((5, true, "/bars?show=all"), (view.GetProperty("shown").GetInt32(), view.GetProperty("isAll").GetBoolean(), view.GetProperty("link").GetString()));
         Assert.Equal("/bars", view.GetProperty("buttons")[1].GetProperty("link").GetString());
+    }
+
+    [Fact]
+    public async Task Words_buttons_and_orders_find_together_what_each_says_and_their_links_keep_the_others()
+    {
+        var (site, owner, visitor, p) = await StartAsync(6);
+        await using var _ = site;
+        var (a, b) = (await MakeAsync(owner, "Pier", p[..4]), await MakeAsync(owner, "Dunes", p[3..]));
+        string[] titles = ["Café on the pier", "Long spiral", "cafe by night", "", "A cafeteria", "Zenith"];
+        foreach (var n in Enumerable.Range(0, titles.Length))
+        {
+            await site.WriteAsync($"update photo set title = '{titles[n]}', taken = timestamp '2026-06-01' + interval '1 hour' * {(n * 5) % 6}, place = case when {n} = 3 then 'North Strand' else '' end, version = version + 1 where id = '{p[n]}'");
+        }
+
+        await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = new[] { p[5] }, add = new[] { "kite" }, remove = Array.Empty<string>() })).ReadAsync();
+        var bar = Drafts.Bar([Drafts.Group([Drafts.Button("eachAlbum", null)])], search: ["title", "place", "tags"], hint: "Look for", orders: ["newest", "oldest", "title"]);
+        await PageAsync(owner, "Bars", Joined([a, b], bar));
+        async Task<string[]> FoundAsync(string query) => [.. (await (await visitor.GetAsync($"/site/view/bars?width=900&window=1280&at=0&count=20&{query}")).ReadAsync()).GetProperty("frames").EnumerateArray().Select(f => f.GetProperty("id").GetString()!)];
+        Assert.Equal([p[0], p[2], p[4]], await FoundAsync("find=CAFÉ"));
+        Assert.Equal([p[0], p[2]], await FoundAsync("find=cafe&show=pier"));
+        Assert.Equal([p[2]], await FoundAsync("find=night+caf&show=pier"));
+        Assert.Equal([p[3]], await FoundAsync("find=strand"));
+        Assert.Equal([p[5]], await FoundAsync("find=kite"));
+        Assert.Empty(await FoundAsync("find=p0"));
+        IReadOnlyList<string> newest = [.. Enumerable.Range(0, 6).OrderByDescending(n => n * 5 % 6).Select(n => p[n])];
+        Assert.Equal(newest, await FoundAsync("order=newest"));
+        Assert.Equal(newest.Reverse(), await FoundAsync("order=oldest"));
+        Assert.Equal([p[4], p[2], p[0]], await FoundAsync("order=title&find=caf"));
+        Assert.Equal(p, await FoundAsync("order=nonsense"));
+
+        var html = await visitor.GetStringAsync("/bars?find=cafe&order=oldest&show=pier");
+        Assert.Equal([": All 3", "pier: Pier 2 *", "dunes: Dunes 1"], ButtonsOf(html));
+        Assert.Contains("<form role=\"search\" method=\"get\" action=\"/bars\">", html, StringComparison.Ordinal);
+        Assert.Contains("<input type=\"hidden\" name=\"show\" value=\"pier\"", html, StringComparison.Ordinal);
+        Assert.Contains("<input type=\"hidden\" name=\"order\" value=\"oldest\"", html, StringComparison.Ordinal);
+        Assert.Contains("name=\"find\" value=\"cafe\" placeholder=\"Look for\"", html, StringComparison.Ordinal);
+        Assert.Contains("href=\"/bars?show=pier,dunes&amp;find=cafe&amp;order=oldest\"", html, StringComparison.Ordinal);
+        Assert.Contains("href=\"/bars?show=pier&amp;find=cafe&amp;order=title\"", html, StringComparison.Ordinal);
+        Assert.Contains("class=\"clear\" href=\"/bars?show=pier&amp;order=oldest\"", html, StringComparison.Ordinal);
+        // A photo's own page, and the way on from it, walk what was found.
+        Assert.Contains($"/bars/photo/{p[0]}?show=pier&amp;find=cafe&amp;order=oldest", html, StringComparison.Ordinal);
+        var alone = await visitor.GetStringAsync($"/bars/photo/{p[0]}?show=pier&find=cafe&order=oldest");
+        Assert.Contains($"/photo/{p[2]}?show=pier", alone, StringComparison.Ordinal);
+
+        var none = await visitor.GetStringAsync("/bars?find=nobody+<script>alert(1)</script>");
+        Assert.Contains("data-none>No photograph fits all of that. <a class=\"whole\" href=\"/bars\">Show all</a>", none, StringComparison.Ordinal);
+        Assert.DoesNotContain("<script>alert", none, StringComparison.Ordinal);
+        Assert.Contains("data-none hidden>", html, StringComparison.Ordinal);
+        // What is no text is refused before it comes here.
+        foreach (var hostile in (string[])["find=%00", "find=%ED%A0%80", $"find={new string('k', 4000)}", "find=%27+or+1%3D1", "find=*&find=b&order=newest&order=title", "from=99999&find=cafe"])
+        {
+            Assert.Contains((await visitor.GetAsync($"/bars?{hostile}")).StatusCode, (HttpStatusCode[])[HttpStatusCode.OK, HttpStatusCode.BadRequest]);
+        }
     }
 
     [Fact]

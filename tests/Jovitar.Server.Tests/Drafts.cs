@@ -27,8 +27,8 @@ internal static class Drafts
         Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent() });
 
     /// <summary>A filter bar of groups.</summary>
-    public static object Bar(object[] groups, bool off = false, bool all = true, string allWords = "", string align = "left", bool counts = true, string[]? folded = null, string[]? still = null) =>
-        new { off, groups, all, allWords, align, counts, folded = folded ?? [], still = still ?? [] };
+    public static object Bar(object[] groups, bool off = false, bool all = true, string allWords = "", string align = "left", bool counts = true, string[]? folded = null, string[]? still = null, string[]? search = null, string hint = "", string[]? orders = null) =>
+        new { off, groups, all, allWords, align, counts, folded = folded ?? [], still = still ?? [], search = new { fields = search ?? [], hint }, orders = orders ?? [] };
 
     public static object Group(object[] buttons, string words = "", bool one = false) => new { words, one, buttons };
 

@@ -357,7 +357,7 @@ static async Task MeasureSheetAsync(string connection)
     var desk = new Jovitar.Server.Desk.DeskStore(db, keeper, new CategoryStore(db, null!, keeper), TimeProvider.System);
     Say($"figures of the contents, {photos} photos, p95", await P95Async(() => desk.FiguresAsync(ct)), "ms", null, null, "<= 50");
     Say($"the desk, {photos} photos, p95", await P95Async(() => desk.StateAsync(ct)), "ms", null, null, "<= 50");
-    Say($"tags with their counts, {photos} photos, p95", await P95Async(() => new TagStore(db, null!, keeper).TagsAsync("", null, 300, ct)), "ms");
+    Say($"tags with their counts, {photos} photos, p95", await P95Async(() => new TagStore(db, null!, keeper).TagsAsync("", [], 300, ct)), "ms");
 
     async Task<Guid> ScalarAsync(string sql)
     {

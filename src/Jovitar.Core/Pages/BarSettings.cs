@@ -37,7 +37,36 @@ public sealed record BarButton(BarKind Kind, Guid? Thing, string Words, bool Ben
 /// <param name="Buttons">In their order.</param>
 public sealed record BarGroup(string Words, bool One, IReadOnlyList<BarButton> Buttons);
 
-/// <summary>By what visitors may narrow the photos of a block; without buttons there is no filter bar.</summary>
+/// <summary>What of a photo visitors' words are looked for in. Kept by name.</summary>
+public enum SearchField
+{
+    Title,
+    Caption,
+    Tags,
+    Place,
+    People,
+    FileName,
+}
+
+/// <summary>The field in which visitors type words to find photos by.</summary>
+/// <param name="Fields">What they are looked for in; nothing for no such field.</param>
+/// <param name="Hint">What stands in it until they type; empty for the usual words.</param>
+public sealed record BarSearch(IReadOnlyList<SearchField> Fields, string Hint)
+{
+    public static readonly BarSearch None = new([], "");
+}
+
+/// <summary>An order in which visitors may put the photos of a block instead of the one they stand in. Kept by name.</summary>
+public enum BarOrder
+{
+    /// <summary>Those taken last first.</summary>
+    Newest,
+    Oldest,
+    Title,
+    HighestRated,
+}
+
+/// <summary>By what visitors may narrow the photos of a block; without buttons, words and orders there is no filter bar.</summary>
 /// <param name="Off">It is kept and not shown.</param>
 /// <param name="Groups">In their order.</param>
 /// <param name="All">A button that lets go of every choice stands first.</param>
@@ -46,7 +75,9 @@ public sealed record BarGroup(string Words, bool One, IReadOnlyList<BarButton> B
 /// <param name="Counts">Each says how many photos one would see with it.</param>
 /// <param name="Folded">Devices on which it is a drop-down.</param>
 /// <param name="Still">Devices on which photos stand in their new places at once, without moving there.</param>
-public sealed record BarSettings(bool Off, IReadOnlyList<BarGroup> Groups, bool All, string AllWords, BlockAlign Align, bool Counts, IReadOnlyList<Device> Folded, IReadOnlyList<Device> Still)
+/// <param name="Orders">Those that visitors may choose, in the order in which they are offered, besides the one in which the photos stand.</param>
+public sealed record BarSettings(
+    bool Off, IReadOnlyList<BarGroup> Groups, bool All, string AllWords, BlockAlign Align, bool Counts, IReadOnlyList<Device> Folded, IReadOnlyList<Device> Still, BarSearch Search, IReadOnlyList<BarOrder> Orders)
 {
     public const int MostGroups = 12;
 
@@ -57,7 +88,7 @@ public sealed record BarSettings(bool Off, IReadOnlyList<BarGroup> Groups, bool 
     public const int Longest = 60;
 
     /// <summary>No filter bar.</summary>
-    public static readonly BarSettings None = new(Off: false, [], All: true, "", BlockAlign.Left, Counts: true, [], []);
+    public static readonly BarSettings None = new(Off: false, [], All: true, "", BlockAlign.Left, Counts: true, [], [], BarSearch.None, []);
 
     /// <summary>A filter bar as usual with some groups; those without buttons are left away.</summary>
     public static BarSettings Of(params IEnumerable<BarGroup> groups) => None with { Groups = [.. groups.Where(g => g.Buttons.Count > 0)] };
@@ -72,15 +103,20 @@ public sealed record BarSettings(bool Off, IReadOnlyList<BarGroup> Groups, bool 
     /// <summary>The things of one kind that have a button.</summary>
     public IEnumerable<Guid> Of(BarKind kind) => Buttons().Where(b => b.Kind == kind).Select(b => b.Thing).OfType<Guid>().Distinct();
 
-    /// <summary>Visitors are to see it.</summary>
-    public bool IsShown() => !Off && Buttons().Any();
+    /// <summary>Visitors are to see buttons.</summary>
+    public bool HasButtons() => !Off && Buttons().Any();
 
-    /// <summary>Nothing is named twice in a group, as when things were merged, and each device once.</summary>
+    /// <summary>Visitors are to see it.</summary>
+    public bool IsShown() => !Off && (Buttons().Any() || Search.Fields.Count > 0 || Orders.Count > 0);
+
+    /// <summary>Nothing is named twice in a group, as when things were merged, and all else once.</summary>
     public BarSettings Whole() => this with
     {
         Groups = [.. Groups.Select(g => g with { Buttons = [.. g.Buttons.DistinctBy(b => (b.Kind, b.Thing))] })],
         Folded = [.. Folded.Distinct().Order()],
         Still = [.. Still.Distinct().Order()],
+        Search = Search with { Fields = [.. Search.Fields.Distinct().Order()] },
+        Orders = [.. Orders.Distinct()],
     };
 
     /// <summary>What is wrong with it, a sentence; null when it may be kept.</summary>
@@ -96,7 +132,7 @@ public sealed record BarSettings(bool Off, IReadOnlyList<BarGroup> Groups, bool 
             return $"A filter bar may have {MostButtons} buttons.";
         }
 
-        if (AllWords.Length > Longest || Groups.Any(g => g.Words.Length > Longest) || Buttons().Any(b => b.Words.Length > Longest))
+        if (AllWords.Length > Longest || Search.Hint.Length > Longest || Groups.Any(g => g.Words.Length > Longest) || Buttons().Any(b => b.Words.Length > Longest))
         {
             return $"The words of a button may have {Longest} characters.";
         }

@@ -59,6 +59,9 @@ public static class BlockHeight
     /// <summary>The words beneath a cover or a photo.</summary>
     public static double Beneath(int lines) => lines == 0 ? 0 : 11 + (lines * 24);
 
+    /// <summary>The line in which visitors type words and choose an order.</summary>
+    public const double Finding = 46;
+
     /// <summary>A filter bar with the line that says how many are shown; on a phone its parts stand beneath each other.</summary>
     /// <param name="isFolded">It is a drop-down.</param>
     public static double Bar(int buttons, double width, bool isFolded)

@@ -36,6 +36,11 @@ internal sealed record DemoBar(IReadOnlyList<DemoGroup> Groups)
     public IReadOnlyList<Device> Folded { get; init; } = [];
 
     public string AllWords { get; init; } = "";
+
+    /// <summary>What visitors' words are looked for in.</summary>
+    public IReadOnlyList<SearchField> Search { get; init; } = [];
+
+    public IReadOnlyList<BarOrder> Orders { get; init; } = [];
 }
 
 /// <summary>A block of a page, with what its kind needs; things go by their names, photos by their files.</summary>
@@ -229,7 +234,7 @@ internal sealed class DemoPages(
     }
 
     BarSettings BarOf(DemoBar bar) =>
-        BarSettings.Of(bar.Groups.Select(g => new BarGroup(g.Words, g.One, [.. g.Buttons.Select(ButtonOf)]))) with { Align = bar.Align, Folded = bar.Folded, AllWords = bar.AllWords };
+        BarSettings.Of(bar.Groups.Select(g => new BarGroup(g.Words, g.One, [.. g.Buttons.Select(ButtonOf)]))) with { Align = bar.Align, Folded = bar.Folded, AllWords = bar.AllWords, Search = new BarSearch(bar.Search, ""), Orders = bar.Orders };
 
     BarButton ButtonOf(DemoButton button) =>
         (button.Of is not { } of ? BarButton.EachAlbum : categories.TryGetValue(of, out var category) ? BarButton.Of(category) : BarButton.Of(tags[of])) with { Words = button.Words };

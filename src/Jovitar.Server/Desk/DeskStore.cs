@@ -173,7 +173,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
         var unreached = new List<PageUnreached>();
         foreach (var page in pages)
         {
-            foreach (var block in page.Content.All().OfType<PhotosBlock>().Where(b => b.Source.Kind == SourceKind.Albums && b.Bar.IsShown() && b.Bar.Buttons().All(x => x.Kind != BarKind.EachAlbum)))
+            foreach (var block in page.Content.All().OfType<PhotosBlock>().Where(b => b.Source.Kind == SourceKind.Albums && b.Bar.HasButtons() && b.Bar.Buttons().All(x => x.Kind != BarKind.EachAlbum)))
             {
                 var narrowing = new Narrowing(
                     "",

@@ -29,7 +29,8 @@ internal static class PageText
             var bar = JsonElement.ParseValue(ref reader);
             if (bar.TryGetProperty("groups", out _))
             {
-                return bar.Deserialize<BarSettings>(Plain)!.Whole();
+                var now = bar.Deserialize<BarSettings>(Plain)!;
+                return (now with { Search = now.Search ?? BarSearch.None, Orders = now.Orders ?? [] }).Whole();
             }
 
             var before = bar.Deserialize<Before>(Plain)!;

@@ -1,7 +1,9 @@
 using Jovitar.Core;
 using Jovitar.Core.Filtering;
+using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
@@ -9,7 +11,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>Filter bars: of the buttons that are set, those that find any photo of the block.</summary>
-internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories)
+internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, IndexKeeper keeper)
 {
     /// <summary>The buttons of a bar while it is made, each with a key of its own.</summary>
     sealed class Buttons
@@ -56,7 +58,7 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories)
     /// <param name="seen">The albums that visitors see somewhere.</param>
     public async Task<FilterBar> OfAsync(BarSettings bar, PhotosSource source, IReadOnlyList<SitePhoto> photos, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
     {
-        if (photos.Count == 0 || !bar.IsShown())
+        if (photos.Count == 0 || !bar.HasButtons())
         {
             return FilterBar.None(photos.Count);
         }
@@ -110,6 +112,53 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories)
                 buttons.Add(button.Words.Length > 0 ? button.Words : held.Name, held.Photos, button.Preset);
             }
         }
+    }
+
+    /// <summary>The words by which visitors find photos of a block; null where they cannot.</summary>
+    public async Task<PhotoSearch?> SearchAsync(BarSettings bar, IReadOnlyList<SitePhoto> photos, CancellationToken ct)
+    {
+        if (photos.Count == 0 || bar.Off || bar.Search.Fields.Count == 0)
+        {
+            return null;
+        }
+
+        await using var command = db.Command(
+            """
+            select concat_ws(' ', case when 'Title' = any(@fields) then p.title end, case when 'Caption' = any(@fields) then p.caption end,
+                     case when 'Tags' = any(@fields) then p.tag_words end, case when 'Place' = any(@fields) then p.place end,
+                     case when 'People' = any(@fields) then array_to_string(p.people, ' ') end,
+                     case when 'FileName' = any(@fields) then p.file_name end) as words
+              from unnest(@photos) with ordinality as o(photo, n)
+              left join photo as p on p.id = o.photo
+             order by o.n
+            """,
+            ("photos", photos.Select(p => p.Id.Value).ToArray()), ("fields", bar.Search.Fields.Select(f => f.ToString()).ToArray()));
+        return new PhotoSearch([.. await command.AllAsync(r => r.Get<string>("words"), ct)]);
+    }
+
+    /// <summary>The orders that visitors may choose, with the numbers of all photos in each.</summary>
+    public async Task<IReadOnlyList<(BarOrder Order, int[] Photos)>> OrdersAsync(BarSettings bar, IReadOnlyList<SitePhoto> photos, CancellationToken ct)
+    {
+        if (photos.Count == 0 || bar.Off || bar.Orders.Count == 0)
+        {
+            return [];
+        }
+
+        var places = photos.Select((p, i) => (p.Id.Value, i)).ToDictionary(t => t.Value, t => t.i);
+        var index = await keeper.CurrentAsync(ct);
+        return [.. bar.Orders.Select(order =>
+        {
+            var (sort, down) = order switch
+            {
+                BarOrder.Newest => (SheetSort.Taken, true),
+                BarOrder.Oldest => (SheetSort.Taken, false),
+                BarOrder.Title => (SheetSort.Title, false),
+                _ => (SheetSort.Rating, true),
+            };
+            int[] known = [.. index.InOrder(places.Keys, sort, down).Select(id => places[id])];
+            // One that has arrived since the index was read stands last rather than nowhere.
+            return (order, (int[])[.. known, .. Enumerable.Range(0, photos.Count).Except(known)]);
+        })];
     }
 
     /// <summary>A category and, where that is set, those beneath it, as far as photos of the block stand in them.</summary>

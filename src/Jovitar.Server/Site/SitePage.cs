@@ -59,6 +59,15 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// <summary>How the filter bar stands.</summary>
     public BarSettings BarSet { get; init; } = BarSettings.None;
 
+    /// <summary>The words that visitors find photos by; null where they cannot.</summary>
+    public PhotoSearch? Search { get; init; }
+
+    /// <summary>The orders that visitors may choose: the numbers of all photos in each.</summary>
+    public IReadOnlyList<(BarOrder Order, int[] Photos)> Orders { get; init; } = [];
+
+    /// <summary>Visitors can narrow the photos, or put them in another order.</summary>
+    public bool HasBar => Bar.Entries.Count > 0 || Search is not null || Orders.Count > 0;
+
     /// <summary>Not every device shows the same photos.</summary>
     public bool Differs => without?.Any(w => w.Count > 0) == true;
 

@@ -6209,7 +6209,19 @@ export interface components {
          * @enum {unknown}
          */
         BarKind: "category" | "tag" | "album" | "eachAlbum";
-        /** @description By what visitors may narrow the photos of a block; without buttons there is no filter bar. */
+        /**
+         * @description An order in which visitors may put the photos of a block instead of the one they stand in. Kept by name.
+         * @enum {unknown}
+         */
+        BarOrder: "newest" | "oldest" | "title" | "highestRated";
+        /** @description The field in which visitors type words to find photos by. */
+        BarSearch: {
+            /** @description What they are looked for in; nothing for no such field. */
+            fields: components["schemas"]["SearchField"][];
+            /** @description What stands in it until they type; empty for the usual words. */
+            hint: string;
+        };
+        /** @description By what visitors may narrow the photos of a block; without buttons, words and orders there is no filter bar. */
         BarSettings: {
             /** @description It is kept and not shown. */
             off: boolean;
@@ -6227,6 +6239,9 @@ export interface components {
             folded: components["schemas"]["Device"][];
             /** @description Devices on which photos stand in their new places at once, without moving there. */
             still: components["schemas"]["Device"][];
+            search: components["schemas"]["BarSearch"];
+            /** @description Those that visitors may choose, in the order in which they are offered, besides the one in which the photos stand. */
+            orders: components["schemas"]["BarOrder"][];
         };
         /** @description What lies in the bin. */
         BinContents: {
@@ -7658,6 +7673,13 @@ export interface components {
              */
             sent: number;
         };
+        /** @description An order of the photos that can be chosen. */
+        OrderLink: {
+            /** @description As addresses name it; empty for the one in which they stand. */
+            key: string;
+            chosen: boolean;
+            link: string;
+        };
         /**
          * @description How fast photos move by themselves. Kept by name.
          * @enum {unknown}
@@ -8167,6 +8189,11 @@ export interface components {
             colour: string;
             source: string;
         };
+        /**
+         * @description What of a photo visitors' words are looked for in. Kept by name.
+         * @enum {unknown}
+         */
+        SearchField: "title" | "caption" | "tags" | "place" | "people" | "fileName";
         /** @description Who one is here, and what the next unsafe request must carry. */
         Session: {
             /** @description The person signed in, or null. */
@@ -8349,8 +8376,19 @@ export interface components {
             total: number;
             buttons: components["schemas"]["FilterButton"][];
             allLink: string;
+            /**
+             * Format: int32
+             * @description How many one would see if no button were chosen.
+             */
+            allCount: number;
             isAll: boolean;
-            choice: string;
+            /** @description The words that were looked for. */
+            find: string;
+            orders: components["schemas"]["OrderLink"][];
+            /** @description Lets go of every choice and of the words. */
+            wholeLink: string;
+            /** @description Lets go of the words. */
+            wordlessLink: string;
             /** @description The address of the page with this choice. */
             link: string;
         };

@@ -10,14 +10,18 @@ import type { View, Walk } from './walk'
  */
 export function enhanceFilter(walk: Walk) {
   const frames = walk.element
-  const bar = new Bar(walk.number, (href) => {
-    void turnTo(choiceOf(href), href).then((view) => {
-      if (view) history.pushState(null, '', view.link)
+  // Letters of one search are one step back, not one each.
+  let typed = false
+  const bar = new Bar(walk.number, (href, typing) => {
+    void turnTo(walk.choiceIn(href), href).then((view) => {
+      if (!view) return
+      if (typing && typed) history.replaceState(null, '', view.link)
+      else history.pushState(null, '', view.link)
+      typed = typing
     })
   })
   const showing = document.querySelector<HTMLElement>(`[data-showing="${walk.number}"]`)
   let width = frames.clientWidth
-  const choiceOf = (url: string) => new URL(url, location.href).searchParams.get(walk.parameter) ?? ''
 
   function tell(view: View) {
     if (showing) showing.textContent = w.showing(view.shown, view.total)
@@ -48,8 +52,9 @@ export function enhanceFilter(walk: Walk) {
   }
 
   window.addEventListener('popstate', () => {
-    if (!document.querySelector('.viewer') && choiceOf(location.href) !== walk.choice)
-      void turnTo(choiceOf(location.href), location.href)
+    typed = false
+    const choice = walk.choiceIn(location.href)
+    if (!document.querySelector('.viewer') && choice !== walk.choice) void turnTo(choice, location.href)
   })
 
   const fill = () => walk.fill().catch(() => {})

@@ -17,6 +17,7 @@ export class Walk {
   readonly number: number
   /** How many photos the visitor's choice leaves. */
   shown: number
+  /** What the visitor chose, as it stands in an address. */
   choice: string
   protected readonly frames = new Map<number, Frame>()
   protected readonly links = new Map<number, HTMLAnchorElement>()
@@ -33,7 +34,7 @@ export class Walk {
     this.address = data.view ?? ''
     this.differs = data.differs !== undefined
     this.shown = saidOf(this.device, data.shown)
-    this.choice = new URL(location.href).searchParams.get(this.parameter) ?? ''
+    this.choice = this.choiceIn(location.href)
     const links = [...element.querySelectorAll<HTMLAnchorElement>('a[data-id]')]
     // The page numbers those of all devices; here are those of this one.
     let passed = this.differs ? Number(links[0]?.dataset.place) - this.from : 0
@@ -70,8 +71,20 @@ export class Walk {
     return this.element.dataset.lots !== undefined
   }
 
-  get parameter() {
-    return this.number === 1 ? 'show' : `show${this.number}`
+  /** What names the visitor's choice in this walk in an address: buttons, words, an order. */
+  private get parameters() {
+    return ['show', 'find', 'order'].map((name) => (this.number === 1 ? name : `${name}${this.number}`))
+  }
+
+  /** The part of an address that is the visitor's choice in this walk. */
+  choiceIn(url: string): string {
+    const all = new URL(url, location.href).searchParams
+    const mine = new URLSearchParams()
+    for (const name of this.parameters) {
+      const said = all.get(name)
+      if (said) mine.set(name, said)
+    }
+    return mine.toString()
   }
 
   /** Photos came or went since the page was opened. */
@@ -113,8 +126,8 @@ export class Walk {
       query.set(name, String(value))
     query.set('in', String(this.number))
     query.delete(this.number === 1 ? 'from' : `from${this.number}`)
-    query.delete(this.parameter)
-    if (choice) query.set(this.parameter, choice)
+    for (const name of this.parameters) query.delete(name)
+    for (const [name, said] of new URLSearchParams(choice)) query.set(name, said)
     if (this.isToBeDrawn) query.set('lot', lotOfVisit(Number(this.element.dataset.lots)))
     const answer = await fetch(`${this.address}?${query}`)
     if (!answer.ok) throw new Error(answer.statusText)
@@ -134,7 +147,7 @@ export class Walk {
     const before = new Map([...this.links.values()].map((link) => [link.dataset.id, link]))
     this.frames.clear()
     this.links.clear()
-    this.choice = view.choice
+    this.choice = this.choiceIn(view.link)
     this.device = deviceNow()
     this.shown = view.shown
     this.element.dataset.shown = String(view.shown)

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
@@ -27,9 +28,9 @@ public sealed class Narrowed
         : this(walk, choices, basePath, draft, null)
     {
         // Beyond the last there is nothing to begin at.
-        From = choices.From(walk.Number) is var from && from <= Shown.Count ? (from - 1) / AtFirst * AtFirst : 0;
+        From = Mine.From is var from && from <= Shown.Count ? (from - 1) / AtFirst * AtFirst : 0;
         Count = Math.Min(AtFirst, Shown.Count - From);
-        this.choices = choices.With(walk.Number, Choice, From + 1);
+        this.choices = choices.With(walk.Number, Mine with { From = From + 1 });
     }
 
     Narrowed(Narrowed all, Device device)
@@ -43,19 +44,31 @@ public sealed class Narrowed
     Narrowed(Walk walk, Choices choices, string basePath, bool draft, Device? device)
     {
         (Walk, this.choices, this.basePath, this.draft) = (walk, choices, basePath, draft);
-        var chosen = walk.Bar.Read(choices.Show(walk.Number));
-        var filtered = walk.Bar.Apply(chosen, device is { } on ? walk.Without(on) : []);
-        Choice = walk.Bar.Write(chosen);
+        var said = choices.Of(walk.Number);
+        var chosen = walk.Bar.Read(said.Show);
+        var order = walk.Orders.FirstOrDefault(o => Name(o.Order) == said.Order);
+        Mine = new Choice(walk.Bar.Write(chosen), said.From, walk.Search is null ? "" : said.Find, order.Photos is null ? "" : said.Order);
+        HashSet<int> without = [.. walk.Search?.Missing(Mine.Find) ?? [], .. device is { } on ? walk.Without(on) : FrozenSet<int>.Empty];
+        var filtered = walk.Bar.Apply(chosen, without);
+        AllCount = walk.Photos.Count - without.Count;
         Total = device is { } there ? walk.CountOn(there) : walk.Count;
-        Shown = walk.ByLot ? Drawn(walk, filtered.Photos, choices.Lot, device) : filtered.Photos;
+        Shown = order.Photos is { } ordered ? [.. ordered.Where(filtered.Photos.ToHashSet().Contains)] : walk.ByLot ? Drawn(walk, filtered.Photos, choices.Lot, device) : filtered.Photos;
         IsAll = chosen.Count == 0;
-        AllLink = basePath + choices.With(walk.Number, walk.Bar.Write(new HashSet<int>())).Query;
+        var all = walk.Bar.Write(new HashSet<int>());
+        AllLink = LinkTo(Mine with { Show = all });
+        WholeLink = LinkTo(Mine with { Show = all, Find = "" });
+        WordlessLink = LinkTo(Mine with { Find = "" });
+        Orders = walk.Orders.Count == 0 ? [] : [.. new BarOrder?[] { null }.Concat(walk.Orders.Select(o => (BarOrder?)o.Order)).Select(o =>
+        {
+            var key = o is { } known ? Name(known) : "";
+            return new OrderLink(key, Mine.Order == key, LinkTo(Mine with { Order = key }));
+        })];
         var depths = new int[walk.Bar.Entries.Count];
         Buttons = [.. walk.Bar.Entries.Select((entry, i) =>
         {
             depths[i] = entry.Parent < 0 ? 0 : depths[entry.Parent] + 1;
             var next = walk.Bar.Write(walk.Bar.Press(chosen, i));
-            return new FilterButton(entry.Key, entry.Name, entry.Group, depths[i], filtered.Counts[i], chosen.Contains(i), basePath + choices.With(walk.Number, next).Query);
+            return new FilterButton(entry.Key, entry.Name, entry.Group, depths[i], filtered.Counts[i], chosen.Contains(i), LinkTo(Mine with { Show = next }));
         })];
     }
 
@@ -124,8 +137,9 @@ public sealed class Narrowed
         return [.. Enumerable.Range(0, Count).Select(i => Devices.Where(d => places[(int)d][i] < 0).Select(Name).ToArray() is { Length: > 0 } absent ? string.Join(' ', absent) : null)];
     }
 
-    /// <summary>A device as pages name it.</summary>
-    public static string Name(Device device) => device.ToString().ToLowerInvariant();
+    /// <summary>A device, or an order, as pages and their addresses name it.</summary>
+    public static string Name<T>(T value)
+        where T : struct, Enum => value.ToString().ToLowerInvariant();
 
     /// <summary>What is said of a device, one for all where it is the same on each; else phone, tablet and desktop.</summary>
     public IReadOnlyList<string> Each(Func<Narrowed, string> says)
@@ -142,14 +156,38 @@ public sealed class Narrowed
     /// <summary>How many lots the script draws one from; null where it has nothing to draw.</summary>
     public int? Lots => IsToBeDrawn ? Lot.Most : null;
 
-    /// <summary>The choice as it stands in addresses; empty for the one that the page opens with.</summary>
-    public string Choice { get; }
+    /// <summary>What is chosen, as it can be: buttons, words and an order that are there.</summary>
+    public Choice Mine { get; }
+
+    /// <summary>Where the page is.</summary>
+    public string Path => basePath;
+
+    /// <summary>What the words are called in an address.</summary>
+    public string FindName => Choices.Name("find", Walk.Number);
+
+    /// <summary>What of the address stays when other words are looked for.</summary>
+    public IEnumerable<(string Name, string Value)> OtherParts => choices.With(Walk.Number, Mine with { Find = "", From = 1 }).Parts();
+
+    /// <summary>The page with another choice, from its first photo on.</summary>
+    string LinkTo(Choice choice) => basePath + choices.With(Walk.Number, choice with { From = 1 }).Query;
 
     /// <summary>Nothing is chosen.</summary>
     public bool IsAll { get; }
 
+    /// <summary>How many one would see if nothing were chosen.</summary>
+    public int AllCount { get; }
+
     /// <summary>Lets go of every choice.</summary>
     public string AllLink { get; }
+
+    /// <summary>Lets go of every choice and of the words.</summary>
+    public string WholeLink { get; }
+
+    /// <summary>Lets go of the words.</summary>
+    public string WordlessLink { get; }
+
+    /// <summary>The orders that can be chosen, the one in which the photos stand first; empty for none.</summary>
+    public IReadOnlyList<OrderLink> Orders { get; }
 
     /// <summary>The page with what is chosen on it.</summary>
     public string Link => basePath + choices.Query;
@@ -168,9 +206,9 @@ public sealed class Narrowed
     /// <summary>How many there are without a choice.</summary>
     public int Total { get; }
 
-    public string? EarlierLink => From == 0 ? null : basePath + choices.With(Walk.Number, Choice, From - AtFirst + 1).Query;
+    public string? EarlierLink => From == 0 ? null : basePath + choices.With(Walk.Number, Mine with { From = From - AtFirst + 1 }).Query;
 
-    public string? FurtherLink => From + Count >= Shown.Count ? null : basePath + choices.With(Walk.Number, Choice, From + Count + 1).Query;
+    public string? FurtherLink => From + Count >= Shown.Count ? null : basePath + choices.With(Walk.Number, Mine with { From = From + Count + 1 }).Query;
 
     public IReadOnlyList<FilterButton> Buttons { get; }
 
@@ -184,7 +222,7 @@ public sealed class Narrowed
     /// <summary>Where a photo has a page of its own, within this walk.</summary>
     public string PhotoLink(SitePhoto photo)
     {
-        var query = choices.With(Walk.Number, Choice).Query;
+        var query = choices.With(Walk.Number, Mine with { From = 1 }).Query;
         return Walk.Number == 1 ? $"{basePath}/photo/{photo.Id}{query}" : $"{basePath}/photo/{photo.Id}{(query.Length == 0 ? "?" : query + "&")}in={Walk.Number}";
     }
 
@@ -198,8 +236,7 @@ public sealed class Narrowed
         var placed = Walk.Layout.For(BlockLayout.DeviceOf(window)).Place(Shapes, width, Large);
         var places = part.Of(placed).Take(SitePart.Most + 1).ToArray();
         return new SiteView(
-            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Total, Buttons, AllLink, IsAll, Choice,
-            basePath + choices.With(Walk.Number, Choice).Query);
+            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Total, Buttons, AllLink, AllCount, IsAll, Mine.Find, Orders, WholeLink, WordlessLink, LinkTo(Mine));
     }
 
     SiteFrame Frame(int place, Box box)

@@ -54,6 +54,12 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
 
         var drawn = new DrawnPage(page, Choices.Read(page, query), page.Path, draft: false);
+        // Words that somebody types are seldom typed again: what they find is not kept in the place of what many ask for.
+        if (drawn.Choices.HasWords)
+        {
+            return await PageAsync(drawn, ct);
+        }
+
         var key = (version.Id, version.Version, version.Site, drawn.Choices.Query);
         Task<Rendered> making;
         TaskCompletionSource<Rendered>? mine = null;

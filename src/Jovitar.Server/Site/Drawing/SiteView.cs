@@ -9,6 +9,10 @@ namespace Jovitar.Server.Site.Drawing;
 /// <param name="Link">Where pressing it leads, relative to the page.</param>
 public sealed record FilterButton(string Key, string Name, int Group, int Depth, int Count, bool Chosen, string Link);
 
+/// <summary>An order of the photos that can be chosen.</summary>
+/// <param name="Key">As addresses name it; empty for the one in which they stand.</param>
+public sealed record OrderLink(string Key, bool Chosen, string Link);
+
 /// <summary>Where one photo stands, CSS pixels from the block's upper left corner.</summary>
 public sealed record SiteBox(double X, double Y, double Width, double Height);
 
@@ -24,8 +28,13 @@ public sealed record SiteFrame(
 /// <param name="IsCut">There are more in that part than an answer holds; they stand behind the last.</param>
 /// <param name="Height">The height of all, CSS pixels.</param>
 /// <param name="Shown">How many the choice leaves.</param>
+/// <param name="AllCount">How many one would see if no button were chosen.</param>
+/// <param name="Find">The words that were looked for.</param>
+/// <param name="WholeLink">Lets go of every choice and of the words.</param>
+/// <param name="WordlessLink">Lets go of the words.</param>
 /// <param name="Link">The address of the page with this choice.</param>
-public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, bool IsAll, string Choice, string Link);
+public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, int AllCount, bool IsAll, string Find, IReadOnlyList<OrderLink> Orders,
+    string WholeLink, string WordlessLink, string Link);
 
 /// <summary>Which part of the photos is asked for: by places, or what stands between two heights.</summary>
 /// <param name="From">The first place, from 0.</param>

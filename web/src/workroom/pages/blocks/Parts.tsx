@@ -84,3 +84,30 @@ export function LineField({
     />
   )
 }
+
+/** A word that holds or does not: underlined while it does, pressed to change it. */
+export function Toggle({
+  on,
+  words,
+  label,
+  onSay,
+}: {
+  on: boolean
+  words: string
+  /** What it means, where the word alone does not say so. */
+  label?: string
+  onSay: (on: boolean) => void
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      aria-label={label}
+      title={label}
+      className={`whitespace-nowrap ${on ? 'font-semibold underline decoration-strong-line decoration-1 underline-offset-4' : 'text-quiet hover:text-ink'}`}
+      onClick={() => onSay(!on)}
+    >
+      {words}
+    </button>
+  )
+}

@@ -61,6 +61,8 @@ export const noBar: Api['BarSettings'] = {
   counts: true,
   folded: [],
   still: [],
+  search: { fields: [], hint: '' },
+  orders: [],
 }
 
 const newId = () => crypto.randomUUID()

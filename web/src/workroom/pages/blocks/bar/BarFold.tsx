@@ -18,6 +18,7 @@ import { AddButtons } from './AddButtons'
 import { BarGroup } from './BarGroup'
 import { BarSentence } from './BarSentence'
 import { added, type Bar, find, idOf, moved, stepped, withGroup } from './bar'
+import { FindingSentence, usualFields } from './FindingSentence'
 import { useNames } from './useNames'
 
 /** By what visitors can narrow the photos of a block: groups of buttons in their order, under words of the author's own. */
@@ -37,7 +38,8 @@ export function BarFold({
   )
   const list = useRef<HTMLDivElement>(null)
   const went = useRef<string | null>(null)
-  const none = bar.groups.every((g) => g.buttons.length === 0)
+  const hasButtons = bar.groups.some((g) => g.buttons.length > 0)
+  const none = !hasButtons && bar.search.fields.length === 0 && bar.orders.length === 0
 
   // A button that was moved by a key keeps the keyboard where it has gone.
   useEffect(() => {
@@ -67,10 +69,14 @@ export function BarFold({
         <Says>
           <span>{w.bar.empty}</span>
           <AddButtons source={source} group={undefined} onAdd={(one) => onSay(added(noBar, 0, one))} />
+          <Button look="word" onClick={() => onSay({ ...noBar, search: { fields: usualFields, hint: '' } })}>
+            {w.bar.search.add}
+          </Button>
         </Says>
       ) : (
         <div className="grid min-w-0 gap-1">
           <BarSentence bar={bar} onSay={onSay} />
+          <FindingSentence bar={bar} onSay={onSay} />
           <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
             <div ref={list} className="grid grid-cols-[minmax(0,1fr)] gap-3 pt-1">
               {bar.groups.map((group, n) => (
@@ -97,7 +103,7 @@ export function BarFold({
                 onSay({ ...bar, groups: [...bar.groups, { words: '', one: false, buttons: [] }] })
               }
             >
-              {w.bar.addGroup}
+              {bar.groups.length > 0 ? w.bar.addGroup : w.bar.addButtons}
             </Button>
           </p>
         </div>

@@ -66,7 +66,7 @@ export function BarGroup({
       </SortableContext>
       <Says>
         <AddButtons source={source} group={group} onAdd={onAdd} />
-        {!alone && (
+        {(!alone || group.buttons.length === 0) && (
           <Button
             look="word"
             aria-label={w.bar.removeGroup(number + 1)}

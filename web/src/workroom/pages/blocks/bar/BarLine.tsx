@@ -1,6 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { w } from '../../../../words'
+import { Toggle } from '../Parts'
 import type { BarButton } from './bar'
 
 /** One button of a filter bar: dragged by its handle or moved by keys, its words typed where they stand. */
@@ -88,31 +89,5 @@ export function BarLine({
         ✕
       </button>
     </li>
-  )
-}
-
-/** A word that holds or does not: underlined while it does, pressed to change it. */
-function Toggle({
-  on,
-  words,
-  label,
-  onSay,
-}: {
-  on: boolean
-  words: string
-  label: string
-  onSay: (on: boolean) => void
-}) {
-  return (
-    <button
-      type="button"
-      aria-pressed={on}
-      aria-label={label}
-      title={label}
-      className={`whitespace-nowrap ${on ? 'font-semibold underline decoration-strong-line decoration-1 underline-offset-4' : 'text-quiet hover:text-ink'}`}
-      onClick={() => onSay(!on)}
-    >
-      {words}
-    </button>
   )
 }
