@@ -40,7 +40,7 @@ test('an author gives visitors buttons in groups, in an order and under words of
   const second = made.order.getByRole('region', { name: 'Group 2' })
   await second.getByRole('button', { name: '+ category' }).click()
   await page.getByRole('option', { name: /Season/ }).click()
-  await second.getByRole('combobox', { name: 'How many of this group visitors choose' }).selectOption({ label: 'Visitors choose one of' })
+  await second.getByRole('combobox', { name: 'How many of this group visitors choose' }).selectOption({ label: 'and one of' })
   await second.getByRole('textbox', { name: 'words before them' }).fill('When')
   await made.order.getByRole('button', { name: 'Move Each joined album' }).hover()
   await page.mouse.down()

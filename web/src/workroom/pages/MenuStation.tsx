@@ -1,22 +1,10 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { useQuery } from '@tanstack/react-query'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
+import { useSortSensors } from '../../kit/useSortSensors'
 import { w } from '../../words'
 import { useAlbums, useCategories, usePages } from '../shell/data'
 import { Empty, Heading } from '../shell/Station'
@@ -36,10 +24,7 @@ export function MenuStation() {
 
 function Arranged({ menu }: { menu: Api['OpenedMenu'] }) {
   const { all, state, faults, change, takeTheirs, overwrite } = useMenu(menu)
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSortSensors()
   const at = (id: unknown) => all.findIndex((l) => l.entry.id === id)
   function drop({ active, over }: DragEndEvent) {
     if (!over || active.id === over.id) return

@@ -1,16 +1,9 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { useEffect, useRef } from 'react'
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
+import { useSortSensors } from '../../kit/useSortSensors'
 import { w } from '../../words'
 import { AddLine } from './AddLine'
 import { BlockSettings } from './blocks/BlockSettings'
@@ -50,10 +43,7 @@ export function RunningOrder({
   onOpen: (block: string | null) => void
 }) {
   const { blocks } = draft
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSortSensors()
   const list = useRef<HTMLOListElement>(null)
   const stepped = useRef<string | null>(null)
 

@@ -1,16 +1,8 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import { sortableKeyboardCoordinates } from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
 import { useEffect, useRef } from 'react'
 import type { Api } from '../../../../api/client'
 import { Button } from '../../../../kit/Button'
+import { useSortSensors } from '../../../../kit/useSortSensors'
 import { w } from '../../../../words'
 import { noBar } from '../blocks'
 import { Fold, Says } from '../Parts'
@@ -32,10 +24,7 @@ export function BarFold({
   onSay: (bar: Bar) => void
 }) {
   const names = useNames(bar)
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSortSensors()
   const list = useRef<HTMLDivElement>(null)
   const went = useRef<string | null>(null)
   const hasButtons = bar.groups.some((g) => g.buttons.length > 0)

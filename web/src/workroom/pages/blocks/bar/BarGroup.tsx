@@ -40,8 +40,8 @@ export function BarGroup({
           label={w.bar.choose}
           value={group.one ? 'one' : 'several'}
           choices={[
-            ['several', w.bar.several],
-            ['one', w.bar.one],
+            ['several', number > 0 ? w.bar.andSeveral : w.bar.several],
+            ['one', number > 0 ? w.bar.andOne : w.bar.one],
           ]}
           onChoose={(how) => onSay({ ...group, one: how === 'one' })}
         />
