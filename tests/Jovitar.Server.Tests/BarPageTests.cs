@@ -243,7 +243,7 @@ public sealed partial class BarPageTests
             (Drafts.Bar([Drafts.Group([Drafts.Button("tag", null)])]), "names nothing"),
             (Drafts.Bar([Drafts.Group([Drafts.Button("eachAlbum", a)])]), "names nothing"),
             (Drafts.Bar([.. Enumerable.Range(0, 13).Select(_ => Drafts.Group([]))]), "12 groups"),
-            (Drafts.Bar([Drafts.Group([.. Enumerable.Range(0, 101).Select(_ => Drafts.Button("tag", $"{Guid.NewGuid()}"))])]), "100 buttons"),
+            (Drafts.Bar([Drafts.Group([.. Enumerable.Range(0, 201).Select(_ => Drafts.Button("tag", $"{Guid.NewGuid()}"))])]), "200 buttons"),
             (Drafts.Bar([Drafts.Group([Drafts.Button("album", a, new string('w', 61))])]), "60 characters"),
         ])
         {

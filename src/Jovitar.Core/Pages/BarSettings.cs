@@ -82,7 +82,7 @@ public sealed record BarSettings(
     public const int MostGroups = 12;
 
     /// <summary>Most buttons that are set, of all groups together.</summary>
-    public const int MostButtons = 100;
+    public const int MostButtons = 200;
 
     /// <summary>Longest words of a button or before a group.</summary>
     public const int Longest = 60;

@@ -203,7 +203,7 @@ public sealed record SitePage(string Path, string Title, string Description, IRe
     }
 
     /// <summary>Bytes it takes to keep, about.</summary>
-    public long Weight => 4000 + (Walks.Sum(w => w.Photos.Count) * 700L);
+    public long Weight => 4000 + (Walks.Sum(w => w.Photos.Count * (w.Search is null ? 700L : 2000L)));
 }
 
 /// <summary>What visitors open, by what it is of. Each has addresses of its own.</summary>
