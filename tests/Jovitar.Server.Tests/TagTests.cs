@@ -82,7 +82,7 @@ public sealed class TagTests
         using var visitor = site.Visitor();
         var seen = await visitor.GetStringAsync($"/{address}");
         Assert.Contains("Kites", seen, StringComparison.Ordinal);
-        Assert.Equal(named["Kites"], await site.ScalarAsync<string>($"select published #>> '{{blocks,1,bar,tags,0}}' from page where id = '{page}'"));
+        Assert.Equal(named["Kites"], await site.ScalarAsync<string>($"select published #>> '{{blocks,1,bar,groups,1,buttons,0,thing}}' from page where id = '{page}'"));
         Assert.DoesNotContain(named["kite"], await site.ScalarAsync<string>($"select draft::text || published::text from page where id = '{page}'"), StringComparison.Ordinal);
         // Who types an old name again makes it anew, and nothing comes back with it.
         await TagAsync(owner, photos[..1], "kiting");
