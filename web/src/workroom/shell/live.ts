@@ -38,7 +38,8 @@ export function useNewsLine(on: boolean) {
       const before = told ?? client.getQueryData<Api['Figures']>(['figures'])
       told = figures
       client.setQueryData(['figures'], figures)
-      if (before && before.photos !== figures.photos)
+      // A photo counts from when it has come, and is seen from when it is ready.
+      if (before && (before.photos !== figures.photos || before.waiting !== figures.waiting))
         for (const key of ['sheet', 'intakes']) void client.invalidateQueries({ queryKey: [key] })
       void client.invalidateQueries({ queryKey: ['intake'] })
       void client.invalidateQueries({ queryKey: ['desk'] })
