@@ -253,7 +253,7 @@ public sealed partial class BarPageTests
         }
 
         // What lacks a part of it is refused, too, and does no harm.
-        foreach (var bar in (object[])[new { }, new { groups = new object?[] { null } }, Drafts.Bar([Drafts.Group([Drafts.Button("nonsense", a)])])])
+        foreach (var bar in (object[])[new { }, new { groups = new object?[] { null } }, new { off = false, groups = Array.Empty<object>(), all = true, allWords = "", align = "left", counts = true, folded = Array.Empty<string>(), still = Array.Empty<string>(), search = (object?)null, orders = Array.Empty<string>() }, Drafts.Bar([Drafts.Group([Drafts.Button("nonsense", a)])])])
         {
             Assert.Equal(HttpStatusCode.BadRequest, (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = "bars", draft = Drafts.Page("Bars", Joined([a, b], bar)) }, edited)).StatusCode);
         }

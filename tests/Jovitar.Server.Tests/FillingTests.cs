@@ -36,16 +36,7 @@ public sealed class FillingTests
 
     static async Task<(Site Site, HttpClient Owner, string[] Photos)> StartAsync(int count)
     {
-        var site = await Site.StartAsync();
-        var owner = await site.OwnerAsync();
-        var intake = await owner.IntakeAsync();
-        var photos = new string[count];
-        for (var i = 0; i < count; i++)
-        {
-            photos[i] = (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90, 60))).GetProperty("photo").GetString()!;
-        }
-
-        await site.UntilAsync("select count(*) from photo where state = 'ready'", count);
+        var (site, owner, _, photos) = await StandingSteps.StartAsync(count);
         return (site, owner, photos);
     }
 

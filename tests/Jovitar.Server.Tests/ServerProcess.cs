@@ -43,6 +43,8 @@ internal static class ServerProcess
 
                 // Somebody else may have taken its port before it did.
                 Assert.True(tries < 3, $"The server ended by itself with {process.ExitCode}.");
+                client.Dispose();
+                process.Dispose();
             }
             catch
             {

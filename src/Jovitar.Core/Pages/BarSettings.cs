@@ -1,4 +1,5 @@
 using Jovitar.Core.Layout;
+using Jovitar.Core.Narrowings;
 
 namespace Jovitar.Core.Pages;
 
@@ -66,6 +67,19 @@ public enum BarOrder
     HighestRated,
 }
 
+/// <summary>What the orders are.</summary>
+public static class BarOrders
+{
+    /// <summary>As the sheet's order, and which way it runs.</summary>
+    public static (SheetSort Sort, bool Down) Sheet(this BarOrder order) => order switch
+    {
+        BarOrder.Newest => (SheetSort.Taken, true),
+        BarOrder.Oldest => (SheetSort.Taken, false),
+        BarOrder.Title => (SheetSort.Title, false),
+        _ => (SheetSort.Rating, true),
+    };
+}
+
 /// <summary>By what visitors may narrow the photos of a block; without buttons, words and orders there is no filter bar.</summary>
 /// <param name="Off">It is kept and not shown.</param>
 /// <param name="Groups">In their order.</param>
@@ -101,7 +115,7 @@ public sealed record BarSettings(
     public IEnumerable<BarButton> Buttons() => Groups.SelectMany(g => g.Buttons);
 
     /// <summary>The things of one kind that have a button.</summary>
-    public IEnumerable<Guid> Of(BarKind kind) => Buttons().Where(b => b.Kind == kind).Select(b => b.Thing).OfType<Guid>().Distinct();
+    public IEnumerable<Guid> Things(BarKind kind) => Buttons().Where(b => b.Kind == kind).Select(b => b.Thing).OfType<Guid>().Distinct();
 
     /// <summary>Visitors are to see buttons.</summary>
     public bool HasButtons() => !Off && Buttons().Any();

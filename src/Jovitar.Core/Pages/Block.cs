@@ -134,7 +134,7 @@ public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Sour
 {
     public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault();
 
-    public override Block Bounded() => this with { Layout = Layout.Bounded() };
+    public override Block Bounded() => this with { Layout = Layout.Bounded(), Bar = Bar.Whole() };
 }
 
 /// <summary>Where the photos of a block come from. Kept by name.</summary>

@@ -179,9 +179,9 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                     "",
                     [
                         new NarrowingPart(PartKind.Album, false, [.. block.Source.Albums.Select(a => a.ToString())]),
-                        new NarrowingPart(PartKind.Category, true, [.. block.Bar.Of(BarKind.Category).Select(CategoryId.From).Where(seen.Contains).Select(c => c.ToString())]),
-                        new NarrowingPart(PartKind.Tag, true, [.. block.Bar.Of(BarKind.Tag).Select(t => TagId.From(t).ToString())]),
-                        new NarrowingPart(PartKind.Album, true, [.. block.Bar.Of(BarKind.Album).Select(a => AlbumId.From(a).ToString())]),
+                        new NarrowingPart(PartKind.Category, true, [.. block.Bar.Things(BarKind.Category).Select(CategoryId.From).Where(seen.Contains).Select(c => c.ToString())]),
+                        new NarrowingPart(PartKind.Tag, true, [.. block.Bar.Things(BarKind.Tag).Select(t => TagId.From(t).ToString())]),
+                        new NarrowingPart(PartKind.Album, true, [.. block.Bar.Things(BarKind.Album).Select(a => AlbumId.From(a).ToString())]),
                         new NarrowingPart(PartKind.Decision, true, [Decisions.LeaveOut]),
                     ]);
                 if (narrowing.Parts.Any(p => p.Not && p.Kind is PartKind.Category or PartKind.Tag or PartKind.Album) && index.Count(narrowing) is > 0 and var count)

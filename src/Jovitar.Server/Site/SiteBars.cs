@@ -1,6 +1,5 @@
 using Jovitar.Core;
 using Jovitar.Core.Filtering;
-using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Narrowings;
@@ -10,49 +9,9 @@ using Npgsql;
 
 namespace Jovitar.Server.Site;
 
-/// <summary>Filter bars: of the buttons that are set, those that find any photo of the block.</summary>
-internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, IndexKeeper keeper)
+/// <summary>Filter bars: what the photos of a block belong to, the words they are found by, the orders they can be put in.</summary>
+internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, IndexKeeper keeper)
 {
-    /// <summary>The buttons of a bar while it is made, each with a key of its own.</summary>
-    sealed class Buttons
-    {
-        readonly HashSet<string> keys = [FilterBar.Nothing];
-
-        public List<FilterGroup> Groups { get; } = [];
-
-        public List<FilterEntry> Entries { get; } = [];
-
-        public List<IReadOnlyCollection<int>> Holds { get; } = [];
-
-        /// <summary>Adds a button to the last group.</summary>
-        /// <returns>Its index.</returns>
-        public int Add(string name, IReadOnlyCollection<int> held, bool isPreset, int parent = -1)
-        {
-            var wish = PageAddress.From(name).Value;
-            var key = wish;
-            for (var n = 2; !keys.Add(key); n++)
-            {
-                key = $"{wish}-{n}";
-            }
-
-            Entries.Add(new FilterEntry(key, name, Groups.Count - 1, parent, isPreset));
-            Holds.Add(held);
-            return Entries.Count - 1;
-        }
-
-        /// <summary>Leaves a group away that got no button.</summary>
-        public void EndGroup()
-        {
-            if (Entries.Count == 0 || Entries[^1].Group < Groups.Count - 1)
-            {
-                Groups.RemoveAt(Groups.Count - 1);
-            }
-        }
-    }
-
-    /// <summary>A thing by which photos are found: what it is called, and the places of those that it finds.</summary>
-    sealed record Held(string Name, IReadOnlyCollection<int> Photos);
-
     /// <summary>The bar of a block.</summary>
     /// <param name="photos">All photos of the block.</param>
     /// <param name="seen">The albums that visitors see somewhere.</param>
@@ -64,54 +23,11 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, In
         }
 
         var places = photos.Select((p, i) => (p.Id, i)).ToDictionary(t => t.Id, t => t.i);
-        // What is out of view has no button, nor has what stands beneath it.
-        var tree = (await categories.TreeAsync(ct)).InView();
-        var nodes = tree.InOrder().ToDictionary(n => n.Node.Id, n => n.Node);
-        var inCategory = bar.Of(BarKind.Category).Any() ? await InCategoriesAsync(places, ct) : Enumerable.Empty<(CategoryId, int)>().ToLookup(h => h.Item1, h => h.Item2);
-        var inTag = bar.Of(BarKind.Tag).ToArray() is { Length: > 0 } tags ? await InTagsAsync(tags, places, ct) : [];
-        var albums = await AlbumsAsync(bar, source, seen);
-        var inAlbum = albums.Length > 0 ? await InAlbumsAsync(albums, places, ct) : [];
-        var named = bar.Of(BarKind.Album).Select(AlbumId.From).ToHashSet();
-        var buttons = new Buttons();
-        foreach (var group in bar.Groups)
-        {
-            buttons.Groups.Add(new FilterGroup(group.Words, group.One));
-            var stands = new Dictionary<CategoryId, int>();
-            foreach (var button in group.Buttons)
-            {
-                switch (button.Kind)
-                {
-                    case BarKind.Category:
-                        AddCategory(button, tree, nodes, inCategory, stands, buttons);
-                        break;
-                    case BarKind.Tag:
-                        Add(button, inTag.GetValueOrDefault(TagId.From(button.Thing!.Value)));
-                        break;
-                    case BarKind.Album:
-                        Add(button, inAlbum.GetValueOrDefault(AlbumId.From(button.Thing!.Value)));
-                        break;
-                    default:
-                        foreach (var album in albums.Where(a => !named.Contains(a)))
-                        {
-                            Add(button, inAlbum.GetValueOrDefault(album));
-                        }
-
-                        break;
-                }
-            }
-
-            buttons.EndGroup();
-        }
-
-        return new FilterBar(buttons.Groups, buttons.Entries, photos.Count, buttons.Holds);
-
-        void Add(BarButton button, Held? held)
-        {
-            if (held is not null)
-            {
-                buttons.Add(button.Words.Length > 0 ? button.Words : held.Name, held.Photos, button.Preset);
-            }
-        }
+        var inCategories = bar.Things(BarKind.Category).Any() ? await InCategoriesAsync(places, ct) : [];
+        var tree = inCategories.Count > 0 ? (await categories.TreeAsync(ct)).InView() : new CategoryTree([]);
+        var tags = bar.Things(BarKind.Tag).ToArray() is { Length: > 0 } some ? await InTagsAsync(some, places, ct) : [];
+        var albums = await AlbumsAsync(bar, source, seen) is { Length: > 0 } joined ? await InAlbumsAsync(joined, places, ct) : [];
+        return BarButtons.Of(bar, photos.Count, new Holdings(tree, inCategories.ToLookup(h => h.Category, h => h.Photo), tags, albums));
     }
 
     /// <summary>The words by which visitors find photos of a block; null where they cannot.</summary>
@@ -148,40 +64,17 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, In
         var index = await keeper.CurrentAsync(ct);
         return [.. bar.Orders.Select(order =>
         {
-            var (sort, down) = order switch
-            {
-                BarOrder.Newest => (SheetSort.Taken, true),
-                BarOrder.Oldest => (SheetSort.Taken, false),
-                BarOrder.Title => (SheetSort.Title, false),
-                _ => (SheetSort.Rating, true),
-            };
+            var (sort, down) = order.Sheet();
             int[] known = [.. index.InOrder(places.Keys, sort, down).Select(id => places[id])];
             // One that has arrived since the index was read stands last rather than nowhere.
             return (order, (int[])[.. known, .. Enumerable.Range(0, photos.Count).Except(known)]);
         })];
     }
 
-    /// <summary>A category and, where that is set, those beneath it, as far as photos of the block stand in them.</summary>
-    static void AddCategory(BarButton button, CategoryTree tree, Dictionary<CategoryId, CategoryNode> nodes, ILookup<CategoryId, int> held, Dictionary<CategoryId, int> stands, Buttons buttons)
-    {
-        var chosen = CategoryId.From(button.Thing!.Value);
-        foreach (var node in tree.WithDescendants(chosen).Take(button.Beneath ? int.MaxValue : 1).Where(nodes.ContainsKey).Select(id => nodes[id]))
-        {
-            int[] photos = [.. tree.WithDescendants(node.Id).SelectMany(c => held[c]).Distinct()];
-            if (stands.ContainsKey(node.Id) || photos.Length == 0)
-            {
-                continue;
-            }
-
-            var parent = node.Id != chosen && node.Parent is { } above && stands.TryGetValue(above, out var at) ? at : -1;
-            stands[node.Id] = buttons.Add(node.Id == chosen && button.Words.Length > 0 ? button.Words : node.Name, photos, node.Id == chosen && button.Preset, parent);
-        }
-    }
-
-    async Task<ILookup<CategoryId, int>> InCategoriesAsync(Dictionary<PhotoId, int> places, CancellationToken ct)
+    async Task<IReadOnlyList<(CategoryId Category, int Photo)>> InCategoriesAsync(Dictionary<PhotoId, int> places, CancellationToken ct)
     {
         await using var command = db.Command("select category, photo from photo_category where photo = any(@photos)", ("photos", places.Keys.Values()));
-        return (await command.AllAsync(r => (Category: new CategoryId(r.Get<Guid>("category")), Photo: places[new PhotoId(r.Get<Guid>("photo"))]), ct)).ToLookup(r => r.Category, r => r.Photo);
+        return await command.AllAsync(r => (new CategoryId(r.Get<Guid>("category")), places[new PhotoId(r.Get<Guid>("photo"))]), ct);
     }
 
     async Task<Dictionary<TagId, Held>> InTagsAsync(Guid[] tags, Dictionary<PhotoId, int> places, CancellationToken ct)
@@ -200,24 +93,32 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, In
     /// <summary>The albums that may have a button: those joined in the block, in their order; where photos are gathered, those that visitors see somewhere.</summary>
     static async Task<AlbumId[]> AlbumsAsync(BarSettings bar, PhotosSource source, Lazy<Task<IReadOnlyList<AlbumId>>> seen)
     {
-        var wanted = bar.Of(BarKind.Album).Select(AlbumId.From).ToArray();
+        var wanted = bar.Things(BarKind.Album).Select(AlbumId.From).ToArray();
         var each = bar.Buttons().Any(b => b.Kind == BarKind.EachAlbum);
         return source.Kind == SourceKind.Albums ? [.. source.Albums.Where(a => each || wanted.Contains(a))]
             : wanted.Length == 0 ? []
             : [.. wanted.Intersect(await seen.Value)];
     }
 
-    async Task<Dictionary<AlbumId, Held>> InAlbumsAsync(AlbumId[] albums, Dictionary<PhotoId, int> places, CancellationToken ct)
+    /// <summary>Those of some albums whose photos a page may show, in their order.</summary>
+    async Task<IReadOnlyList<(AlbumId Album, Held Held)>> InAlbumsAsync(AlbumId[] albums, Dictionary<PhotoId, int> places, CancellationToken ct)
     {
         await using var command = db.Command(
             """
-            select a.id, coalesce(nullif(a.title, ''), a.working_name) as heading, ap.photo
+            select a.id, coalesce(nullif(a.title, ''), a.working_name) as heading, a.shown, a.binned is not null as is_binned, ap.photo
               from album as a
               join album_photo as ap on ap.album = a.id and ap.photo = any(@photos)
-             where a.id = any(@albums) and a.shown and a.binned is null
+             where a.id = any(@albums)
             """,
             ("photos", places.Keys.Values()), ("albums", albums.Values()));
-        return ByThing(await command.AllAsync(r => (r.Get<Guid>("id"), r.Get<string>("heading"), places[new PhotoId(r.Get<Guid>("photo"))]), ct), AlbumId.From);
+        var held = ByThing(
+            (await command.AllAsync(
+                r => visitors.SeesOnPage(r.Get<bool>("shown"), r.Get<bool>("is_binned"))
+                    ? (r.Get<Guid>("id"), r.Get<string>("heading"), places[new PhotoId(r.Get<Guid>("photo"))])
+                    : ((Guid, string, int)?)null,
+                ct)).OfType<(Guid, string, int)>(),
+            AlbumId.From);
+        return [.. albums.Where(held.ContainsKey).Select(a => (a, held[a]))];
     }
 
     static Dictionary<TId, Held> ByThing<TId>(IEnumerable<(Guid Thing, string Name, int Photo)> held, Func<Guid, TId> id)

@@ -65,8 +65,11 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// <summary>The orders that visitors may choose: the numbers of all photos in each.</summary>
     public IReadOnlyList<(BarOrder Order, int[] Photos)> Orders { get; init; } = [];
 
+    /// <summary>Visitors can search the photos, or put them in another order.</summary>
+    public bool HasFinding => Search is not null || Orders.Count > 0;
+
     /// <summary>Visitors can narrow the photos, or put them in another order.</summary>
-    public bool HasBar => Bar.Entries.Count > 0 || Search is not null || Orders.Count > 0;
+    public bool HasBar => Bar.Entries.Count > 0 || HasFinding;
 
     /// <summary>Not every device shows the same photos.</summary>
     public bool Differs => without?.Any(w => w.Count > 0) == true;

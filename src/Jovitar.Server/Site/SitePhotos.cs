@@ -26,6 +26,9 @@ internal sealed class SitePhotos(AccessStore access)
     /// <summary>Whether visitors may see the album of a row with <see cref="AccessStore.ShownOnOfAlbums"/>.</summary>
     public bool SeesAlbum(NpgsqlDataReader r) => access.May(Viewer.Nobody, Right.See, new AlbumThing(Binned: false, AccessStore.On(r)));
 
+    /// <summary>Whether visitors may know of an album on a page that shows its photos.</summary>
+    public bool SeesOnPage(bool isShown, bool isBinned) => access.May(Viewer.Nobody, Right.See, new AlbumThing(isBinned, OnPage(isShown)));
+
     /// <summary>What a page shows of an album: nothing of one that is out of view.</summary>
     public static ShownOn OnPage(bool isShown) => isShown ? new ShownOn(1) : new ShownOn(0, OutOfView: 1);
 }

@@ -111,7 +111,8 @@ internal static class PicturesOnPage
             case SiteContact contact:
                 return y + BlockHeight.Contact(contact.Contact);
             case SitePhotosBlock { Walk.Photos.Count: > 0 } photos:
-                return Photos(photos.Walk, y + BlockHeight.Bar(photos.Walk.Bar.Entries.Count, width, photos.Walk.BarSet.Folded.Contains(BlockLayout.DeviceOf(window.Width))) + (photos.Walk.Search is not null || photos.Walk.Orders.Count > 0 ? BlockHeight.Finding : 0), width, window, found);
+                var bar = BlockHeight.Bar(photos.Walk.Bar.Entries.Count, width, photos.Walk.BarSet.Folded.Contains(BlockLayout.DeviceOf(window.Width)));
+                return Photos(photos.Walk, y + bar + (photos.Walk.HasFinding ? BlockHeight.Finding : 0), width, window, found);
             case SiteCovers covers:
                 return Covers(covers, y, width, window, found);
             default:
