@@ -9,6 +9,10 @@ const pause = 250
  */
 export class Bar {
   private readonly forms: HTMLElement[]
+  private words: HTMLInputElement | undefined
+  private timer = 0
+  /** What was asked for last, whether it has come or not: what is chosen next is chosen besides. */
+  private wanted = location.href
 
   /** @param onChoose A visitor wants what stands at this address; `typing` while words are typed. */
   constructor(
@@ -21,8 +25,7 @@ export class Bar {
         const link = e.target instanceof Element ? e.target.closest('a') : null
         if (!link || e.metaKey || e.ctrlKey || e.shiftKey || e.button !== 0) return
         e.preventDefault()
-        onChoose(link.href, false)
-        if (link.classList.contains('clear')) this.clear(form)
+        this.press(link)
       })
       const fold = form.querySelector('details')
       if (fold) closesByItself(fold)
@@ -31,37 +34,61 @@ export class Bar {
     }
   }
 
-  private clear(form: HTMLElement) {
-    const words = form.querySelector<HTMLInputElement>('[type="search"]')
-    if (!words) return
-    words.value = ''
-    words.focus()
+  private ask(address: URL, typing: boolean) {
+    clearTimeout(this.timer)
+    this.wanted = address.href
+    this.onChoose(address.href, typing)
+  }
+
+  /** Writes the words that stand in the field into an address. */
+  private write(words: HTMLInputElement, address: URL) {
+    const now = words.value.trim()
+    if (now) address.searchParams.set(words.name, now)
+    else address.searchParams.delete(words.name)
+  }
+
+  private press(link: HTMLAnchorElement) {
+    const address = new URL(link.href)
+    const { words } = this
+    // Letters that were typed right before count, but where the words are let go.
+    if (words && (link.classList.contains('clear') || link.classList.contains('whole'))) {
+      words.value = ''
+      if (link.classList.contains('clear')) words.focus()
+    } else if (words) this.write(words, address)
+    this.ask(address, false)
+  }
+
+  /** Somebody has gone back or forward: the words are those of the address, also while the keyboard is in the field. */
+  goTo(href: string) {
+    clearTimeout(this.timer)
+    this.wanted = href
+    if (this.words) this.words.value = new URL(href).searchParams.get(this.words.name) ?? ''
   }
 
   /** Looks for words while they are typed. */
   private finds(words: HTMLInputElement) {
-    let timer = 0
+    this.words = words
     const look = () => {
-      clearTimeout(timer)
-      const now = words.value.trim()
-      const address = new URL(location.href)
-      if (now === (address.searchParams.get(words.name) ?? '')) return
-      if (now) address.searchParams.set(words.name, now)
-      else address.searchParams.delete(words.name)
-      this.onChoose(address.href, true)
+      const address = new URL(this.wanted)
+      if ((address.searchParams.get(words.name) ?? '') === words.value.trim()) return
+      this.write(words, address)
+      this.ask(address, true)
     }
     words.addEventListener('input', () => {
-      clearTimeout(timer)
-      timer = window.setTimeout(look, pause)
+      clearTimeout(this.timer)
+      this.timer = window.setTimeout(look, pause)
     })
     words.form?.addEventListener('submit', (e) => {
       e.preventDefault()
+      clearTimeout(this.timer)
       look()
     })
   }
 
   /** Says what is chosen, and how many photos each button finds now. */
   tell(view: View) {
+    // Who is typing goes on typing.
+    if (this.words && this.words !== document.activeElement) this.words.value = view.find
     for (const form of this.forms) {
       if (form.dataset.none !== undefined) form.hidden = view.shown > 0
       for (const link of form.querySelectorAll<HTMLAnchorElement>('a[data-key]')) tellButton(link, view)
@@ -78,9 +105,6 @@ export class Bar {
       }
       const whole = form.querySelector<HTMLAnchorElement>('a.whole')
       if (whole) whole.href = view.wholeLink
-      // Who is typing goes on typing.
-      const words = form.querySelector<HTMLInputElement>('[type="search"]')
-      if (words && words !== document.activeElement) words.value = view.find
       const says = form.querySelector<HTMLElement>('.says')
       if (!says) continue
       const chosen = view.buttons.filter((b) => b.chosen).map((b) => b.name)

@@ -53,6 +53,7 @@ export function enhanceFilter(walk: Walk) {
 
   window.addEventListener('popstate', () => {
     typed = false
+    bar.goTo(location.href)
     const choice = walk.choiceIn(location.href)
     if (!document.querySelector('.viewer') && choice !== walk.choice) void turnTo(choice, location.href)
   })

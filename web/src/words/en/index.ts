@@ -1,3 +1,4 @@
+import { barWords } from './bar'
 import { blockWords } from './blocks'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
@@ -21,6 +22,7 @@ export const en = {
   ...describingWords,
   ...correctionWords,
   ...pageWords,
+  ...barWords,
   ...blockWords,
   ...groundWords,
   ...menuWords,

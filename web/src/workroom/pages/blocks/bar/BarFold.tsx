@@ -57,8 +57,11 @@ export function BarFold({
       {none ? (
         <Says>
           <span>{w.bar.empty}</span>
-          <AddButtons source={source} group={undefined} onAdd={(one) => onSay(added(noBar, 0, one))} />
-          <Button look="word" onClick={() => onSay({ ...noBar, search: { fields: usualFields, hint: '' } })}>
+          <AddButtons source={source} group={undefined} onAdd={(one) => onSay(added(bar, 0, one))} />
+          <Button
+            look="word"
+            onClick={() => onSay({ ...bar, search: { ...bar.search, fields: usualFields } })}
+          >
             {w.bar.search.add}
           </Button>
         </Says>

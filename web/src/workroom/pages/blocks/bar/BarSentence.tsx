@@ -23,23 +23,19 @@ export function BarSentence({ bar, onSay }: { bar: Bar; onSay: (bar: Bar) => voi
   return (
     <>
       <Says>
-        <WordSelect
+        <Either
           label={w.bar.on.label}
-          value={bar.off ? 'off' : 'shown'}
-          choices={[
-            ['shown', w.bar.on.shown],
-            ['off', w.bar.on.off],
-          ]}
-          onChoose={(on) => onSay({ ...bar, off: on === 'off' })}
+          value={!bar.off}
+          yes={w.bar.on.shown}
+          no={w.bar.on.off}
+          onSay={(shown) => onSay({ ...bar, off: !shown })}
         />
-        <WordSelect
+        <Either
           label={w.bar.all.label}
-          value={bar.all ? 'first' : 'none'}
-          choices={[
-            ['first', w.bar.all.first],
-            ['none', w.bar.all.none],
-          ]}
-          onChoose={(all) => onSay({ ...bar, all: all === 'first' })}
+          value={bar.all}
+          yes={w.bar.all.first}
+          no={w.bar.all.none}
+          onSay={(all) => onSay({ ...bar, all })}
         />
         {bar.all && (
           <input
@@ -61,14 +57,12 @@ export function BarSentence({ bar, onSay }: { bar: Bar; onSay: (bar: Bar) => voi
           ]}
           onChoose={(align) => onSay({ ...bar, align })}
         />
-        <WordSelect
+        <Either
           label={w.bar.counts.label}
-          value={bar.counts ? 'shown' : 'none'}
-          choices={[
-            ['shown', w.bar.counts.shown],
-            ['none', w.bar.counts.none],
-          ]}
-          onChoose={(counts) => onSay({ ...bar, counts: counts === 'shown' })}
+          value={bar.counts}
+          yes={w.bar.counts.shown}
+          no={w.bar.counts.none}
+          onSay={(counts) => onSay({ ...bar, counts })}
         />
         <WordSelect
           label={w.bar.folded.label}
@@ -86,5 +80,32 @@ export function BarSentence({ bar, onSay }: { bar: Bar; onSay: (bar: Bar) => voi
         />
       </Says>
     </>
+  )
+}
+
+/** Two words of which one holds. */
+function Either({
+  label,
+  value,
+  yes,
+  no,
+  onSay,
+}: {
+  label: string
+  value: boolean
+  yes: string
+  no: string
+  onSay: (value: boolean) => void
+}) {
+  return (
+    <WordSelect
+      label={label}
+      value={value ? 'yes' : 'no'}
+      choices={[
+        ['yes', yes],
+        ['no', no],
+      ]}
+      onChoose={(chosen) => onSay(chosen === 'yes')}
+    />
   )
 }
