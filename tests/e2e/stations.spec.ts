@@ -284,3 +284,25 @@ test('an address of nothing, and a photo that is gone, say so and lead back', as
   await page.getByRole('button', { name: 'Back to the sheet' }).click()
   await expect(page.locator('#frame-7 img')).toBeVisible()
 })
+
+test('photos that become ready while their number stays are read at once', async () => {
+  const other = await page.context().newPage()
+  const figures = await json('/api/desk/figures')
+  let tell = () => {}
+  const shown = new Promise<void>((resolve) => {
+    tell = resolve
+  })
+  // The line says two things and is down from then on.
+  await other.route('**/api/desk/news', (route) => route.abort())
+  await other.route('**/api/desk/news', async (route) => {
+    await shown
+    await route.fulfill({ contentType: 'text/event-stream', body: [1, 0].map((waiting) => `event: figures\ndata: ${JSON.stringify({ ...figures, waiting })}\n\n`).join('') })
+  }, { times: 1 })
+  await other.goto('/workroom/photos')
+  await expect(other.locator('#frame-0 img')).toBeVisible()
+  await other.waitForTimeout(1000)
+  const read = other.waitForRequest(/\/api\/photos\?/, { timeout: 10_000 })
+  tell()
+  await read
+  await other.close()
+})
