@@ -16,15 +16,15 @@ internal static class Drafts
 
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
     public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false) =>
-        new { schema = 7, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+        new { schema = 8, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 
     public static Dictionary<string, object?> Photos(string album, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3) =>
         Photos(Source("albums", albums: [album]), categories, tags, size, number);
 
-    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null, object? bar = null) =>
-        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent() });
+    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null, object? bar = null, object? more = null) =>
+        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent(), more = more ?? new { by = "scrolling", step = 60 } });
 
     /// <summary>A filter bar of groups.</summary>
     public static object Bar(object[] groups, bool off = false, bool all = true, string allWords = "", string align = "left", bool counts = true, string[]? folded = null, string[]? still = null, string[]? search = null, string hint = "", string[]? orders = null) =>

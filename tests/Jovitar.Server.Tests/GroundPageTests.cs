@@ -136,7 +136,7 @@ public sealed partial class GroundPageTests
         var before = await site.Visitor().GetStringAsync($"/{address}");
         foreach (var column in (string[])["draft", "published"])
         {
-            await site.WriteAsync($"update page set {column} = replace(regexp_replace({column}::text, ', \"ground\": {{[^}}]*}}|\"ground\": {{[^}}]*}}, ', '', 'g'), '\"schema\": 7', '\"schema\": 4')::jsonb, version = version + 1");
+            await site.WriteAsync($"update page set {column} = replace(regexp_replace({column}::text, ', \"ground\": {{[^}}]*}}|\"ground\": {{[^}}]*}}, ', '', 'g'), '\"schema\": {PageContent.Current}', '\"schema\": 4')::jsonb, version = version + 1");
         }
 
         Assert.False(await site.ScalarAsync<bool>("select draft::text like '%ground%' or published::text like '%ground%' or draft ->> 'schema' <> '4' from page"));

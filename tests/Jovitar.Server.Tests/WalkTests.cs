@@ -47,10 +47,10 @@ public sealed class WalkTests
                 Assert.True(part.Frames.Count <= SitePart.Most);
                 foreach (var frame in part.Frames)
                 {
-                    found[frame.Place] = frame.Box;
+                    found[frame.Place] = frame.Box!;
                 }
 
-                (cut, top) = (part.IsCut, part.Frames.Count > 0 ? part.Frames[^1].Box.Y : top);
+                (cut, top) = (part.IsCut, part.Frames.Count > 0 ? part.Frames[^1].Box!.Y : top);
             }
 
             Assert.Equal(Enumerable.Range(0, photos.Count), found.Keys.Order());
@@ -108,17 +108,92 @@ public sealed class WalkTests
             var view = new Narrowed(Of(1, BlockLayout.Of(kind, 240, 6), [.. Enumerable.Range(1, count).Select(n => Photo(n, 200 + (n * 37 % 300), 200))]), Choices.None, "/page", draft: false);
             var style = LayoutStyle.Of(view, new BlockPlace(BlockFrame.Usual));
             // Four bands of widths, and in each a rule for every photo that stands in the page.
-            Assert.Equal(4 * Math.Min(count, Narrowed.AtFirst), style.Css.Split("{left:").Length - 1);
+            Assert.Equal(4 * Math.Min(count, More.Usual.Step), style.Css.Split("{left:").Length - 1);
             // Without scripts a block ends earlier in every band where what is not in the page stands lower than what is.
             var lower = style.Bands.Count(b =>
             {
                 var boxes = BlockLayout.Of(kind, 240, 6).For(BlockLayout.DeviceOf(b.Window)).Place(view.Shapes, b.Width, view.Large).Boxes;
-                return boxes.Max(box => box.Bottom) > boxes.Take(Narrowed.AtFirst).Max(box => box.Bottom) + 1;
+                return boxes.Max(box => box.Bottom) > boxes.Take(More.Usual.Step).Max(box => box.Bottom) + 1;
             });
             Assert.Equal(lower, style.Without.Split("padding-bottom:").Length - 1);
             var placed = BlockLayout.Of(kind, 240, 6).For(Device.Desktop).Place(view.Shapes, 1200, view.Large);
             Assert.Contains($"#w1{{aspect-ratio:1200/{Math.Round(placed.Height, 2).ToString(System.Globalization.CultureInfo.InvariantCulture)}}}", style.Css, StringComparison.Ordinal);
         }, iter: 40);
+
+    static readonly Gen<MoreBy> Bys = Gen.Bool.Select(numbers => numbers ? MoreBy.Numbers : MoreBy.Button);
+
+    [Fact]
+    public void On_numbered_pages_and_at_a_button_every_photo_comes_once_in_its_place() =>
+        Gen.Select(Gen.Int[1, 260], PlacedKinds, Bys, Gen.Int[6, 90], Gen.Int[320, 1700], Gen.Bool).Sample((count, kind, by, step, width, narrowed) =>
+        {
+            SitePhoto[] photos = [.. Enumerable.Range(1, count).Select(n => Photo(n, 200 + (n * 37 % 300), 200))];
+            var plain = Of(1, BlockLayout.Of(kind, 200, 6), photos);
+            var page = PageOf(new Walk(1, plain.Layout, photos, plain.Bar, Further: new More(by, step)));
+            var expected = Enumerable.Range(0, count).Where(i => !narrowed || i % 3 == 0).Select(i => photos[i].Id).ToArray();
+            var (found, query, last) = (new List<PhotoId>(), narrowed ? "?show=night" : "", (SiteView?)null);
+            for (var turns = 0; query is not null; turns++)
+            {
+                Assert.True(turns <= count, "it ends");
+                var view = new Narrowed(page.Walks[0], Read(page, query), "/page", draft: false);
+                last = view.In(width, width, new SitePart(0, 0, 0, double.MaxValue));
+                Assert.All(last.Frames, f => Assert.NotNull(f.Box));
+                Assert.Equal(last.Frames.Select((_, i) => last.Further.First + i), last.Frames.Select(f => f.Place));
+                Assert.Equal(last.Further.Standing, last.Frames.Count);
+                Assert.Equal(last.Frames.Max(f => f.Box!.Y + f.Box.Height), last.Height, 1.0);
+                // The viewer walks all of them; those that do not stand there have no box.
+                var walked = view.In(width, width, new SitePart(0, SitePart.Most, null, null)).Frames;
+                Assert.Equal(expected.Take(SitePart.Most), walked.Select(f => f.Id));
+                Assert.Equal(last.Frames.Where(f => f.Place < SitePart.Most).Select(f => f.Place), walked.Where(f => f.Box is not null).Select(f => f.Place));
+                if (by == MoreBy.Button)
+                {
+                    // What stood there stands there still.
+                    Assert.Equal(found, last.Frames.Take(found.Count).Select(f => f.Id));
+                    found.Clear();
+                }
+
+                found.AddRange(last.Frames.Select(f => f.Id));
+                Assert.Equal(query, last.Link["/page".Length..]);
+                var next = by == MoreBy.Button ? last.Further.MoreLink : last.Further.Pages.SkipWhile(p => !p.Present).Skip(1).FirstOrDefault()?.Link;
+                query = next?["/page".Length..]!;
+                if (by == MoreBy.Button && last.Further.Standing >= SitePart.Most - step)
+                {
+                    // An answer holds no more.
+                    return;
+                }
+            }
+
+            Assert.Equal(expected, found);
+            Assert.Equal(expected.Length, last!.Shown);
+        }, iter: 60);
+
+    [Fact]
+    public void From_its_own_page_a_photo_leads_back_to_where_it_stands() =>
+        Gen.Select(Gen.Int[1, 200], Gen.Int[0, 2].Select(n => (MoreBy)n), Gen.Int[6, 90]).Sample((count, by, step) =>
+        {
+            SitePhoto[] photos = [.. Enumerable.Range(1, count).Select(n => Photo(n, 300, 200))];
+            var page = PageOf(new Walk(1, BlockLayout.Of(LayoutKind.Grid, 200, 6), photos, FilterBar.None(count), Further: new More(by, step)));
+            var at = new Narrowed(page.Walks[0], Choices.None, "/page", draft: false);
+            foreach (var photo in (int[])[0, count / 3, count - 1])
+            {
+                var there = new Narrowed(page.Walks[0], Read(page, at.LinkHolding(photo)["/page".Length..]), "/page", draft: false);
+                var inPage = Enumerable.Range(there.From, there.Count).Contains(photo);
+                Assert.True(inPage || (by == MoreBy.Button && there.Mine.To > photo), $"{at.LinkHolding(photo)} for {photo}");
+            }
+        });
+
+    [Fact]
+    public void What_comes_at_a_button_stands_there_where_no_script_runs()
+    {
+        // Rows of five at a step of twelve: the last two wait for the button, but not where none could be pressed.
+        SitePhoto[] photos = [.. Enumerable.Range(1, 40).Select(n => Photo(n, 300, 200))];
+        var grid = BlockLayout.Of(LayoutKind.Grid, 240, 0);
+        var walk = new Walk(1, grid, photos, FilterBar.None(40), Further: new More(MoreBy.Button, 12));
+        var style = LayoutStyle.Of(new Narrowed(walk, Choices.None, "/page", draft: false), new BlockPlace(BlockFrame.Usual));
+        string Wide(string css) => css[css.IndexOf("@media (min-width:1024px) and", StringComparison.Ordinal)..css.IndexOf("@media (min-width:1600px)", StringComparison.Ordinal)];
+        Assert.Contains("#w1-10,#w1-11{display:none}", Wide(style.Css), StringComparison.Ordinal);
+        Assert.Contains("main #w1-11{display:block;", Wide(style.Without), StringComparison.Ordinal);
+        Assert.DoesNotContain("#w1-9{display", Wide(style.Css) + Wide(style.Without), StringComparison.Ordinal);
+    }
 
     [Fact]
     public void A_device_gets_its_photos_only_in_the_page_in_parts_in_counts_and_from_one_to_the_next() =>

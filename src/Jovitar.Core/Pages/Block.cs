@@ -130,11 +130,11 @@ public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, Al
 
 /// <summary>Many photos, in a layout.</summary>
 /// <param name="Absent">Which of them do not stand there on some devices.</param>
-public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar, Absent Absent) : Block(Id, Frame)
+public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar, Absent Absent, More More) : Block(Id, Frame)
 {
     public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault();
 
-    public override Block Bounded() => this with { Layout = Layout.Bounded(), Bar = Bar.Whole() };
+    public override Block Bounded() => this with { Layout = Layout.Bounded(), Bar = Bar.Whole(), More = More.Bounded() };
 }
 
 /// <summary>Where the photos of a block come from. Kept by name.</summary>

@@ -82,6 +82,7 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
                 .. (was with { Absent = now.Absent }).Said() == was.Said() ? (string[])[] : ["on which devices they stand"],
                 .. (was with { Layout = now.Layout }).Said() == was.Said() ? (string[])[] : ["the layout"],
                 .. (was with { Bar = now.Bar }).Said() == was.Said() ? (string[])[] : ["the filter bar"],
+                .. was.More == now.More ? (string[])[] : ["how more of them come"],
                 .. frame,
             ],
             (HeadingBlock was, HeadingBlock now) => [.. was.Words == now.Words ? (string[])[] : ["the words"], .. was.Size == now.Size ? (string[])[] : ["its size"], .. frame],

@@ -96,6 +96,12 @@ internal sealed record DemoBlock(string Kind)
     /// <summary>Photos that a phone does not show.</summary>
     public IReadOnlyList<string> NotOnPhone { get; init; } = [];
 
+    /// <summary>How more of them come; null for as usual.</summary>
+    public MoreBy? More { get; init; }
+
+    /// <summary>So many of them at a time.</summary>
+    public int Step { get; init; } = Core.Pages.More.Usual.Step;
+
     public string? File { get; init; }
 
     public string? Album { get; init; }
@@ -218,7 +224,7 @@ internal sealed class DemoPages(
             "photos" => new PhotosBlock(
                 NewId(), frame, SourceOf(block), LayoutOf(block),
                 block.Bar is { } bar ? BarOf(bar) : BarSettings.None,
-                new Absent([.. block.NotOnPhone.Select(f => photos[f])], [], [])),
+                new Absent([.. block.NotOnPhone.Select(f => photos[f])], [], []), block.More is { } more ? new More(more, block.Step) : More.Usual),
             "index" => new IndexBlock(
                 NewId(), frame, block.Of, block.Category is { } category ? categories[category] : null, Beneath: true, [.. block.Albums.Select(a => albums[a])], IndexSort.Newest, block.Most, block.Across,
                 Dates: true, Counts: true, block.Descriptions),

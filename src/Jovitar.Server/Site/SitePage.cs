@@ -46,7 +46,8 @@ public sealed record SiteLink(string Path, string Name);
 /// <param name="ByLot">Each visit has another order of them, drawn by lot.</param>
 /// <param name="Handful">So many of them stand there at most; null for all.</param>
 /// <param name="Absent">Which do not stand there on some devices; null for none.</param>
-public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhoto> Photos, FilterBar Bar, bool ByLot = false, int? Handful = null, Absent? Absent = null)
+/// <param name="Further">How those come that do not stand there from the start; null for as usual.</param>
+public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhoto> Photos, FilterBar Bar, bool ByLot = false, int? Handful = null, Absent? Absent = null, More? Further = null)
 {
     static readonly Device[] Devices = Enum.GetValues<Device>();
 
@@ -55,6 +56,9 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
         var absent = Absent.On(device).ToHashSet();
         return absent.Count == 0 ? [] : Enumerable.Range(0, Photos.Count).Where(i => absent.Contains(Photos[i].Id)).ToFrozenSet();
     })];
+
+    /// <summary>How those come that do not stand there from the start: what runs along has more of them by itself.</summary>
+    public More More { get; } = Layout.RunsAlong() ? More.Usual : Further ?? More.Usual;
 
     /// <summary>How the filter bar stands.</summary>
     public BarSettings BarSet { get; init; } = BarSettings.None;
@@ -88,7 +92,7 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// devices, and which buttons: a page that was opened before they changed has another.
     /// </summary>
     public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
-        $"{Layout} {ByLot} {Handful} {string.Join(' ', Layout.Large.Photos)}",
+        $"{Layout} {ByLot} {Handful} {Further} {string.Join(' ', Layout.Large.Photos)}",
         string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}")),
         string.Join(' ', Bar.Entries.Select(e => $"{e.Key} {e.Group} {e.Preset}")),
         Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];

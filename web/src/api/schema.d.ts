@@ -6489,6 +6489,7 @@ export interface components {
             bar: components["schemas"]["BarSettings"];
             /** @description Which of them do not stand there on some devices. */
             absent: components["schemas"]["Absent"];
+            more: components["schemas"]["More"];
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
@@ -7530,6 +7531,37 @@ export interface components {
             menu: components["schemas"]["OpenedMenu"];
             done: components["schemas"]["Done"];
         };
+        /** @description How many photos of a block stand there at once, and how others come. */
+        More: {
+            by: components["schemas"]["MoreBy"];
+            /**
+             * Format: int32
+             * @description So many at once, and so many more at a press or on a page; kept while they come by scrolling.
+             */
+            step: number;
+        };
+        /**
+         * @description How photos come that do not stand in a page from the start. Kept by name.
+         * @enum {unknown}
+         */
+        MoreBy: "scrolling" | "button" | "numbers";
+        /** @description What leads to more photos of a block. */
+        MoreLinks: {
+            /**
+             * Format: int32
+             * @description The place of the first that stands there, from 0.
+             */
+            first: number;
+            /**
+             * Format: int32
+             * @description How many stand there.
+             */
+            standing: number;
+            /** @description Has more of them stand there; null where all do, or where they come otherwise. */
+            moreLink: null | string;
+            /** @description The pages they stand on; empty where they come otherwise. */
+            pages: components["schemas"]["PartLink"][];
+        };
         /** @description Which photos of a mosaic take more room. */
         MosaicLarge: {
             by: components["schemas"]["LargeBy"];
@@ -7814,6 +7846,17 @@ export interface components {
          * @enum {unknown}
          */
         PartKind: "album" | "category" | "tag" | "intake" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "shape" | "pixels" | "missing" | "corrected";
+        /** @description A page of the photos of a block. */
+        PartLink: {
+            /**
+             * Format: int32
+             * @description From 1; null where some are left out.
+             */
+            number: null | number;
+            /** @description Where it is; empty where some are left out. */
+            link: string;
+            present: boolean;
+        };
         /** @description A part of a pattern: exactly one of its four is given. */
         PatternPart: {
             /** @description Itself. */
@@ -8352,7 +8395,7 @@ export interface components {
             credit: string;
             /** @description Classes that keep its focus in view. */
             focus: null | string;
-            box: components["schemas"]["SiteBox"];
+            box: null | components["schemas"]["SiteBox"];
         };
         /** @description What the visitors' script needs to show another choice, another width or another part of many photos. */
         SiteView: {
@@ -8389,6 +8432,8 @@ export interface components {
             wholeLink: string;
             /** @description Lets go of the words. */
             wordlessLink: string;
+            /** @description What leads to more of them. */
+            further: components["schemas"]["MoreLinks"];
             /** @description The address of the page with this choice. */
             link: string;
         };

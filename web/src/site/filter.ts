@@ -1,5 +1,6 @@
 import { w } from '../words/site'
 import { Bar } from './bar'
+import { More } from './more'
 import { onceAFrame } from './onceAFrame'
 import { PlacedWalk } from './placed'
 import type { View, Walk } from './walk'
@@ -20,12 +21,30 @@ export function enhanceFilter(walk: Walk) {
       typed = typing
     })
   })
+  const more = new More(walk.number, (href, next, byKey) => {
+    void turnTo(walk.choiceIn(href), href).then((view) => {
+      if (!view) return
+      typed = false
+      // More of the same is no step back; another page is.
+      if (walk.by === 'button') history.replaceState(null, '', view.link)
+      else {
+        history.pushState(null, '', view.link)
+        const block = frames.closest('.block') ?? frames
+        if (block.getBoundingClientRect().top < 0) block.scrollIntoView({ block: 'start' })
+      }
+      if (byKey) walk.link(next ?? view.further.first)?.focus()
+    })
+  })
   const showing = document.querySelector<HTMLElement>(`[data-showing="${walk.number}"]`)
   let width = frames.clientWidth
 
   function tell(view: View) {
-    if (showing) showing.textContent = w.showing(view.shown, view.total)
+    const { first, standing, pages } = view.further
+    if (showing)
+      showing.textContent =
+        pages.length > 0 ? w.part(first + 1, first + standing, view.shown) : w.showing(view.shown, view.total)
     bar.tell(view)
+    more.tell(view)
     width = frames.clientWidth
   }
 
@@ -61,8 +80,9 @@ export function enhanceFilter(walk: Walk) {
   const fill = () => walk.fill().catch(() => {})
   // A part of many photos that was opened by its address: the whole is placed, and the part sought out.
   const { from } = walk
-  if (walk.isToBeDrawn && from === 0) void turnTo(walk.choice, location.href)
-  if (from > 0)
+  const isOnPages = walk.by === 'numbers'
+  if (walk.isToBeDrawn && (from === 0 || isOnPages)) void turnTo(walk.choice, location.href)
+  if (from > 0 && !isOnPages)
     void turnTo(walk.choice, location.href)
       .then(() => walk.near(from, 1))
       .then(() => walk.reach(from))
@@ -76,6 +96,9 @@ export function enhanceFilter(walk: Walk) {
     return
   }
 
+  walk.onTold = (view) => more.tell(view)
+  walk.onSeek = (choice) =>
+    turnTo(choice, location.href).then((view) => view && history.replaceState(history.state, '', view.link))
   new ResizeObserver(() => frames.clientWidth !== width && again()).observe(frames)
   if (from === 0 && !walk.isLong) return
 

@@ -31,6 +31,10 @@ export class PlacedWalk extends Walk {
   private drawing = false
   private measured: { top: number; width: number } | null = null
   private readonly withWords: boolean
+  /** Shows a choice that has a photo stand there. */
+  onSeek: (choice: string) => Promise<unknown> = async () => {}
+  /** The server has told what stands there. */
+  onTold: (view: View) => void = () => {}
 
   constructor(element: HTMLElement) {
     super(element)
@@ -49,7 +53,7 @@ export class PlacedWalk extends Walk {
   /** How the photos were placed that the page came with: for the band of widths that the window is in. */
   private asInThePage(): Placed | null {
     const { bands } = this.element.dataset
-    if (!bands || this.from !== 0) return null
+    if (!bands || (this.from !== 0 && this.by !== 'numbers')) return null
     for (const band of bands.split(';')) {
       const [most, window, width] = band.split(',')
       if (most && innerWidth > Number(most)) continue
@@ -69,7 +73,7 @@ export class PlacedWalk extends Walk {
 
   protected override learn(view: View) {
     super.learn(view)
-    for (const { box, place } of view.frames) this.boxes.set(place, box)
+    for (const { box, place } of view.frames) if (box) this.boxes.set(place, box)
   }
 
   /** Shows another choice or another width: what was there before is placed anew, or goes. */
@@ -142,6 +146,9 @@ export class PlacedWalk extends Walk {
   }
 
   override async reach(place: number): Promise<void> {
+    if (this.link(place)) return
+    // It was come to in the viewer and does not stand there yet, or stands on another page.
+    if (this.by && !this.boxes.has(place)) await this.onSeek(this.choiceHolding(place))
     const box = this.boxes.get(place)
     if (this.link(place) || !box) return
     const beneath = (box.y * this.element.clientWidth) / this.room().width
@@ -164,6 +171,7 @@ export class PlacedWalk extends Walk {
         const view = await this.ask(part)
         if (mine !== this.asked) continue
         if (this.isOlderThan(view)) break
+        this.onTold(view)
         this.learn(view)
         this.cover(part, view)
       }

@@ -51,6 +51,11 @@ export class Walk {
     }
   }
 
+  /** How more photos come than stand in the page: at a button, or on pages with numbers; undefined for as one comes to them. */
+  get by() {
+    return this.element.dataset.by as 'button' | 'numbers' | undefined
+  }
+
   /** Whether some of the photos are not in the page. */
   get isLong() {
     return this.shown > this.frames.size
@@ -71,9 +76,15 @@ export class Walk {
     return this.element.dataset.lots !== undefined
   }
 
-  /** What names the visitor's choice in this walk in an address: buttons, words, an order. */
+  /** A part of an address that is about this walk. */
+  private named(name: string) {
+    return this.number === 1 ? name : `${name}${this.number}`
+  }
+
+  /** What names the visitor's choice in this walk in an address: buttons, words, an order, and how far they have come. */
   private get parameters() {
-    return ['show', 'find', 'order'].map((name) => (this.number === 1 ? name : `${name}${this.number}`))
+    const far = this.by === 'numbers' ? ['from'] : this.by === 'button' ? ['to'] : []
+    return ['show', 'find', 'order', ...far].map((name) => this.named(name))
   }
 
   /** The part of an address that is the visitor's choice in this walk. */
@@ -85,6 +96,15 @@ export class Walk {
       if (said) mine.set(name, said)
     }
     return mine.toString()
+  }
+
+  /** The choice that has a photo stand there which does not, by its place: on its page, or so many more. */
+  protected choiceHolding(place: number): string {
+    const choice = new URLSearchParams(this.choice)
+    const step = Number(this.element.dataset.step)
+    if (this.by === 'numbers') choice.set(this.named('from'), String(Math.floor(place / step) * step + 1))
+    else choice.set(this.named('to'), String((Math.floor(place / step) + 2) * step))
+    return choice.toString()
   }
 
   /** Photos came or went since the page was opened. */
@@ -125,7 +145,7 @@ export class Walk {
     for (const [name, value] of Object.entries({ ...part, width: room.width, window: room.window }))
       query.set(name, String(value))
     query.set('in', String(this.number))
-    query.delete(this.number === 1 ? 'from' : `from${this.number}`)
+    query.delete(this.named('from'))
     for (const name of this.parameters) query.delete(name)
     for (const [name, said] of new URLSearchParams(choice)) query.set(name, said)
     if (this.isToBeDrawn) query.set('lot', lotOfVisit(Number(this.element.dataset.lots)))

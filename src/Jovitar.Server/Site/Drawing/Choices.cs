@@ -7,11 +7,12 @@ namespace Jovitar.Server.Site.Drawing;
 /// <summary>What a visitor chose in one walk.</summary>
 /// <param name="Show">Which buttons, as the bar writes them.</param>
 /// <param name="From">The place to begin at, from 1.</param>
+/// <param name="To">So many are to stand there, where more come at a button; 0 for as many as at first.</param>
 /// <param name="Find">Words.</param>
 /// <param name="Order">The order, as an address names it; empty for the one they stand in.</param>
-public sealed record Choice(string Show, int From, string Find, string Order)
+public sealed record Choice(string Show, int From, int To, string Find, string Order)
 {
-    public static readonly Choice None = new("", 1, "", "");
+    public static readonly Choice None = new("", 1, 0, "", "");
 }
 
 /// <summary>What a visitor chose on a page, as it stands in its address: of each walk which buttons, words, order, and from which place on; and the visit's lot.</summary>
@@ -19,10 +20,10 @@ public sealed class Choices(IReadOnlyDictionary<int, Choice> chosen, int lot = 0
 {
     public static readonly Choices None = new(new Dictionary<int, Choice>());
 
-    /// <summary>Reads an address; <c>show</c>, <c>find</c>, <c>order</c> and <c>from</c> are the first walk's, <c>show2</c> the second's.</summary>
+    /// <summary>Reads an address; <c>show</c>, <c>find</c>, <c>order</c>, <c>from</c> and <c>to</c> are the first walk's, <c>show2</c> the second's.</summary>
     public static Choices Read(SitePage page, IQueryCollection query) => query.Count == 0 ? None : new Choices(
         page.Walks.ToDictionary(w => w.Number, w => new Choice(
-            query[Name("show", w.Number)].ToString(), Math.Max(1, Number(query, Name("from", w.Number)) ?? 1), PhotoSearch.Read(query[Name("find", w.Number)].ToString()), query[Name("order", w.Number)].ToString())),
+            query[Name("show", w.Number)].ToString(), Math.Max(1, Number(query, Name("from", w.Number)) ?? 1), Number(query, Name("to", w.Number)) ?? 0, PhotoSearch.Read(query[Name("find", w.Number)].ToString()), query[Name("order", w.Number)].ToString())),
         page.Walks.Any(w => w.ByLot) && Number(query, "lot") is { } lot and <= Core.Pages.Lot.Most ? lot : 0);
 
     static int? Number(IQueryCollection query, string name) => int.TryParse(query[name], NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : null;
@@ -60,6 +61,11 @@ public sealed class Choices(IReadOnlyDictionary<int, Choice> chosen, int lot = 0
             if (choice.From > 1)
             {
                 yield return (Name("from", walk), choice.From.ToString(CultureInfo.InvariantCulture));
+            }
+
+            if (choice.To > 0)
+            {
+                yield return (Name("to", walk), choice.To.ToString(CultureInfo.InvariantCulture));
             }
         }
 

@@ -39,7 +39,8 @@ public sealed class DrawnPage
         var alone = page.All.OfType<SitePhotoBlock>().Where(b => b is { Walk.ByLot: true, Photo: not null })
             .Select(b => string.Create(CultureInfo.InvariantCulture, $"#w{b.Walk!.Number}{{aspect-ratio:{b.Photo!.Width}/{b.Photo.Height}}}"));
         Css = string.Concat([.. walks.Values.Select(w => w.Style?.Css), .. alone, .. page.All.OfType<SiteBand>().Select(b => GroundStyle(b.On))]);
-        Without = string.Concat(walks.Values.Select(w => w.Style?.Without));
+        // What has more of them stand there does so by a script; without one they stand on further pages.
+        Without = string.Concat([.. walks.Values.Select(w => w.Style?.Without), page.Walks.Any(w => w.More.By == MoreBy.Button) ? "main .more{display:none}" : ""]);
     }
 
     public SitePage Page { get; }

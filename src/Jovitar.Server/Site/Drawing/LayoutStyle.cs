@@ -57,7 +57,7 @@ public abstract class LayoutStyle
 public sealed class PlacedStyle : LayoutStyle
 {
     /// <summary>With the place of each photo of the page in it, −1 for none, and the width of a picture where that is not its box's.</summary>
-    readonly List<(LayoutBand Band, Placed Placed, int[] Places, double? Picture)> bands = [];
+    readonly List<(LayoutBand Band, IReadOnlyList<Box> Boxes, int[] Places, double? Picture)> bands = [];
 
     /// <inheritdoc cref="LayoutStyle.Of"/>
     public PlacedStyle(Narrowed view, BlockPlace place)
@@ -71,39 +71,50 @@ public sealed class PlacedStyle : LayoutStyle
             var width = place.Width(typical);
             var device = BlockLayout.DeviceOf(typical.Width);
             var (settings, on, places) = (layout.For(device), view.On(device), view.PlacesOn(device));
-            // A further page stands by itself; the first is the beginning of all.
-            var (shapes, large) = view.From == 0 ? (on.Shapes, on.Large) : (on.Shapes[on.From..(on.From + on.Count)], on.Large is { Length: > 0 } all ? all[on.From..(on.From + on.Count)] : []);
-            var placed = settings.Place(shapes, width, large);
-            bands.Add((new LayoutBand(most, typical.Width, width), placed, places, layout.Kind == LayoutKind.List ? settings.SizeIn(width) : null));
+            // A further page stands by itself; the first is the beginning of all, where they do not stand on pages.
+            var standing = on.Stand(settings, width, byPage: view.From > 0 || view.Walk.More.By == MoreBy.Numbers);
+            var boxes = standing.Boxes;
+            bands.Add((new LayoutBand(most, typical.Width, width), boxes, places, layout.Kind == LayoutKind.List ? settings.SizeIn(width) : null));
             var query = Query(least, most);
             least = (most ?? 0) + 1;
-            if (shapes.Length == 0)
+            if (boxes.Count == 0)
             {
                 css.Append(CultureInfo.InvariantCulture, $"@media {query}{{{Hidden(name, places)}}}");
                 continue;
             }
 
-            var height = placed.Height;
+            var height = standing.Height;
             css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#w{name}{{aspect-ratio:{Number(width, 2)}/{Number(height, 2)}}}");
             if (layout.Kind == LayoutKind.List)
             {
-                css.Append(CultureInfo.InvariantCulture, $"#w{name}{{--picture:{Number(settings.SizeIn(width), 2)}px;--lines:{ListLayout.CaptionLines(placed.Boxes[0].Height)}}}");
+                css.Append(CultureInfo.InvariantCulture, $"#w{name}{{--picture:{Number(settings.SizeIn(width), 2)}px;--lines:{ListLayout.CaptionLines(boxes[0].Height)}}}");
             }
 
-            double end = 0;
-            foreach (var (i, box) in Standing(places, placed))
+            // Those that come at a button stand there where no script runs.
+            var (end, here) = (0.0, places.Select(p => p < standing.Count ? p : -1).ToArray());
+            foreach (var (i, box) in Standing(places, boxes))
             {
                 end = Math.Max(end, box.Bottom);
+                if (here[i] < 0)
+                {
+                    continue;
+                }
+
                 css.Append(CultureInfo.InvariantCulture, $"#w{name}-{i}{{left:{Number(box.X / width * 100, 3)}%;top:{Number(box.Y / height * 100, 4)}%;width:{Number(box.Width / width * 100, 3)}%;height:{Number(box.Height / height * 100, 4)}%}}");
             }
 
-            css.Append(Hidden(name, places)).Append('}');
-            if (end < height - 1)
+            css.Append(Hidden(name, here)).Append('}');
+            if (Math.Abs(end - height) > 1)
             {
-                // Without scripts nothing follows: the block ends where its photos do.
+                // Without scripts nothing follows and nothing is held back: the block ends where its photos do.
                 without.Append(CultureInfo.InvariantCulture, $"@media {query}{{main #w{name}{{height:0;aspect-ratio:auto;padding-bottom:{Number(end / width * 100, 3)}%}}");
-                foreach (var (i, box) in Standing(places, placed))
+                foreach (var (i, box) in Standing(places, boxes))
                 {
+                    if (here[i] < 0)
+                    {
+                        without.Append(CultureInfo.InvariantCulture, $"main #w{name}-{i}{{display:block;left:{Number(box.X / width * 100, 3)}%;width:{Number(box.Width / width * 100, 3)}%}}");
+                    }
+
                     without.Append(CultureInfo.InvariantCulture, $"main #w{name}-{i}{{top:{Number(box.Y / end * 100, 4)}%;height:{Number(box.Height / end * 100, 4)}%}}");
                 }
 
@@ -115,7 +126,7 @@ public sealed class PlacedStyle : LayoutStyle
     }
 
     /// <summary>Each photo that stands there, by its number among those of the page, with its box.</summary>
-    static IEnumerable<(int Photo, Box Box)> Standing(int[] places, Placed placed) => places.Index().Where(p => p.Item >= 0).Select(p => (p.Index, placed.Boxes[p.Item]));
+    static IEnumerable<(int Photo, Box Box)> Standing(int[] places, IReadOnlyList<Box> boxes) => places.Index().Where(p => p.Item >= 0).Select(p => (p.Index, boxes[p.Item]));
 
     public override string Css { get; }
 
@@ -125,7 +136,7 @@ public sealed class PlacedStyle : LayoutStyle
 
     public override string Sizes(int photo) => string.Join(',', bands.Select(b =>
     {
-        var size = b.Places[photo] is >= 0 and var place ? $"{Number((b.Picture ?? b.Placed.Boxes[place].Width) / b.Band.Window * 100, 2)}vw" : NotSeen;
+        var size = b.Places[photo] is >= 0 and var place ? $"{Number((b.Picture ?? b.Boxes[place].Width) / b.Band.Window * 100, 2)}vw" : NotSeen;
         return b.Band.Most is { } most ? $"(max-width:{most}px) {size}" : size;
     }));
 }

@@ -10,12 +10,16 @@ namespace Jovitar.Server.Site.Drawing;
 /// <param name="Devices">The classes of the devices on which it is that one; null for every device.</param>
 public sealed record WayOn(SitePhoto Photo, bool After, string? Devices);
 
+/// <summary>Photos of a walk in their places: all, or those of one page of them.</summary>
+/// <param name="First">The place of the first of them, from 0.</param>
+/// <param name="Boxes">Of each.</param>
+/// <param name="Count">How many of them stand there; the others come at a button.</param>
+/// <param name="Height">That those take which stand there, CSS pixels.</param>
+public sealed record Standing(int First, IReadOnlyList<Box> Boxes, int Count, double Height);
+
 /// <summary>The photos of a walk as a visitor has narrowed them: all that stand there on any device, or those of one device.</summary>
 public sealed class Narrowed
 {
-    /// <summary>How many photos stand in a page when it is opened; the rest follows as one scrolls, or on further pages.</summary>
-    public const int AtFirst = 60;
-
     static readonly Device[] Devices = Enum.GetValues<Device>();
 
     readonly string basePath;
@@ -28,9 +32,10 @@ public sealed class Narrowed
         : this(walk, choices, basePath, draft, null)
     {
         // Beyond the last there is nothing to begin at.
-        From = Mine.From is var from && from <= Shown.Count ? (from - 1) / AtFirst * AtFirst : 0;
+        From = Mine.From is var from && from <= Shown.Count ? walk.More.PageFrom(from - 1) : 0;
         Count = Math.Min(AtFirst, Shown.Count - From);
-        this.choices = choices.With(walk.Number, Mine with { From = From + 1 });
+        Mine = Mine with { From = From + 1, To = walk.More.By == MoreBy.Button && Mine.To > AtFirst && Shown.Count > AtFirst ? Whole(Mine.To) : 0 };
+        this.choices = choices.With(walk.Number, Mine);
     }
 
     Narrowed(Narrowed all, Device device)
@@ -39,6 +44,7 @@ public sealed class Narrowed
         var there = Shown.ToHashSet();
         From = all.Shown.Take(all.From).Count(there.Contains);
         Count = all.Shown.Skip(all.From).Take(all.Count).Count(there.Contains);
+        Mine = all.Mine;
     }
 
     Narrowed(Walk walk, Choices choices, string basePath, bool draft, Device? device)
@@ -47,7 +53,7 @@ public sealed class Narrowed
         var said = choices.Of(walk.Number);
         var chosen = walk.Bar.Read(said.Show);
         var order = walk.Orders.FirstOrDefault(o => Name(o.Order) == said.Order);
-        Mine = new Choice(walk.Bar.Write(chosen), said.From, walk.Search is null ? "" : said.Find, order.Photos is null ? "" : said.Order);
+        Mine = new Choice(walk.Bar.Write(chosen), said.From, said.To, walk.Search is null ? "" : said.Find, order.Photos is null ? "" : said.Order);
         HashSet<int> without = [.. walk.Search?.Missing(Mine.Find) ?? [], .. device is { } on ? walk.Without(on) : FrozenSet<int>.Empty];
         var filtered = walk.Bar.Apply(chosen, without);
         AllCount = walk.Photos.Count - without.Count;
@@ -157,7 +163,7 @@ public sealed class Narrowed
     public int? Lots => IsToBeDrawn ? Lot.Most : null;
 
     /// <summary>What is chosen, as it can be: buttons, words and an order that are there.</summary>
-    public Choice Mine { get; }
+    public Choice Mine { get; private init; }
 
     /// <summary>Where the page is.</summary>
     public string Path => basePath;
@@ -166,10 +172,10 @@ public sealed class Narrowed
     public string FindName => Choices.Name("find", Walk.Number);
 
     /// <summary>What of the address stays when other words are looked for.</summary>
-    public IEnumerable<(string Name, string Value)> OtherParts => choices.With(Walk.Number, Mine with { Find = "", From = 1 }).Parts();
+    public IEnumerable<(string Name, string Value)> OtherParts => choices.With(Walk.Number, Mine with { Find = "", From = 1, To = 0 }).Parts();
 
     /// <summary>The page with another choice, from its first photo on.</summary>
-    string LinkTo(Choice choice) => basePath + choices.With(Walk.Number, choice with { From = 1 }).Query;
+    string LinkTo(Choice choice) => basePath + choices.With(Walk.Number, choice with { From = 1, To = 0 }).Query;
 
     /// <summary>Nothing is chosen.</summary>
     public bool IsAll { get; }
@@ -206,9 +212,53 @@ public sealed class Narrowed
     /// <summary>How many there are without a choice.</summary>
     public int Total { get; }
 
-    public string? EarlierLink => From == 0 ? null : basePath + choices.With(Walk.Number, Mine with { From = From - AtFirst + 1 }).Query;
+    public string? EarlierLink => From == 0 ? null : LinkFrom(From - AtFirst);
 
-    public string? FurtherLink => From + Count >= Shown.Count ? null : basePath + choices.With(Walk.Number, Mine with { From = From + Count + 1 }).Query;
+    public string? FurtherLink => From + Count >= Shown.Count ? null : LinkFrom(From + Count);
+
+    int AtFirst => Walk.More.AtFirst();
+
+    /// <summary>The number of photos at the end of a step that a number lies in.</summary>
+    int Whole(int number) => Math.Min(Shown.Count, Walk.More.PageFrom(Math.Min(number, Shown.Count) - 1) + AtFirst);
+
+    /// <summary>The page from a place on, from 0.</summary>
+    string LinkFrom(int place) => basePath + choices.With(Walk.Number, Mine with { From = place + 1, To = 0 }).Query;
+
+    /// <summary>The page with so many photos on it.</summary>
+    string LinkUntil(int number) => basePath + choices.With(Walk.Number, Mine with { From = 1, To = number > AtFirst ? number : 0 }).Query;
+
+    /// <summary>The page with a photo on it.</summary>
+    /// <param name="photo">Its number in the walk.</param>
+    public string LinkHolding(int photo) => Shown.IndexOf(photo) switch
+    {
+        < 0 => Link,
+        var place when Walk.More.By == MoreBy.Button => LinkUntil(Whole(place + 1)),
+        var place => LinkFrom(Walk.More.PageFrom(place)),
+    };
+
+    /// <summary>What leads to more of them.</summary>
+    /// <param name="first">The place of the first that stands there, from 0.</param>
+    /// <param name="standing">How many stand there.</param>
+    public MoreLinks Further(int first, int standing)
+    {
+        if (Walk.More.By == MoreBy.Numbers && Shown.Count > AtFirst)
+        {
+            var present = (From / AtFirst) + 1;
+            return new MoreLinks(first, standing, null, [.. More.Numbers(present, ((Shown.Count - 1) / AtFirst) + 1).Select(n => new PartLink(n, n is { } number ? LinkFrom((number - 1) * AtFirst) : "", n == present))]);
+        }
+
+        return new MoreLinks(first, standing, Walk.More.By == MoreBy.Button && standing < Shown.Count ? LinkUntil(Whole(Math.Max(AtFirst, Mine.To) + 1)) : null, []);
+    }
+
+    /// <summary>The photos in their places, for a width.</summary>
+    /// <param name="byPage">Only those that stand in the page, by themselves.</param>
+    public Standing Stand(LayoutSettings settings, double width, bool byPage)
+    {
+        var (first, count) = byPage ? (From, Count) : (0, Shown.Count);
+        var placed = settings.Place([.. Shapes.Skip(first).Take(count)], width, Large is { Length: > 0 } large ? large[first..(first + count)] : []);
+        var there = byPage || Walk.More.By != MoreBy.Button ? count : More.Cut(placed.Boxes, Math.Max(AtFirst, Mine.To));
+        return new Standing(first, placed.Boxes, there, there == count ? placed.Height : placed.Boxes.Take(there).Max(b => b.Bottom));
+    }
 
     public IReadOnlyList<FilterButton> Buttons { get; }
 
@@ -222,7 +272,7 @@ public sealed class Narrowed
     /// <summary>Where a photo has a page of its own, within this walk.</summary>
     public string PhotoLink(SitePhoto photo)
     {
-        var query = choices.With(Walk.Number, Mine with { From = 1 }).Query;
+        var query = choices.With(Walk.Number, Mine with { From = 1, To = 0 }).Query;
         return Walk.Number == 1 ? $"{basePath}/photo/{photo.Id}{query}" : $"{basePath}/photo/{photo.Id}{(query.Length == 0 ? "?" : query + "&")}in={Walk.Number}";
     }
 
@@ -233,17 +283,20 @@ public sealed class Narrowed
 
     SiteView Laid(double width, double window, SitePart part)
     {
-        var placed = Walk.Layout.For(BlockLayout.DeviceOf(window)).Place(Shapes, width, Large);
-        var places = part.Of(placed).Take(SitePart.Most + 1).ToArray();
+        var standing = Stand(Walk.Layout.For(BlockLayout.DeviceOf(window)), width, byPage: Walk.More.By == MoreBy.Numbers);
+        IReadOnlyList<Box> boxes = [.. standing.Boxes.Take(standing.Count)];
+        var places = part.Of(Shown.Count, standing.First, boxes).Take(SitePart.Most + 1).ToArray();
+        Box? BoxOf(int place) => place - standing.First is >= 0 and var n && n < boxes.Count ? boxes[n] : null;
         return new SiteView(
-            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, placed.Boxes[i]))], places.Length > SitePart.Most, Math.Round(placed.Height, 2), Shown.Count, Total, Buttons, AllLink, AllCount, IsAll, Mine.Find, Orders, WholeLink, WordlessLink, LinkTo(Mine));
+            Walk.Mark, [.. places.Take(SitePart.Most).Select(i => Frame(i, BoxOf(i)))], places.Length > SitePart.Most, Math.Round(standing.Height, 2), Shown.Count, Total, Buttons, AllLink, AllCount, IsAll, Mine.Find, Orders, WholeLink, WordlessLink, Further(standing.First, standing.Count),
+            Walk.More.By switch { MoreBy.Numbers => LinkFrom(From), MoreBy.Button => LinkUntil(Mine.To), _ => LinkTo(Mine) });
     }
 
-    SiteFrame Frame(int place, Box box)
+    SiteFrame Frame(int place, Box? at)
     {
         var photo = At(place);
         return new SiteFrame(
             place, photo.Id, PhotoLink(photo), SiteAddress.Of(photo.Picture, Renditions.Sheet, draft), SiteAddress.Sources(photo, draft), photo.Width, photo.Height, photo.Title, photo.Caption, photo.Words,
-            photo.Credit, photo.FocusClass, new SiteBox(Math.Round(box.X, 2), Math.Round(box.Y, 2), Math.Round(box.Width, 2), Math.Round(box.Height, 2)));
+            photo.Credit, photo.FocusClass, at is { } box ? new SiteBox(Math.Round(box.X, 2), Math.Round(box.Y, 2), Math.Round(box.Width, 2), Math.Round(box.Height, 2)) : null);
     }
 }

@@ -19,8 +19,21 @@ public sealed record SiteBox(double X, double Y, double Width, double Height);
 /// <summary>A photo in its place, with all that the visitors' script makes a frame of.</summary>
 /// <param name="Place">Its place among those shown, from 0.</param>
 /// <param name="Focus">Classes that keep its focus in view.</param>
+/// <param name="Box">Null where it does not stand there: on another page, or not yet.</param>
 public sealed record SiteFrame(
-    int Place, PhotoId Id, string Href, string Source, string Sources, int Width, int Height, string Title, string Caption, string Alt, string Credit, string? Focus, SiteBox Box);
+    int Place, PhotoId Id, string Href, string Source, string Sources, int Width, int Height, string Title, string Caption, string Alt, string Credit, string? Focus, SiteBox? Box);
+
+/// <summary>A page of the photos of a block.</summary>
+/// <param name="Number">From 1; null where some are left out.</param>
+/// <param name="Link">Where it is; empty where some are left out.</param>
+public sealed record PartLink(int? Number, string Link, bool Present);
+
+/// <summary>What leads to more photos of a block.</summary>
+/// <param name="First">The place of the first that stands there, from 0.</param>
+/// <param name="Standing">How many stand there.</param>
+/// <param name="MoreLink">Has more of them stand there; null where all do, or where they come otherwise.</param>
+/// <param name="Pages">The pages they stand on; empty where they come otherwise.</param>
+public sealed record MoreLinks(int First, int Standing, string? MoreLink, IReadOnlyList<PartLink> Pages);
 
 /// <summary>What the visitors' script needs to show another choice, another width or another part of many photos.</summary>
 /// <param name="Mark">What stands there; a page with another mark was opened before its photos changed.</param>
@@ -32,9 +45,10 @@ public sealed record SiteFrame(
 /// <param name="Find">The words that were looked for.</param>
 /// <param name="WholeLink">Lets go of every choice and of the words.</param>
 /// <param name="WordlessLink">Lets go of the words.</param>
+/// <param name="Further">What leads to more of them.</param>
 /// <param name="Link">The address of the page with this choice.</param>
 public sealed record SiteView(string Mark, IReadOnlyList<SiteFrame> Frames, bool IsCut, double Height, int Shown, int Total, IReadOnlyList<FilterButton> Buttons, string AllLink, int AllCount, bool IsAll, string Find, IReadOnlyList<OrderLink> Orders,
-    string WholeLink, string WordlessLink, string Link);
+    string WholeLink, string WordlessLink, MoreLinks Further, string Link);
 
 /// <summary>Which part of the photos is asked for: by places, or what stands between two heights.</summary>
 /// <param name="From">The first place, from 0.</param>
@@ -45,15 +59,17 @@ public sealed record SitePart(int From, int Count, double? Top, double? Bottom)
     public const int Most = 240;
 
     /// <summary>The places that are asked for, in their order.</summary>
-    public IEnumerable<int> Of(Placed placed)
+    /// <param name="shown">How many places there are.</param>
+    /// <param name="first">The place that the first box is of.</param>
+    public IEnumerable<int> Of(int shown, int first, IReadOnlyList<Box> boxes)
     {
         if (Top is not { } top || Bottom is not { } bottom)
         {
-            var from = Math.Clamp(From, 0, placed.Boxes.Count);
-            return Enumerable.Range(from, Math.Clamp(Count, 0, placed.Boxes.Count - from));
+            var from = Math.Clamp(From, 0, shown);
+            return Enumerable.Range(from, Math.Clamp(Count, 0, shown - from));
         }
 
-        return Enumerable.Range(0, placed.Boxes.Count).Where(i => placed.Boxes[i].Bottom >= top && placed.Boxes[i].Y <= bottom);
+        return Enumerable.Range(0, boxes.Count).Where(i => boxes[i].Bottom >= top && boxes[i].Y <= bottom).Select(i => first + i);
     }
 }
 

@@ -27,7 +27,7 @@ internal sealed class SiteWeights(Storage storage, SiteAssets built)
     /// <summary>What a page weighs on each usual device.</summary>
     public IReadOnlyList<DeviceWeight> Of(SitePage page) => [.. Window.Usual.Select(window =>
     {
-        var own = Html + (HtmlAPhoto * page.Walks.Sum(w => Math.Min(w.Count, Narrowed.AtFirst)));
+        var own = Html + (HtmlAPhoto * page.Walks.Sum(w => Math.Min(w.Count, w.More.AtFirst())));
         var weight = PageWeight.Of(window, built.SiteBytes + own, PicturesOnPage.Of(page, window), BytesOf);
         return new DeviceWeight(
             window.Device, weight.First, weight.All, [.. VisitorsLine.Usual.Select(l => Math.Round(l.Seconds(weight.First), 2))], [.. VisitorsLine.Usual.Select(l => Math.Round(l.Seconds(weight.All), 2))]);

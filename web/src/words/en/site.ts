@@ -5,6 +5,8 @@ export const siteWords = {
   next: 'Next photo',
   showing: (shown: number, total: number) =>
     shown === total ? `${total} photographs` : `${shown} of ${total} photographs`,
+  part: (from: number, to: number, all: number) => `${from} to ${to} of ${all} photographs`,
+  page: 'Page',
   of: (n: number, all: number) => `${n} of ${all}`,
   stop: 'Stop',
   moveOn: 'Let it move on',

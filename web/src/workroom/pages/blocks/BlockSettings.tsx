@@ -13,6 +13,7 @@ import { IndexSettings } from './IndexSettings'
 import { LayoutFolds } from './LayoutFolds'
 import { LayoutSentence } from './LayoutSentence'
 import { LinkSentence } from './LinkSentence'
+import { MoreFold } from './MoreFold'
 import { OnePhotoSettings } from './OnePhotoSettings'
 import { Says } from './Parts'
 import { SourceSentence } from './SourceSentence'
@@ -115,6 +116,9 @@ function PhotosSettings({
             <BarFold bar={block.bar} source={block.source} onSay={(bar) => onSay({ ...block, bar })} />
           )}
           <LayoutFolds layout={block.layout} onSay={(layout) => onSay({ ...block, layout })} />
+          {block.layout.kind !== 'strip' && block.layout.kind !== 'slides' && (
+            <MoreFold more={block.more} onSay={(more) => onSay({ ...block, more })} />
+          )}
           <AbsentFold block={block} onSay={(absent) => onSay({ ...block, absent })} />
           {frame}
         </>

@@ -65,6 +65,9 @@ export const noBar: Api['BarSettings'] = {
   orders: [],
 }
 
+/** How more photos come unless it is set otherwise; as in Core. */
+export const usualMore: Api['More'] = { by: 'scrolling', step: 60 }
+
 const newId = () => crypto.randomUUID()
 
 /** A new block as it begins. */
@@ -95,6 +98,7 @@ export function make(kind: BlockKind): Block {
         layout: usualLayout,
         bar: noBar,
         absent: noneAbsent,
+        more: usualMore,
       }
     case 'index':
       return {
