@@ -102,6 +102,7 @@ builder.Services.AddSingleton<SitePhotos>();
 builder.Services.AddSingleton<SiteIndexStore>();
 builder.Services.AddSingleton<SiteStore>();
 builder.Services.AddSingleton<SiteDoor>();
+builder.Services.AddSingleton<SavingDoor>();
 builder.Services.AddSingleton(settings.Visits);
 builder.Services.AddSingleton<VisitStore>();
 builder.Services.AddSingleton<VisitCounter>();

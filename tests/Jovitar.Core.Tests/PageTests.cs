@@ -103,7 +103,7 @@ public sealed class PageTests
     [Fact]
     public void Of_photos_only_what_is_set_differently_is_named()
     {
-        PhotosBlock Photos(BlockLayout layout, int? most) => new(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta) with { Most = most }, layout, BarSettings.Of([Winter], []), Absent.None, More.Usual);
+        PhotosBlock Photos(BlockLayout layout, int? most) => new(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta) with { Most = most }, layout, BarSettings.Of([Winter], []), Absent.None, More.Usual, PressSettings.Usual);
         string[] Parts(PhotosBlock after) => [.. PageDifference.Of(Page("One", Photos(Mosaic(), null)), Page("One", after)).Lines(Page("One", Photos(Mosaic(), null))).SelectMany(l => l.Parts)];
         BlockLayout Mosaic() => BlockLayout.Usual with { Kind = LayoutKind.Mosaic, Large = new MosaicLarge(LargeBy.Chosen, [Pier]) };
         Assert.Empty(Parts(Photos(Mosaic(), null)));
@@ -133,7 +133,7 @@ public sealed class PageTests
     public void Albums_and_picked_photos_are_shown_and_what_gathers_links_or_narrows_only_names()
     {
         var source = PhotosSource.Of(Regatta);
-        PhotosBlock Photos(int n, PhotosSource from) => new(Id(n), BlockFrame.Usual, from, BlockLayout.Usual, BarSettings.Of([Winter], []), Absent.None, More.Usual);
+        PhotosBlock Photos(int n, PhotosSource from) => new(Id(n), BlockFrame.Usual, from, BlockLayout.Usual, BarSettings.Of([Winter], []), Absent.None, More.Usual, PressSettings.Usual);
         (ThingKind, Guid, bool)[] Things(params IReadOnlyList<Block> blocks) => [.. Page("One", blocks).Things().Select(t => (t.Kind, t.Thing, t.Shows))];
         Assert.Equal([(ThingKind.Album, Regatta.Value, true), (ThingKind.Category, Winter.Value, false)], Things(Photos(1, source)));
         Assert.Equal([(ThingKind.Photo, Pier.Value, true), (ThingKind.Category, Winter.Value, false)], Things(Photos(1, source with { Kind = SourceKind.Picked, Photos = [Pier] })));
@@ -179,7 +179,7 @@ public sealed class PageTests
     public void Faults_name_the_block_that_is_wrong()
     {
         var source = PhotosSource.Of(Regatta);
-        var photos = new PhotosBlock(Id(3), BlockFrame.Usual, source with { Most = 0 }, BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual);
+        var photos = new PhotosBlock(Id(3), BlockFrame.Usual, source with { Most = 0 }, BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual);
         var faults = Page(" ", Text(1, new string('a', 20_001)), new BesideBlock(Id(2), BlockFrame.Usual, [photos]), Text(4, "fine")).Faults();
         Assert.Equal([Id(1).ToString(), Id(3).ToString(), "title"], faults.Keys.Order());
         Assert.Contains("blocks", Page("One", Text(1, "a"), Text(1, "b")).Faults());
@@ -195,7 +195,7 @@ public sealed class PageTests
     public void Every_number_is_brought_into_its_range_beside_others_too()
     {
         var wild = new Measures(5, 500, 9999, 1, new InARow(0, 99, 3));
-        var photos = new PhotosBlock(Id(2), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Grid, Columns = wild, Cells = new GridCells(new Ratio(900, 0), Whole: true), Slides = BlockLayout.Usual.Slides with { Shape = new Ratio(1, 40) } }, BarSettings.None, Absent.None, More.Usual);
+        var photos = new PhotosBlock(Id(2), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Grid, Columns = wild, Cells = new GridCells(new Ratio(900, 0), Whole: true), Slides = BlockLayout.Usual.Slides with { Shape = new Ratio(1, 40) } }, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual);
         var bounded = (Page("One", new BesideBlock(Id(1), BlockFrame.Usual, [photos, Text(3, "words")])) with { Schema = 1 }).Bounded();
         var within = (BesideBlock)bounded.Blocks[0];
         var layout = ((PhotosBlock)within.Blocks[0]).Layout;
@@ -238,11 +238,11 @@ public sealed class PageTests
         Assert.Equal(new SmallPhoto(0, "desktop", 0.5), new BlockPlace(photo.Frame).Small(photo, (640, 480)));
         Assert.Null(new BlockPlace(photo.Frame).Small(photo, (3000, 2000)));
         // In a mosaic it may be large, but it never fills the block: 366 px high a 3:2 is 549 wide.
-        var mosaic = new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Mosaic }, BarSettings.None, Absent.None, More.Usual);
+        var mosaic = new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Mosaic }, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual);
         Assert.Null(new BlockPlace(mosaic.Frame).Small(mosaic, (1100, 733)));
         Assert.NotNull(new BlockPlace(mosaic.Frame).Small(mosaic, (900, 600)));
         // In rows 260 px high a 3:2 is 390 wide: 800 pixels suffice for a sharp screen.
-        Assert.Null(new BlockPlace(BlockFrame.Usual).Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual), (800, 533)));
+        Assert.Null(new BlockPlace(BlockFrame.Usual).Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual), (800, 533)));
     }
 
     [Fact]

@@ -23,8 +23,12 @@ internal static class Drafts
     public static Dictionary<string, object?> Photos(string album, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3) =>
         Photos(Source("albums", albums: [album]), categories, tags, size, number);
 
-    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null, object? bar = null, object? more = null) =>
-        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent(), more = more ?? new { by = "scrolling", step = 60 } });
+    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null, object? bar = null, object? more = null, object? press = null) =>
+        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent(), more = more ?? new { by = "scrolling", step = 60 }, press = press ?? Press() });
+
+    /// <summary>What a press on a photo does.</summary>
+    public static object Press(string to = "viewer", string sign = "never", string drawing = "", IEnumerable<string>? words = null, string save = "nothing") =>
+        new { to, sign, drawing, words = words ?? ["title", "caption", "credit", "licence"], save };
 
     /// <summary>A filter bar of groups.</summary>
     public static object Bar(object[] groups, bool off = false, bool all = true, string allWords = "", string align = "left", bool counts = true, string[]? folded = null, string[]? still = null, string[]? search = null, string hint = "", string[]? orders = null) =>

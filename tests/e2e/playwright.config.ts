@@ -28,6 +28,7 @@ export default defineConfig({
     { name: 'layouts', testMatch: 'layouts.spec.ts', dependencies: ['main job'] },
     { name: 'lots', testMatch: 'lots.spec.ts', dependencies: ['main job'] },
     { name: 'bars', testMatch: 'bars.spec.ts', dependencies: ['main job'] },
+    { name: 'presses', testMatch: 'presses.spec.ts', dependencies: ['main job'] },
     { name: 'devices', testMatch: 'devices.spec.ts', dependencies: ['main job'] },
     { name: 'page files', testMatch: 'pagefiles.spec.ts', dependencies: ['main job'] },
     { name: 'grounds', testMatch: 'grounds.spec.ts', dependencies: ['main job'] },

@@ -1,3 +1,5 @@
+using Jovitar.Core.Pages;
+
 namespace Jovitar.Core.Access;
 
 /// <summary>What an account may be. Kept by name.</summary>
@@ -22,6 +24,9 @@ public sealed record Viewer(Role Role)
 public enum Right
 {
     See,
+
+    /// <summary>Saving a photo in a form that a page offers.</summary>
+    Save,
     SeeOriginal,
     Change,
     Publish,
@@ -49,6 +54,10 @@ public readonly record struct ShownOn(int Pages, int OwnPages = 0, int Drafts = 
     /// <summary>All pages on which visitors find it.</summary>
     public int All => Pages + OwnPages;
 }
+
+/// <summary>A photo on a page that may offer to save it.</summary>
+/// <param name="Offered">In which form it does.</param>
+public sealed record PhotoToSave(PhotoThing Photo, Saving Offered) : Thing;
 
 /// <summary>A photo.</summary>
 /// <param name="State">Whether it can be shown at all.</param>
@@ -92,6 +101,8 @@ public enum Reason
     IsADraft,
     ForStaffOnly,
     ForOwnerOnly,
+    OfferedForSaving,
+    NotOfferedForSaving,
 }
 
 /// <summary>A decision, with what it rests on.</summary>
@@ -116,7 +127,13 @@ public static class Access
             return right is Right.LookAfter or Right.SendPosition && viewer.Role != Role.Owner ? Decision.No(Reason.ForOwnerOnly) : Decision.Yes(Reason.IsStaff);
         }
 
-        return right == Right.See ? Visible(thing) : Decision.No(Reason.ForStaffOnly);
+        return right switch
+        {
+            Right.See => Visible(thing),
+            Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>
+                Visible(photo) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
+            _ => Decision.No(Reason.ForStaffOnly),
+        };
     }
 
     static Decision Visible(Thing thing) => thing switch

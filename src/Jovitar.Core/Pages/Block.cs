@@ -130,11 +130,13 @@ public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, Al
 
 /// <summary>Many photos, in a layout.</summary>
 /// <param name="Absent">Which of them do not stand there on some devices.</param>
-public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar, Absent Absent, More More) : Block(Id, Frame)
+/// <param name="More">How those come that do not stand there from the start.</param>
+/// <param name="Press">What a press on one does.</param>
+public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar, Absent Absent, More More, PressSettings Press) : Block(Id, Frame)
 {
-    public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault();
+    public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault() ?? Press.Fault();
 
-    public override Block Bounded() => this with { Layout = Layout.Bounded(), Bar = Bar.Whole(), More = More.Bounded() };
+    public override Block Bounded() => this with { Layout = Layout.Bounded(), Bar = Bar.Whole(), More = More.Bounded(), Press = Press.Whole() };
 }
 
 /// <summary>Where the photos of a block come from. Kept by name.</summary>

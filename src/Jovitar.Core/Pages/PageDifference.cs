@@ -83,6 +83,7 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
                 .. (was with { Layout = now.Layout }).Said() == was.Said() ? (string[])[] : ["the layout"],
                 .. (was with { Bar = now.Bar }).Said() == was.Said() ? (string[])[] : ["the filter bar"],
                 .. was.More == now.More ? (string[])[] : ["how more of them come"],
+                .. (was with { Press = now.Press }).Said() == was.Said() ? (string[])[] : ["what a press does"],
                 .. frame,
             ],
             (HeadingBlock was, HeadingBlock now) => [.. was.Words == now.Words ? (string[])[] : ["the words"], .. was.Size == now.Size ? (string[])[] : ["its size"], .. frame],

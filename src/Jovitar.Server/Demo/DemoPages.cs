@@ -99,6 +99,15 @@ internal sealed record DemoBlock(string Kind)
     /// <summary>How more of them come; null for as usual.</summary>
     public MoreBy? More { get; init; }
 
+    /// <summary>What a press on one of many photos does.</summary>
+    public PressTo PressTo { get; init; }
+
+    /// <summary>When a sign says so.</summary>
+    public SignWhen Sign { get; init; }
+
+    /// <summary>In what form visitors may save them.</summary>
+    public Saving Save { get; init; }
+
     /// <summary>So many of them at a time.</summary>
     public int Step { get; init; } = Core.Pages.More.Usual.Step;
 
@@ -224,7 +233,8 @@ internal sealed class DemoPages(
             "photos" => new PhotosBlock(
                 NewId(), frame, SourceOf(block), LayoutOf(block),
                 block.Bar is { } bar ? BarOf(bar) : BarSettings.None,
-                new Absent([.. block.NotOnPhone.Select(f => photos[f])], [], []), block.More is { } more ? new More(more, block.Step) : More.Usual),
+                new Absent([.. block.NotOnPhone.Select(f => photos[f])], [], []), block.More is { } more ? new More(more, block.Step) : More.Usual,
+                PressSettings.Usual with { To = block.PressTo, Sign = block.Sign, Save = block.Save }),
             "index" => new IndexBlock(
                 NewId(), frame, block.Of, block.Category is { } category ? categories[category] : null, Beneath: true, [.. block.Albums.Select(a => albums[a])], IndexSort.Newest, block.Most, block.Across,
                 Dates: true, Counts: true, block.Descriptions),

@@ -28,6 +28,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     const int Whole = 1_000_000;
 
     const int FineQuality = 95;
+    const int VisitorsQuality = 88;
 
     /// <summary>A photo that leaves.</summary>
     /// <param name="IsPart">It is a print cut from a scan: its original shows more than the photo.</param>
@@ -85,20 +86,37 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
             return null;
         }
 
-        if (!leaver.IsPart)
-        {
-            return await OriginalAsync(leaver, position, ct) is (Leaving.Sent, var (bytes, _)) ? (leaver.FileName, bytes) : null;
-        }
+        return leaver.IsPart ? await JpegAsync(leaver, Whole, FineQuality, ct)
+            : await OriginalAsync(leaver, position, ct) is (Leaving.Sent, var (bytes, _)) ? (leaver.FileName, bytes) : null;
+    }
 
-        if (await RenderedAsync(leaver, Whole, FineQuality, ct) is not { } jpeg)
+    /// <summary>One photo as visitors save it: as it is corrected, with its words, without the place on Earth.</summary>
+    /// <param name="edge">The longer edge, pixels; null for its full size, which is the original where nothing is corrected.</param>
+    /// <returns>What it is called and its bytes, or null when it is not here.</returns>
+    public async Task<(string FileName, Stream Bytes)?> SavedAsync(PhotoId photo, int? edge, CancellationToken ct)
+    {
+        if (await LeaversAsync([photo], position: false, ct) is not [var leaver])
         {
             return null;
         }
 
-        var print = new MemoryStream();
-        await WordsWriter.WriteAsync(jpeg, leaver.Words, print, ct);
-        print.Position = 0;
-        return (Path.ChangeExtension(leaver.FileName, ".jpg"), print);
+        // An original that cannot leave without the place where it was taken leaves as a picture made of it.
+        return edge is null && !leaver.IsPart && leaver.Correction == Correction.None && await OriginalAsync(leaver, position: false, ct) is (Leaving.Sent, var (bytes, _))
+            ? (leaver.FileName, bytes)
+            : await JpegAsync(leaver, edge ?? Whole, edge is null ? FineQuality : VisitorsQuality, ct);
+    }
+
+    async Task<(string FileName, Stream Bytes)?> JpegAsync(Leaver leaver, int edge, int quality, CancellationToken ct)
+    {
+        if (await RenderedAsync(leaver, edge, quality, ct) is not { } jpeg)
+        {
+            return null;
+        }
+
+        var made = new MemoryStream();
+        await WordsWriter.WriteAsync(jpeg, leaver.Words, made, ct);
+        made.Position = 0;
+        return (Path.ChangeExtension(leaver.FileName, ".jpg"), made);
     }
 
     /// <summary>What became of a photo on its way out.</summary>

@@ -37,7 +37,8 @@ internal sealed class PageFreshness : IActListener
               select pt.page
                 from act_change as c
                 join page_thing as pt on pt.live and pt.thing = c.thing
-               where c.act = @act and c.kind in ('album', 'album_photo', 'photo', 'photo_tag', 'photo_category', 'file', 'page')
+               where c.act = @act
+                 and c.kind in ('album', 'album_photo', 'album_category', 'photo', 'photo_tag', 'photo_category', 'file', 'page')
                  and (c.kind <> 'page' or c.before ?| @seen or c.after ?| @seen)
               union
               select pt.page

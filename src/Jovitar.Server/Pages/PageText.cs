@@ -75,7 +75,7 @@ internal static class PageText
                 .. string.IsNullOrWhiteSpace(first.Text) ? (Block[])[] : [new TextBlock(Firsts[1], BlockFrame.Usual, first.Text)],
                 new PhotosBlock(
                     Firsts[2], BlockFrame.Usual, PhotosSource.Of(album is { } id ? [id] : []), BlockLayout.Of(layout.Kind, layout.Size, layout.Gap),
-                    BarSettings.Of(first.FilterCategories ?? [], first.FilterTags ?? []), Absent.None, More.Usual),
+                    BarSettings.Of(first.FilterCategories ?? [], first.FilterTags ?? []), Absent.None, More.Usual, PressSettings.Usual),
             ]);
     }
 
@@ -112,6 +112,7 @@ internal static class PageText
                 Layout = Whole(photos.Layout),
                 Absent = Whole(photos.Absent ?? Absent.None),
                 More = photos.More ?? More.Usual,
+                Press = photos.Press ?? PressSettings.Usual,
             },
             FilesBlock files => files with { Files = [.. files.Files.DistinctBy(f => f.File)] },
             IndexBlock index => index with { Albums = [.. index.Albums.Distinct()] },

@@ -129,7 +129,12 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
                 // A handful is narrowed no further: what a button says it finds would not be what stands there.
                 var handful = source.ByLot ? source.Most : null;
                 var bar = handful is null ? await bars.OfAsync(photos.Bar, source, shown, reading.Seen, ct) : FilterBar.None(shown.Count);
-                var walk = new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful, photos.Absent, photos.More) { BarSet = photos.Bar };
+                var walk = new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful, photos.Absent, photos.More)
+                {
+                    BarSet = photos.Bar,
+                    Press = photos.Press,
+                    AlbumPages = photos.Press.To == PressTo.Album ? await sources.AlbumPagesAsync(source, shown, reading.Seen, ct) : new Dictionary<PhotoId, string>(),
+                };
                 return new SitePhotosBlock(
                     block.Id, place, handful is not null ? walk : walk with { Search = await bars.SearchAsync(photos.Bar, shown, ct), Orders = await bars.OrdersAsync(photos.Bar, shown, ct) });
             case IndexBlock index:

@@ -36,6 +36,8 @@ internal static class SiteEndpoints
                 .AllowAnonymous().WithTags("Site").WithSummary("Photos in their places, for a choice, a width and a part of them");
         }
 
+        app.MapSaving();
+
         // A photo that was opened in the viewer: nothing is asked and nothing told.
         site.MapPost("/site/seen/{photo}", (PhotoId photo, HttpContext http, VisitCounter visits) =>
         {

@@ -12,11 +12,20 @@ using Jovitar.Core.Pages;
 
 namespace Jovitar.Server.Site;
 
+/// <summary>What else is told of a photo; empty where nothing is known.</summary>
+/// <param name="Link">An address of the photo's own.</param>
+public sealed record PhotoFacts(string Place, DateOnly? Taken, string Camera, string Licence, string Link)
+{
+    public static readonly PhotoFacts None = new("", null, "", "", "");
+}
+
 /// <summary>A photo as visitors have it.</summary>
 /// <param name="Focus">What stays in view where it is cropped to its place; null for its middle.</param>
 /// <param name="Rating">0 for none. Visitors are not told it; a mosaic goes by it.</param>
 public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height, string Title, string Caption, string Alt, string Credit, Spot? Focus, int Rating)
 {
+    public PhotoFacts Facts { get; init; } = PhotoFacts.None;
+
     /// <summary>The classes of the style sheet that keep the focus in view, to a tenth of the picture: inline styles are closed by the page's policy.</summary>
     public string? FocusClass => Focus is { } f ? string.Create(CultureInfo.InvariantCulture, $"x{Math.Round(f.X * 10)} y{Math.Round(f.Y * 10)}") : null;
 
@@ -51,6 +60,8 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
 {
     static readonly Device[] Devices = Enum.GetValues<Device>();
 
+    string? mark;
+
     readonly FrozenSet<int>[]? without = Absent is null ? null : [.. Devices.Select(device =>
     {
         var absent = Absent.On(device).ToHashSet();
@@ -59,6 +70,12 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
 
     /// <summary>How those come that do not stand there from the start: what runs along has more of them by itself.</summary>
     public More More { get; } = Layout.RunsAlong() ? More.Usual : Further ?? More.Usual;
+
+    /// <summary>What a press on one does.</summary>
+    public PressSettings Press { get; init; } = PressSettings.Usual;
+
+    /// <summary>Where the albums are that photos stand in, as far as a press leads there.</summary>
+    public IReadOnlyDictionary<PhotoId, string> AlbumPages { get; init; } = new Dictionary<PhotoId, string>();
 
     /// <summary>How the filter bar stands.</summary>
     public BarSettings BarSet { get; init; } = BarSettings.None;
@@ -91,8 +108,8 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// In which layout, with all that is set of it, which photos stand there, in their order and as they are corrected, on which
     /// devices, and which buttons: a page that was opened before they changed has another.
     /// </summary>
-    public string Mark { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
-        $"{Layout} {ByLot} {Handful} {Further} {string.Join(' ', Layout.Large.Photos)}",
+    public string Mark => mark ??= Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
+        $"{Layout} {ByLot} {Handful} {Further} {Press.To} {Press.Sign} {Press.Save} {Press.Drawing} {string.Join(',', Press.Words)} {string.Join(' ', Layout.Large.Photos)}",
         string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}")),
         string.Join(' ', Bar.Entries.Select(e => $"{e.Key} {e.Group} {e.Preset}")),
         Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];
@@ -210,7 +227,7 @@ public sealed record SitePage(string Path, string Title, string Description, IRe
     }
 
     /// <summary>Bytes it takes to keep, about.</summary>
-    public long Weight => 4000 + (Walks.Sum(w => w.Photos.Count * (w.Search is null ? 700L : 2000L)));
+    public long Weight => 4000 + (Walks.Sum(w => w.Photos.Count * (w.Search is null ? 900L : 2200L)));
 }
 
 /// <summary>What visitors open, by what it is of. Each has addresses of its own.</summary>

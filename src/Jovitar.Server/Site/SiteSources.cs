@@ -11,7 +11,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>The photos of blocks: albums joined, picked by hand, or gathered from what visitors find anyway.</summary>
-internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, IndexKeeper keeper)
+internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteLinks links, IndexKeeper keeper)
 {
     /// <summary>What is gathered without a largest number being said.</summary>
     public const int UsualMost = 500;
@@ -129,6 +129,24 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         var sort = source.Sort ?? usual;
         var found = (await keeper.CurrentAsync(ct)).Window(new Narrowing("", parts), sort, sort.Down(source.Reversed), 0, source.ByLot ? MostInALot : source.Most ?? UsualMost);
         return await PickedAsync([.. found.Photos.Select(PhotoId.From)], ct);
+    }
+
+    /// <summary>Of each photo the page of an album that it is in: of those that are joined the first, else the one dated or made last.</summary>
+    public async Task<IReadOnlyDictionary<PhotoId, string>> AlbumPagesAsync(PhotosSource source, IReadOnlyList<SitePhoto> photos, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    {
+        var among = source.Kind == SourceKind.Albums ? source.Albums : await seen.Value;
+        var found = await links.OfAsync(among.Select(a => new LinkTo(LinkKind.Album, a.Value, "")), ct);
+        var pages = among.Select(a => (Album: a, Page: found.Href(new LinkTo(LinkKind.Album, a.Value, "")))).Where(a => a.Page is not null).ToDictionary(a => a.Album.Value, a => a.Page!);
+        await using var command = db.Command(
+            """
+            select distinct on (ap.photo) ap.photo, ap.album
+              from unnest(@albums) with ordinality as o(album, n)
+              join album as a on a.id = o.album and a.binned is null and a.shown
+              join album_photo as ap on ap.album = o.album and ap.photo = any(@photos)
+             order by ap.photo, case when @joined then o.n end, coalesce(a.dated, a.made::date) desc, a.id
+            """,
+            ("albums", pages.Keys.ToArray()), ("photos", photos.Select(p => p.Id.Value).ToArray()), ("joined", source.Kind == SourceKind.Albums));
+        return (await command.AllAsync(r => (Photo: new PhotoId(r.Get<Guid>("photo")), Album: r.Get<Guid>("album")), ct)).ToDictionary(r => r.Photo, r => pages[r.Album]);
     }
 
     /// <summary>The albums that visitors see somewhere.</summary>

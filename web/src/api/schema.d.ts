@@ -6489,7 +6489,10 @@ export interface components {
             bar: components["schemas"]["BarSettings"];
             /** @description Which of them do not stand there on some devices. */
             absent: components["schemas"]["Absent"];
+            /** @description How those come that do not stand there from the start. */
             more: components["schemas"]["More"];
+            /** @description What a press on one does. */
+            press: components["schemas"]["PressSettings"];
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
@@ -7096,6 +7099,17 @@ export interface components {
             chosen: boolean;
             /** @description Where pressing it leads, relative to the page. */
             link: string;
+        };
+        /** @description What a press on a photo does where it does not open it, and what says so. */
+        FramePress: {
+            /** @description Where it leads; null where it opens the photo, or does nothing. */
+            href: null | string;
+            /** @description The name of the sign that it bears; null for none. */
+            sign: null | string;
+            /** @description What is read out besides the photo's words; empty for nothing. */
+            says: string;
+            /** @description It opens the photo. */
+            opens: boolean;
         };
         /** @description How strongly each colour counts in black and white. */
         GreysSaid: {
@@ -7966,6 +7980,11 @@ export interface components {
             /** @description For every visit they are drawn by lot, in another order, and where there is a largest number another handful; without scripts they stand in the order of the sort. */
             byLot: boolean;
         };
+        /**
+         * @description What is told of a photo. Kept by name.
+         * @enum {unknown}
+         */
+        PhotoWord: "title" | "caption" | "place" | "date" | "camera" | "credit" | "licence";
         /** @description One photo with everything that is known of it. */
         Plate: {
             id: components["schemas"]["PhotoId"];
@@ -8076,6 +8095,21 @@ export interface components {
              */
             offset?: null | number;
         };
+        /** @description What a press on a photo of a block does, what says so before, and what stands in the viewer. */
+        PressSettings: {
+            to: components["schemas"]["PressTo"];
+            sign: components["schemas"]["SignWhen"];
+            /** @description The owner's own sign, as string? SignDrawing.Clean(string drawing) gives it; empty for ours. */
+            drawing: string;
+            /** @description What is told of a photo in the viewer and on its own page. */
+            words: components["schemas"]["PhotoWord"][];
+            save: components["schemas"]["Saving"];
+        };
+        /**
+         * @description What happens when a photo among others is pressed. Kept by name.
+         * @enum {unknown}
+         */
+        PressTo: "viewer" | "link" | "album" | "nothing";
         /** @description A print on a scan. */
         PrintSaid: {
             /** Format: double */
@@ -8198,6 +8232,11 @@ export interface components {
              */
             cut: number;
         };
+        /**
+         * @description In what form visitors may save a photo. Kept by name.
+         * @enum {unknown}
+         */
+        Saving: "nothing" | "large" | "full";
         /** @description A page that was scanned and waits to be kept or thrown away. */
         ScannedPage: {
             /** Format: uuid */
@@ -8363,6 +8402,11 @@ export interface components {
             email: string;
             password: string;
         };
+        /**
+         * @description When a photo bears a small sign that says what a press does. Kept by name.
+         * @enum {unknown}
+         */
+        SignWhen: "never" | "hover" | "always";
         /** @description Where one photo stands, CSS pixels from the block's upper left corner. */
         SiteBox: {
             /** Format: double */
@@ -8392,7 +8436,12 @@ export interface components {
             title: string;
             caption: string;
             alt: string;
+            /** @description Where and when it was taken and with what, as far as it is told. */
+            facts: string;
+            /** @description Whose it is, and what may be done with it. */
             credit: string;
+            /** @description What a press on it does. */
+            press: components["schemas"]["FramePress"];
             /** @description Classes that keep its focus in view. */
             focus: null | string;
             box: null | components["schemas"]["SiteBox"];

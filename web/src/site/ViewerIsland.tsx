@@ -38,6 +38,12 @@ export function mountViewer(walks: readonly Walk[]): ViewerHandle {
 const sizes = (frame: Frame) =>
   `min(100vw, calc((100vh - 7rem) * ${(frame.width / frame.height).toFixed(4)}))`
 
+/** Where a photo is saved from, by the address of its own page. */
+function saveAddress(href: string) {
+  const { pathname, searchParams } = new URL(href, location.href)
+  return `${pathname}/save?in=${searchParams.get('in') ?? 1}`
+}
+
 /** How many pixels across its largest rendition has. */
 const largestOf = (frame: Frame) =>
   Math.max(...frame.sources.split(',').map((source) => Number(/(\d+)w\s*$/.exec(source)?.[1] ?? 0)))
@@ -150,6 +156,7 @@ function Viewer({
 
   if (!shown || !frame) return null
   const title = frame.title || w.untitled
+  const { hides, save } = shown.walk.element.dataset
   const { scale, x, y } = zoom.zoom
   const keys: Record<string, () => void> = {
     ArrowRight: () => to(1),
@@ -202,8 +209,9 @@ function Viewer({
       </div>
       <div className="viewer-words" aria-live={plays ? 'off' : 'polite'}>
         <div>
-          <h2>{title}</h2>
-          {frame.caption && <p>{frame.caption}</p>}
+          <h2 className={hides?.includes('title') ? 'unseen' : ''}>{title}</h2>
+          {frame.caption && !hides?.includes('caption') && <p>{frame.caption}</p>}
+          {frame.facts && <p className="facts">{frame.facts}</p>}
           {frame.credit && <p className="credit">{frame.credit}</p>}
         </div>
         <ViewerSteps
@@ -211,6 +219,7 @@ function Viewer({
           of={shown.walk.shown}
           plays={plays}
           larger={scale > 1}
+          save={save && saveAddress(frame.href)}
           onPlay={() => setPlays(!plays)}
           onLarger={() => zoom.turnRound()}
           onStep={to}

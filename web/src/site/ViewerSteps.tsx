@@ -11,6 +11,7 @@ export function ViewerSteps({
   of,
   plays,
   larger,
+  save,
   onPlay,
   onLarger,
   onStep,
@@ -23,6 +24,8 @@ export function ViewerSteps({
   plays: boolean
   /** It is shown larger than whole. */
   larger: boolean
+  /** Where it is saved from; nothing where it may not. */
+  save: string | undefined
   onPlay: () => void
   onLarger: () => void
   onStep: (by: number) => void
@@ -50,6 +53,11 @@ export function ViewerSteps({
         <button type="button" onClick={() => void copy(location.href).then(setCopied)}>
           {copied ? w.copied : w.copyLink}
         </button>
+        {save && (
+          <a href={save} download>
+            {w.save}
+          </a>
+        )}
       </span>
       <button type="button" aria-label={w.previous} disabled={place <= 0} onClick={() => onStep(-1)}>
         ←

@@ -246,14 +246,6 @@ export const blockWords = {
     asUsual: 'as usual',
     say: 'say a size',
   },
-  more: {
-    fold: 'When there are many',
-    label: 'How more photos come',
-    lead: 'Of many photos more come',
-    by: { scrolling: 'as one scrolls.', button: 'at a button,', numbers: 'on numbered pages,' },
-    step: 'How many at a time',
-    each: { button: 'at a time.', numbers: 'to a page.' },
-  },
   absent: {
     fold: 'Left out on a device',
     on: { phone: 'On a phone', tablet: 'On a tablet', desktop: 'On a desktop' },

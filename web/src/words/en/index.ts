@@ -8,6 +8,7 @@ import { menuWords } from './menu'
 import { narrowingWords } from './narrowing'
 import { pageWords } from './pages'
 import { photoWords } from './photos'
+import { pressWords } from './press'
 import { standingWords } from './standing'
 import { tagWords } from './tags'
 import { workroomWords } from './workroom'
@@ -26,5 +27,6 @@ export const en = {
   ...blockWords,
   ...groundWords,
   ...menuWords,
+  ...pressWords,
   ...standingWords,
 }

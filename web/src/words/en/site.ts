@@ -17,5 +17,6 @@ export const siteWords = {
   play: 'Play',
   copyLink: 'Copy link',
   copied: 'Copied',
+  save: 'Save',
   failed: 'The photos could not be narrowed just now. Try again.',
 }

@@ -16,6 +16,7 @@ import { LinkSentence } from './LinkSentence'
 import { MoreFold } from './MoreFold'
 import { OnePhotoSettings } from './OnePhotoSettings'
 import { Says } from './Parts'
+import { PressFold } from './PressFold'
 import { SourceSentence } from './SourceSentence'
 import { VideoSettings } from './VideoSettings'
 import { HeadingSettings, TextSettings } from './WordsSettings'
@@ -119,6 +120,7 @@ function PhotosSettings({
           {block.layout.kind !== 'strip' && block.layout.kind !== 'slides' && (
             <MoreFold more={block.more} onSay={(more) => onSay({ ...block, more })} />
           )}
+          <PressFold press={block.press} onSay={(press) => onSay({ ...block, press })} />
           <AbsentFold block={block} onSay={(absent) => onSay({ ...block, absent })} />
           {frame}
         </>

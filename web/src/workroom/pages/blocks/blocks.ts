@@ -68,6 +68,15 @@ export const noBar: Api['BarSettings'] = {
 /** How more photos come unless it is set otherwise; as in Core. */
 export const usualMore: Api['More'] = { by: 'scrolling', step: 60 }
 
+/** What a press on a photo does unless it is set otherwise; as in Core. */
+export const usualPress: Api['PressSettings'] = {
+  to: 'viewer',
+  sign: 'never',
+  drawing: '',
+  words: ['title', 'caption', 'credit', 'licence'],
+  save: 'nothing',
+}
+
 const newId = () => crypto.randomUUID()
 
 /** A new block as it begins. */
@@ -99,6 +108,7 @@ export function make(kind: BlockKind): Block {
         bar: noBar,
         absent: noneAbsent,
         more: usualMore,
+        press: usualPress,
       }
     case 'index':
       return {

@@ -1,0 +1,53 @@
+using Jovitar.Core.Pages;
+
+namespace Jovitar.Server.Site.Drawing;
+
+/// <summary>What a press on a photo does where it does not open it, and what says so.</summary>
+/// <param name="Href">Where it leads; null where it opens the photo, or does nothing.</param>
+/// <param name="Sign">The name of the sign that it bears; null for none.</param>
+/// <param name="Says">What is read out besides the photo's words; empty for nothing.</param>
+/// <param name="Opens">It opens the photo.</param>
+public sealed record FramePress(string? Href, string? Sign, string Says, bool Opens)
+{
+    /// <summary>It opens, and no sign says so.</summary>
+    static readonly FramePress Usual = new(null, null, "", Opens: true);
+
+    public static FramePress Of(Walk walk, SitePhoto photo)
+    {
+        var press = walk.Press;
+        if (press is { To: PressTo.Viewer, Sign: SignWhen.Never })
+        {
+            return Usual;
+        }
+
+        var (to, href, says) = press.To switch
+        {
+            PressTo.Nothing => (PressTo.Nothing, null, ""),
+            PressTo.Link when photo.Facts.Link.Length > 0 && LinkTo.Href(photo.Facts.Link) is { } link => (PressTo.Link, link, $"leads to {Host(link)}"),
+            PressTo.Album when walk.AlbumPages.GetValueOrDefault(photo.Id) is { } album => (PressTo.Album, album, "leads to its album"),
+            _ => (PressTo.Viewer, (string?)null, ""),
+        };
+        var sign = press.Sign == SignWhen.Never || to == PressTo.Nothing ? null
+            : press.Drawing.Length > 0 && to == press.To ? OwnSign(walk)
+            : $"sign-{Narrowed.Name(to)}";
+        return new FramePress(href, sign, says, to == PressTo.Viewer);
+    }
+
+    /// <summary>What the owner's own sign of a block is called.</summary>
+    public static string OwnSign(Walk walk) => $"sign-w{walk.Number}";
+
+    static string Host(string link) => link.StartsWith('/') ? "a page of this site" : new Uri(link) is { Scheme: "mailto" } mail ? mail.GetComponents(UriComponents.UserInfo | UriComponents.Host, UriFormat.Unescaped) : new Uri(link).Host;
+}
+
+/// <summary>What is told of a photo in the viewer and on its own page.</summary>
+public static class PhotoLines
+{
+    /// <summary>Where and when it was taken and with what, as far as it is told and known.</summary>
+    public static string Facts(Walk walk, SitePhoto photo) => Line(walk,
+        (PhotoWord.Place, photo.Facts.Place), (PhotoWord.Date, photo.Facts.Taken is { } day ? SiteDates.Whole(day) : ""), (PhotoWord.Camera, photo.Facts.Camera));
+
+    /// <summary>Whose it is, and what may be done with it.</summary>
+    public static string Credit(Walk walk, SitePhoto photo) => Line(walk, (PhotoWord.Credit, photo.Credit), (PhotoWord.Licence, photo.Facts.Licence));
+
+    static string Line(Walk walk, params (PhotoWord Word, string Says)[] all) => string.Join(" · ", all.Where(a => a.Says.Length > 0 && walk.Press.Words.Contains(a.Word)).Select(a => a.Says));
+}

@@ -1,0 +1,52 @@
+/** Words about how visitors come to more photos of a block, and what a press on one does. */
+export const pressWords = {
+  more: {
+    fold: 'When there are many',
+    label: 'How more photos come',
+    lead: 'Of many photos more come',
+    by: { scrolling: 'as one scrolls.', button: 'at a button,', numbers: 'on numbered pages,' },
+    step: 'How many at a time',
+    each: { button: 'at a time.', numbers: 'to a page.' },
+  },
+  press: {
+    fold: 'What a press does',
+    label: 'What a press on a photo does',
+    lead: 'A press on a photo',
+    to: {
+      viewer: 'opens it large.',
+      link: 'leads where its own link does; without one it opens large.',
+      album: 'leads to the page of its album.',
+      nothing: 'does nothing.',
+    },
+    signLabel: 'When a sign says so',
+    sign: {
+      never: 'No sign says so.',
+      hover: 'A sign says so under the pointer,',
+      always: 'A sign says so on every photo,',
+    },
+    ours: 'drawn by us.',
+    own: 'drawn by you.',
+    bring: 'Bring a drawing of your own (SVG)',
+    another: 'Bring another one',
+    back: 'Take ours',
+    tooLarge: 'The drawing of a sign may have 20 KB. Simplify it, or take a smaller one.',
+    noDrawing: 'That is no SVG. Save the drawing as one first.',
+    words: 'Opened, it tells',
+    word: {
+      title: 'title',
+      caption: 'caption',
+      place: 'place',
+      date: 'date',
+      camera: 'camera',
+      credit: 'credit',
+      licence: 'licence',
+    },
+    saveLabel: 'What visitors may save',
+    save: 'Visitors may save',
+    saves: {
+      nothing: 'none of these photos.',
+      large: 'them up to 2,560 pixels wide.',
+      full: 'them in full size, as they are corrected.',
+    },
+  },
+}
