@@ -101,6 +101,7 @@ builder.Services.AddSingleton<BinStore>();
 builder.Services.AddSingleton<SitePhotos>();
 builder.Services.AddSingleton<SiteIndexStore>();
 builder.Services.AddSingleton<SiteStore>();
+builder.Services.AddSingleton(new SiteOrigin(settings.Address));
 builder.Services.AddSingleton<SiteDoor>();
 builder.Services.AddSingleton<SavingDoor>();
 builder.Services.AddSingleton(settings.Visits);

@@ -14,8 +14,9 @@ namespace Jovitar.Server;
 /// <param name="Announce">Whether to print a line once everything is loaded.</param>
 /// <param name="Scanners">Scanners on the network, by name; only what the operator names is ever asked.</param>
 /// <param name="Proxies">Addresses or networks (CIDR) whose forwarded headers are believed: the proxies in front, and nobody else.</param>
+/// <param name="Address">Where visitors find the site; null for wherever it is asked for.</param>
 /// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
-internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, VisitSettings Visits, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies)
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, VisitSettings Visits, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies, Uri? Address)
 {
     public static ServerSettings From(IConfiguration configuration)
     {
@@ -29,8 +30,15 @@ internal sealed record ServerSettings(string Data, string Connection, string? De
             new WatchSettings(section["WatchBelow"] ?? Path.Combine(data, "watched"), section.GetValue("WatchEvery", TimeSpan.FromSeconds(4))),
             new VisitSettings(section.GetValue("VisitsWrittenEvery", TimeSpan.FromSeconds(10)), section.GetValue("VisitsSummedEvery", TimeSpan.FromMinutes(10))),
             new ScannerSettings([.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)]),
-            [.. (section["Proxies"] ?? "").Split([';', ','], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Proxy)]);
+            [.. (section["Proxies"] ?? "").Split([';', ','], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Proxy)],
+            SiteAddress(section["Address"]));
     }
+
+    /// <summary>Reads <c>https://photos.example.org</c>.</summary>
+    static Uri? SiteAddress(string? text) =>
+        string.IsNullOrWhiteSpace(text) ? null
+        : Uri.TryCreate(text.Trim(), UriKind.Absolute, out var address) && address.Scheme is "http" or "https" && address.PathAndQuery == "/" ? address
+        : throw new InvalidOperationException($"The site's address is one like https://photos.example.org, and “{text}” is not.");
 
     /// <summary>Reads an address, <c>10.0.0.5</c>, or a network, <c>10.0.0.0/24</c>.</summary>
     static IPNetwork Proxy(string text) =>

@@ -26,6 +26,19 @@ internal static class Markdown
     /// <summary>What visitors read; a text that cannot be rendered is shown as it was typed.</summary>
     public static MarkupString Shown(string text) => CanRender(text) ? Render(text) : new MarkupString($"<p>{System.Net.WebUtility.HtmlEncode(text)}</p>");
 
+    /// <summary>Its words alone, without what marks them.</summary>
+    public static string Plain(string text)
+    {
+        try
+        {
+            return Markdig.Markdown.ToPlainText(text, Pipeline).Trim();
+        }
+        catch (ArgumentException)
+        {
+            return text;
+        }
+    }
+
     static MarkupString Render(string text)
     {
         // A sanitiser is not safe to share between threads.

@@ -26,6 +26,7 @@ internal static class SiteEndpoints
         var site = app.MapGroup("").AllowAnonymous().ExcludeFromDescription();
         site.MapGet("/", Start);
         site.MapGet(SiteFeed.Path, Feed);
+        site.MapGet("/robots.txt", Robots);
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
@@ -60,24 +61,25 @@ internal static class SiteEndpoints
         pages.MapGet("/{page}/notes", Notes).WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
     }
 
-    static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, CancellationToken ct)
+    static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteOrigin origin, CancellationToken ct)
     {
-        var site = await settings.ReadAsync(ct);
-        // Who does not say whom they ask (HTTP/1.0) is on this machine.
-        var host = http.Request.Host.HasValue ? http.Request.Host.Value : "localhost";
-        if (!IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{host}"))
+        var (site, root) = (await settings.ReadAsync(ct), origin.Of(http.Request));
+        if (!IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{root.Authority}"))
         {
             http.Response.ContentType = "application/atom+xml; charset=utf-8";
-            await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), new Uri($"{http.Request.Scheme}://{host}/")), ct);
+            await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), root), ct);
         }
     }
 
-    static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteRenderer renderer, SiteAssets assets, CancellationToken ct)
+    /// <summary>What programs that gather pages are asked to leave alone (Robots Exclusion Protocol, RFC 9309).</summary>
+    static ContentHttpResult Robots() => TypedResults.Text("User-agent: *\nDisallow: /workroom\nDisallow: /api/\nDisallow: /preview/\nDisallow: /site/\n", "text/plain; charset=utf-8");
+
+    static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteRenderer renderer, SiteAssets assets, SiteOrigin origin, CancellationToken ct)
     {
         var version = $"{await indexes.StartVersionAsync(ct)}-{(await site.ReadAsync(ct)).Version}-{assets.Version}";
         if (!IsFresh(http, $"s{version}"))
         {
-            await SendAsync(http, await renderer.StartPageAsync(version, ct), ct);
+            await SendAsync(http, await renderer.StartPageAsync(version, origin.Of(http.Request), ct), ct);
         }
     }
 
@@ -99,7 +101,7 @@ internal static class SiteEndpoints
                 return;
             }
 
-            if (await door.Renderer.PageAsync(version, http.Request.Query, ct) is { } page)
+            if (await door.Renderer.PageAsync(version, door.Origin.Of(http.Request), http.Request.Query, ct) is { } page)
             {
                 await SendAsync(http, page, ct);
                 return;
@@ -126,7 +128,7 @@ internal static class SiteEndpoints
             door.Visits.Look(http, photo.Value);
             if (!IsFresh(http, door.Tag(version)))
             {
-                await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false), n, draft: false, ct), ct);
+                await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false), n, door.Origin.Of(http.Request), ct), ct);
             }
         }
     }
@@ -149,7 +151,7 @@ internal static class SiteEndpoints
         http.Response.Headers.CacheControl = "no-store";
         if ((version is { } number ? await store.VersionAsync(page, number, ct) : await store.PageAsync(page, draft: true, ct)) is { } model)
         {
-            await SendAsync(http, await renderer.PageAsync(new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), ct), ct);
+            await SendAsync(http, await renderer.PageAsync(new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), root: null, ct), ct);
         }
         else
         {
@@ -197,7 +199,7 @@ internal static class SiteEndpoints
         http.Response.Headers.CacheControl = "no-store";
         if (await store.PageAsync(page, draft: true, ct) is { } model && model.Find(photo, walk ?? 1) is var (found, n))
         {
-            await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(found, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), n, draft: true, ct), ct);
+            await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(found, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), n, root: null, ct), ct);
         }
         else
         {
@@ -301,7 +303,7 @@ internal sealed record PhotosOfBlock(int Total, int Most, IReadOnlyList<PhotoOfB
 }
 
 /// <summary>What an answer to a visitor is made with.</summary>
-internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, ActRunner acts, VisitCounter visits) : IDisposable
+internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, ActRunner acts, VisitCounter visits, SiteOrigin origin) : IDisposable
 {
     /// <summary>What was found a moment ago and is for visitors is so still, unless anything was done here since; what others do is seen after this.</summary>
     static readonly TimeSpan Kept = TimeSpan.FromSeconds(1);
@@ -313,6 +315,8 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
     public VisitCounter Visits => visits;
 
     public SiteRenderer Renderer => renderer;
+
+    public SiteOrigin Origin => origin;
 
     /// <summary>What is at an address, if visitors may see it.</summary>
     public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)

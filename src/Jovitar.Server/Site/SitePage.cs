@@ -14,9 +14,9 @@ namespace Jovitar.Server.Site;
 
 /// <summary>What else is told of a photo; empty where nothing is known.</summary>
 /// <param name="Link">An address of the photo's own.</param>
-public sealed record PhotoFacts(string Place, DateOnly? Taken, string Camera, string Licence, string Link)
+public sealed record PhotoFacts(string Place, DateOnly? Taken, string Camera, string Licence, string Link, string Creator, string Copyright)
 {
-    public static readonly PhotoFacts None = new("", null, "", "", "");
+    public static readonly PhotoFacts None = new("", null, "", "", "", "", "");
 }
 
 /// <summary>A photo as visitors have it.</summary>

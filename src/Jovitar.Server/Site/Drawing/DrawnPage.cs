@@ -66,6 +66,14 @@ public sealed class DrawnPage
 
     public LayoutStyle Style(Walk walk) => walks[walk.Number].Style!;
 
+    /// <summary>The walk whose first photo is the first picture of the page; null where a photo behind words, or a cover, is.</summary>
+    public Walk? First => Page.All.FirstOrDefault(b => b is SitePhotosBlock { Walk.Photos.Count: > 0 } or SitePhotoBlock { Photo: not null } or SiteBand { On.Photo: not null } or SiteCovers) switch
+    {
+        SitePhotosBlock photos => photos.Walk,
+        SitePhotoBlock photo => photo.Walk,
+        _ => null,
+    };
+
     /// <summary>Where the script asks for other parts of a walk.</summary>
     public string ViewAddress => Draft ? $"{BasePath}/view" : $"/site/view{Page.Path}";
 

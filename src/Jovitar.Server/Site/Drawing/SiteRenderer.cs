@@ -40,10 +40,10 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     }
 
     /// <summary>A page as a visitor narrowed it, made once for each version, whoever asks.</summary>
-    public async Task<Rendered?> PageAsync(PageVersion version, IQueryCollection query, CancellationToken ct)
+    public async Task<Rendered?> PageAsync(PageVersion version, Uri root, IQueryCollection query, CancellationToken ct)
     {
         // Most visitors come without a choice: their page is found before anything is computed.
-        if (query.Count == 0 && kept.TryGetValue((version.Id, version.Version, version.Site, ""), out Task<Rendered>? known))
+        if (query.Count == 0 && kept.TryGetValue((version.Id, version.Version, version.Site, root, ""), out Task<Rendered>? known))
         {
             return await known!;
         }
@@ -57,10 +57,10 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         // Words that somebody types are seldom typed again: what they find is not kept in the place of what many ask for.
         if (drawn.Choices.HasWords)
         {
-            return await PageAsync(drawn, ct);
+            return await PageAsync(drawn, root, ct);
         }
 
-        var key = (version.Id, version.Version, version.Site, drawn.Choices.Query);
+        var key = (version.Id, version.Version, version.Site, root, drawn.Choices.Query);
         Task<Rendered> making;
         TaskCompletionSource<Rendered>? mine = null;
         lock (kept)
@@ -80,7 +80,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         try
         {
             // Whoever asked first may go; the others still wait for it.
-            var rendered = await PageAsync(drawn, CancellationToken.None);
+            var rendered = await PageAsync(drawn, root, CancellationToken.None);
             mine.SetResult(rendered);
             _ = kept.Set(key, making, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
             return rendered;
@@ -95,21 +95,28 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
     }
 
-    public Task<Rendered> PageAsync(DrawnPage page, CancellationToken ct) => RenderAsync<PageView>(Security.ContentPolicy(page.CspSources, page.Elsewhere), ct, ("Page", page));
+    /// <summary>A page.</summary>
+    /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
+    public async Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct) =>
+        await RenderAsync<PageView>(Security.ContentPolicy(page.CspSources, page.Elsewhere), ct, ("Page", page), ("Told", root is null ? null : Told.Of(root, page.Page, (await settings.ReadAsync(ct)).Title)));
 
-    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, bool draft, CancellationToken ct) =>
-        RenderAsync<PhotoPage>(Security.ContentPolicy(), ct, ("Title", page.Title), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", draft));
+    /// <summary>A photo's own page.</summary>
+    /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
+    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, CancellationToken ct) =>
+        RenderAsync<PhotoPage>(Security.ContentPolicy(), ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("Told", root is null ? null : Told.Of(root, page, view.Walk, view.Walk.Photos[photo])), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
-    public async Task<Rendered> StartPageAsync(string version, CancellationToken ct)
+    public async Task<Rendered> StartPageAsync(string version, Uri root, CancellationToken ct)
     {
-        if (kept.TryGetValue(("start", version), out Rendered? rendered))
+        if (kept.TryGetValue(("start", version, root), out Rendered? rendered))
         {
             return rendered!;
         }
 
-        rendered = await RenderAsync<StartPage>(Security.ContentPolicy(), ct, ("Entries", await indexes.StartAsync(ct)));
-        return kept.Set(("start", version), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
+        var (entries, site) = (await indexes.StartAsync(ct), await settings.ReadAsync(ct));
+        var told = Told.Of(root, site.Title, site.Tagline, entries.Select(e => e.Cover).OfType<SitePhoto>().FirstOrDefault());
+        rendered = await RenderAsync<StartPage>(Security.ContentPolicy(), ct, ("Entries", entries), ("Told", told));
+        return kept.Set(("start", version, root), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
     public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>(Security.ContentPolicy(), ct);

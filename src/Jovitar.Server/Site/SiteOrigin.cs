@@ -1,0 +1,10 @@
+namespace Jovitar.Server.Site;
+
+/// <summary>Where the site is: at the address that the operator says, else at the one it was asked for at.</summary>
+/// <param name="said">Null where nobody says it.</param>
+internal sealed class SiteOrigin(Uri? said)
+{
+    /// <summary>The site's address, with nothing behind its host.</summary>
+    public Uri Of(HttpRequest request) =>
+        said ?? (Uri.TryCreate($"{request.Scheme}://{(request.Host.HasValue ? request.Host.Value : "localhost")}/", UriKind.Absolute, out var asked) ? asked : new Uri("http://localhost/"));
+}

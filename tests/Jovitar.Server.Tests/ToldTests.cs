@@ -1,0 +1,124 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using CsCheck;
+using Jovitar.Server.Site.Drawing;
+using static Jovitar.Server.Tests.StandingSteps;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>What pages tell those who find them, list them and pass links to them on.</summary>
+public sealed class ToldTests
+{
+    static string? Meta(string html, string name) =>
+        Regex.Match(html, $"<meta (?:name|property)=\"{Regex.Escape(name)}\" content=\"([^\"]*)\" ?/?>") is { Success: true } found ? WebUtility.HtmlDecode(found.Groups[1].Value) : null;
+
+    static string? Canonical(string html) => Regex.Match(html, "<link rel=\"canonical\" href=\"([^\"]*)\" ?/?>") is { Success: true } found ? WebUtility.HtmlDecode(found.Groups[1].Value) : null;
+
+    /// <summary>What a page is about, read as a browser reads the element: to the first end tag of a script.</summary>
+    static JsonElement DataOf(string html) => JsonDocument.Parse(Regex.Match(html, "<script type=\"application/ld\\+json\">(.*?)</script", RegexOptions.Singleline).Groups[1].Value).RootElement;
+
+    static async Task WriteAsync(HttpClient who, string photo, string field, string text) =>
+        await (await who.PostAsJsonAsync("/api/words", new { photos = new[] { photo }, changes = new[] { new { write = new { field, pattern = new[] { new { text } } } } } })).ReadAsync();
+
+    [Fact]
+    public async Task A_shared_link_to_a_page_or_a_photo_has_its_own_title_sentence_and_picture()
+    {
+        var (site, owner, visitor, p) = await StartAsync(2);
+        await using var _ = site;
+        var album = await MakeAsync(owner, "All", p);
+        var page = (await (await owner.PostAsJsonAsync("/api/pages", new { title = "Told" })).ReadAsync()).GetProperty("id").GetString()!;
+        async Task SayAsync(string description, string text = "**Two days**, one [night](https://x.example).")
+        {
+            var edited = (await owner.PageAsync(page)).GetProperty("edited").GetInt64();
+            var draft = Drafts.Post("Told & shared", null, [Drafts.Text(text), Drafts.Photos(Drafts.Source("albums", albums: [album]))], description: description);
+            await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = "told", draft }, edited)).ReadAsync();
+            await (await owner.PublishAsync(page)).ReadAsync();
+        }
+
+        await SayAsync("What happened in June.");
+        var html = await visitor.GetStringAsync("/told?show=nothing&from=1");
+        Assert.Equal(("http://localhost/told", "http://localhost/told", "What happened in June.", "What happened in June."), (Canonical(html), Meta(html, "og:url"), Meta(html, "description"), Meta(html, "og:description")));
+        Assert.Equal(("Told & shared", "Trial", "summary_large_image"), (Meta(html, "og:title"), Meta(html, "og:site_name"), Meta(html, "twitter:card")));
+        var picture = await visitor.GetAsync(new Uri(Meta(html, "og:image")!).PathAndQuery);
+        Assert.Equal((HttpStatusCode.OK, "image/webp"), (picture.StatusCode, picture.Content.Headers.ContentType!.MediaType));
+        using var shown = NetVips.Image.NewFromBuffer(await picture.Content.ReadAsByteArrayAsync());
+        Assert.Equal(($"{shown.Width}", $"{shown.Height}"), (Meta(html, "og:image:width"), Meta(html, "og:image:height")));
+
+        // Nobody wrote one: how its words begin, without what marks them; without words how many photos there are.
+        await SayAsync("");
+        Assert.Equal("Two days, one night.", Meta(await visitor.GetStringAsync("/told"), "description"));
+        await SayAsync("", "");
+        Assert.Equal("2 photographs.", Meta(await visitor.GetStringAsync("/told"), "description"));
+
+        // A photo tells its own, whatever was chosen on the way to it.
+        await WriteAsync(owner, p[1], "title", "Red \"delta\"");
+        await WriteAsync(owner, p[1], "caption", "Over the dunes,\nat noon.");
+        var single = await visitor.GetStringAsync($"/told/photo/{p[1]}?order=oldest");
+        Assert.Equal(($"http://localhost/told/photo/{p[1]}", "Red \"delta\"", "Over the dunes, at noon."), (Canonical(single), Meta(single, "og:title"), Meta(single, "description")));
+        Assert.NotEqual(Meta(html, "og:image"), Meta(single, "og:image"));
+        Assert.Equal("A photograph of “Told & shared”", Meta(await visitor.GetStringAsync($"/told/photo/{p[0]}"), "description"));
+
+        // The start page tells of the site; what is not there, and what is not for everybody, of nothing.
+        var start = await visitor.GetStringAsync("/");
+        Assert.Equal(("http://localhost/", "Trial"), (Canonical(start), Meta(start, "og:title")));
+        Assert.Null(Canonical(await (await visitor.GetAsync("/nowhere")).Content.ReadAsStringAsync()));
+        var preview = await owner.GetStringAsync($"/preview/{page}");
+        Assert.Null(Canonical(preview));
+        Assert.DoesNotContain("ld+json", preview, StringComparison.Ordinal);
+        Assert.Contains("Disallow: /workroom", await visitor.GetStringAsync("/robots.txt"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task The_photos_of_a_page_are_described_for_programs_and_nothing_written_ends_the_description()
+    {
+        var (site, owner, visitor, p) = await StartAsync(2);
+        await using var _ = site;
+        var album = await MakeAsync(owner, "All", p);
+        foreach (var (field, text) in ((string, string)[])
+            [("title", "</script><script>alert(1)</script>"), ("caption", "<!--"), ("creator", "Ines Calloway"), ("credit", "Marram Bay Kite Guild"), ("copyright", "© 2026 Guild"), ("licence", "https://creativecommons.org/licenses/by/4.0/"), ("place", "Marram Bay")])
+        {
+            await WriteAsync(owner, p[0], field, text);
+        }
+
+        var page = (await (await owner.PostAsJsonAsync("/api/pages", new { title = "</script>" })).ReadAsync()).GetProperty("id").GetString()!;
+        var edited = (await owner.PageAsync(page)).GetProperty("edited").GetInt64();
+        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = "told", draft = Drafts.Page("</script><img src=x>", Drafts.Photos(Drafts.Source("albums", albums: [album]), press: Drafts.Press(words: ["place"]))) }, edited)).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        var html = await visitor.GetStringAsync("/told");
+        Assert.DoesNotContain("<img src=x>", html, StringComparison.Ordinal);
+        Assert.DoesNotContain("<script>alert", html, StringComparison.Ordinal);
+        var gallery = DataOf(html);
+        Assert.Equal(("ImageGallery", "</script><img src=x>", "http://localhost/told"), (gallery.GetProperty("@type").GetString(), gallery.GetProperty("name").GetString(), gallery.GetProperty("url").GetString()));
+        Assert.Equal(2, gallery.GetProperty("image").GetArrayLength());
+        var image = DataOf(await visitor.GetStringAsync($"/told/photo/{p[0]}"));
+        Assert.Equal("https://schema.org", image.GetProperty("@context").GetString());
+        Assert.Equal("ImageObject", image.GetProperty("@type").GetString());
+        Assert.Equal(("Ines Calloway", "Marram Bay Kite Guild", "© 2026 Guild", "https://creativecommons.org/licenses/by/4.0/", "Marram Bay"), (
+            image.GetProperty("creator").GetProperty("name").GetString(), image.GetProperty("creditText").GetString(), image.GetProperty("copyrightNotice").GetString(), image.GetProperty("license").GetString(),
+            image.GetProperty("contentLocation").GetProperty("name").GetString()));
+        // What it points at is there, as large as it says.
+        foreach (var name in (string[])["contentUrl", "thumbnailUrl", "url", "acquireLicensePage"])
+        {
+            Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, new Uri(image.GetProperty(name).GetString()!).PathAndQuery));
+        }
+
+        // Where it is not told where a photo was taken, programs are not told, either.
+        await WriteAsync(owner, p[1], "place", "Marram Bay");
+        await (await StandAsync(owner, album, [await CategoryAsync(owner, "Kites")])).ReadAsync();
+        Assert.False(DataOf(await visitor.GetStringAsync("/album/all")).GetProperty("image")[1].TryGetProperty("contentLocation", out JsonElement _));
+    }
+
+    [Fact]
+    public void The_beginning_of_a_text_is_one_line_that_ends_at_a_word() =>
+        Gen.OneOf(Gen.String[Gen.Char["abc  \n.,é"], 0, 600], Gen.String[0, 400]).Sample(words =>
+        {
+            var begun = Told.Begin(words);
+            Assert.True(begun.Length <= 200);
+            Assert.DoesNotContain('\n', begun);
+            Assert.False(begun.EndsWith("  ", StringComparison.Ordinal));
+            var whole = string.Join(' ', words.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+            Assert.True(begun == whole || (begun.EndsWith('…') && whole.StartsWith(begun[..^1], StringComparison.Ordinal)));
+        });
+}
