@@ -155,7 +155,7 @@ public sealed partial class GroundPageTests
         var (album, p, _, _) = await site.PublishedAsync(owner, 3);
         async Task<string[]> NamesAsync() => [.. (await (await owner.GetAsync("/api/kept-settings")).ReadAsync()).GetProperty("settings").EnumerateArray().Select(s => s.GetProperty("name").GetString()!)];
         async Task<HttpResponseMessage> KeepAsync(string name, object block) => await owner.PostAsJsonAsync("/api/kept-settings", new { name, block });
-        var wall = Drafts.On(Drafts.Ground("colour", "#161616"), Drafts.Photos(Drafts.Source("albums", albums: [album]), layout: Drafts.Layout("mosaic", 333, 2, chosen: [p[0]])), "window");
+        var wall = Drafts.On(Drafts.Ground("colour", "#161616"), Drafts.Photos(Drafts.Source("albums", albums: [album]), layout: Drafts.Layout("mosaic", 333, 2, chosen: [p[0]]), more: new { by = "button", step = 12 }, press: Drafts.Press("nothing", save: "full")), "window");
         await (await KeepAsync("Dark wall", wall)).ReadAsync();
         await (await KeepAsync("Aside", Drafts.On(Drafts.Ground("colour"), Drafts.Text("Not kept."), "quarter"))).ReadAsync();
         Assert.Equal(["Aside", "Dark wall"], await NamesAsync());
@@ -167,6 +167,8 @@ public sealed partial class GroundPageTests
         Assert.Equal(("mosaic", 333, "window", "#161616"), (
             set.GetProperty("layout").GetProperty("kind").GetString(), set.GetProperty("layout").GetProperty("mosaic").GetProperty("size").GetInt32(),
             set.GetProperty("frame").GetProperty("width").GetString(), set.GetProperty("frame").GetProperty("ground").GetProperty("colour").GetString()));
+        // What visitors may save is allowed for photos, not for a look.
+        Assert.Equal(("button", "nothing", "nothing"), (set.GetProperty("more").GetProperty("by").GetString(), set.GetProperty("press").GetProperty("to").GetString(), set.GetProperty("press").GetProperty("save").GetString()));
         // Which photos stand large is chosen among those that are there.
         Assert.Equal(p[2], set.GetProperty("layout").GetProperty("large").GetProperty("photos")[0].GetString());
         Assert.Equal(HttpStatusCode.NotFound, (await owner.PostAsJsonAsync($"/api/kept-settings/{id}/on", new { block = Drafts.Text("Of another kind.") })).StatusCode);

@@ -239,8 +239,8 @@ public sealed class LayoutPageTests
         await made.Site.WriteAsync(
             """
             update page
-               set draft = jsonb_set(jsonb_set(draft, '{schema}', '5'), '{blocks,1}', (draft #> '{blocks,1}') - 'absent' - 'more'),
-                   published = jsonb_set(jsonb_set(published, '{schema}', '5'), '{blocks,1}', (published #> '{blocks,1}') - 'absent' - 'more'),
+               set draft = jsonb_set(jsonb_set(draft, '{schema}', '5'), '{blocks,1}', (draft #> '{blocks,1}') - 'absent' - 'more' - 'press'),
+                   published = jsonb_set(jsonb_set(published, '{schema}', '5'), '{blocks,1}', (published #> '{blocks,1}') - 'absent' - 'more' - 'press'),
                    version = version + 1
             """);
         Assert.Equal(before, await made.Site.Visitor().GetStringAsync($"/{made.Address}"));

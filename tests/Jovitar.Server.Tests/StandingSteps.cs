@@ -66,6 +66,10 @@ internal static partial class StandingSteps
         return (site, owner, site.Visitor(), photos);
     }
 
+    /// <summary>Writes a word of a photo.</summary>
+    public static async Task WriteAsync(HttpClient who, string photo, string field, string text) =>
+        await (await who.PostAsJsonAsync("/api/words", new { photos = new[] { photo }, changes = new[] { new { write = new { field, pattern = new[] { new { text } } } } } })).ReadAsync();
+
     [GeneratedRegex("<strong>([^<]+)</strong>")]
     public static partial Regex Headings();
 

@@ -19,9 +19,6 @@ public sealed class ToldTests
     /// <summary>What a page is about, read as a browser reads the element: to the first end tag of a script.</summary>
     static JsonElement DataOf(string html) => JsonDocument.Parse(Regex.Match(html, "<script type=\"application/ld\\+json\">(.*?)</script", RegexOptions.Singleline).Groups[1].Value).RootElement;
 
-    static async Task WriteAsync(HttpClient who, string photo, string field, string text) =>
-        await (await who.PostAsJsonAsync("/api/words", new { photos = new[] { photo }, changes = new[] { new { write = new { field, pattern = new[] { new { text } } } } } })).ReadAsync();
-
     [Fact]
     public async Task A_shared_link_to_a_page_or_a_photo_has_its_own_title_sentence_and_picture()
     {

@@ -14,6 +14,9 @@ public static class BlockSettings
             // Which photos stand large was chosen for those that were there.
             Layout = from.Layout with { Large = from.Layout.Large with { Photos = to.Layout.Large.Photos } },
             Bar = from.Bar,
+            More = from.More,
+            // What visitors may save was allowed for those photos.
+            Press = from.Press with { Save = to.Press.Save },
         },
         (PhotoBlock from, PhotoBlock to) => to with { Frame = from.Frame, Press = from.Press },
         (IndexBlock from, IndexBlock to) => to with

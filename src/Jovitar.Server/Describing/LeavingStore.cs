@@ -113,10 +113,19 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
             return null;
         }
 
-        var made = new MemoryStream();
-        await WordsWriter.WriteAsync(jpeg, leaver.Words, made, ct);
-        made.Position = 0;
-        return (Path.ChangeExtension(leaver.FileName, ".jpg"), made);
+        // Whoever takes long to fetch it shall not have it stand in memory for so long.
+        var made = storage.OpenScratch();
+        try
+        {
+            await WordsWriter.WriteAsync(jpeg, leaver.Words, made, ct);
+            made.Position = 0;
+            return (Path.ChangeExtension(leaver.FileName, ".jpg"), made);
+        }
+        catch
+        {
+            await made.DisposeAsync();
+            throw;
+        }
     }
 
     /// <summary>What became of a photo on its way out.</summary>

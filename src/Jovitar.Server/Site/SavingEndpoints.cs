@@ -32,6 +32,12 @@ internal static class SavingEndpoints
             return Problems.Gone("photo");
         }
 
+        if (saving.IsBusy)
+        {
+            http.Response.Headers.RetryAfter = "10";
+            return Problems.Json(StatusCodes.Status503ServiceUnavailable, "busy", "Many are saving photos just now. Try again in a moment.");
+        }
+
         var (allowed, found) = await saving.SaveAsync(photo, here.Press.Save, ct);
         return !allowed ? Problems.Json(StatusCodes.Status403Forbidden, "forbidden", "This photo is not offered to be saved.")
             : found is var (name, bytes) ? TypedResults.Stream(bytes, "application/octet-stream", name)
@@ -42,7 +48,13 @@ internal static class SavingEndpoints
 /// <summary>Lets photos out to visitors: whether they may have them, and a few at a time, for each is made when it is asked for.</summary>
 internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDisposable
 {
+    /// <summary>So many may wait; others are told to come again.</summary>
+    const int MostWaiting = 32;
+
     readonly SemaphoreSlim hands = new(Math.Max(1, Environment.ProcessorCount / 2));
+    int waiting;
+
+    public bool IsBusy => Volatile.Read(ref waiting) >= MostWaiting;
 
     /// <summary>A photo in the form that a page offers.</summary>
     /// <returns>Whether it may be saved there, and what it is called and its bytes; null when it is not here.</returns>
@@ -53,7 +65,16 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
             return (false, null);
         }
 
-        await hands.WaitAsync(ct);
+        Interlocked.Increment(ref waiting);
+        try
+        {
+            await hands.WaitAsync(ct);
+        }
+        finally
+        {
+            Interlocked.Decrement(ref waiting);
+        }
+
         try
         {
             return (true, await leaving.SavedAsync(photo, offered == Saving.Full ? null : Renditions.Widths[^1], ct));

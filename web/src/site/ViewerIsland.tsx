@@ -219,7 +219,7 @@ function Viewer({
           of={shown.walk.shown}
           plays={plays}
           larger={scale > 1}
-          save={save && saveAddress(frame.href)}
+          save={save === undefined ? undefined : saveAddress(frame.href)}
           onPlay={() => setPlays(!plays)}
           onLarger={() => zoom.turnRound()}
           onStep={to}

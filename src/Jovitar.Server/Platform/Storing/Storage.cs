@@ -120,6 +120,9 @@ internal sealed partial class Storage
     /// <summary>A path of this machine that nobody else uses, for what is put together before it is sent; what a killed process leaves there goes with what is unfinished.</summary>
     public string NewScratch() => NewUnfinished();
 
+    /// <summary>Room outside memory for what is put together before it is sent; it is gone when it is closed.</summary>
+    public Stream OpenScratch() => new FileStream(NewUnfinished(), FileMode.CreateNew, FileAccess.ReadWrite, FileShare.None, 64 * 1024, FileOptions.DeleteOnClose | FileOptions.Asynchronous);
+
     string NewUnfinished() => Path.Combine(root, Unfinished, Guid.NewGuid().ToString("N"));
 
     void Finish(string unfinished, string key)
