@@ -257,6 +257,19 @@ test('more photos come at a button, or stand on numbered pages, and the viewer c
   await expect(visitor).toHaveURL(/\?show=all&to=12$/)
   await visitor.reload()
   await expect(frames).toHaveCount(12)
+  // In a low window, the viewer closes to a photo that did not stand there when it was opened.
+  const low = await browser.newPage({ viewport: { width: 1280, height: 260 } })
+  await low.goto('/by-buttons?show=all')
+  await low.locator('a.frame').first().click()
+  await expect(low.getByRole('dialog').getByText('1 of 12')).toBeVisible()
+  await low.keyboard.press('End')
+  await expect(low.getByRole('dialog').getByText('12 of 12')).toBeVisible()
+  await low.keyboard.press('Escape')
+  await expect(low.locator('a.frame[data-place="11"]')).toBeFocused()
+  await expect(low.locator('a.frame[data-place="11"]')).toBeInViewport()
+  await expect(low).toHaveURL(/\?show=all&to=12$/)
+  await low.close()
+
   // Another choice begins anew.
   await visitor.getByRole('link', { name: /^On the first day/ }).first().click()
   await expect(visitor).toHaveURL(/\?show=on-the-first-day$|\/by-buttons$/)

@@ -27,7 +27,7 @@ export class PlacedWalk extends Walk {
   private readonly stood = new WeakMap<HTMLAnchorElement, Box>()
   /** Heights between which every photo is known, in the pixels of the placing. */
   private covered: Part[] = []
-  private filling = false
+  private filling: Promise<void> | null = null
   private drawing = false
   private measured: { top: number; width: number } | null = null
   private readonly withWords: boolean
@@ -148,35 +148,41 @@ export class PlacedWalk extends Walk {
   override async reach(place: number): Promise<void> {
     if (this.link(place)) return
     // It was come to in the viewer and does not stand there yet, or stands on another page.
-    if (this.by && !this.boxes.has(place)) await this.onSeek(this.choiceHolding(place))
+    if (this.by && !this.boxes.has(place)) {
+      await this.onSeek(this.choiceHolding(place))
+      await this.near(place, 1).catch(() => {})
+    }
     const box = this.boxes.get(place)
     if (this.link(place) || !box) return
     const beneath = (box.y * this.element.clientWidth) / this.room().width
     const top = this.element.getBoundingClientRect().top + scrollY + beneath
     window.scrollTo({ top: Math.max(0, top - innerHeight / 3) })
     this.measured = null
+    // What is being fetched was asked for from where one stood before.
+    await this.filling?.catch(() => {})
     await this.fill().catch(() => {})
   }
 
   /** Fetches what is seen and not known yet, and draws what is near. */
-  override async fill(): Promise<void> {
-    if (this.filling) return
-    this.filling = true
+  override fill(): Promise<void> {
+    this.filling ??= this.fillNow().finally(() => {
+      this.filling = null
+    })
+    return this.filling
+  }
+
+  private async fillNow() {
     let came = false
-    try {
-      for (let top = this.gap(this.seen(0.5)); top !== undefined; top = this.gap(this.seen(0.5))) {
-        came = true
-        const mine = this.asked
-        const part = { top, bottom: this.seen(ahead).bottom }
-        const view = await this.ask(part)
-        if (mine !== this.asked) continue
-        if (this.isOlderThan(view)) break
-        this.onTold(view)
-        this.learn(view)
-        this.cover(part, view)
-      }
-    } finally {
-      this.filling = false
+    for (let top = this.gap(this.seen(0.5)); top !== undefined; top = this.gap(this.seen(0.5))) {
+      came = true
+      const mine = this.asked
+      const part = { top, bottom: this.seen(ahead).bottom }
+      const view = await this.ask(part)
+      if (mine !== this.asked) continue
+      if (this.isOlderThan(view)) break
+      this.onTold(view)
+      this.learn(view)
+      this.cover(part, view)
     }
     // Reading an answer is enough for one frame of the screen.
     if (came && !document.hidden) await new Promise(requestAnimationFrame)
