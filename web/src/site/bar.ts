@@ -40,8 +40,9 @@ export class Bar {
     this.onChoose(address.href, typing)
   }
 
-  /** Writes the words that stand in the field into an address. */
+  /** Writes the words that stand in the field into an address; what they find begins at its first photo. */
   private write(words: HTMLInputElement, address: URL) {
+    for (const far of ['from', 'to']) address.searchParams.delete(words.name.replace('find', far))
     const now = words.value.trim()
     if (now) address.searchParams.set(words.name, now)
     else address.searchParams.delete(words.name)
