@@ -7,6 +7,7 @@ using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
+using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Visits;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -25,8 +26,7 @@ internal static class SiteEndpoints
     {
         var site = app.MapGroup("").AllowAnonymous().ExcludeFromDescription();
         site.MapGet("/", Start);
-        site.MapGet(SiteFeed.Path, Feed);
-        site.MapGet("/robots.txt", Robots);
+        site.MapFinding();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
@@ -60,19 +60,6 @@ internal static class SiteEndpoints
         pages.MapPost("/photos", OfBlock).WithSummary("The photos that visitors find in a block, a part of them");
         pages.MapGet("/{page}/notes", Notes).WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
     }
-
-    static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteOrigin origin, CancellationToken ct)
-    {
-        var (site, root) = (await settings.ReadAsync(ct), origin.Of(http.Request));
-        if (!IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{root.Authority}"))
-        {
-            http.Response.ContentType = "application/atom+xml; charset=utf-8";
-            await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), root), ct);
-        }
-    }
-
-    /// <summary>What programs that gather pages are asked to leave alone (Robots Exclusion Protocol, RFC 9309).</summary>
-    static ContentHttpResult Robots() => TypedResults.Text("User-agent: *\nDisallow: /workroom\nDisallow: /api/\nDisallow: /preview/\nDisallow: /site/\n", "text/plain; charset=utf-8");
 
     static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteRenderer renderer, SiteAssets assets, SiteOrigin origin, CancellationToken ct)
     {
@@ -247,7 +234,7 @@ internal static class SiteEndpoints
     }
 
     /// <summary>Sets the tag of this answer's version; when the visitor has that version already, answers 304 and is done.</summary>
-    static bool IsFresh(HttpContext http, string version)
+    internal static bool IsFresh(HttpContext http, string version)
     {
         var tag = new EntityTagHeaderValue($"\"{version}\"", isWeak: true);
         http.Response.Headers.ETag = tag.ToString();

@@ -8,6 +8,7 @@ using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
 

@@ -6,7 +6,7 @@ using System.Xml;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Platform;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Finding;
 
 /// <summary>A post as the feed has it.</summary>
 /// <param name="Published">When visitors got what they have now.</param>

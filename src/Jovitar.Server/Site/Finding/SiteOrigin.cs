@@ -1,4 +1,4 @@
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Finding;
 
 /// <summary>Where the site is: at the address that the operator says, else at the one it was asked for at.</summary>
 /// <param name="said">Null where nobody says it.</param>

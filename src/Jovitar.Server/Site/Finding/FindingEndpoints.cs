@@ -1,0 +1,52 @@
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Jovitar.Server.Site.Finding;
+
+/// <summary>What programs ask for that find pages and follow them: the feed, the site map, what they are to leave alone.</summary>
+internal static class FindingEndpoints
+{
+    const string Xml = "application/xml; charset=utf-8";
+
+    /// <param name="site">Doors that are open to everybody and stand in no description.</param>
+    public static void MapFinding(this IEndpointRouteBuilder site)
+    {
+        site.MapGet(SiteFeed.Path, Feed);
+        site.MapGet(SiteMap.Path, Index);
+        site.MapGet("/sitemap/{part:int}.xml", Part);
+        site.MapGet("/robots.txt", Robots);
+    }
+
+    static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteOrigin origin, CancellationToken ct)
+    {
+        var (site, root) = (await settings.ReadAsync(ct), origin.Of(http.Request));
+        if (!SiteEndpoints.IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{root.Authority}"))
+        {
+            http.Response.ContentType = "application/atom+xml; charset=utf-8";
+            await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), root), ct);
+        }
+    }
+
+    static async Task<FileContentHttpResult> Index(HttpContext http, SiteMapStore store, SiteOrigin origin, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "no-cache";
+        return TypedResults.Bytes(SiteMap.Index(origin.Of(http.Request), SiteMap.Parts((await store.PagesAsync(ct)).Count)), Xml);
+    }
+
+    static async Task<Results<FileContentHttpResult, NotFound>> Part(int part, HttpContext http, SiteMapStore store, SiteOrigin origin, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "no-cache";
+        var pages = await store.PagesAsync(ct);
+        if (part < 1 || part > SiteMap.Parts(pages.Count))
+        {
+            return TypedResults.NotFound();
+        }
+
+        MappedPage[] these = [.. pages.Skip((part - 1) * SiteMap.MostPages).Take(SiteMap.MostPages)];
+        return TypedResults.Bytes(SiteMap.Part(origin.Of(http.Request), these, await store.PhotosAsync(these, ct)), Xml);
+    }
+
+    /// <summary>What programs that gather pages are asked to leave alone (Robots Exclusion Protocol, RFC 9309), and where the site map is.</summary>
+    static ContentHttpResult Robots(HttpContext http, SiteOrigin origin) => TypedResults.Text(
+        $"User-agent: *\nDisallow: /workroom\nDisallow: /api/\nDisallow: /preview/\nDisallow: /site/\n\nSitemap: {new Uri(origin.Of(http.Request), SiteMap.Path)}\n", "text/plain; charset=utf-8");
+}
