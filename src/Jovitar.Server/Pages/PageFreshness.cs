@@ -12,6 +12,9 @@ internal sealed class PageFreshness : IActListener
     /// <summary>Kinds of things that nothing on any page goes by.</summary>
     static readonly string[] Elsewhere = ["narrowing", "kept_settings", "intake", "file", "album_file", "photo_near"];
 
+    /// <summary>Fields of a category that decide which others are in view.</summary>
+    static readonly string[] Tree = ["shown", "parent", "binned"];
+
     /// <summary>What stands on pages and may be thrown in the bin.</summary>
     static readonly string[] Thrown = ["album", "photo", "category", "tag", "file"];
 
@@ -52,6 +55,13 @@ internal sealed class PageFreshness : IActListener
                where pt.live and pt.kind in ('category', 'tag')
                  and exists (select from act_change as c where c.act = @act and c.kind in ('category', 'tag') and c.before is not null)
               union
+              -- An album has a page of its own while a category that it stands in is in view.
+              select pt.page
+                from page_thing as pt
+               where pt.live and pt.kind = 'album'
+                 and exists (
+                   select from act_change as c where c.act = @act and c.kind = 'category' and (c.before ?| @tree or c.after ?| @tree))
+              union
               -- What a page gathers from the whole site may be another after anything.
               select pt.page
                 from page_thing as pt
@@ -65,7 +75,7 @@ internal sealed class PageFreshness : IActListener
               from locked
              where pg.id = locked.id
             """,
-            ct, ("act", act.Id.Value), ("site", Guid.Empty), ("elsewhere", Elsewhere), ("seen", PageThings.Seen));
+            ct, ("act", act.Id.Value), ("site", Guid.Empty), ("elsewhere", Elsewhere), ("seen", PageThings.Seen), ("tree", Tree));
         act.Lacking = Thrown.Any(kinds.Contains) ? await LackingAsync(act, ct) : Lacking.Nothing;
         await OwnPagesAsync(act, kinds, albums, ct);
         await MenuStore.FollowAsync(act, kinds, ct);
