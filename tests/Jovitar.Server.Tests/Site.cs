@@ -244,6 +244,15 @@ internal static class Acts
         return await client.SendAsync(HttpMethod.Post, $"/api/pages/{page}/publish", null, edited);
     }
 
+    /// <summary>Writes a page and publishes it; makes one where none is said.</summary>
+    public static async Task<string> ShownAsync(this HttpClient client, string? page, string address, object draft)
+    {
+        page ??= (await (await client.PostAsJsonAsync("/api/pages", new { title = address })).ReadAsync()).GetProperty("id").GetString()!;
+        await (await client.DraftAsync(page, address, draft)).ReadAsync();
+        await (await client.PublishAsync(page)).ReadAsync();
+        return page;
+    }
+
     /// <summary>Empties the bin as it is now.</summary>
     public static async Task<JsonElement> EmptyBinAsync(this HttpClient client)
     {

@@ -2,7 +2,6 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
-using Jovitar.Server.Site;
 using Jovitar.Server.Site.Finding;
 using static Jovitar.Server.Tests.StandingSteps;
 
@@ -47,18 +46,8 @@ public sealed class SiteMapTests
         var category = await CategoryAsync(owner, "Kites");
         await (await StandAsync(owner, own, [category])).ReadAsync();
         await (await StandAsync(owner, hidden, [category], shown: false)).ReadAsync();
-        async Task<string> PublishAsync(string title, string album, bool unlisted)
-        {
-            var page = (await (await owner.PostAsJsonAsync("/api/pages", new { title })).ReadAsync()).GetProperty("id").GetString()!;
-            var edited = (await owner.PageAsync(page)).GetProperty("edited").GetInt64();
-            var draft = Drafts.Post(title, null, [Drafts.Photos(album)], unlisted: unlisted);
-            await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = title.ToLowerInvariant(), draft }, edited)).ReadAsync();
-            await (await owner.PublishAsync(page)).ReadAsync();
-            return page;
-        }
-
-        await PublishAsync("Season", paged, unlisted: false);
-        await PublishAsync("Aside", own, unlisted: true);
+        await owner.ShownAsync(null, "season", Drafts.Page("Season", Drafts.Photos(paged)));
+        await owner.ShownAsync(null, "aside", Drafts.Post("Aside", null, [Drafts.Photos(own)], unlisted: true));
         var map = await MapAsync(visitor);
         Assert.Equal(["/", "/album/own", "/category/kites", "/season"], map.Keys.Order(StringComparer.Ordinal));
         Assert.Equal([0, 3, 0, 3], map.OrderBy(m => m.Key, StringComparer.Ordinal).Select(m => m.Value.Length));
@@ -78,14 +67,15 @@ public sealed class SiteMapTests
     }
 
     [Fact]
-    public void The_map_is_cut_into_parts_as_large_as_the_protocol_allows_and_images_are_cut_off_where_it_says()
+    public void No_part_of_the_map_has_more_images_than_fifty_thousand_and_no_page_more_than_a_thousand()
     {
-        Assert.Equal([1, 1, 1, 2, 3], ((int[])[0, 1, 50_000, 50_001, 150_000]).Select(SiteMap.Parts));
+        Assert.Equal([1, 1, 1, 2, 3], ((int[])[0, 1, 50, 51, 150]).Select(SiteMap.Parts));
+        Assert.Equal(50_000, SiteMap.MostPages * SiteMap.MostImages);
         var root = new Uri("https://kites.example/");
         var index = XDocument.Parse(System.Text.Encoding.UTF8.GetString(SiteMap.Index(root, 3))).Root!;
         Assert.Equal(["https://kites.example/sitemap/1.xml", "https://kites.example/sitemap/2.xml", "https://kites.example/sitemap/3.xml"], index.Descendants(Protocol + "loc").Select(l => l.Value));
         var page = new MappedPage(Guid.NewGuid(), "/a&b");
-        var photos = Enumerable.Range(0, 1200).Select(n => new SitePhoto(default, $"{n:x64}", 3000, 2000, "", "", "", "", null, 0)).ToLookup(_ => page.Id);
+        var photos = Enumerable.Range(0, 1200).Select(n => new MappedPhoto($"{n:x64}", 3000)).ToLookup(_ => page.Id);
         var part = XDocument.Parse(System.Text.Encoding.UTF8.GetString(SiteMap.Part(root, [page], photos))).Root!;
         Assert.Equal("https://kites.example/a&b", part.Element(Protocol + "url")!.Element(Protocol + "loc")!.Value);
         Assert.Equal(SiteMap.MostImages, part.Descendants(Image + "image").Count());

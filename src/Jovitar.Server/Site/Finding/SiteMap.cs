@@ -9,16 +9,20 @@ namespace Jovitar.Server.Site.Finding;
 /// <param name="Path">From the site's root.</param>
 public sealed record MappedPage(Guid Id, string Path);
 
+/// <summary>A photo that search engines are told of.</summary>
+/// <param name="Width">Of its original as it is corrected, pixels.</param>
+public sealed record MappedPhoto(string Picture, int Width);
+
 /// <summary>The site map (Sitemaps protocol 0.9, with its image extension 1.1): an index, and parts of it.</summary>
 public static class SiteMap
 {
     public const string Path = "/sitemap.xml";
 
-    /// <summary>So many pages a part has at most, as the protocol says.</summary>
-    public const int MostPages = 50_000;
-
     /// <summary>So many images of a page are told of at most, as the extension says.</summary>
     public const int MostImages = 1000;
+
+    /// <summary>So many pages a part has at most: it never has more than 50,000 images. The protocol allows as many pages.</summary>
+    public const int MostPages = 50_000 / MostImages;
 
     const string Protocol = "http://www.sitemaps.org/schemas/sitemap/0.9";
     const string Image = "http://www.google.com/schemas/sitemap-image/1.1";
@@ -42,7 +46,7 @@ public static class SiteMap
 
     /// <summary>A part: pages, and the images on each.</summary>
     /// <param name="root">The site's address.</param>
-    public static byte[] Part(Uri root, IReadOnlyList<MappedPage> pages, ILookup<Guid, SitePhoto> photos) => Write("urlset", xml =>
+    public static byte[] Part(Uri root, IReadOnlyList<MappedPage> pages, ILookup<Guid, MappedPhoto> photos) => Write("urlset", xml =>
     {
         xml.WriteAttributeString("xmlns", "image", null, Image);
         foreach (var page in pages)

@@ -45,7 +45,7 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
     }
 
     /// <summary>The photos that were put on some pages, by the page: those of its albums in their order, and those that stand there by themselves.</summary>
-    public async Task<ILookup<Guid, SitePhoto>> PhotosAsync(IReadOnlyList<MappedPage> pages, CancellationToken ct)
+    public async Task<ILookup<Guid, MappedPhoto>> PhotosAsync(IReadOnlyList<MappedPage> pages, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
@@ -70,14 +70,14 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
                   select distinct on (thing, photo) thing, photo, place, shown
                     from stands
                    order by thing, photo, shown desc, place) as s)
-            select {SitePhotos.Columns}, f.thing, f.shown
+            select p.picture, p.width, {AccessStore.PhotoColumns}, f.thing, f.shown
               from few as f
               join photo as p on p.id = f.photo
              where f.n <= @most
              order by f.thing, f.n
             """,
             ("pages", pages.Select(p => p.Id).ToArray()), ("most", SiteMap.MostImages));
-        var rows = await command.AllAsync(r => (Of: r.Get<Guid>("thing"), Photo: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))) ? SitePhotos.Read(r) : null), ct);
+        var rows = await command.AllAsync(r => (Of: r.Get<Guid>("thing"), Photo: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))) ? new MappedPhoto(r.Get<string>("picture"), r.Get<int>("width")) : null), ct);
         return rows.Where(r => r.Photo is not null).ToLookup(r => r.Of, r => r.Photo!);
     }
 }
