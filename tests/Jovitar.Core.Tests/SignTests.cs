@@ -80,6 +80,31 @@ public sealed class SignTests
     }
 
     [Fact]
+    public void A_drawing_that_cleaning_makes_longer_than_may_be_is_none()
+    {
+        // Every colour is written out as that of the sign.
+        var shapes = string.Concat(Enumerable.Repeat("<path d=\"M0 0\" fill=\"red\" stroke=\"red\"/>", 199));
+        string Of(string more) => $"<svg viewBox=\"0 0 9 9\">{shapes}<path d=\"{more}\"/></svg>";
+        var clean = SignDrawing.Clean(Of("M0 0"))!;
+        Assert.Equal(clean, SignDrawing.Clean(clean));
+        var most = new string(' ', SignDrawing.Longest - clean.Length) + "M0 0";
+        Assert.Equal(SignDrawing.Longest, SignDrawing.Clean(Of(most))!.Length);
+        Assert.True(Of(most + "h1").Length < SignDrawing.Longest);
+        Assert.Null(SignDrawing.Clean(Of(most + "h1")));
+    }
+
+    [Theory]
+    [InlineData(PressTo.Viewer, "https://x.example", "/album/a", PressTo.Viewer, null)]
+    [InlineData(PressTo.Nothing, "https://x.example", "/album/a", PressTo.Nothing, null)]
+    [InlineData(PressTo.Link, "https://x.example", null, PressTo.Link, "https://x.example")]
+    [InlineData(PressTo.Link, "", "/album/a", PressTo.Viewer, null)]
+    [InlineData(PressTo.Link, "javascript:alert(1)", null, PressTo.Viewer, null)]
+    [InlineData(PressTo.Album, "https://x.example", "/album/a", PressTo.Album, "/album/a")]
+    [InlineData(PressTo.Album, "https://x.example", null, PressTo.Viewer, null)]
+    public void A_press_opens_a_photo_that_has_nothing_to_lead_to(PressTo set, string own, string? album, PressTo does, string? leads) =>
+        Assert.Equal((does, leads), (PressSettings.Usual with { To = set }).Of(own, album));
+
+    [Fact]
     public void Visitors_save_what_they_see_where_it_is_offered_and_nothing_else() =>
         Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Gen.Int[0, 2], Gen.Enum<Saving>()).Sample((state, left, binned, pages, offered) =>
         {

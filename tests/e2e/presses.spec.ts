@@ -40,7 +40,7 @@ test('an author says what a press does, brings a sign, and offers photos to be s
   expect(await made.seen.locator('#sign-w1').innerHTML()).toBe('<path d="M1 8 8 1" stroke="currentColor"></path>')
   await made.order.getByRole('button', { name: 'title', exact: true }).click()
   await made.order.getByRole('button', { name: 'date', exact: true }).click()
-  await made.choose('What visitors may save', 'them up to 2,560 pixels wide.')
+  await made.choose('What visitors may save', 'them up to 2,560 pixels on the longer side.')
   await saved()
   await noSeriousFinding(page)
   await made.publish()

@@ -43,7 +43,7 @@ public enum Saving
 {
     Nothing,
 
-    /// <summary>As large as it is ever shown.</summary>
+    /// <summary>As many pixels on its longer side as the largest rendition has across.</summary>
     Large,
 
     /// <summary>In its full size, as it is corrected: the original where it is not.</summary>
@@ -56,6 +56,17 @@ public enum Saving
 public sealed record PressSettings(PressTo To, SignWhen Sign, string Drawing, IReadOnlyList<PhotoWord> Words, Saving Save)
 {
     public static readonly PressSettings Usual = new(PressTo.Viewer, SignWhen.Never, "", [PhotoWord.Title, PhotoWord.Caption, PhotoWord.Credit, PhotoWord.Licence], Saving.Nothing);
+
+    /// <summary>What a press on a photo does, and where it leads; null where it leads nowhere else.</summary>
+    /// <param name="own">The photo's own link; empty for none.</param>
+    /// <param name="album">Where the page of its album is; null where visitors have none.</param>
+    public (PressTo To, string? Href) Of(string own, string? album) => To switch
+    {
+        PressTo.Nothing => (PressTo.Nothing, null),
+        PressTo.Link when own.Length > 0 && LinkTo.Href(own) is { } link => (PressTo.Link, link),
+        PressTo.Album when album is not null => (PressTo.Album, album),
+        _ => (PressTo.Viewer, null),
+    };
 
     /// <summary>Each word once, and of a drawing only what is drawn.</summary>
     public PressSettings Whole() => this with { Words = [.. Words.Distinct().Order()], Drawing = SignDrawing.Clean(Drawing) ?? "" };

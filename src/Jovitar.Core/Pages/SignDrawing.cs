@@ -42,7 +42,7 @@ public static partial class SignDrawing
     [GeneratedRegex(@"^\s*(?:(?:matrix|translate|scale|rotate|skewX|skewY)\s*\([0-9eE+\-.,\s]+\)[\s,]*)+$")]
     private static partial Regex Transform();
 
-    /// <summary>A drawing with nothing in it but shapes; null for what is none, or shows nothing.</summary>
+    /// <summary>A drawing with nothing in it but shapes; null for what is none, shows nothing, or is too long.</summary>
     public static string? Clean(string drawing)
     {
         if (drawing.Length is 0 or > Longest || Read(drawing) is not { } svg || Box(svg) is not { } box)
@@ -52,7 +52,8 @@ public static partial class SignDrawing
 
         var (text, count) = (new StringBuilder(), 0);
         Write(svg.Elements(), text, 1, ref count);
-        return count is 0 or > MostShapes ? null : $"<svg viewBox=\"{box}\"{Painting(svg)}>{text}</svg>";
+        var clean = $"<svg viewBox=\"{box}\"{Painting(svg)}>{text}</svg>";
+        return count is 0 or > MostShapes || clean.Length > Longest ? null : clean;
     }
 
     static XElement? Read(string drawing)

@@ -20,13 +20,8 @@ public sealed record FramePress(string? Href, string? Sign, string Says, bool Op
             return Usual;
         }
 
-        var (to, href, says) = press.To switch
-        {
-            PressTo.Nothing => (PressTo.Nothing, null, ""),
-            PressTo.Link when photo.Facts.Link.Length > 0 && LinkTo.Href(photo.Facts.Link) is { } link => (PressTo.Link, link, $"leads to {Host(link)}"),
-            PressTo.Album when walk.AlbumPages.GetValueOrDefault(photo.Id) is { } album => (PressTo.Album, album, "leads to its album"),
-            _ => (PressTo.Viewer, (string?)null, ""),
-        };
+        var (to, href) = press.Of(photo.Facts.Link, walk.AlbumPages.GetValueOrDefault(photo.Id));
+        var says = to switch { PressTo.Link => $"leads to {Host(href!)}", PressTo.Album => "leads to its album", _ => "" };
         var sign = press.Sign == SignWhen.Never || to == PressTo.Nothing ? null
             : press.Drawing.Length > 0 && to == press.To ? OwnSign(walk)
             : $"sign-{Narrowed.Name(to)}";

@@ -45,7 +45,7 @@ export const pressWords = {
     save: 'Visitors may save',
     saves: {
       nothing: 'none of these photos.',
-      large: 'them up to 2,560 pixels wide.',
+      large: 'them up to 2,560 pixels on the longer side.',
       full: 'them in full size, as they are corrected.',
     },
   },
