@@ -15,19 +15,9 @@ public sealed partial class BarPageTests
     /// <summary>The buttons of a page, as key: words count, with a star where one is chosen.</summary>
     static string[] ButtonsOf(string html) => [.. Pressed().Matches(html).Select(m => $"{m.Groups[1].Value}: {m.Groups[3].Value} {m.Groups[4].Value}{(m.Groups[2].Length > 0 ? " *" : "")}")];
 
-    static async Task<string> PageAsync(HttpClient owner, string title, params object[] blocks)
-    {
-        var page = (await (await owner.PostAsJsonAsync("/api/pages", new { title })).ReadAsync()).GetProperty("id").GetString()!;
-        await DrawAsync(owner, page, title, blocks);
-        return page;
-    }
+    static Task<string> PageAsync(HttpClient owner, string title, params object[] blocks) => owner.ShownAsync(null, "bars", Drafts.Page(title, blocks));
 
-    static async Task DrawAsync(HttpClient owner, string page, string title, params object[] blocks)
-    {
-        var edited = (await owner.PageAsync(page)).GetProperty("edited").GetInt64();
-        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = "bars", draft = Drafts.Page(title, blocks) }, edited)).ReadAsync();
-        await (await owner.PublishAsync(page)).ReadAsync();
-    }
+    static Task<string> DrawAsync(HttpClient owner, string page, string title, params object[] blocks) => owner.ShownAsync(page, "bars", Drafts.Page(title, blocks));
 
     static Dictionary<string, object?> Joined(string[] albums, object bar) => Drafts.Photos(Drafts.Source("albums", albums: albums), bar: bar);
 

@@ -15,18 +15,11 @@ public sealed class PressPageTests : IDisposable
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
 
-    /// <summary>Publishes a page at <c>/presses</c> that shows some albums, or shows it anew.</summary>
-    static async Task ShowAsync(HttpClient owner, string? page, string[] albums, object press, string title = "Presses") =>
-        await DrawAsync(owner, page, title, Drafts.Photos(Drafts.Source("albums", albums: albums), press: press));
+    /// <summary>Publishes a page at <c>/presses</c>, or shows it anew.</summary>
+    static Task<string> DrawAsync(HttpClient owner, string? page, params object[] blocks) => owner.ShownAsync(page, "presses", Drafts.Page("Presses", blocks));
 
-    static async Task<string> DrawAsync(HttpClient owner, string? page, string title, params object[] blocks)
-    {
-        page ??= (await (await owner.PostAsJsonAsync("/api/pages", new { title })).ReadAsync()).GetProperty("id").GetString()!;
-        var edited = (await owner.PageAsync(page)).GetProperty("edited").GetInt64();
-        await (await owner.SendAsync(HttpMethod.Put, $"/api/pages/{page}", new { address = "presses", draft = Drafts.Page(title, blocks) }, edited)).ReadAsync();
-        await (await owner.PublishAsync(page)).ReadAsync();
-        return page;
-    }
+    /// <summary>The same, of the photos of some albums.</summary>
+    static Task<string> ShowAsync(HttpClient owner, string? page, string[] albums, object press) => DrawAsync(owner, page, Drafts.Photos(Drafts.Source("albums", albums: albums), press: press));
 
     /// <summary>Where each photo of a page leads, and what says so.</summary>
     static string[] LeadsOf(string html) =>
@@ -47,7 +40,7 @@ public sealed class PressPageTests : IDisposable
         var (first, second) = (await MakeAsync(owner, "First", p[..3]), await MakeAsync(owner, "Second", p[1..]));
         await WriteAsync(owner, p[0], "link", "https://kites.example/delta?a=1&b=2");
         await WriteAsync(owner, p[1], "link", "mailto:odile@marrambay.example");
-        var page = await DrawAsync(owner, null, "Presses", Drafts.Photos(Drafts.Source("albums", albums: [first, second]), press: Drafts.Press("link", "always")));
+        var page = await DrawAsync(owner, null, Drafts.Photos(Drafts.Source("albums", albums: [first, second]), press: Drafts.Press("link", "always")));
         var html = await visitor.GetStringAsync("/presses");
         Assert.Equal(["https://kites.example/delta?a=1&b=2 #sign-link leads to kites.example", "mailto:odile@marrambay.example #sign-link leads to odile@marrambay.example", "opens #sign-viewer", "opens #sign-viewer"], LeadsOf(html));
         Assert.Contains("<symbol id=\"sign-link\"", html, StringComparison.Ordinal);
@@ -69,6 +62,9 @@ public sealed class PressPageTests : IDisposable
         Assert.Equal(["/album/first", "/album/first", "/album/first", "/album/second"], LeadsOf(html).Select(l => l.Split(' ')[0]));
         Assert.Contains("frames hinted\"", html, StringComparison.Ordinal);
         Assert.NotEqual(before, Regex.Match(html, "data-mark=\"([0-9a-f]+)\"").Groups[1].Value);
+        // Without its category in view an album has no page: no press leads there.
+        await (await SetAsync(owner, category, shown: false)).ReadAsync();
+        Assert.Equal(["opens", "opens", "opens", "opens"], LeadsOf(await visitor.GetStringAsync("/presses")).Select(l => l.Split(' ')[0]));
 
         await ShowAsync(owner, page, [first, second], Drafts.Press("nothing", "always"));
         Assert.Equal(["nothing", "nothing", "nothing", "nothing"], LeadsOf(await visitor.GetStringAsync("/presses")));
@@ -82,7 +78,7 @@ public sealed class PressPageTests : IDisposable
         await using var _ = site;
         var album = await MakeAsync(owner, "All", p);
         var drawing = "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 9 9' onload='alert(1)'><script>alert(2)</script><path d='M1 1h7' fill='red'/><a href='javascript:alert(3)'><circle r='1'/></a></svg>";
-        var page = await DrawAsync(owner, null, "Presses", Drafts.Photos(Drafts.Source("albums", albums: [album]), press: Drafts.Press("viewer", "always", drawing)));
+        var page = await DrawAsync(owner, null, Drafts.Photos(Drafts.Source("albums", albums: [album]), press: Drafts.Press("viewer", "always", drawing)));
         Assert.Equal("<svg viewBox=\"0 0 9 9\"><path d=\"M1 1h7\" fill=\"currentColor\"/></svg>", (await owner.PageAsync(page)).GetProperty("draft").GetProperty("blocks")[1].GetProperty("press").GetProperty("drawing").GetString());
         var html = await visitor.GetStringAsync("/presses");
         Assert.Contains("<symbol id=\"sign-w1\" viewBox=\"0 0 9 9\"><path d=\"M1 1h7\" fill=\"currentColor\"/></symbol>", html, StringComparison.Ordinal);
@@ -118,7 +114,7 @@ public sealed class PressPageTests : IDisposable
             return (Regex.Match(single, "<h1( class=\"unseen\")?>").Groups[1].Value, string.Join('|', Regex.Matches(single, "<p[^>]*>([^<]+)</p>").Select(m => WebUtility.HtmlDecode(m.Groups[1].Value))));
         }
 
-        var page = await DrawAsync(owner, null, "Presses", Drafts.Photos(Drafts.Source("albums", albums: [album])));
+        var page = await DrawAsync(owner, null, Drafts.Photos(Drafts.Source("albums", albums: [album])));
         Assert.Equal(("", "Over the dunes.|Odile Brandt · CC BY 4.0"), await TellsAsync());
         await ShowAsync(owner, page, [album], Drafts.Press(words: ["date", "place", "licence"]));
         Assert.Equal((" class=\"unseen\"", "Marram Bay · 13 June 2026|CC BY 4.0"), await TellsAsync());
@@ -161,7 +157,7 @@ public sealed class PressPageTests : IDisposable
 
         (int, int) Size(string path) => Picture.Measure(path) is var size ? (size.Width, size.Height) : default;
         object Photos(string of, int number, string save) => Drafts.Photos(Drafts.Source("albums", albums: [of]), number: number, press: Drafts.Press(save: save));
-        var page = await DrawAsync(owner, null, "Presses", Photos(album, 3, "large"), Photos(other, 4, "nothing"));
+        var page = await DrawAsync(owner, null, Photos(album, 3, "large"), Photos(other, 4, "nothing"));
         var html = await visitor.GetStringAsync("/presses");
         Assert.Equal(1, Regex.Count(html, " data-save"));
         Assert.Contains($"<a href=\"/presses/photo/{p[0]}/save?in=1\" download>", await visitor.GetStringAsync($"/presses/photo/{p[0]}"), StringComparison.Ordinal);
@@ -177,7 +173,7 @@ public sealed class PressPageTests : IDisposable
         Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, $"/nowhere/photo/{p[0]}/save"));
 
         // In full size it is the original with its words; cropped, never what was cropped away.
-        await DrawAsync(owner, page, "Presses", Photos(album, 3, "full"));
+        await DrawAsync(owner, page, Photos(album, 3, "full"));
         var (full, _) = await SavedAsync(At(p[0]));
         Assert.Equal((3200, 2000), Size(full));
         Assert.False(MetadataReader.SaysWhere(full));

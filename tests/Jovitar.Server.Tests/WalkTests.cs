@@ -124,7 +124,8 @@ public sealed class WalkTests
 
     [Fact]
     public void On_numbered_pages_and_at_a_button_every_photo_comes_once_in_its_place() =>
-        Gen.Select(Gen.Int[1, 260], PlacedKinds, Bys, Gen.Int[6, 90], Gen.Int[320, 1700], Gen.Bool).Sample((count, kind, by, step, width, narrowed) =>
+        // No more than one answer holds.
+        Gen.Select(Gen.Int[1, SitePart.Most], PlacedKinds, Bys, Gen.Int[6, 90], Gen.Int[320, 1700], Gen.Bool).Sample((count, kind, by, step, width, narrowed) =>
         {
             SitePhoto[] photos = [.. Enumerable.Range(1, count).Select(n => Photo(n, 200 + (n * 37 % 300), 200))];
             var plain = Of(1, BlockLayout.Of(kind, 200, 6), photos);
@@ -142,8 +143,8 @@ public sealed class WalkTests
                 Assert.Equal(last.Frames.Max(f => f.Box!.Y + f.Box.Height), last.Height, 1.0);
                 // The viewer walks all of them; those that do not stand there have no box.
                 var walked = view.In(width, width, new SitePart(0, SitePart.Most, null, null)).Frames;
-                Assert.Equal(expected.Take(SitePart.Most), walked.Select(f => f.Id));
-                Assert.Equal(last.Frames.Where(f => f.Place < SitePart.Most).Select(f => f.Place), walked.Where(f => f.Box is not null).Select(f => f.Place));
+                Assert.Equal(expected, walked.Select(f => f.Id));
+                Assert.Equal(last.Frames.Select(f => f.Place), walked.Where(f => f.Box is not null).Select(f => f.Place));
                 if (by == MoreBy.Button)
                 {
                     // What stood there stands there still.
@@ -155,11 +156,6 @@ public sealed class WalkTests
                 Assert.Equal(query, last.Link["/page".Length..]);
                 var next = by == MoreBy.Button ? last.Further.MoreLink : last.Further.Pages.SkipWhile(p => !p.Present).Skip(1).FirstOrDefault()?.Link;
                 query = next?["/page".Length..]!;
-                if (by == MoreBy.Button && last.Further.Standing >= SitePart.Most - step)
-                {
-                    // An answer holds no more.
-                    return;
-                }
             }
 
             Assert.Equal(expected, found);

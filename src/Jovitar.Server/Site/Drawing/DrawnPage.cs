@@ -39,6 +39,12 @@ public sealed class DrawnPage
         var alone = page.All.OfType<SitePhotoBlock>().Where(b => b is { Walk.ByLot: true, Photo: not null })
             .Select(b => string.Create(CultureInfo.InvariantCulture, $"#w{b.Walk!.Number}{{aspect-ratio:{b.Photo!.Width}/{b.Photo.Height}}}"));
         Css = string.Concat([.. walks.Values.Select(w => w.Style?.Css), .. alone, .. page.All.OfType<SiteBand>().Select(b => GroundStyle(b.On))]);
+        First = page.All.FirstOrDefault(b => b is SitePhotosBlock { Walk.Photos.Count: > 0 } or SitePhotoBlock { Photo: not null } or SiteBand { On.Photo: not null } or SiteCovers) switch
+        {
+            SitePhotosBlock photos => photos.Walk.Number,
+            SitePhotoBlock photo => photo.Walk?.Number,
+            _ => null,
+        };
         // What has more of them stand there does so by a script; without one they stand on further pages.
         Without = string.Concat([.. walks.Values.Select(w => w.Style?.Without), page.Walks.Any(w => w.More.By == MoreBy.Button) ? "main .more{display:none}" : ""]);
     }
@@ -66,13 +72,8 @@ public sealed class DrawnPage
 
     public LayoutStyle Style(Walk walk) => walks[walk.Number].Style!;
 
-    /// <summary>The walk whose first photo is the first picture of the page; null where a photo behind words, or a cover, is.</summary>
-    public Walk? First => Page.All.FirstOrDefault(b => b is SitePhotosBlock { Walk.Photos.Count: > 0 } or SitePhotoBlock { Photo: not null } or SiteBand { On.Photo: not null } or SiteCovers) switch
-    {
-        SitePhotosBlock photos => photos.Walk,
-        SitePhotoBlock photo => photo.Walk,
-        _ => null,
-    };
+    /// <summary>The number of the walk whose first photo is the first picture of the page; null where a photo behind words, or a cover, is.</summary>
+    public int? First { get; }
 
     /// <summary>Where the script asks for other parts of a walk.</summary>
     public string ViewAddress => Draft ? $"{BasePath}/view" : $"/site/view{Page.Path}";

@@ -104,7 +104,7 @@ public sealed class PlacedStyle : LayoutStyle
             }
 
             css.Append(Hidden(name, here)).Append('}');
-            if (Math.Abs(end - height) > 1)
+            if (Math.Abs(end - height) > 1 || !here.SequenceEqual(places))
             {
                 // Without scripts nothing follows and nothing is held back: the block ends where its photos do.
                 without.Append(CultureInfo.InvariantCulture, $"@media {query}{{main #w{name}{{height:0;aspect-ratio:auto;padding-bottom:{Number(end / width * 100, 3)}%}}");

@@ -97,13 +97,14 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
     /// <summary>A page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
-    public async Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct) =>
-        await RenderAsync<PageView>(Security.ContentPolicy(page.CspSources, page.Elsewhere), ct, ("Page", page), ("Told", root is null ? null : Told.Of(root, page.Page, (await settings.ReadAsync(ct)).Title)));
+    public Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct) =>
+        RenderAsync<PageView>(Security.ContentPolicy(page.CspSources, page.Elsewhere), root is null ? null : site => Told.Of(root, page.Page, site.Title), ct, ("Page", page));
 
     /// <summary>A photo's own page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, CancellationToken ct) =>
-        RenderAsync<PhotoPage>(Security.ContentPolicy(), ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("Told", root is null ? null : Told.Of(root, page, view.Walk, view.Walk.Photos[photo])), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
+        RenderAsync<PhotoPage>(
+            Security.ContentPolicy(), root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
     public async Task<Rendered> StartPageAsync(string version, Uri root, CancellationToken ct)
@@ -113,20 +114,26 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return rendered!;
         }
 
-        var (entries, site) = (await indexes.StartAsync(ct), await settings.ReadAsync(ct));
-        var told = Told.Of(root, site.Title, site.Tagline, entries.Select(e => e.Cover).OfType<SitePhoto>().FirstOrDefault());
-        rendered = await RenderAsync<StartPage>(Security.ContentPolicy(), ct, ("Entries", entries), ("Told", told));
+        var entries = await indexes.StartAsync(ct);
+        var picture = entries.Select(e => e.Cover).OfType<SitePhoto>().FirstOrDefault();
+        rendered = await RenderAsync<StartPage>(Security.ContentPolicy(), site => Told.Of(root, site.Title, site.Tagline, picture), ct, ("Entries", entries));
         return kept.Set(("start", version, root), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
-    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>(Security.ContentPolicy(), ct);
+    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>(Security.ContentPolicy(), null, ct);
 
-    async Task<Rendered> RenderAsync<TComponent>(string policy, CancellationToken ct, params (string Name, object? Value)[] parameters)
+    /// <param name="tells">What the page tells of itself; null for nothing.</param>
+    async Task<Rendered> RenderAsync<TComponent>(string policy, Func<SiteSettings, Told>? tells, CancellationToken ct, params (string Name, object? Value)[] parameters)
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
         var site = await settings.ReadAsync(ct);
         all["Site"] = site;
+        if (tells is not null)
+        {
+            all["Told"] = tells(site);
+        }
+
         all["Built"] = assets;
         all["Menu"] = await MenuAsync(site.Version, ct);
         await using var renderer = new HtmlRenderer(services, logs);
