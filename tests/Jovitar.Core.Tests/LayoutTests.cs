@@ -60,6 +60,38 @@ public sealed class LayoutTests
             Assert.Equal(best, found, 1e-9);
         });
 
+    [Fact]
+    public void No_row_could_be_two_that_are_low_enough() => Rows.Sample(t =>
+    {
+        int[] ends = [.. RowsLayout.Break(t.Shapes, t.Width, new RowsSettings(t.Height, t.Gap)).Skip(1), t.Shapes.Length];
+        var from = 0;
+        foreach (var to in ends)
+        {
+            for (var cut = from + 1; cut < to; cut++)
+            {
+                double Height(int a, int b) => RowsLayout.HeightToFill(t.Shapes.AsSpan(a, b - a), t.Width, t.Gap);
+                Assert.False(Height(from, cut) <= t.Height && Height(cut, to) <= t.Height, $"photos {from} to {to} could be two rows at {cut}");
+            }
+
+            from = to;
+        }
+    });
+
+    // 60 photos nearly as wide as the block: each fills a row alone, a little lower or higher than wanted.
+    [Fact]
+    public void In_a_narrow_block_wide_photos_stand_alone() =>
+        Assert.Equal(Enumerable.Range(0, 60), RowsLayout.Break([.. Enumerable.Repeat(1.9, 60)], 464, new RowsSettings(220, 6)));
+
+    [Theory]
+    [InlineData(200, 200, false, 0)]
+    [InlineData(250, 200, false, 0.0625)]
+    [InlineData(160, 200, false, 0.0625)]
+    [InlineData(2, 200, false, 9801)]
+    [InlineData(250, 200, true, 0)]
+    [InlineData(160, 200, true, 0.0625)]
+    public void A_row_costs_as_much_too_low_as_too_high(double height, double wanted, bool last, double cost) =>
+        Assert.Equal(cost, RowsLayout.Cost(height, wanted, last), 1e-9);
+
     static double Cost(IReadOnlyList<int> starts, double[] shapes, double width, RowsSettings settings)
     {
         double cost = 0;

@@ -5,9 +5,11 @@ public readonly record struct RowsSettings(double Height, double Gap);
 
 /// <summary>Breaks photos into rows of nearly equal height, every full row exactly as wide as the block.</summary>
 /// <remarks>
-/// Least sum of squared relative deviation from the wanted height over all ways to break, found by dynamic programming
+/// Least sum of squared deviation from the wanted height (<see cref="Cost"/>) over all ways to break, found by dynamic programming
 /// as Knuth and Plass break lines (Software: Practice and Experience 11, 1981). Rows get lower and
 /// dearer with every photo once they are below the wanted height, so few are tried: the work grows with n·k for about k photos a row.
+/// A row that could be two, neither above the wanted height, always is two: wanted over actual height, less 1, at least adds up where
+/// rows are joined, and a square of a sum is more than the sum of squares.
 /// The last row is not stretched: it stands at the wanted height, or lower when it would not fit.
 /// </remarks>
 public static class RowsLayout
@@ -101,11 +103,14 @@ public static class RowsLayout
         return starts;
     }
 
-    /// <summary>What a row costs: its squared relative deviation from the wanted height. A last row that need not be shrunk costs nothing.</summary>
+    /// <summary>
+    /// What a row costs: the square of by how much the higher of its height and the wanted one exceeds the lower, as a share of the lower.
+    /// So neither too high nor too low is ever cheap. A last row that need not be shrunk costs nothing.
+    /// </summary>
     public static double Cost(double height, double wanted, bool last)
     {
-        var deviation = (height - wanted) / wanted;
-        return last && deviation > 0 ? 0 : deviation * deviation;
+        var excess = (height > wanted ? height / wanted : wanted / height) - 1;
+        return last && height > wanted ? 0 : excess * excess;
     }
 
     /// <summary>The height at which photos with these shapes and gaps fill the width exactly.</summary>
