@@ -179,7 +179,7 @@ public sealed class PageTests
     public void Faults_name_the_block_that_is_wrong()
     {
         var source = PhotosSource.Of(Regatta);
-        var photos = new PhotosBlock(Id(3), BlockFrame.Usual, source with { Most = 0 }, BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual);
+        var photos = PhotosBlock.Of(Id(3), source with { Most = 0 }, BlockLayout.Usual);
         var faults = Page(" ", Text(1, new string('a', 20_001)), new BesideBlock(Id(2), BlockFrame.Usual, [photos]), Text(4, "fine")).Faults();
         Assert.Equal([Id(1).ToString(), Id(3).ToString(), "title"], faults.Keys.Order());
         Assert.Contains("blocks", Page("One", Text(1, "a"), Text(1, "b")).Faults());
@@ -195,7 +195,7 @@ public sealed class PageTests
     public void Every_number_is_brought_into_its_range_beside_others_too()
     {
         var wild = new Measures(5, 500, 9999, 1, new InARow(0, 99, 3));
-        var photos = new PhotosBlock(Id(2), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Grid, Columns = wild, Cells = new GridCells(new Ratio(900, 0), Whole: true), Slides = BlockLayout.Usual.Slides with { Shape = new Ratio(1, 40) } }, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual);
+        var photos = PhotosBlock.Of(Id(2), PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Grid, Columns = wild, Cells = new GridCells(new Ratio(900, 0), Whole: true), Slides = BlockLayout.Usual.Slides with { Shape = new Ratio(1, 40) } });
         var bounded = (Page("One", new BesideBlock(Id(1), BlockFrame.Usual, [photos, Text(3, "words")])) with { Schema = 1 }).Bounded();
         var within = (BesideBlock)bounded.Blocks[0];
         var layout = ((PhotosBlock)within.Blocks[0]).Layout;
@@ -238,11 +238,11 @@ public sealed class PageTests
         Assert.Equal(new SmallPhoto(0, "desktop", 0.5), new BlockPlace(photo.Frame).Small(photo, (640, 480)));
         Assert.Null(new BlockPlace(photo.Frame).Small(photo, (3000, 2000)));
         // In a mosaic it may be large, but it never fills the block: 366 px high a 3:2 is 549 wide.
-        var mosaic = new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Mosaic }, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual);
+        var mosaic = PhotosBlock.Of(Id(1), PhotosSource.Of(Regatta), BlockLayout.Usual with { Kind = LayoutKind.Mosaic });
         Assert.Null(new BlockPlace(mosaic.Frame).Small(mosaic, (1100, 733)));
         Assert.NotNull(new BlockPlace(mosaic.Frame).Small(mosaic, (900, 600)));
         // In rows 260 px high a 3:2 is 390 wide: 800 pixels suffice for a sharp screen.
-        Assert.Null(new BlockPlace(BlockFrame.Usual).Small(new PhotosBlock(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta), BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual), (800, 533)));
+        Assert.Null(new BlockPlace(BlockFrame.Usual).Small(PhotosBlock.Of(Id(1), PhotosSource.Of(Regatta), BlockLayout.Usual), (800, 533)));
     }
 
     [Fact]

@@ -98,7 +98,7 @@ public sealed class LayoutPageTests
         await using var made = await StartAsync();
         var html = await made.Shows(Drafts.Layout("list"));
         Assert.Equal(made.Photos, FramesOf(html));
-        Assert.Contains("""<span class="frame-words"><strong>&lt;The pier&gt;</strong><span>Low &amp; tide</span></span></a>""", html, StringComparison.Ordinal);
+        Assert.Contains("""<span class="frame-words aside"><span class="one">&lt;The pier&gt;</span><span class="two">Low &amp; tide</span></span></a>""", html, StringComparison.Ordinal);
         // 240 px of 3:2 are 160 high: five lines of a caption.
         Assert.Contains("{--picture:240px;--lines:5}", html, StringComparison.Ordinal);
         Assert.Matches("""sizes="\(max-width:599px\) 38.55vw,""", html);

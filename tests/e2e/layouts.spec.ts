@@ -96,7 +96,7 @@ test('a list has words beside its photos, and rows that were set before are as t
   await choose('Layout', 'a list')
   await publish()
   const title = await visitor.locator('.frame[data-title]:not([data-title=""])').first()
-  await expect(title.locator('.frame-words strong')).toHaveText((await title.getAttribute('data-title')) ?? 'none')
+  await expect(title.locator('.frame-words .one')).toHaveText((await title.getAttribute('data-title')) ?? 'none')
   const [picture, words] = [await title.locator('img').boundingBox(), await title.locator('.frame-words').boundingBox()]
   expect(words?.x).toBeGreaterThan((picture?.x ?? 0) + (picture?.width ?? 0))
   await noSeriousFinding(visitor)

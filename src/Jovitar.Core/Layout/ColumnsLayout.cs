@@ -8,7 +8,8 @@ public static class ColumnsLayout
     /// <param name="width">Width to fill, CSS pixels, above 0.</param>
     /// <param name="count">How many columns, at least one.</param>
     /// <param name="gap">Between photos, CSS pixels, 0 or more.</param>
-    public static Placed Place(ReadOnlySpan<double> shapes, double width, int count, double gap)
+    /// <param name="under">Room beneath each photo that belongs to its box, CSS pixels, 0 or more.</param>
+    public static Placed Place(ReadOnlySpan<double> shapes, double width, int count, double gap, double under = 0)
     {
         if (shapes.IsEmpty)
         {
@@ -30,7 +31,7 @@ public static class ColumnsLayout
                 }
             }
 
-            boxes[i] = new Box(column * (cell + gap), ends[column], cell, cell / shapes[i]);
+            boxes[i] = new Box(column * (cell + gap), ends[column], cell, (cell / shapes[i]) + under);
             ends[column] = boxes[i].Bottom + gap;
         }
 

@@ -8,8 +8,9 @@ public static class GridLayout
     /// <param name="width">Width to fill, CSS pixels, above 0.</param>
     /// <param name="count">How many cells stand side by side, at least one.</param>
     /// <param name="gap">Between cells, CSS pixels, 0 or more.</param>
+    /// <param name="under">Room beneath each photo, CSS pixels, 0 or more.</param>
     /// <param name="shape">Of a cell, width over height; null for the middle shape of the photos.</param>
-    public static Placed Place(ReadOnlySpan<double> shapes, double width, int count, double gap, double? shape = null)
+    public static Placed Place(ReadOnlySpan<double> shapes, double width, int count, double gap, double? shape = null, double under = 0)
     {
         if (shapes.IsEmpty)
         {
@@ -17,7 +18,7 @@ public static class GridLayout
         }
 
         var cell = (width - (gap * (count - 1))) / count;
-        var height = cell / (shape ?? CellShape(shapes));
+        var height = (cell / (shape ?? CellShape(shapes))) + under;
         var boxes = new Box[shapes.Length];
         for (var i = 0; i < shapes.Length; i++)
         {

@@ -31,7 +31,8 @@ public enum LayoutKind
 /// <param name="Exact">The size was said for just this device; else it shrinks on narrow windows.</param>
 /// <param name="Across">So many stand side by side, whatever their size; null where the size says it.</param>
 /// <param name="Cell">The shape of a grid's cells, width over height; null for the middle shape of the photos.</param>
-public sealed record LayoutSettings(LayoutKind Kind, int Size, int Gap, bool Exact = false, int? Across = null, double? Cell = null)
+/// <param name="Under">Room for words beneath each photo, which belongs to its box, CSS pixels; what runs along and a list have none.</param>
+public sealed record LayoutSettings(LayoutKind Kind, int Size, int Gap, bool Exact = false, int? Across = null, double? Cell = null, double Under = 0)
 {
     public const int SmallestSize = 80;
     public const int LargestSize = 800;
@@ -57,10 +58,10 @@ public sealed record LayoutSettings(LayoutKind Kind, int Size, int Gap, bool Exa
     /// <param name="large">Which photos take more room in a mosaic; empty for none.</param>
     public Placed Place(ReadOnlySpan<double> shapes, double width, ReadOnlySpan<bool> large = default) => Kind switch
     {
-        LayoutKind.Rows => RowsLayout.Place(shapes, width, new RowsSettings(SizeIn(width), Gap)),
-        LayoutKind.Columns => ColumnsLayout.Place(shapes, width, AcrossIn(width), Gap),
-        LayoutKind.Grid => GridLayout.Place(shapes, width, AcrossIn(width), Gap, Cell),
-        LayoutKind.Mosaic => MosaicLayout.Place(shapes, large, width, SizeIn(width), Gap),
+        LayoutKind.Rows => RowsLayout.Place(shapes, width, new RowsSettings(SizeIn(width), Gap, Under)),
+        LayoutKind.Columns => ColumnsLayout.Place(shapes, width, AcrossIn(width), Gap, Under),
+        LayoutKind.Grid => GridLayout.Place(shapes, width, AcrossIn(width), Gap, Cell, Under),
+        LayoutKind.Mosaic => MosaicLayout.Place(shapes, large, width, SizeIn(width), Gap, Under),
         LayoutKind.List => ListLayout.Place(shapes, width, SizeIn(width), Gap),
         _ => StripLayout.Place(shapes, SizeIn(width), Gap),
     };

@@ -15,11 +15,11 @@ sealed class MosaicFit
     /// <summary>The logarithm of how much higher a large photo is wanted.</summary>
     readonly double larger;
 
-    public MosaicFit(ReadOnlySpan<double> shapes, ReadOnlySpan<bool> large, double width, double wanted, double gap)
+    public MosaicFit(ReadOnlySpan<double> shapes, ReadOnlySpan<bool> large, double width, double wanted, double gap, double under)
     {
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(width);
         ArgumentOutOfRangeException.ThrowIfNegativeOrZero(wanted);
-        (Width, Wanted, Gap, Count, larger) = (width, wanted, gap, shapes.Length, Math.Log(((2 * wanted) + gap) / wanted));
+        (Width, Wanted, Gap, Under, Count, larger) = (width, wanted, gap, under, shapes.Length, Math.Log(((2 * wanted) + gap) / wanted));
         (sums, larges) = (new double[Count + 1], new int[Count + 1]);
         for (var i = 0; i < Count; i++)
         {
@@ -36,6 +36,8 @@ sealed class MosaicFit
     public double Wanted { get; }
 
     public double Gap { get; }
+
+    public double Under { get; }
 
     public double Shape(int photo) => sums[photo + 1] - sums[photo];
 
@@ -63,7 +65,7 @@ sealed class MosaicFit
         var (upper, lower) = (1 / above, 1 / (all - shape - above));
         var (manyAbove, many) = (split - from - (isAbove ? 1 : 0), to - from - 1);
         var (gapsAbove, gapsBeneath) = (Gap * (manyAbove - 1), Gap * (many - manyAbove - 1));
-        var height = (((Width - Gap) * (upper + lower)) + Gap - (gapsAbove * upper) - (gapsBeneath * lower)) / (1 + (shape * (upper + lower)));
+        var height = (((Width - Gap) * (upper + lower)) + Gap + Under - (gapsAbove * upper) - (gapsBeneath * lower)) / (1 + (shape * (upper + lower)));
         var room = Width - Gap - (shape * height);
         var (high, low) = ((room - gapsAbove) * upper, (room - gapsBeneath) * lower);
         if (height <= 0 || high <= 0 || low <= 0 || high < lowest || low < lowest)

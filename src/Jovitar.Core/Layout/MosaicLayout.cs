@@ -10,7 +10,7 @@ namespace Jovitar.Core.Layout;
 /// it comes from the first half of its band, else at the right; the others are read in their order, upper row, lower row. So no photo
 /// leaves its band, and the order is kept from band to band.
 /// Heights follow from the widths: with photos of shapes s, rows that add up to shapes R and S, a width W and gaps g, the large one
-/// is h high where h = a + g + b, and a·R and b·S fill what s·h and one gap leave of W. Least sum of squared logarithms of the
+/// is h high where h = a + u + g + b with the room u beneath each photo, and a·R and b·S fill what s·h and one gap leave of W. Least sum of squared logarithms of the
 /// heights over those wanted, a photo each, a large one counting for the four places that it takes, over all ways to break, found by
 /// dynamic programming as in <see cref="RowsLayout"/>.
 /// </remarks>
@@ -36,15 +36,16 @@ public static class MosaicLayout
     /// <param name="width">Width to fill, CSS pixels, above 0.</param>
     /// <param name="height">Wanted height of a photo, CSS pixels, above 0; a large one is wanted twice as high, and the gap.</param>
     /// <param name="gap">Between photos, CSS pixels, 0 or more.</param>
+    /// <param name="under">Room beneath each photo that belongs to its box, CSS pixels, 0 or more.</param>
     /// <exception cref="ArgumentOutOfRangeException">A shape, the width or the height is not above 0.</exception>
-    public static Placed Place(ReadOnlySpan<double> shapes, ReadOnlySpan<bool> large, double width, double height, double gap)
+    public static Placed Place(ReadOnlySpan<double> shapes, ReadOnlySpan<bool> large, double width, double height, double gap, double under = 0)
     {
         if (shapes.IsEmpty)
         {
             return Placed.Nothing;
         }
 
-        var fit = new MosaicFit(shapes, large, width, height, gap);
+        var fit = new MosaicFit(shapes, large, width, height, gap, under);
         var bands = Break(fit);
         var boxes = new Box[shapes.Length];
         double y = 0;
@@ -112,11 +113,11 @@ public static class MosaicLayout
         var split = fit.Split(large, from, band.To);
         var (height, upper, lower, _) = fit.Beside(large, from, split, band.To, 0, double.MaxValue)!.Value;
         var across = height * fit.Shape(large);
-        boxes[large] = new Box(left ? 0 : fit.Width - across, y, across, height);
+        boxes[large] = new Box(left ? 0 : fit.Width - across, y, across, height + fit.Under);
         var x = left ? across + fit.Gap : 0;
         Row(fit, from, split, large, x, y, upper, boxes);
-        Row(fit, split, band.To, large, x, y + upper + fit.Gap, lower, boxes);
-        return y + height;
+        Row(fit, split, band.To, large, x, y + upper + fit.Under + fit.Gap, lower, boxes);
+        return y + height + fit.Under;
     }
 
     /// <param name="without">One that stands elsewhere.</param>
@@ -126,11 +127,11 @@ public static class MosaicLayout
         {
             if (i != without)
             {
-                boxes[i] = new Box(x, y, fit.Shape(i) * height, height);
+                boxes[i] = new Box(x, y, fit.Shape(i) * height, height + fit.Under);
                 x = boxes[i].Right + fit.Gap;
             }
         }
 
-        return y + height;
+        return y + height + fit.Under;
     }
 }

@@ -1,7 +1,7 @@
 namespace Jovitar.Core.Layout;
 
-/// <summary>The wanted height of a row and the gap between photos and between rows, CSS pixels.</summary>
-public readonly record struct RowsSettings(double Height, double Gap);
+/// <summary>The wanted height of the photos of a row, the gap between boxes and between rows, and the room beneath each photo that belongs to its box, CSS pixels.</summary>
+public readonly record struct RowsSettings(double Height, double Gap, double Under = 0);
 
 /// <summary>Breaks photos into rows of nearly equal height, every full row exactly as wide as the block.</summary>
 /// <remarks>
@@ -20,7 +20,7 @@ public static class RowsLayout
     /// <summary>Places photos in rows.</summary>
     /// <param name="shapes">Aspect ratios, width over height, each above 0.</param>
     /// <param name="width">Width to fill, CSS pixels, above 0.</param>
-    /// <param name="settings">Wanted height above 0, gap 0 or more.</param>
+    /// <param name="settings">Wanted height above 0, gap and room 0 or more.</param>
     /// <exception cref="ArgumentOutOfRangeException">A shape, the width or the height is not above 0.</exception>
     public static Placed Place(ReadOnlySpan<double> shapes, double width, RowsSettings settings)
     {
@@ -46,11 +46,11 @@ public static class RowsLayout
             double x = 0;
             for (var i = from; i < to; i++)
             {
-                boxes[i] = new Box(x, y, shapes[i] * height, height);
+                boxes[i] = new Box(x, y, shapes[i] * height, height + settings.Under);
                 x += boxes[i].Width + settings.Gap;
             }
 
-            y += height + settings.Gap;
+            y += height + settings.Under + settings.Gap;
         }
 
         return new Placed(boxes, y - settings.Gap);

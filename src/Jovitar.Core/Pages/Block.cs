@@ -132,11 +132,19 @@ public sealed record PhotoBlock(BlockId Id, BlockFrame Frame, PhotoId? Photo, Al
 /// <param name="Absent">Which of them do not stand there on some devices.</param>
 /// <param name="More">How those come that do not stand there from the start.</param>
 /// <param name="Press">What a press on one does.</param>
-public sealed record PhotosBlock(BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar, Absent Absent, More More, PressSettings Press) : Block(Id, Frame)
+/// <param name="Words">What stands with each.</param>
+/// <param name="Touch">What becomes of one that is touched.</param>
+public sealed record PhotosBlock(
+    BlockId Id, BlockFrame Frame, PhotosSource Source, BlockLayout Layout, BarSettings Bar, Absent Absent, More More, PressSettings Press, FrameWords Words, FrameTouch Touch) : Block(Id, Frame)
 {
-    public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault() ?? Press.Fault();
+    /// <summary>Photos in a layout, all else as usual.</summary>
+    public static PhotosBlock Of(BlockId id, PhotosSource source, BlockLayout layout) =>
+        new(id, BlockFrame.Usual, source, layout, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual, FrameWords.Usual, FrameTouch.Usual);
 
-    public override Block Bounded() => this with { Layout = Layout.Bounded(), Bar = Bar.Whole(), More = More.Bounded(), Press = Press.Whole() };
+    public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault() ?? Press.Fault() ?? Words.Fault() ?? Touch.Fault();
+
+    public override Block Bounded() =>
+        this with { Layout = Layout.Bounded(), Bar = Bar.Whole(), More = More.Bounded(), Press = Press.Whole(), Words = Words.Bounded(), Touch = Touch.Bounded() };
 }
 
 /// <summary>Where the photos of a block come from. Kept by name.</summary>

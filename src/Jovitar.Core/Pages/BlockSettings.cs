@@ -17,6 +17,8 @@ public static class BlockSettings
             More = from.More,
             // What visitors may save was allowed for those photos.
             Press = from.Press with { Save = to.Press.Save },
+            Words = from.Words,
+            Touch = from.Touch,
         },
         (PhotoBlock from, PhotoBlock to) => to with { Frame = from.Frame, Press = from.Press },
         (IndexBlock from, IndexBlock to) => to with

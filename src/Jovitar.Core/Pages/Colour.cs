@@ -8,6 +8,9 @@ public readonly record struct Colour(byte R, byte G, byte B)
     /// <summary>What words are written in, and what they are written on, unless something else is said. The site's style sheet says the same.</summary>
     public static readonly Colour Ink = new(0x16, 0x16, 0x16), Paper = new(0xFA, 0xFA, 0xFA);
 
+    /// <summary>What is said of what is no colour.</summary>
+    public const string Unknown = "A colour is said by # and six digits or letters a to f, such as #7a2e4d.";
+
     /// <summary>Reads <c>#rrggbb</c>; null where it is none.</summary>
     public static Colour? Parse(string? text) =>
         text is { Length: 7 } && text[0] == '#' && int.TryParse(text.AsSpan(1), NumberStyles.AllowHexSpecifier, CultureInfo.InvariantCulture, out var rgb)

@@ -52,7 +52,7 @@ public sealed record Ground(GroundKind Kind, string Colour, PhotoId? Photo, int 
     };
 
     public string? Fault() =>
-        Pages.Colour.Parse(Colour) is null || (Words is not null && Pages.Colour.Parse(Words) is null) ? "A colour is said by # and six digits or letters a to f, such as #7a2e4d."
+        Pages.Colour.Parse(Colour) is null || (Words is not null && Pages.Colour.Parse(Words) is null) ? Pages.Colour.Unknown
         : Veil is < 0 or > ThickestVeil ? $"The veil over a photo is between 0 and {ThickestVeil} percent."
         : null;
 }

@@ -84,6 +84,8 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
                 .. (was with { Bar = now.Bar }).Said() == was.Said() ? (string[])[] : ["the filter bar"],
                 .. was.More == now.More ? (string[])[] : ["how more of them come"],
                 .. (was with { Press = now.Press }).Said() == was.Said() ? (string[])[] : ["what a press does"],
+                .. was.Words == now.Words ? (string[])[] : ["the words with the photos"],
+                .. was.Touch == now.Touch ? (string[])[] : ["what a touch does"],
                 .. frame,
             ],
             (HeadingBlock was, HeadingBlock now) => [.. was.Words == now.Words ? (string[])[] : ["the words"], .. was.Size == now.Size ? (string[])[] : ["its size"], .. frame],

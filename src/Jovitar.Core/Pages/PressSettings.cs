@@ -36,6 +36,9 @@ public enum PhotoWord
     Camera,
     Credit,
     Licence,
+
+    /// <summary>The name of its file, without what says of which kind that is.</summary>
+    FileName,
 }
 
 /// <summary>In what form visitors may save a photo. Kept by name.</summary>

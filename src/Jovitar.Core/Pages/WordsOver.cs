@@ -40,6 +40,10 @@ public sealed class WordsOver
     /// <param name="words">Null for whatever of dark and light reads better.</param>
     public static WordsOver OverColour(Colour? words, Colour behind, double wanted) => new(words, [behind], veil: null, wanted);
 
+    /// <summary>Words over any of several colours.</summary>
+    /// <param name="words">Null for whatever of dark and light reads better over all of them.</param>
+    public static WordsOver OverColours(Colour? words, IReadOnlyList<Colour> behind, double wanted) => new(words, behind, veil: null, wanted);
+
     /// <summary>Words over a photo that lies beneath a veil.</summary>
     /// <param name="behind">Its colours, as many as are looked at; at least one.</param>
     /// <param name="veil">Percent.</param>
@@ -51,7 +55,7 @@ public sealed class WordsOver
         HeadingBlock => Large,
         TextBlock { Words.Length: > 0 } or IndexBlock or FilesBlock or SoundBlock or ContactBlock => Usual,
         PhotoBlock { Line.Length: > 0 } or VideoBlock { Line.Length: > 0 } => Usual,
-        PhotosBlock photos when photos.Bar.IsShown() || photos.Layout.Kind == Layout.LayoutKind.List => Usual,
+        PhotosBlock photos when photos.Bar.IsShown() || photos.Layout.Kind == Layout.LayoutKind.List || photos.Words.Where(w => w.Has(WordsWhen.Under)).Any() => Usual,
         BesideBlock beside => beside.Blocks.Where(b => !b.Frame.Ground.Begins).Max(WantedOf),
         _ => null,
     };

@@ -99,6 +99,12 @@ internal sealed record DemoBlock(string Kind)
     /// <summary>How more of them come; null for as usual.</summary>
     public MoreBy? More { get; init; }
 
+    /// <summary>The words with photos; null for as usual.</summary>
+    public DemoWords? Told { get; init; }
+
+    /// <summary>What a touch does; null for as usual.</summary>
+    public DemoTouch? Touch { get; init; }
+
     /// <summary>What a press on one of many photos does.</summary>
     public PressTo PressTo { get; init; }
 
@@ -234,7 +240,8 @@ internal sealed class DemoPages(
                 NewId(), frame, SourceOf(block), LayoutOf(block),
                 block.Bar is { } bar ? BarOf(bar) : BarSettings.None,
                 new Absent([.. block.NotOnPhone.Select(f => photos[f])], [], []), block.More is { } more ? new More(more, block.Step) : More.Usual,
-                PressSettings.Usual with { To = block.PressTo, Sign = block.Sign, Save = block.Save }),
+                PressSettings.Usual with { To = block.PressTo, Sign = block.Sign, Save = block.Save },
+                block.Told?.Made() ?? FrameWords.Usual, block.Touch?.Made() ?? FrameTouch.Usual),
             "index" => new IndexBlock(
                 NewId(), frame, block.Of, block.Category is { } category ? categories[category] : null, Beneath: true, [.. block.Albums.Select(a => albums[a])], IndexSort.Newest, block.Most, block.Across,
                 Dates: true, Counts: true, block.Descriptions),

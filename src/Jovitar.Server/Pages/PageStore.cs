@@ -152,7 +152,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                     new HeadingBlock(NewBlock(act), BlockFrame.Usual, "", HeadingSize.Large),
                     .. description.Length > 0 ? (Block[])[new TextBlock(NewBlock(act), BlockFrame.Usual, Text.Cut(description, TextBlock.Longest))] : [],
                     new IndexBlock(NewBlock(act), BlockFrame.Usual, IndexKind.Category, category, beneath, [], sort, null, Across: 3, Dates: true, Counts: true, Descriptions: false),
-                    new PhotosBlock(NewBlock(act), BlockFrame.Usual, PhotosSource.Of() with { Kind = SourceKind.Category, Category = category }, BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual),
+                    PhotosBlock.Of(NewBlock(act), PhotosSource.Of() with { Kind = SourceKind.Category, Category = category }, BlockLayout.Usual),
                 ];
                 var made = await InsertAsync(act, null, PageContent.Made(Text.Cut(title ?? name, PageContent.LongestTitle), "", blocks), ct);
                 await act.RunAsync("update category set opens = @page, version = version + 1 where id = @category", ct, ("page", made?.Value), ("category", category.Value));
@@ -193,7 +193,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
 
                 if (album is { } photos)
                 {
-                    blocks.Add(new PhotosBlock(NewBlock(act), BlockFrame.Usual, PhotosSource.Of(photos), BlockLayout.Usual, BarSettings.None, Absent.None, More.Usual, PressSettings.Usual));
+                    blocks.Add(PhotosBlock.Of(NewBlock(act), PhotosSource.Of(photos), BlockLayout.Usual));
                 }
 
                 return await InsertAsync(act, album, PageContent.Made(Text.Cut(name, PageContent.LongestTitle), "", blocks), ct);

@@ -75,7 +75,7 @@ internal static class PageText
                 .. string.IsNullOrWhiteSpace(first.Text) ? (Block[])[] : [new TextBlock(Firsts[1], BlockFrame.Usual, first.Text)],
                 new PhotosBlock(
                     Firsts[2], BlockFrame.Usual, PhotosSource.Of(album is { } id ? [id] : []), BlockLayout.Of(layout.Kind, layout.Size, layout.Gap),
-                    BarSettings.Of(first.FilterCategories ?? [], first.FilterTags ?? []), Absent.None, More.Usual, PressSettings.Usual),
+                    BarSettings.Of(first.FilterCategories ?? [], first.FilterTags ?? []), Absent.None, More.Usual, PressSettings.Usual, FrameWords.Usual, FrameTouch.Usual),
             ]);
     }
 
@@ -113,6 +113,8 @@ internal static class PageText
                 Absent = Whole(photos.Absent ?? Absent.None),
                 More = photos.More ?? More.Usual,
                 Press = photos.Press ?? PressSettings.Usual,
+                Words = photos.Words ?? FrameWords.Usual,
+                Touch = photos.Touch ?? FrameTouch.Usual,
             },
             FilesBlock files => files with { Files = [.. files.Files.DistinctBy(f => f.File)] },
             IndexBlock index => index with { Albums = [.. index.Albums.Distinct()] },

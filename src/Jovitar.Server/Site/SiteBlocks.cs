@@ -133,6 +133,8 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
                 {
                     BarSet = photos.Bar,
                     Press = photos.Press,
+                    Words = photos.Words,
+                    Touch = photos.Touch,
                     AlbumPages = photos.Press.To == PressTo.Album ? await sources.AlbumPagesAsync(source, shown, reading.Seen, ct) : new Dictionary<PhotoId, string>(),
                 };
                 return new SitePhotosBlock(

@@ -14,9 +14,9 @@ namespace Jovitar.Server.Site;
 
 /// <summary>What else is told of a photo; empty where nothing is known.</summary>
 /// <param name="Link">An address of the photo's own.</param>
-public sealed record PhotoFacts(string Place, DateOnly? Taken, string Camera, string Licence, string Link, string Creator, string Copyright)
+public sealed record PhotoFacts(string Place, DateOnly? Taken, string Camera, string Licence, string Link, string Creator, string Copyright, string FileName)
 {
-    public static readonly PhotoFacts None = new("", null, "", "", "", "", "");
+    public static readonly PhotoFacts None = new("", null, "", "", "", "", "", "");
 }
 
 /// <summary>A photo as visitors have it.</summary>
@@ -35,7 +35,7 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
     public string Name => Title.Length > 0 ? Title : "Untitled photograph";
 
     /// <summary>What those read who cannot see it.</summary>
-    public string Words => Alt.Length > 0 ? Alt : Name;
+    public string Words => Alt.Length > 0 ? Alt : Caption.Length > 0 ? Caption : Name;
 }
 
 /// <summary>A cover in an index: a page, an album or a category, and what it opens.</summary>
@@ -74,6 +74,18 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// <summary>What a press on one does.</summary>
     public PressSettings Press { get; init; } = PressSettings.Usual;
 
+    /// <summary>What stands with each.</summary>
+    public FrameWords Words { get; init; } = FrameWords.Usual;
+
+    /// <summary>What becomes of one that is touched.</summary>
+    public FrameTouch Touch { get; init; } = FrameTouch.Usual;
+
+    /// <summary>Something else becomes of one that is touched than usual.</summary>
+    public bool IsTreated => Touch != FrameTouch.Usual;
+
+    /// <summary>How they stand on a device, with room for the words beneath them.</summary>
+    public LayoutSettings SettingsOn(Device device) => Layout.For(device) with { Under = Words.On(device).RoomUnder(Words.Second) };
+
     /// <summary>Where the albums are that photos stand in, as far as a press leads there.</summary>
     public IReadOnlyDictionary<PhotoId, string> AlbumPages { get; init; } = new Dictionary<PhotoId, string>();
 
@@ -109,7 +121,7 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// devices, and which buttons: a page that was opened before they changed has another.
     /// </summary>
     public string Mark => mark ??= Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
-        $"{Layout} {ByLot} {Handful} {Further} {Press.To} {Press.Sign} {Press.Save} {Press.Drawing} {string.Join(',', Press.Words)} {string.Join(' ', Layout.Large.Photos)}",
+        $"{Layout} {ByLot} {Handful} {Further} {Press.To} {Press.Sign} {Press.Save} {Press.Drawing} {string.Join(',', Press.Words)} {Words} {Touch} {string.Join(' ', Layout.Large.Photos)}",
         string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}")),
         string.Join(' ', Bar.Entries.Select(e => $"{e.Key} {e.Group} {e.Preset}")),
         Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];

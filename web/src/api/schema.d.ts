@@ -6464,6 +6464,7 @@ export interface components {
             /** @description A link of it leads to nothing that visitors can open. */
             leadsNowhere: boolean;
             over?: null | components["schemas"]["WordsOnGround"];
+            written?: null | components["schemas"]["WordsOnPhotos"];
         };
         /** @description One photo, which may stand for a whole album. */
         BlockPhotoBlock: {
@@ -6493,6 +6494,10 @@ export interface components {
             more: components["schemas"]["More"];
             /** @description What a press on one does. */
             press: components["schemas"]["PressSettings"];
+            /** @description What stands with each. */
+            words: components["schemas"]["FrameWords"];
+            /** @description What becomes of one that is touched. */
+            touch: components["schemas"]["FrameTouch"];
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
@@ -6963,6 +6968,11 @@ export interface components {
         DropRequest: {
             cause?: null | string;
         };
+        /**
+         * @description How photos enter as they come into view. Kept by name.
+         * @enum {unknown}
+         */
+        Entrance: "none" | "fade" | "rise" | "grow";
         /** @description Failed photos of one cause. */
         FailedPhotos: {
             sentence: string;
@@ -7110,6 +7120,20 @@ export interface components {
             says: string;
             /** @description It opens the photo. */
             opens: boolean;
+        };
+        /** @description What becomes of the photos of a block when they are touched, and how they enter. */
+        FrameTouch: {
+            desktop: components["schemas"]["TouchSet"];
+            tablet: null | components["schemas"]["TouchSet"];
+            phone: null | components["schemas"]["TouchSet"];
+        };
+        /** @description The words that stand with each photo of a block. */
+        FrameWords: {
+            first: null | components["schemas"]["PhotoWord"];
+            second: null | components["schemas"]["PhotoWord"];
+            desktop: components["schemas"]["WordsSet"];
+            tablet: null | components["schemas"]["WordsSet"];
+            phone: null | components["schemas"]["WordsSet"];
         };
         /** @description How strongly each colour counts in black and white. */
         GreysSaid: {
@@ -7984,7 +8008,7 @@ export interface components {
          * @description What is told of a photo. Kept by name.
          * @enum {unknown}
          */
-        PhotoWord: "title" | "caption" | "place" | "date" | "camera" | "credit" | "licence";
+        PhotoWord: "title" | "caption" | "place" | "date" | "camera" | "credit" | "licence" | "fileName";
         /** @description One photo with everything that is known of it. */
         Plate: {
             id: components["schemas"]["PhotoId"];
@@ -8440,6 +8464,8 @@ export interface components {
             facts: string;
             /** @description Whose it is, and what may be done with it. */
             credit: string;
+            /** @description The words that stand with it, two lines; empty where none do. */
+            lines: string[];
             /** @description What a press on it does. */
             press: components["schemas"]["FramePress"];
             /** @description Classes that keep its focus in view. */
@@ -8699,6 +8725,53 @@ export interface components {
         };
         /** @enum {unknown} */
         Told: "before" | "fileName" | "camera" | "album" | "title" | "caption" | "place" | "creator" | "credit" | "people" | "tags" | null;
+        /** @description What becomes of a photo while the pointer, a finger or the keyboard is on it, on a device; and how photos enter there. */
+        TouchSet: {
+            zoom: components["schemas"]["TouchZoom"];
+            /**
+             * Format: int32
+             * @description How much nearer, percent.
+             */
+            zoomBy: number;
+            tone: components["schemas"]["TouchTone"];
+            /**
+             * Format: int32
+             * @description How much lighter or darker, percent, or how much of the colours goes.
+             */
+            toneBy: number;
+            tint: components["schemas"]["TouchTint"];
+            /** @description As `#rrggbb`. */
+            tintColour: string;
+            /**
+             * Format: int32
+             * @description How much of the photo the tint hides where it is densest, percent.
+             */
+            tintBy: number;
+            /**
+             * Format: int32
+             * @description Within the photo's edges, CSS pixels; 0 for none.
+             */
+            border: number;
+            /** @description As `#rrggbb`. */
+            borderColour: string;
+            come: components["schemas"]["WordsCome"];
+            entrance: components["schemas"]["Entrance"];
+        };
+        /**
+         * @description What colour lies over a touched photo. Kept by name.
+         * @enum {unknown}
+         */
+        TouchTint: "none" | "even" | "gradient";
+        /**
+         * @description What becomes of the light and the colours of a touched photo. Kept by name.
+         * @enum {unknown}
+         */
+        TouchTone: "none" | "lighter" | "darker" | "toGrey" | "fromGrey";
+        /**
+         * @description Whether a touched photo comes nearer. Kept by name.
+         * @enum {unknown}
+         */
+        TouchZoom: "none" | "in" | "out";
         /** @description A photo's row of a table that is typed down. */
         TypedRow: {
             photo: components["schemas"]["PhotoId"];
@@ -8823,6 +8896,11 @@ export interface components {
          * @enum {unknown}
          */
         WordField: "title" | "caption" | "alt" | "credit" | "creator" | "copyright" | "licence" | "origin" | "place" | "link";
+        /**
+         * @description How words come over a touched photo. Kept by name.
+         * @enum {unknown}
+         */
+        WordsCome: "fade" | "rise" | "side";
         /** @description Words over a ground. */
         WordsOnGround: {
             /** @description What they are written in, as `#rrggbb`. */
@@ -8846,6 +8924,58 @@ export interface components {
              */
             veil: null | number;
         };
+        /** @description Words with the photos of a block that cannot be read well, on the device where they are worst. */
+        WordsOnPhotos: {
+            /** @description Phone, tablet or desktop. */
+            device: components["schemas"]["Device"];
+            /**
+             * Format: double
+             * @description Their contrast, 1 to 21.
+             */
+            ratio: number;
+            /**
+             * Format: double
+             * @description What is asked for.
+             */
+            wanted: number;
+            /** @description The nearest colour that is enough; null where none is. */
+            nearest: null | string;
+            /**
+             * Format: int32
+             * @description How much of the photo their ground must hide, percent, so that they can be read as they are; null where that does not help.
+             */
+            dense: null | number;
+        };
+        /** @description When words stand with the photos of a block on a device, and how they look. */
+        WordsSet: {
+            /** @description When the first line stands there. */
+            first: components["schemas"]["WordsWhen"];
+            /** @description When the second does. */
+            second: components["schemas"]["WordsWhen"];
+            size: components["schemas"]["WordsSize"];
+            align: components["schemas"]["BlockAlign"];
+            /** @description What they are written in, as `#rrggbb`; null for whatever reads well. */
+            colour: null | string;
+            /** @description What lies behind them, as `#rrggbb`; null for nothing beneath a photo, and for something dark over one. */
+            ground: null | string;
+            /**
+             * Format: int32
+             * @description How much of it hides the photo that they stand over, percent.
+             */
+            dense: number;
+            /**
+             * Format: int32
+             * @description Air about them, CSS pixels.
+             */
+            padding: number;
+            /** @description Over a photo they take all of it; else its foot. */
+            whole: boolean;
+        };
+        /**
+         * @description How large words stand with a photo.
+         * @enum {unknown}
+         */
+        WordsSize: "small" | "usual" | "large";
         /** @description What the words of several photos have in common. */
         WordsSummary: {
             /**
@@ -8882,6 +9012,11 @@ export interface components {
             /** @description The commonest that are not blank, the first before the others. */
             commonest: components["schemas"]["ValueCount"][];
         };
+        /**
+         * @description When a line of words stands with a photo among others. Kept by name.
+         * @enum {unknown}
+         */
+        WordsWhen: "never" | "under" | "touched" | "over" | "turned";
         /** @description Writes a word by a pattern; without parts it is cleared. */
         WriteSaid: {
             field: components["schemas"]["WordField"];

@@ -34,7 +34,7 @@ export class AlongWalk extends Walk {
     this.learn(view)
     for (const frame of this.frames.values()) {
       const link = before.get(frame.id)
-      if (link) this.links.set(frame.place, dress(link, frame))
+      if (link) this.links.set(frame.place, dress(link, frame, this.words))
     }
     this.stand()
     this.element.scrollTo({ left: 0, behavior: 'instant' })
@@ -65,7 +65,7 @@ export class AlongWalk extends Walk {
   private stand() {
     const added = document.createDocumentFragment()
     for (let frame = this.at(this.standing); frame; frame = this.at(this.standing)) {
-      const link = this.links.get(this.standing) ?? dress(make(false), frame)
+      const link = this.links.get(this.standing) ?? dress(make(), frame, this.words)
       this.links.set(this.standing, link)
       const picture = link.querySelector('img')
       if (picture) picture.sizes = this.sizeOf(frame.width / frame.height)

@@ -7,7 +7,7 @@ type Device = (typeof devices)[number]
 export const deviceNow = (): Device => (innerWidth < 600 ? 'phone' : innerWidth < 1024 ? 'tablet' : 'desktop')
 
 /** Of what the page says, once for all or of each device, what it says of this one. */
-export function saidOf(device: Device, said: string | undefined): number {
+export function saidOf(device: Device, said: string | undefined): string {
   const each = (said ?? '').split(',')
-  return Number(each[devices.indexOf(device)] ?? each[0])
+  return each[devices.indexOf(device)] ?? each[0] ?? ''
 }

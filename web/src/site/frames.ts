@@ -1,25 +1,24 @@
 import type { Api } from '../api/client'
+import { w } from '../words/site'
 
 export type Frame = Omit<Api['SiteFrame'], 'box'>
 
-/** Makes the link of a photo; in a list its words stand beside it. */
-export function make(withWords: boolean) {
+/** Makes the link of a photo. */
+export function make() {
   const link = document.createElement('a')
   link.className = 'frame'
   const picture = document.createElement('img')
   picture.decoding = 'async'
   picture.loading = 'lazy'
   link.append(picture)
-  if (withWords) {
-    const words = document.createElement('span')
-    words.className = 'frame-words'
-    link.append(words)
-  }
   return link
 }
 
-/** Gives a link a photo, or the same one at another place. */
-export function dress(link: HTMLAnchorElement, frame: Frame) {
+/**
+ * Gives a link a photo, or the same one at another place.
+ * @param words The places at it in which words stand, each with its lines.
+ */
+export function dress(link: HTMLAnchorElement, frame: Frame, words: readonly string[]) {
   const { press } = frame
   const leads = press.opens ? frame.href : press.href
   if (leads) link.href = leads
@@ -38,13 +37,11 @@ export function dress(link: HTMLAnchorElement, frame: Frame) {
   picture.height = frame.height
   picture.srcset = frame.sources
   picture.src = frame.source
-  picture.after(...signOf(press))
-  link
-    .querySelector('.frame-words')
-    ?.replaceChildren(
-      ...(frame.title ? [wordsIn('strong', frame.title)] : []),
-      ...(frame.caption ? [wordsIn('span', frame.caption)] : []),
-    )
+  const said = words.flatMap((place) => wordsAt(place, frame))
+  picture.after(...signOf(press), ...said)
+  // Where a press does nothing the keyboard comes to the words all the same.
+  if (!leads && said.length > 0) link.tabIndex = 0
+  if (said.some((place) => place.matches('.back'))) link.setAttribute('aria-description', w.turns)
   return link
 }
 
@@ -52,9 +49,7 @@ export function dress(link: HTMLAnchorElement, frame: Frame) {
 function signOf({ sign, says }: Frame['press']) {
   const made: Element[] = []
   if (says) {
-    const words = wordsIn('span', says)
-    words.className = 'unseen says'
-    made.push(words)
+    made.push(span('unseen says', says))
   }
   const known = sign && document.getElementById(sign)
   if (known) {
@@ -69,8 +64,22 @@ function signOf({ sign, says }: Frame['press']) {
   return made
 }
 
-function wordsIn(element: 'strong' | 'span', words: string) {
-  const made = document.createElement(element)
+/** The words of a photo at a place such as "over12": nothing where none of those lines says anything. */
+function wordsAt(place: string, { lines, alt }: Frame) {
+  const said = lines.flatMap((line, i) =>
+    line && place.includes(String(i + 1)) ? [span(i === 0 ? 'one' : 'two', line)] : [],
+  )
+  if (said.length === 0) return []
+  const made = span(`frame-words ${place.replace(/\d/g, '')}`, '')
+  // Who cannot see it is read those words anyway.
+  if (lines.every((line) => alt.includes(line))) made.setAttribute('aria-hidden', 'true')
+  made.append(...said)
+  return [made]
+}
+
+function span(name: string, words: string) {
+  const made = document.createElement('span')
+  made.className = name
   made.textContent = words
   return made
 }
@@ -92,6 +101,7 @@ export function read(link: HTMLAnchorElement, place: number): Frame {
     alt: picture?.alt ?? '',
     facts,
     credit,
+    lines: ['.one', '.two'].map((line) => link.querySelector(line)?.textContent ?? ''),
     press: {
       href: own ? link.getAttribute('href') : null,
       sign: link.querySelector('use')?.getAttribute('href')?.slice(1) ?? null,

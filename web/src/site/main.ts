@@ -1,6 +1,7 @@
 import './filter.css'
 import './site.css'
 import './frames.css'
+import './touch.css'
 import { AlongWalk } from './along'
 import { enhanceFilms } from './film'
 import { enhanceFilter } from './filter'
@@ -8,6 +9,7 @@ import { PlacedWalk } from './placed'
 import { enhanceSingle } from './single'
 import { enhanceSlides } from './slides'
 import { enhanceStrip } from './strip'
+import { enhanceTouch } from './touch'
 import { enhanceViewer } from './viewer'
 import { Walk } from './walk'
 
@@ -23,6 +25,7 @@ function walkOf(element: HTMLElement): Walk {
 
 const walks = [...document.querySelectorAll<HTMLElement>('[data-walk]')].map(walkOf)
 for (const walk of walks) {
+  enhanceTouch(walk.element)
   if (walk.element.dataset.mark) enhanceFilter(walk)
   else if (walk.isToBeDrawn) walk.drawOne().catch(() => walk.standAsItCame())
 }

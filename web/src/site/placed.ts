@@ -30,7 +30,7 @@ export class PlacedWalk extends Walk {
   private filling: Promise<void> | null = null
   private drawing = false
   private measured: { top: number; width: number } | null = null
-  private readonly withWords: boolean
+  private readonly isList: boolean
   /** Shows a choice that has a photo stand there. */
   onSeek: (choice: string) => Promise<unknown> = async () => {}
   /** The server has told what stands there. */
@@ -38,7 +38,7 @@ export class PlacedWalk extends Walk {
 
   constructor(element: HTMLElement) {
     super(element)
-    this.withWords = element.classList.contains('list')
+    this.isList = element.classList.contains('list')
     this.placed = this.asInThePage()
   }
 
@@ -95,7 +95,7 @@ export class PlacedWalk extends Walk {
     this.learn(view)
     for (const [place, frame] of this.frames) {
       const link = before.get(frame.id)
-      if (link) this.links.set(place, dress(link, frame))
+      if (link) this.links.set(place, dress(link, frame, this.words))
     }
     const stays = new Set(this.links.values())
     for (const link of before.values())
@@ -195,7 +195,7 @@ export class PlacedWalk extends Walk {
     const now = this.seen(0.1)
     const across = this.measure().width
     // In a list the style sheet says how wide pictures are.
-    const picture = this.withWords
+    const picture = this.isList
       ? Number.parseFloat(getComputedStyle(this.element).getPropertyValue('--picture')) || across
       : null
     const inView = (box: Box) => box.y + box.height >= now.top && box.y <= now.bottom
@@ -224,7 +224,7 @@ export class PlacedWalk extends Walk {
       const frame = this.frames.get(place)
       const box = this.boxes.get(place)
       if (!frame || !box || !(comes.has(place) || this.link(place))) continue
-      const link = this.links.get(place) ?? dress(make(this.withWords), frame)
+      const link = this.links.get(place) ?? dress(make(), frame, this.words)
       this.links.set(place, link)
       this.stand(link, box, Math.ceil(picture ?? (box.width / this.room().width) * across))
       if (!link.isConnected || (next && link.nextElementSibling !== next))

@@ -13,7 +13,16 @@ export function enhanceViewer(walks: readonly Walk[]) {
   for (const walk of walks)
     walk.element.addEventListener('click', (e) => {
       const link = e.target instanceof Element ? e.target.closest<HTMLAnchorElement>('a[data-id]') : null
-      if (!link || link.dataset.own || e.metaKey || e.ctrlKey || e.shiftKey || e.button !== 0) return
+      if (
+        !link ||
+        link.dataset.own ||
+        e.defaultPrevented ||
+        e.metaKey ||
+        e.ctrlKey ||
+        e.shiftKey ||
+        e.button !== 0
+      )
+        return
       e.preventDefault()
       void load().then(
         (viewer) => viewer.open(walk, Number(link.dataset.place)),

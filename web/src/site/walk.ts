@@ -28,12 +28,16 @@ export class Walk {
   private readonly differs: boolean
   private readonly address: string
 
+  /** The places at photos in which words stand, each with its lines. */
+  protected readonly words: readonly string[]
+
   constructor(readonly element: HTMLElement) {
     const data = element.dataset
     this.number = Number(data.walk)
+    this.words = data.words?.split(' ') ?? []
     this.address = data.view ?? ''
     this.differs = data.differs !== undefined
-    this.shown = saidOf(this.device, data.shown)
+    this.shown = Number(saidOf(this.device, data.shown))
     this.choice = this.choiceIn(location.href)
     const links = [...element.querySelectorAll<HTMLAnchorElement>('a[data-id]')]
     // The page numbers those of all devices; here are those of this one.
@@ -63,7 +67,7 @@ export class Walk {
 
   /** The place that the page begins with, from 0. */
   get from() {
-    return saidOf(this.device, this.element.dataset.from)
+    return Number(saidOf(this.device, this.element.dataset.from))
   }
 
   /** Other devices show other photos, and the window has become that of another one. */
@@ -186,7 +190,7 @@ export class Walk {
     this.learn(await this.ask({ at: 0, count: 1 }))
     const frame = this.at(0)
     if (!frame) return
-    const link = dress(make(false), frame)
+    const link = dress(make(), frame, this.words)
     const picture = link.querySelector('img')
     if (picture) picture.sizes = this.element.dataset.sizes ?? ''
     this.links.set(0, link)

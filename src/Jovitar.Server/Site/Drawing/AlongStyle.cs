@@ -35,6 +35,11 @@ public sealed class AlongStyle : LayoutStyle
             var frame = layout.Slides.Shape?.Shape() ?? StripLayout.Narrowest(shapes);
             var (height, widest) = layout.Kind == LayoutKind.Strip ? Strip(shapes, typical, width) : (FrameHeight(width / typical.Width, frame), width);
             bands.Add((most, height, widest / typical.Width * 100, places, frame));
+            if (WordsStyle.Of(view.Walk, device, width: null) is { Length: > 0 } words)
+            {
+                css.Append(CultureInfo.InvariantCulture, $"@media {query}{{{words}}}");
+            }
+
             if (layout.Kind == LayoutKind.Strip)
             {
                 var gap = layout.For(device).Gap;

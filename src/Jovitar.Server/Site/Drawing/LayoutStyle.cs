@@ -47,7 +47,7 @@ public abstract class LayoutStyle
     protected static string Hidden(int walk, int[] places) =>
         places.Contains(-1) ? $"{string.Join(',', places.Index().Where(p => p.Item < 0).Select(p => $"#w{walk}-{p.Index}"))}{{display:none}}" : "";
 
-    protected static string Number(double value, int digits) => Math.Round(value, digits).ToString(CultureInfo.InvariantCulture);
+    internal static string Number(double value, int digits) => Math.Round(value, digits).ToString(CultureInfo.InvariantCulture);
 }
 
 /// <summary>
@@ -70,7 +70,7 @@ public sealed class PlacedStyle : LayoutStyle
         {
             var width = place.Width(typical);
             var device = BlockLayout.DeviceOf(typical.Width);
-            var (settings, on, places) = (layout.For(device), view.On(device), view.PlacesOn(device));
+            var (settings, on, places) = (view.Walk.SettingsOn(device), view.On(device), view.PlacesOn(device));
             // A further page stands by itself; the first is the beginning of all, where they do not stand on pages.
             var standing = on.Stand(settings, width, byPage: view.From > 0 || view.Walk.More.By == MoreBy.Numbers);
             var boxes = standing.Boxes;
@@ -84,7 +84,7 @@ public sealed class PlacedStyle : LayoutStyle
             }
 
             var height = standing.Height;
-            css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#w{name}{{aspect-ratio:{Number(width, 2)}/{Number(height, 2)}}}");
+            css.Append(CultureInfo.InvariantCulture, $"@media {query}{{#w{name}{{aspect-ratio:{Number(width, 2)}/{Number(height, 2)}}}{WordsStyle.Of(view.Walk, device, width)}");
             if (layout.Kind == LayoutKind.List)
             {
                 css.Append(CultureInfo.InvariantCulture, $"#w{name}{{--picture:{Number(settings.SizeIn(width), 2)}px;--lines:{ListLayout.CaptionLines(boxes[0].Height)}}}");

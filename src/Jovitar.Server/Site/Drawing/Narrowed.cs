@@ -283,7 +283,7 @@ public sealed class Narrowed
 
     SiteView Laid(double width, double window, SitePart part)
     {
-        var standing = Stand(Walk.Layout.For(BlockLayout.DeviceOf(window)), width, byPage: Walk.More.By == MoreBy.Numbers);
+        var standing = Stand(Walk.SettingsOn(BlockLayout.DeviceOf(window)), width, byPage: Walk.More.By == MoreBy.Numbers);
         IReadOnlyList<Box> boxes = [.. standing.Boxes.Take(standing.Count)];
         var places = part.Of(Shown.Count, standing.First, boxes).Take(SitePart.Most + 1).ToArray();
         Box? BoxOf(int place) => place - standing.First is >= 0 and var n && n < boxes.Count ? boxes[n] : null;
@@ -297,6 +297,6 @@ public sealed class Narrowed
         var photo = At(place);
         return new SiteFrame(
             place, photo.Id, PhotoLink(photo), SiteAddress.Of(photo.Picture, Renditions.Sheet, draft), SiteAddress.Sources(photo, draft), photo.Width, photo.Height, photo.Title, photo.Caption, photo.Words,
-            PhotoLines.Facts(Walk, photo), PhotoLines.Credit(Walk, photo), FramePress.Of(Walk, photo), photo.FocusClass, at is { } box ? new SiteBox(Math.Round(box.X, 2), Math.Round(box.Y, 2), Math.Round(box.Width, 2), Math.Round(box.Height, 2)) : null);
+            PhotoLines.Facts(Walk, photo), PhotoLines.Credit(Walk, photo), WordsOfPhoto.Of(Walk, photo), FramePress.Of(Walk, photo), photo.FocusClass, at is { } box ? new SiteBox(Math.Round(box.X, 2), Math.Round(box.Y, 2), Math.Round(box.Width, 2), Math.Round(box.Height, 2)) : null);
     }
 }

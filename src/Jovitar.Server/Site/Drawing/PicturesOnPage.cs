@@ -148,7 +148,7 @@ internal static class PicturesOnPage
             return y + high + 52;
         }
 
-        var settings = layout.For(BlockLayout.DeviceOf(window.Width));
+        var settings = walk.SettingsOn(BlockLayout.DeviceOf(window.Width));
         var placed = settings.Place(shapes, width, large);
         for (var i = 0; i < placed.Boxes.Count; i++)
         {

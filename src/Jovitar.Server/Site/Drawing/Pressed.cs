@@ -37,12 +37,27 @@ public sealed record FramePress(string? Href, string? Sign, string Says, bool Op
 /// <summary>What is told of a photo in the viewer and on its own page.</summary>
 public static class PhotoLines
 {
+    static readonly PhotoWord[] OfFacts = [PhotoWord.Place, PhotoWord.Date, PhotoWord.Camera, PhotoWord.FileName], OfCredit = [PhotoWord.Credit, PhotoWord.Licence];
+
     /// <summary>Where and when it was taken and with what, as far as it is told and known.</summary>
-    public static string Facts(Walk walk, SitePhoto photo) => Line(walk,
-        (PhotoWord.Place, photo.Facts.Place), (PhotoWord.Date, photo.Facts.Taken is { } day ? SiteDates.Whole(day) : ""), (PhotoWord.Camera, photo.Facts.Camera));
+    public static string Facts(Walk walk, SitePhoto photo) => Line(OfFacts, walk, photo);
 
     /// <summary>Whose it is, and what may be done with it.</summary>
-    public static string Credit(Walk walk, SitePhoto photo) => Line(walk, (PhotoWord.Credit, photo.Credit), (PhotoWord.Licence, photo.Facts.Licence));
+    public static string Credit(Walk walk, SitePhoto photo) => Line(OfCredit, walk, photo);
 
-    static string Line(Walk walk, params (PhotoWord Word, string Says)[] all) => string.Join(" · ", all.Where(a => a.Says.Length > 0 && walk.Press.Words.Contains(a.Word)).Select(a => a.Says));
+    static string Line(PhotoWord[] words, Walk walk, SitePhoto photo) => string.Join(" · ", words.Where(walk.Press.Words.Contains).Select(w => Say(w, photo)).Where(s => s.Length > 0));
+
+    /// <summary>What a photo says of itself; empty where nothing is known.</summary>
+    public static string Say(PhotoWord word, SitePhoto photo) => word switch
+    {
+        PhotoWord.Title => photo.Title,
+        PhotoWord.Caption => photo.Caption,
+        PhotoWord.Place => photo.Facts.Place,
+        PhotoWord.Date => photo.Facts.Taken is { } day ? SiteDates.Whole(day) : "",
+        PhotoWord.Camera => photo.Facts.Camera,
+        PhotoWord.Credit => photo.Credit,
+        PhotoWord.Licence => photo.Facts.Licence,
+        PhotoWord.FileName => Path.GetFileNameWithoutExtension(photo.Facts.FileName),
+        _ => throw new ArgumentOutOfRangeException(nameof(word)),
+    };
 }

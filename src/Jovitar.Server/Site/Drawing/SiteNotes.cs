@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 
 namespace Jovitar.Server.Site.Drawing;
 
@@ -24,6 +25,46 @@ internal sealed record WordsOnGround(string Words, double Ratio, double Wanted, 
     }
 }
 
+/// <summary>Words with the photos of a block that cannot be read well, on the device where they are worst.</summary>
+/// <param name="Device">Phone, tablet or desktop.</param>
+/// <param name="Ratio">Their contrast, 1 to 21.</param>
+/// <param name="Wanted">What is asked for.</param>
+/// <param name="Nearest">The nearest colour that is enough; null where none is.</param>
+/// <param name="Dense">How much of the photo their ground must hide, percent, so that they can be read as they are; null where that does not help.</param>
+internal sealed record WordsOnPhotos(Device Device, double Ratio, double Wanted, string? Nearest, int? Dense)
+{
+    /// <param name="behind">The ground that the block stands on; null where nobody knows what lies behind each word.</param>
+    public static WordsOnPhotos? Of(Walk walk, Colour? behind)
+    {
+        if (walk.Layout.Kind == LayoutKind.List)
+        {
+            return null;
+        }
+
+        var worst = Enum.GetValues<Device>().Select(d => (Device: d, Set: walk.Words.On(d))).SelectMany(d => Ways(d.Set, behind).Select(w => (d.Device, w.Over, w.Dense))).Where(w => !w.Over.IsEnough).OrderBy(w => w.Over.Ratio).ThenByDescending(w => w.Device);
+        return worst.Select(w => new WordsOnPhotos(w.Device, Math.Floor(w.Over.Ratio * 10) / 10, w.Over.Wanted, w.Over.Nearest?.ToString(), w.Dense)).FirstOrDefault();
+    }
+
+    static IEnumerable<(WordsOver Over, int? Dense)> Ways(WordsSet set, Colour? behind)
+    {
+        if (set.IsOver())
+        {
+            yield return (set.OverPhotos(), set.LeastDense());
+        }
+
+        if (set.Has(WordsWhen.Turned))
+        {
+            yield return (set.OnGround(Colour.Ink), null);
+        }
+
+        // Without a colour of their own they are written as all words on that ground.
+        if (set.Has(WordsWhen.Under) && (set.Colour ?? set.Ground) is not null && (Colour.Parse(set.Ground) ?? behind) is { } ground)
+        {
+            yield return (set.OnGround(ground), null);
+        }
+    }
+}
+
 /// <summary>What the software notices of a block.</summary>
 /// <param name="Shows">How many photos or covers visitors find in it; null for blocks that have none.</param>
 /// <param name="Picture">The first of them.</param>
@@ -32,14 +73,16 @@ internal sealed record WordsOnGround(string Words, double Ratio, double Wanted, 
 /// <param name="WithoutWords">How many photos have no words for those who cannot see them.</param>
 /// <param name="LeadsNowhere">A link of it leads to nothing that visitors can open.</param>
 /// <param name="Over">How well words can be read over the ground that begins with it; null where none does.</param>
+/// <param name="Written">Words with its photos that cannot be read well; null where all can.</param>
 internal sealed record BlockNotes(
-    BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere, WordsOnGround? Over = null)
+    BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere, WordsOnGround? Over = null, WordsOnPhotos? Written = null)
 {
     const int MostNamed = 60;
 
-    public static BlockNotes? Of(SiteBlock block) => block switch
+    /// <param name="behind">The colour that it stands on; null where that is a photo.</param>
+    public static BlockNotes? Of(SiteBlock block, Colour? behind) => block switch
     {
-        SitePhotosBlock photos => Photos(photos),
+        SitePhotosBlock photos => Photos(photos) with { Written = WordsOnPhotos.Of(photos.Walk, behind) },
         SitePhotoBlock photo => Photo(photo),
         SiteCovers covers => Nothing(block) with { Shows = covers.Entries.Count, Picture = covers.Entries.Select(e => e.Cover?.Picture).FirstOrDefault(p => p is not null) },
         SiteFiles files => Nothing(block) with { Shows = files.Files.Count },
@@ -118,9 +161,12 @@ internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList
     public static PageNotes Of(SitePage page, SiteWeights weights)
     {
         var grounds = page.All.OfType<SiteBand>().ToDictionary(b => b.Id, b => WordsOnGround.Of(b.On));
+        // Of grounds within grounds the inner one.
+        var behind = page.All.OfType<SiteBand>().SelectMany(b => b.All.Select(i => (i.Id, b.On))).GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Last().On);
+        Colour? Behind(BlockId id) => behind.GetValueOrDefault(id) is not { } ground ? Colour.Paper : ground.Photo is null ? Colour.Parse(ground.Ground.Colour) : null;
         return new PageNotes(
             [
-                .. page.All.Where(b => b is not SiteBand).Select(b => (Notes: BlockNotes.Of(b), Over: grounds.GetValueOrDefault(b.Id), b.Id))
+                .. page.All.Where(b => b is not SiteBand).Select(b => (Notes: BlockNotes.Of(b, Behind(b.Id)), Over: grounds.GetValueOrDefault(b.Id), b.Id))
                     .Select(n => n.Over is null ? n.Notes : (n.Notes ?? BlockNotes.Nothing(n.Id)) with { Over = n.Over }).OfType<BlockNotes>(),
             ],
             weights.Of(page));

@@ -2,6 +2,7 @@ import { barWords } from './bar'
 import { blockWords } from './blocks'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
+import { frameWords } from './frames'
 import { groundWords } from './grounds'
 import { intakeWords } from './intake'
 import { menuWords } from './menu'
@@ -25,6 +26,7 @@ export const en = {
   ...pageWords,
   ...barWords,
   ...blockWords,
+  ...frameWords,
   ...groundWords,
   ...menuWords,
   ...pressWords,

@@ -40,6 +40,7 @@ export const pressWords = {
       camera: 'camera',
       credit: 'credit',
       licence: 'licence',
+      fileName: 'file name',
     },
     saveLabel: 'What visitors may save',
     save: 'Visitors may save',

@@ -18,5 +18,6 @@ export const siteWords = {
   copyLink: 'Copy link',
   copied: 'Copied',
   save: 'Save',
+  turns: 'Turns round first: press twice to go on.',
   failed: 'The photos could not be narrowed just now. Try again.',
 }

@@ -17,7 +17,7 @@ export function MarginNotes({
   notes: Api['BlockNotes']
   onSay: (block: Block) => void
 }) {
-  const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere, over } = notes
+  const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere, over, written } = notes
   const sayGround = (next: Partial<Api['Ground']>) =>
     onSay({ ...block, frame: { ...block.frame, ground: { ...block.frame.ground, ...next } } })
   const album =
@@ -56,16 +56,12 @@ export function MarginNotes({
             </Button>{' '}
           </>
         )}
-        {over.nearest && (
-          <Button look="word" onClick={() => sayGround({ words: over.nearest })}>
-            <span
-              aria-hidden
-              className="mr-1 inline-block size-3 border border-strong-line"
-              style={{ background: over.nearest }}
-            />
-            {w.ground.write(over.nearest)}
-          </Button>
-        )}
+        {over.nearest && <Write colour={over.nearest} onSay={(words) => sayGround({ words })} />}
+      </Note>
+    ),
+    block.kind === 'photos' && written && (
+      <Note key="written">
+        <Unreadable written={written} words={block.words} onSay={(words) => onSay({ ...block, words })} />
       </Note>
     ),
     withoutWords > 0 && (
@@ -98,6 +94,49 @@ function Note({ children }: { children: ReactNode }) {
       <span aria-hidden className="mt-[0.4em] block size-[7px] rotate-45 bg-plum" />
       <span>{children}</span>
     </li>
+  )
+}
+
+/** Offers a colour that can be read. */
+function Write({ colour, onSay }: { colour: string; onSay: (colour: string) => void }) {
+  return (
+    <Button look="word" onClick={() => onSay(colour)}>
+      <span
+        aria-hidden
+        className="mr-1 inline-block size-3 border border-strong-line"
+        style={{ background: colour }}
+      />
+      {w.ground.write(colour)}
+    </Button>
+  )
+}
+
+/** Words with the photos that cannot be read on a device, and what helps there. */
+function Unreadable({
+  written: { device, ratio, wanted, nearest, dense },
+  words,
+  onSay,
+}: {
+  written: Api['WordsOnPhotos']
+  words: Api['FrameWords']
+  onSay: (words: Api['FrameWords']) => void
+}) {
+  // What is not set apart there is set for a desktop.
+  const set = words[device]
+  const say = (next: Partial<Api['WordsSet']>) =>
+    onSay({ ...words, [set ? device : 'desktop']: { ...(set ?? words.desktop), ...next } })
+  return (
+    <>
+      {w.frames.weak(device, ratio, wanted)}{' '}
+      {dense !== null && (
+        <>
+          <Button look="word" onClick={() => say({ dense })}>
+            {w.frames.hide(dense)}
+          </Button>{' '}
+        </>
+      )}
+      {nearest && <Write colour={nearest} onSay={(colour) => say({ colour })} />}
+    </>
   )
 }
 

@@ -73,6 +73,7 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
         open={open}
         typing={typing.block}
         looking={looking}
+        hasPhotos={flat(draft.blocks).some((b) => b.kind === 'photos')}
         hasGrounds={flat(draft.blocks).some((b) => b.frame.ground.kind !== 'none')}
         onDraft={() => setLooking(null)}
         onLoaded={typing.loaded}

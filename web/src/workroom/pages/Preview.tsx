@@ -31,6 +31,7 @@ export function Preview({
   typing,
   looking,
   hasGrounds,
+  hasPhotos,
   onDraft,
   onLoaded,
   onPress,
@@ -46,6 +47,8 @@ export function Preview({
   looking: number | null
   /** Something lies behind blocks; it can be hidden while one types. */
   hasGrounds: boolean
+  /** Photos stand on it; they can be looked at as if they were touched. */
+  hasPhotos: boolean
   onDraft: () => void
   /** A version of the draft has taken its place in the frame. */
   onLoaded: () => void
@@ -54,6 +57,7 @@ export function Preview({
   const room = useRef<HTMLDivElement>(null)
   const [which, setWhich] = useState(0)
   const [bare, setBare] = useState(false)
+  const [touched, setTouched] = useState(false)
   const [box, setBox] = useState({ width: 900, height: 700 })
   // The version that is seen, and the one that is loaded behind it.
   const [seen, setSeen] = useState(version)
@@ -86,10 +90,13 @@ export function Preview({
   useEffect(() => outline(pageOf(seen), true), [outline, pageOf, seen])
 
   const dress = useCallback(
-    (document: Document | null) => document?.documentElement.classList.toggle('no-grounds', bare),
-    [bare],
+    (document: Document | null) => {
+      document?.documentElement.classList.toggle('no-grounds', bare)
+      document?.documentElement.classList.toggle('touched', touched)
+    },
+    [bare, touched],
   )
-  useEffect(() => void dress(pageOf(seen)), [dress, pageOf, seen])
+  useEffect(() => dress(pageOf(seen)), [dress, pageOf, seen])
 
   function loaded(v: number) {
     const arrived = pageOf(v)
@@ -143,8 +150,21 @@ export function Preview({
             {name} <span className="tabular-nums">{widths[i]}</span>
           </button>
         ))}
+        {hasPhotos && (
+          <button
+            type="button"
+            className="ml-auto text-quiet hover:text-ink"
+            onClick={() => setTouched(!touched)}
+          >
+            {touched ? w.frames.asUntouched : w.frames.asTouched}
+          </button>
+        )}
         {hasGrounds && (
-          <button type="button" className="ml-auto text-quiet hover:text-ink" onClick={() => setBare(!bare)}>
+          <button
+            type="button"
+            className={`${hasPhotos ? '' : 'ml-auto '}text-quiet hover:text-ink`}
+            onClick={() => setBare(!bare)}
+          >
             {bare ? w.ground.show : w.ground.hide}
           </button>
         )}

@@ -8,6 +8,9 @@ import type { Block, BlockOf } from './blocks'
 import { ContactSettings } from './ContactSettings'
 import { FilesSettings, SoundSettings } from './FileSettings'
 import { FrameFold } from './FrameFold'
+import { PressFold } from './frames/PressFold'
+import { TouchFold } from './frames/TouchFold'
+import { WordsFold } from './frames/WordsFold'
 import { GroundFold } from './GroundFold'
 import { IndexSettings } from './IndexSettings'
 import { LayoutFolds } from './LayoutFolds'
@@ -16,7 +19,6 @@ import { LinkSentence } from './LinkSentence'
 import { MoreFold } from './MoreFold'
 import { OnePhotoSettings } from './OnePhotoSettings'
 import { Says } from './Parts'
-import { PressFold } from './PressFold'
 import { SourceSentence } from './SourceSentence'
 import { VideoSettings } from './VideoSettings'
 import { HeadingSettings, TextSettings } from './WordsSettings'
@@ -120,6 +122,18 @@ function PhotosSettings({
           {block.layout.kind !== 'strip' && block.layout.kind !== 'slides' && (
             <MoreFold more={block.more} onSay={(more) => onSay({ ...block, more })} />
           )}
+          <WordsFold
+            words={block.words}
+            isList={block.layout.kind === 'list'}
+            onSay={(words) => onSay({ ...block, words })}
+          />
+          <TouchFold
+            touch={block.touch}
+            hasWordsOver={[block.words.desktop, block.words.tablet, block.words.phone].some(
+              (set) => set && [set.first, set.second].includes('touched'),
+            )}
+            onSay={(touch) => onSay({ ...block, touch })}
+          />
           <PressFold press={block.press} onSay={(press) => onSay({ ...block, press })} />
           <AbsentFold block={block} onSay={(absent) => onSay({ ...block, absent })} />
           {frame}

@@ -77,6 +77,44 @@ export const usualPress: Api['PressSettings'] = {
   save: 'nothing',
 }
 
+/** The words that stand with photos unless it is set otherwise; as in Core. */
+export const usualWords: Api['FrameWords'] = {
+  first: 'title',
+  second: 'caption',
+  desktop: {
+    first: 'never',
+    second: 'never',
+    size: 'usual',
+    align: 'left',
+    colour: null,
+    ground: null,
+    dense: 72,
+    padding: 8,
+    whole: false,
+  },
+  tablet: null,
+  phone: null,
+}
+
+/** What becomes of a photo that is touched unless it is set otherwise; as in Core. */
+export const usualTouch: Api['FrameTouch'] = {
+  desktop: {
+    zoom: 'none',
+    zoomBy: 6,
+    tone: 'lighter',
+    toneBy: 7,
+    tint: 'none',
+    tintColour: '#161616',
+    tintBy: 50,
+    border: 0,
+    borderColour: '#fafafa',
+    come: 'fade',
+    entrance: 'none',
+  },
+  tablet: null,
+  phone: null,
+}
+
 const newId = () => crypto.randomUUID()
 
 /** A new block as it begins. */
@@ -109,6 +147,8 @@ export function make(kind: BlockKind): Block {
         absent: noneAbsent,
         more: usualMore,
         press: usualPress,
+        words: usualWords,
+        touch: usualTouch,
       }
     case 'index':
       return {

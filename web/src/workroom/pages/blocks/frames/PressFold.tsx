@@ -1,14 +1,14 @@
 import { useRef, useState } from 'react'
-import type { Api } from '../../../api/client'
-import { Button } from '../../../kit/Button'
-import { WordSelect } from '../../../kit/WordSelect'
-import { w } from '../../../words'
-import { usualPress } from './blocks'
-import { Fold, Says, Toggle } from './Parts'
+import type { Api } from '../../../../api/client'
+import { Button } from '../../../../kit/Button'
+import { WordSelect } from '../../../../kit/WordSelect'
+import { w } from '../../../../words'
+import { usualPress } from '../blocks'
+import { Fold, Says, Toggle } from '../Parts'
 
 type Press = Api['PressSettings']
 
-const words = ['title', 'caption', 'place', 'date', 'camera', 'credit', 'licence'] as const
+const words = ['title', 'caption', 'place', 'date', 'camera', 'credit', 'licence', 'fileName'] as const
 /** A larger drawing is no sign, UTF-16 code units; as in Core. */
 const largest = 20_000
 
