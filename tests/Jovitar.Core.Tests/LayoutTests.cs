@@ -42,6 +42,23 @@ public sealed class LayoutTests
         }
     });
 
+    [Fact]
+    public void Room_beneath_photos_belongs_to_their_boxes_and_moves_nothing_else() =>
+        Gen.Select(Gen.OneOf(Gen.Const(LayoutKind.Rows), Gen.Const(LayoutKind.Columns), Gen.Const(LayoutKind.Grid)), Shape.Array[1, 60], Gen.Double[300, 1600], Gen.Int[0, 90]).Sample((kind, shapes, width, under) =>
+        {
+            var settings = new LayoutSettings(kind, 240, 6);
+            var (bare, roomy) = (settings.Place(shapes, width).Boxes, (settings with { Under = under }).Place(shapes, width).Boxes);
+            for (var i = 0; i < shapes.Length; i++)
+            {
+                // Columns may take a photo over to another one, where the room made that the shorter.
+                Assert.True(kind == LayoutKind.Columns || Math.Abs(bare[i].X - roomy[i].X) < 1e-6);
+                Assert.Equal(bare[i].Width, roomy[i].Width, 1e-6);
+                Assert.Equal(bare[i].Height + under, roomy[i].Height, 1e-6);
+                var above = roomy.Take(i).Where(b => b.Right > roomy[i].X + 1e-6 && b.X < roomy[i].Right - 1e-6 && b.Y < roomy[i].Y - 1e-6).Select(b => (double?)b.Bottom).Max();
+                Assert.Equal(above is { } bottom ? bottom + 6 : 0, roomy[i].Y, 1e-6);
+            }
+        });
+
     // The reference is brute force: all 2^(n-1) ways to break n photos into rows.
     [Fact]
     public void Rows_break_at_the_least_cost_of_all_ways_to_break() =>

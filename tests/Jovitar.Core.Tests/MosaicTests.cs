@@ -9,8 +9,8 @@ public sealed class MosaicTests
     static readonly Gen<double> Shape = Gen.OneOf(Gen.Const(1.5), Gen.Const(2 / 3.0), Gen.Const(1.0), Gen.Const(16 / 9.0), Gen.Double[0.3, 4]);
     static readonly Gen<(double Shape, bool Large)[]> Photos = Gen.Select(Shape, Gen.Int[0, 5].Select(n => n == 0)).Array[1, 80];
 
-    static Placed Place((double Shape, bool Large)[] photos, double width, double height, double gap) =>
-        MosaicLayout.Place([.. photos.Select(p => p.Shape)], [.. photos.Select(p => p.Large)], width, height, gap);
+    static Placed Place((double Shape, bool Large)[] photos, double width, double height, double gap, double under = 0) =>
+        MosaicLayout.Place([.. photos.Select(p => p.Shape)], [.. photos.Select(p => p.Large)], width, height, gap, under);
 
     /// <summary>What a placing costs, from its boxes alone.</summary>
     static double Cost((double Shape, bool Large)[] photos, Placed placed, double height, double gap) =>
@@ -18,14 +18,15 @@ public sealed class MosaicTests
 
     [Fact]
     public void A_mosaic_keeps_all_shapes_overlaps_nowhere_and_has_no_hole() =>
-        Gen.Select(Photos, Gen.Double[300, 2000], Gen.Double[80, 300], Gen.Double[0, 20]).Sample((photos, width, height, gap) =>
+        Gen.Select(Photos, Gen.Double[300, 2000], Gen.Double[80, 300], Gen.Double[0, 20], Gen.OneOf(Gen.Const(0.0), Gen.Double[10, 80])).Sample((photos, width, height, gap, under) =>
         {
-            var placed = Place(photos, width, height, gap);
+            var placed = Place(photos, width, height, gap, under);
             Assert.Equal(photos.Length, placed.Boxes.Count);
             for (var i = 0; i < photos.Length; i++)
             {
                 var box = placed.Boxes[i];
-                Assert.Equal(photos[i].Shape, box.Width / box.Height, 1e-6);
+                // Room for words beneath a photo belongs to its box.
+                Assert.Equal(photos[i].Shape, box.Width / (box.Height - under), 1e-6);
                 Assert.True(box.X > -1e-6 && box.Right < width + 1e-4 && box.Y > -1e-6 && box.Bottom < placed.Height + 1e-4, "within the block");
                 for (var j = 0; j < i; j++)
                 {

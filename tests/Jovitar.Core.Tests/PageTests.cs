@@ -103,12 +103,14 @@ public sealed class PageTests
     [Fact]
     public void Of_photos_only_what_is_set_differently_is_named()
     {
-        PhotosBlock Photos(BlockLayout layout, int? most) => new(Id(1), BlockFrame.Usual, PhotosSource.Of(Regatta) with { Most = most }, layout, BarSettings.Of([Winter], []), Absent.None, More.Usual, PressSettings.Usual);
+        PhotosBlock Photos(BlockLayout layout, int? most) => PhotosBlock.Of(Id(1), PhotosSource.Of(Regatta) with { Most = most }, layout) with { Bar = BarSettings.Of([Winter], []) };
         string[] Parts(PhotosBlock after) => [.. PageDifference.Of(Page("One", Photos(Mosaic(), null)), Page("One", after)).Lines(Page("One", Photos(Mosaic(), null))).SelectMany(l => l.Parts)];
         BlockLayout Mosaic() => BlockLayout.Usual with { Kind = LayoutKind.Mosaic, Large = new MosaicLarge(LargeBy.Chosen, [Pier]) };
         Assert.Empty(Parts(Photos(Mosaic(), null)));
         Assert.Equal(["which photos"], Parts(Photos(Mosaic(), 5)));
         Assert.Equal(["the layout"], Parts(Photos(BlockLayout.Usual, null)));
+        Assert.Equal(["the words with the photos"], Parts(Photos(Mosaic(), null) with { Words = FrameWords.Usual with { First = PhotoWord.Place } }));
+        Assert.Equal(["what a touch does"], Parts(Photos(Mosaic(), null) with { Touch = FrameTouch.Usual with { Phone = TouchSet.Usual } }));
     }
 
     [Fact]
@@ -133,7 +135,7 @@ public sealed class PageTests
     public void Albums_and_picked_photos_are_shown_and_what_gathers_links_or_narrows_only_names()
     {
         var source = PhotosSource.Of(Regatta);
-        PhotosBlock Photos(int n, PhotosSource from) => new(Id(n), BlockFrame.Usual, from, BlockLayout.Usual, BarSettings.Of([Winter], []), Absent.None, More.Usual, PressSettings.Usual);
+        PhotosBlock Photos(int n, PhotosSource from) => PhotosBlock.Of(Id(n), from, BlockLayout.Usual) with { Bar = BarSettings.Of([Winter], []) };
         (ThingKind, Guid, bool)[] Things(params IReadOnlyList<Block> blocks) => [.. Page("One", blocks).Things().Select(t => (t.Kind, t.Thing, t.Shows))];
         Assert.Equal([(ThingKind.Album, Regatta.Value, true), (ThingKind.Category, Winter.Value, false)], Things(Photos(1, source)));
         Assert.Equal([(ThingKind.Photo, Pier.Value, true), (ThingKind.Category, Winter.Value, false)], Things(Photos(1, source with { Kind = SourceKind.Picked, Photos = [Pier] })));

@@ -16,15 +16,26 @@ internal static class Drafts
 
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
     public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false) =>
-        new { schema = 8, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+        new { schema = 9, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 
     public static Dictionary<string, object?> Photos(string album, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3) =>
         Photos(Source("albums", albums: [album]), categories, tags, size, number);
 
-    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null, object? bar = null, object? more = null, object? press = null) =>
-        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent(), more = more ?? new { by = "scrolling", step = 60 }, press = press ?? Press() });
+    public static Dictionary<string, object?> Photos(object source, IEnumerable<string>? categories = null, IEnumerable<string>? tags = null, int size = 240, int number = 3, object? layout = null, object? absent = null, object? bar = null, object? more = null, object? press = null, object? words = null, object? touch = null) =>
+        Block("photos", number, new { source, layout = layout ?? Layout("rows", size), bar = bar ?? Bar([Group([.. (categories ?? []).Select(c => Button("category", c, beneath: true))]), Group([.. (tags ?? []).Select(t => Button("tag", t))])]), absent = absent ?? Absent(), more = more ?? new { by = "scrolling", step = 60 }, press = press ?? Press(), words = words ?? Words(), touch = touch ?? Touch() });
+
+    /// <summary>The words with photos.</summary>
+    public static object Words(string? first = "title", string? second = "caption", object? desktop = null, object? tablet = null, object? phone = null) => new { first, second, desktop = desktop ?? Set(), tablet, phone };
+
+    /// <summary>When words stand with photos on a device, and how they look.</summary>
+    public static object Set(string first = "never", string second = "never", string size = "usual", string? colour = null, string? ground = null, int dense = 72, int padding = 8, bool whole = false) =>
+        new { first, second, size, align = "left", colour, ground, dense, padding, whole };
+
+    /// <summary>What becomes of photos that are touched.</summary>
+    public static object Touch(string zoom = "none", string tone = "lighter", string tint = "none", string tintColour = "#161616", int border = 0, string come = "fade", string entrance = "none", object? phone = null) =>
+        new { desktop = new { zoom, zoomBy = 6, tone, toneBy = 7, tint, tintColour, tintBy = 50, border, borderColour = "#fafafa", come, entrance }, tablet = (object?)null, phone };
 
     /// <summary>What a press on a photo does.</summary>
     public static object Press(string to = "viewer", string sign = "never", string drawing = "", IEnumerable<string>? words = null, string save = "nothing") =>

@@ -69,13 +69,16 @@ public sealed record WordsSet(WordsWhen First, WordsWhen Second, WordsSize Size,
         return lines == 0 ? 0 : (lines * Letters() * LineHeight) + (Ground is null ? Padding : 2 * Padding);
     }
 
+    /// <summary>Whatever a photo may show, in greys: what reads over the darkest and the lightest need not read over one between.</summary>
+    static readonly Colour[] Greys = [.. Enumerable.Range(0, 18).Select(i => (byte)(i * 15)).Select(g => new Colour(g, g, g))];
+
     /// <summary>What words over a photo are written in, over whatever the photo shows, from black to white.</summary>
     public WordsOver OverPhotos() => OverPhotos(Dense);
 
     WordsOver OverPhotos(int dense)
     {
         var ground = Pages.Colour.Parse(Ground) ?? Pages.Colour.Ink;
-        return WordsOver.OverColours(Pages.Colour.Parse(Colour), [.. new Colour[] { new(0, 0, 0), new(255, 255, 255) }.Select(c => ground.Over(c, dense / 100.0))], WordsOver.Usual);
+        return WordsOver.OverColours(Pages.Colour.Parse(Colour), [.. Greys.Select(g => ground.Over(g, dense / 100.0))], WordsOver.Usual);
     }
 
     /// <summary>Where words over photos cannot be read: how dense their ground must be at least, percent; null where they can, and where no ground is enough.</summary>
