@@ -24,6 +24,7 @@ using Jovitar.Server.Site;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Taxonomy;
+using Jovitar.Server.Themes;
 using Jovitar.Server.Visits;
 using Jovitar.Server.Verify;
 using Microsoft.AspNetCore.ResponseCompression;
@@ -93,6 +94,7 @@ builder.Services.AddSingleton<PageStore>();
 builder.Services.AddSingleton<KeptSettingsStore>();
 builder.Services.AddSingleton<VersionStore>();
 builder.Services.AddSingleton<MenuStore>();
+builder.Services.AddSingleton<ThemeStore>();
 builder.Services.AddSingleton<SiteLinks>();
 builder.Services.AddSingleton<SiteBars>();
 builder.Services.AddSingleton<SiteSources>();
@@ -229,6 +231,7 @@ api.MapPages();
 api.MapFound();
 api.MapKeptSettings();
 api.MapMenu();
+api.MapThemes();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {
     app.MapGet(address, (HttpContext http, SiteAssets assets) =>

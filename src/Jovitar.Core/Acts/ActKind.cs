@@ -74,6 +74,12 @@ public enum ActKind
 
     /// <summary>The site's menu was changed.</summary>
     Menu,
+
+    /// <summary>How the site is to look was changed.</summary>
+    Theme,
+
+    /// <summary>Visitors have the site as it was to look.</summary>
+    PublishedTheme,
     Attached,
     Detached,
 
@@ -102,7 +108,7 @@ public static class ActKinds
     public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
-    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu;
+    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu or ActKind.Theme;
 
     /// <summary>How long apart such changes may lie.</summary>
     public static readonly TimeSpan OneGo = TimeSpan.FromMinutes(10);

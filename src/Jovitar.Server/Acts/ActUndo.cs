@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu"];
+    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -50,6 +50,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["narrowing"] = "t.name",
         ["kept_settings"] = "t.name",
         ["menu"] = "'the menu'",
+        ["theme"] = "'the look'",
     };
 
     /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>
@@ -256,7 +257,7 @@ internal sealed class ActUndo(ActRunner acts)
     static IEnumerable<string> Version(string kind) => kind switch
     {
         "photo" or "album" or "category" or "narrowing" => ["version = t.version + 1"],
-        "page" or "menu" => ["edited = t.edited + 1"],
+        "page" or "menu" or "theme" => ["edited = t.edited + 1"],
         _ => [],
     };
 

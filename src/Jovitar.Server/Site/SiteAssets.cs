@@ -2,12 +2,16 @@ using System.IO.Compression;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Server.Site;
 
 /// <summary>The names that the build gave to scripts and styles, from its manifest.</summary>
 public sealed class SiteAssets
 {
+    /// <summary>Of each family the file with the letters of western languages.</summary>
+    readonly string[] fonts;
+
     public SiteAssets(IWebHostEnvironment environment)
     {
         var path = Path.Combine(environment.WebRootPath ?? "", "assets", ".vite", "manifest.json");
@@ -20,9 +24,9 @@ public sealed class SiteAssets
         using var manifest = JsonDocument.Parse(bytes);
         Version = Convert.ToHexStringLower(SHA256.HashData(bytes))[..8];
         (SiteScript, SiteStyles) = Entry(manifest.RootElement, "src/site/main.ts");
-        SiteFonts = [.. manifest.RootElement.GetProperty("src/site/main.ts").GetProperty("assets").EnumerateArray().Select(a => $"/assets/{a.GetString()}").Where(a => a.Contains("-latin-wght-", StringComparison.Ordinal))];
+        fonts = [.. manifest.RootElement.GetProperty("src/site/main.ts").GetProperty("assets").EnumerateArray().Select(a => $"/assets/{a.GetString()}").Where(a => a.Contains("-latin-wght-", StringComparison.Ordinal))];
         // Fonts are compressed already.
-        SiteBytes = SiteFonts.Sum(f => Read(environment, f).LongLength) + SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
+        SiteBytes = FontsOf(Look.Of(ThemeName.Catalogue)).Sum(f => Read(environment, f).LongLength) + SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
         (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
     }
 
@@ -33,10 +37,11 @@ public sealed class SiteAssets
 
     public IReadOnlyList<string> SiteStyles { get; }
 
-    /// <summary>The fonts that every page of the site needs at once.</summary>
-    public IReadOnlyList<string> SiteFonts { get; }
+    /// <summary>The fonts that every page of a site with a look needs at once.</summary>
+    public IEnumerable<string> FontsOf(Look look) =>
+        new[] { look.Headings, look.Words }.Distinct().Select(f => fonts.FirstOrDefault(a => a.StartsWith($"/assets/{f.Face().Slug}-", StringComparison.Ordinal))).OfType<string>();
 
-    /// <summary>Bytes of the script, the styles and the fonts that a visitor's first page needs, compressed.</summary>
+    /// <summary>Bytes of the script, the styles and the fonts that a visitor's first page needs, compressed; the fonts are those of the plain theme.</summary>
     public long SiteBytes { get; }
 
     public string WorkroomScript { get; }

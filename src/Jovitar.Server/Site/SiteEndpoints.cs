@@ -8,6 +8,7 @@ using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Finding;
+using Jovitar.Server.Themes;
 using Jovitar.Server.Visits;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -133,12 +134,14 @@ internal static class SiteEndpoints
         return await door.FindAsync(kind, address, ct) is { } version ? Answer(await door.Renderer.ModelAsync(version, ct), asked, http, null) : Problems.Gone("page");
     }
 
-    static async Task Draft(PageId page, int? version, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
+    /// <param name="look">"draft" for the page as the theme's draft has it.</param>
+    static async Task Draft(PageId page, int? version, string? look, HttpContext http, SiteStore store, SiteRenderer renderer, ThemeStore themes, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
         if ((version is { } number ? await store.VersionAsync(page, number, ct) : await store.PageAsync(page, draft: true, ct)) is { } model)
         {
-            await SendAsync(http, await renderer.PageAsync(new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), root: null, ct), ct);
+            var drawn = new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true);
+            await SendAsync(http, await renderer.PageAsync(drawn, root: null, ct, look == "draft" ? (await themes.ReadAsync(ct)).Draft.Look() : null), ct);
         }
         else
         {

@@ -5992,6 +5992,133 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/theme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the site looks, as a draft */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SiteTheme"];
+                    };
+                };
+            };
+        };
+        /** Changes how the site is to look; visitors have it when it is published */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Theme"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ThemeWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/theme/publishing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Visitors have the site as the draft looks */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ThemeWritten"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -6696,6 +6823,22 @@ export interface components {
             taken?: null | components["schemas"]["TakenSaid"];
             people?: null | components["schemas"]["PeopleSaid"];
         };
+        /**
+         * @description How what can be chosen looks, such as the buttons of a filter bar. Kept by name.
+         * @enum {unknown}
+         */
+        ChoiceShape: "line" | "box" | "pill";
+        /** @description How round the corners of photos are, CSS pixels each. */
+        Corners: {
+            /** Format: int32 */
+            topLeft: number;
+            /** Format: int32 */
+            topRight: number;
+            /** Format: int32 */
+            bottomRight: number;
+            /** Format: int32 */
+            bottomLeft: number;
+        };
         /** @description A photo to be corrected. */
         CorrectionPlate: {
             photo: components["schemas"]["PhotoId"];
@@ -7202,6 +7345,31 @@ export interface components {
          * @enum {unknown}
          */
         HeadingSize: "large" | "middle" | "small";
+        /** @description How headings are set. */
+        HeadingStyle: {
+            /**
+             * Format: int32
+             * @description As type counts it, 100 to 900.
+             */
+            weight: number;
+            /**
+             * Format: double
+             * @description Between letters, in letter heights.
+             */
+            spacing: number;
+            /**
+             * Format: double
+             * @description How large they are against those of the plain theme.
+             */
+            scale: number;
+            /** @description In capitals. */
+            capitals: boolean;
+        };
+        /**
+         * @description How the site's head stands. Kept by name.
+         * @enum {unknown}
+         */
+        HeadPlace: "sides" | "middle" | "above";
         /** @description Photos held out of an album. */
         HeldOut: {
             /** Format: int32 */
@@ -7523,6 +7691,23 @@ export interface components {
             /** @description Of an address. */
             address: string;
         };
+        /** @description All that a theme says, with nothing left open. */
+        Look: {
+            scheme: components["schemas"]["Scheme"];
+            light: components["schemas"]["Palette"];
+            dark: components["schemas"]["Palette"];
+            headings: components["schemas"]["TypeFamily"];
+            words: components["schemas"]["TypeFamily"];
+            heading: components["schemas"]["HeadingStyle"];
+            corners: components["schemas"]["Corners"];
+            choices: components["schemas"]["ChoiceShape"];
+            head: components["schemas"]["HeadPlace"];
+            /**
+             * Format: int32
+             * @description Of lines between things, CSS pixels.
+             */
+            lineWidth: number;
+        };
         MadeCategory: {
             id: components["schemas"]["CategoryId"];
         };
@@ -7728,6 +7913,18 @@ export interface components {
              */
             plannedAt: null | string;
         };
+        /** @description How the site looks, as staff have it. */
+        OpenedTheme: {
+            /** @description What they work on. */
+            draft: components["schemas"]["Theme"];
+            /** @description Visitors have the site like that. */
+            isPublished: boolean;
+            /**
+             * Format: int64
+             * @description Counts the edits; expected by the next write.
+             */
+            edited: number;
+        };
         /** @description An upload that has begun and not ended. */
         OpenUpload: {
             id: components["schemas"]["UploadId"];
@@ -7879,6 +8076,45 @@ export interface components {
             page: components["schemas"]["OpenedPage"];
             done: components["schemas"]["Done"];
         };
+        /** @description The colours of the published site, each as `#rrggbb`. */
+        Palette: {
+            /** @description What everything stands on. */
+            ground: string;
+            /** @description What words are written in. */
+            text: string;
+            /** @description Buttons, what is chosen, where the keyboard is. */
+            accent: string;
+            /** @description Lines between things. */
+            line: string;
+        };
+        /** @description Colours that are other than those of the theme; null for as in the theme. */
+        PaletteChange: {
+            ground: null | string;
+            text: null | string;
+            accent: null | string;
+            line: null | string;
+        };
+        /** @description A colour that cannot be read well on its ground. */
+        PaletteFault: {
+            part: components["schemas"]["PalettePart"];
+            /**
+             * Format: double
+             * @description Its contrast, 1 to 21.
+             */
+            ratio: number;
+            /**
+             * Format: double
+             * @description What is asked for.
+             */
+            wanted: number;
+            /** @description The nearest colour that is enough; null where none is. */
+            nearest: null | string;
+        };
+        /**
+         * @description A part of a palette that is read or seen on its ground.
+         * @enum {unknown}
+         */
+        PalettePart: "text" | "accent";
         /**
          * @description What a part of a narrowing speaks of.
          * @enum {unknown}
@@ -8296,6 +8532,11 @@ export interface components {
             source: string;
         };
         /**
+         * @description When the site is light and when dark. Kept by name.
+         * @enum {unknown}
+         */
+        Scheme: "light" | "dark" | "device";
+        /**
          * @description What of a photo visitors' words are looked for in. Kept by name.
          * @enum {unknown}
          */
@@ -8422,6 +8663,11 @@ export interface components {
             /** @description Only what this camera took; null for all. */
             camera?: null | string;
         };
+        /** @description A theme of those that ship, with all that it says. */
+        ShippedTheme: {
+            name: components["schemas"]["ThemeName"];
+            look: components["schemas"]["Look"];
+        };
         SignIn: {
             email: string;
             password: string;
@@ -8471,6 +8717,16 @@ export interface components {
             /** @description Classes that keep its focus in view. */
             focus: null | string;
             box: null | components["schemas"]["SiteBox"];
+        };
+        /** @description How the site looks. */
+        SiteTheme: {
+            /** @description What comes of the draft. */
+            look: components["schemas"]["Look"];
+            /** @description What of it cannot be read well where visitors may see it. */
+            unreadable: components["schemas"]["Unreadable"][];
+            /** @description The themes there are. */
+            shipped: components["schemas"]["ShippedTheme"][];
+            opened: components["schemas"]["OpenedTheme"];
         };
         /** @description What the visitors' script needs to show another choice, another width or another part of many photos. */
         SiteView: {
@@ -8717,6 +8973,28 @@ export interface components {
         Taxonomies: {
             categories: components["schemas"]["CategoryLine"][];
         };
+        /** @description How the site looks: one of the themes, and what is set otherwise; what is null is as in the theme. */
+        Theme: {
+            name: components["schemas"]["ThemeName"];
+            scheme: null | components["schemas"]["Scheme"];
+            light: components["schemas"]["PaletteChange"];
+            dark: components["schemas"]["PaletteChange"];
+            headings: null | components["schemas"]["TypeFamily"];
+            words: null | components["schemas"]["TypeFamily"];
+            corners: null | components["schemas"]["Corners"];
+            choices: null | components["schemas"]["ChoiceShape"];
+            head: null | components["schemas"]["HeadPlace"];
+        };
+        /**
+         * @description The themes that ship with the application. Kept by name.
+         * @enum {unknown}
+         */
+        ThemeName: "catalogue" | "chapbook" | "bench" | "lantern" | "sailcloth" | "ledger";
+        /** @description The theme as it is after a write, and what the write came to. */
+        ThemeWritten: {
+            theme: components["schemas"]["SiteTheme"];
+            done: components["schemas"]["Done"];
+        };
         /** @description A thing by its kind and id. */
         ThingKey: {
             kind: string;
@@ -8788,6 +9066,11 @@ export interface components {
         TypedRows: {
             rows: components["schemas"]["TypedRow"][];
         };
+        /**
+         * @description The type families that ship with the application, all under the SIL Open Font License 1.1. Kept by name.
+         * @enum {unknown}
+         */
+        TypeFamily: "bricolage" | "instrument" | "archivo" | "spaceGrotesk" | "unbounded" | "fraunces" | "literata" | "jetBrainsMono" | "caveat";
         /** @description What was taken back, and what was left alone because it was changed since. */
         UndoAnswer: {
             done: components["schemas"]["Done"];
@@ -8800,6 +9083,12 @@ export interface components {
             left: components["schemas"]["LeftAlone"][];
             /** Format: int32 */
             leftCount: number;
+        };
+        /** @description A colour that cannot be read well. */
+        Unreadable: {
+            /** @description Where the site is dark. */
+            dark: boolean;
+            fault: components["schemas"]["PaletteFault"];
         };
         /**
          * Format: uuid

@@ -1,3 +1,4 @@
+import './fonts.css'
 import './filter.css'
 import './site.css'
 import './frames.css'

@@ -39,6 +39,7 @@ import { sorts } from './sheet/useSheet'
 import { AccountStation } from './shell/AccountStation'
 import { Frame } from './shell/Frame'
 import { TagsStation } from './tags/TagsStation'
+import { LookStation } from './themes/LookStation'
 
 const said = z.string().optional().catch(undefined)
 
@@ -119,6 +120,7 @@ const routes = [
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages', component: PagesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/menu', component: MenuStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
 ]
 

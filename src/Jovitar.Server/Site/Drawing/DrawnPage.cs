@@ -1,8 +1,7 @@
 using System.Globalization;
-using System.Security.Cryptography;
-using System.Text;
 using Jovitar.Core;
 using Jovitar.Core.Pages;
+using Jovitar.Server.Access;
 
 namespace Jovitar.Server.Site.Drawing;
 
@@ -66,7 +65,7 @@ public sealed class DrawnPage
     public IReadOnlyList<string> Elsewhere => [.. Page.All.OfType<SiteVideo>().Select(v => v.Elsewhere).OfType<Uri>().Select(u => u.IsDefaultPort ? $"https://{u.IdnHost}" : $"https://{u.IdnHost}:{u.Port}").Distinct()];
 
     /// <summary>The sources that a Content-Security-Policy must name for the sheets (CSP level 3, hash-source).</summary>
-    public string CspSources => string.Join(' ', new[] { Css, Without }.Where(s => s.Length > 0).Select(s => $"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(s)))}'"));
+    public string CspSources => string.Join(' ', new[] { Css, Without }.Where(s => s.Length > 0).Select(Security.StyleSource));
 
     public Narrowed View(Walk walk) => walks[walk.Number].View;
 

@@ -1,9 +1,11 @@
 using System.IO.Compression;
 using System.Text;
 using Jovitar.Core;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing.Components;
+using Jovitar.Server.Themes;
 using Microsoft.AspNetCore.Components;
 using Microsoft.AspNetCore.Components.Web;
 using Microsoft.Extensions.Caching.Memory;
@@ -14,7 +16,7 @@ namespace Jovitar.Server.Site.Drawing;
 internal sealed record Rendered(byte[] Html, byte[] Brotli, string Policy);
 
 /// <summary>Makes visitors' HTML, and keeps it for as long as its version stands.</summary>
-internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteIndexStore indexes, SiteLinks links, SettingsStore settings, SiteAssets assets) : IDisposable
+internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteIndexStore indexes, SiteLinks links, SettingsStore settings, ThemeStore themes, SiteAssets assets) : IDisposable
 {
     /// <summary>Bytes of pages and models that are kept at most.</summary>
     const long MostKept = 96L * 1024 * 1024;
@@ -97,14 +99,15 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
     /// <summary>A page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
-    public Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct) =>
-        RenderAsync<PageView>(Security.ContentPolicy(page.CspSources, page.Elsewhere), root is null ? null : site => Told.Of(root, page.Page, site.Title), ct, ("Page", page));
+    /// <param name="look">Another one than visitors have; null for that.</param>
+    public Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct, Look? look = null) =>
+        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, ct, ("Page", page));
 
     /// <summary>A photo's own page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, CancellationToken ct) =>
         RenderAsync<PhotoPage>(
-            Security.ContentPolicy(), root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
+            "", [], root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), null, ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
     public async Task<Rendered> StartPageAsync(string version, Uri root, CancellationToken ct)
@@ -116,14 +119,17 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         var entries = await indexes.StartAsync(ct);
         var picture = entries.Select(e => e.Cover).OfType<SitePhoto>().FirstOrDefault();
-        rendered = await RenderAsync<StartPage>(Security.ContentPolicy(), site => Told.Of(root, site.Title, site.Tagline, picture), ct, ("Entries", entries));
+        rendered = await RenderAsync<StartPage>("", [], site => Told.Of(root, site.Title, site.Tagline, picture), null, ct, ("Entries", entries));
         return kept.Set(("start", version, root), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
-    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>(Security.ContentPolicy(), null, ct);
+    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, ct);
 
+    /// <param name="styles">What a Content-Security-Policy must name for the page's own style sheets.</param>
+    /// <param name="elsewhere">Where its videos lie.</param>
     /// <param name="tells">What the page tells of itself; null for nothing.</param>
-    async Task<Rendered> RenderAsync<TComponent>(string policy, Func<SiteSettings, Told>? tells, CancellationToken ct, params (string Name, object? Value)[] parameters)
+    /// <param name="look">Another one than visitors have; null for that.</param>
+    async Task<Rendered> RenderAsync<TComponent>(string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, CancellationToken ct, params (string Name, object? Value)[] parameters)
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
@@ -134,6 +140,8 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             all["Told"] = tells(site);
         }
 
+        var theme = look is null ? await ThemeAsync(site.Version, ct) : new ThemeStyle(look);
+        all["Theme"] = theme;
         all["Built"] = assets;
         all["Menu"] = await MenuAsync(site.Version, ct);
         await using var renderer = new HtmlRenderer(services, logs);
@@ -145,7 +153,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             await brotli.WriteAsync(bytes, ct);
         }
 
-        return new Rendered(bytes, small.ToArray(), policy);
+        return new Rendered(bytes, small.ToArray(), Security.ContentPolicy($"{Security.StyleSource(theme.Css)} {styles}", elsewhere));
     }
 
     /// <summary>The menu; whatever changes in it, or of what it leads to, is another version of the site.</summary>
@@ -153,6 +161,12 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         kept.TryGetValue(("menu", version), out IReadOnlyList<SiteMenuEntry>? menu)
             ? menu!
             : kept.Set(("menu", version), await links.MenuAsync(ct), new MemoryCacheEntryOptions { Size = 10_000, SlidingExpiration = TimeSpan.FromMinutes(30) });
+
+    /// <summary>How the site looks; another look is another version of the site.</summary>
+    async Task<ThemeStyle> ThemeAsync(long version, CancellationToken ct) =>
+        kept.TryGetValue(("theme", version), out ThemeStyle? theme)
+            ? theme!
+            : kept.Set(("theme", version), new ThemeStyle((await themes.PublishedAsync(ct)).Look()), new MemoryCacheEntryOptions { Size = 2_000, SlidingExpiration = TimeSpan.FromMinutes(30) });
 
     public void Dispose() => kept.Dispose();
 }

@@ -12,6 +12,7 @@ import { photoWords } from './photos'
 import { pressWords } from './press'
 import { standingWords } from './standing'
 import { tagWords } from './tags'
+import { themeWords } from './themes'
 import { workroomWords } from './workroom'
 
 /** All words of the workroom, English. Another language is another folder of this shape. */
@@ -31,4 +32,5 @@ export const en = {
   ...menuWords,
   ...pressWords,
   ...standingWords,
+  ...themeWords,
 }

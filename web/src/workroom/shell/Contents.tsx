@@ -97,6 +97,7 @@ const stationOf: Record<string, string> = {
   files: 'photos',
   bin: 'photos',
   menu: 'pages',
+  look: 'pages',
 }
 
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
@@ -270,6 +271,7 @@ function AlbumEntries({ pathname }: { pathname: string }) {
 function PageEntries({ pathname }: { pathname: string }) {
   return (
     <div className="contents-entries mb-1.5">
+      <Entry to="/workroom/look" name={w.themes.title} here={pathname === '/workroom/look'} />
       <Entry to="/workroom/menu" name={w.menu.title} here={pathname === '/workroom/menu'} />
       {usePages()
         .data?.slice(0, 60)

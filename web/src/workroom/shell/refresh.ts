@@ -22,6 +22,8 @@ export function refresh(client: QueryClient) {
     'history',
     'intake',
     'intakes',
+    'menu',
+    'theme',
   ])
     void client.invalidateQueries({ queryKey: [key] })
 }

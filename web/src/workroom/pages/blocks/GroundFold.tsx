@@ -1,10 +1,10 @@
 import type { Api } from '../../../api/client'
+import { ColourWords } from '../../../kit/ColourWords'
 import { NumberWord } from '../../../kit/NumberWord'
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
 import { useSession } from '../../shell/data'
 import { type Block, make, usualGround } from './blocks'
-import { ColourWords } from './ColourWords'
 import { Fold, Says } from './Parts'
 import { PhotoChoice } from './PhotoChoice'
 

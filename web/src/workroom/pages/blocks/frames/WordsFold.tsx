@@ -1,9 +1,9 @@
 import type { Api } from '../../../../api/client'
+import { ColourWords } from '../../../../kit/ColourWords'
 import { NumberWord } from '../../../../kit/NumberWord'
 import { WordSelect } from '../../../../kit/WordSelect'
 import { w } from '../../../../words'
 import { usualWords } from '../blocks'
-import { ColourWords } from '../ColourWords'
 import { Fold, Says } from '../Parts'
 import { Devices } from './Devices'
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react'
-import { w } from '../../../words'
+import { w } from '../words'
 
 /** Colours that are offered; any other is typed. */
 const offered = [

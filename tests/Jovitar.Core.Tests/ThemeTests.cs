@@ -1,0 +1,106 @@
+using CsCheck;
+using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
+
+namespace Jovitar.Core.Tests;
+
+/// <summary>Themes: that those which ship can be read, differ truly, and give way to what is set otherwise.</summary>
+public sealed class ThemeTests
+{
+    static readonly Gen<string> Colours = Gen.Select(Gen.Byte, Gen.Byte, Gen.Byte).Select((r, g, b) => new Colour(r, g, b).ToString());
+
+    public static TheoryData<ThemeName> Names => [.. Enum.GetValues<ThemeName>()];
+
+    [Theory]
+    [MemberData(nameof(Names))]
+    public void Every_theme_that_ships_reads_well_by_day_and_by_night(ThemeName name)
+    {
+        var look = Look.Of(name);
+        Assert.All(new[] { look.Light, look.Dark }, palette =>
+        {
+            Assert.Empty(palette.Unreadable());
+            var ground = Colour.Parse(palette.Ground)!.Value;
+            Assert.True(Colour.Contrast(palette.Quiet(), ground) >= 4.5, $"quiet words {palette.Quiet()} on {ground}");
+            // A button's words are the ground's colour on the accent.
+            Assert.True(Colour.Contrast(Colour.Parse(palette.Accent)!.Value, ground) >= 4.5);
+        });
+        Assert.False(look.Light.IsDark());
+        Assert.True(look.Dark.IsDark());
+    }
+
+    /// <summary>No two are one another in other colours: of type, corners, shapes, head and weight at least three differ.</summary>
+    [Fact]
+    public void No_theme_is_a_recoloured_other()
+    {
+        var looks = Enum.GetValues<ThemeName>().Select(n => (Name: n, Look: Look.Of(n))).ToArray();
+        foreach (var (one, other) in looks.SelectMany((a, i) => looks[(i + 1)..].Select(b => (a, b))))
+        {
+            bool[] differs =
+            [
+                one.Look.Headings != other.Look.Headings, one.Look.Words != other.Look.Words, one.Look.Corners != other.Look.Corners, one.Look.Choices != other.Look.Choices,
+                one.Look.Head != other.Look.Head, one.Look.LineWidth != other.Look.LineWidth, one.Look.Heading.Capitals != other.Look.Heading.Capitals, Math.Abs(one.Look.Heading.Scale - other.Look.Heading.Scale) > 0.1,
+            ];
+            Assert.True(differs.Count(d => d) >= 3, $"{one.Name} and {other.Name}");
+        }
+    }
+
+    [Fact]
+    public void At_least_eight_families_ship_each_under_a_name_of_its_own()
+    {
+        var faces = Enum.GetValues<TypeFamily>().Select(f => f.Face()).ToArray();
+        Assert.True(faces.Length >= 8);
+        Assert.Equal(faces.Length, faces.Select(f => f.Slug).Distinct().Count());
+        Assert.Equal(faces.Length, faces.Select(f => f.Name).Distinct().Count());
+    }
+
+    [Fact]
+    public void What_is_set_otherwise_stands_and_all_else_is_the_themes() =>
+        Gen.Select(Gen.Int[0, 5].Select(n => (ThemeName)n), Colours, Gen.Bool, Gen.Bool).Sample((name, colour, dark, part) =>
+        {
+            var own = Look.Of(name);
+            var change = part ? PaletteChange.None with { Ground = colour } : PaletteChange.None with { Accent = colour };
+            var theme = dark ? Theme.Of(name) with { Dark = change } : Theme.Of(name) with { Light = change };
+            var look = theme.Look();
+            var (changed, kept) = dark ? (look.Dark, look.Light) : (look.Light, look.Dark);
+            Assert.Equal(dark ? own.Light : own.Dark, kept);
+            Assert.Equal(colour, part ? changed.Ground : changed.Accent);
+            Assert.Equal((dark ? own.Dark : own.Light).Text, changed.Text);
+            Assert.Equal(own with { Light = look.Light, Dark = look.Dark }, look);
+            Assert.Equal(own, Theme.Of(name).Look());
+        });
+
+    [Fact]
+    public void What_cannot_be_read_is_named_with_the_nearest_colour_that_can() =>
+        Gen.Select(Colours, Colours, Colours).Sample((ground, text, accent) =>
+        {
+            var palette = new Palette(ground, text, accent, "#000000");
+            var behind = Colour.Parse(ground)!.Value;
+            PalettePart[] expected = [.. new[] { (PalettePart.Text, text), (PalettePart.Accent, accent) }.Where(p => Colour.Contrast(Colour.Parse(p.Item2)!.Value, behind) < 4.5).Select(p => p.Item1)];
+            var faults = palette.Unreadable();
+            Assert.Equal(expected, faults.Select(f => f.Part));
+            Assert.All(faults, f => Assert.True(f.Nearest is null || Colour.Contrast(Colour.Parse(f.Nearest)!.Value, behind) >= 4.5));
+            // Words of less weight never read worse than is asked for, where words of full weight do not either.
+            Assert.True(faults.Any(f => f.Part == PalettePart.Text) || Colour.Contrast(palette.Quiet(), behind) >= 4.5);
+        });
+
+    [Fact]
+    public void Only_what_visitors_may_see_counts()
+    {
+        var look = (Theme.Usual with { Dark = PaletteChange.None with { Text = "#202020" } }).Look();
+        Assert.Equal([false], look.Seen().Select(s => s.Dark));
+        Assert.Equal([true], (look with { Scheme = Scheme.Dark }).Seen().Select(s => s.Dark));
+        Assert.Equal([false, true], (look with { Scheme = Scheme.Device }).Seen().Select(s => s.Dark));
+    }
+
+    [Fact]
+    public void Corners_are_brought_into_their_range_and_what_is_no_colour_is_refused()
+    {
+        Assert.Equal(new Corners(0, 60, 5, 60), (Theme.Usual with { Corners = new Corners(-4, 900, 5, 60) }).Bounded().Corners);
+        Assert.Null(Theme.Usual.Fault());
+        foreach (var bad in (string[])["", "red", "#fff", "#1234567", "#16161g"])
+        {
+            Assert.Equal(Colour.Unknown, (Theme.Usual with { Light = PaletteChange.None with { Line = bad } }).Fault());
+            Assert.Equal(Colour.Unknown, (Theme.Usual with { Dark = PaletteChange.None with { Ground = bad } }).Fault());
+        }
+    }
+}

@@ -1,0 +1,142 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+
+namespace Jovitar.Server.Tests;
+
+/// <summary>How the site looks: worked on as a draft, put on every page at once, and taken back.</summary>
+public sealed partial class ThemePageTests
+{
+    static readonly object Nothing = new { ground = (string?)null, text = (string?)null, accent = (string?)null, line = (string?)null };
+
+    static object Theme(string name, string? scheme = null, object? light = null, string? headings = null, object? corners = null) =>
+        new { name, scheme, light = light ?? Nothing, dark = Nothing, headings, words = (string?)null, corners, choices = (string?)null, head = (string?)null };
+
+    static object Light(string? ground = null, string? text = null, string? accent = null) => new { ground, text, accent, line = (string?)null };
+
+    static async Task<JsonElement> ReadAsync(HttpClient owner) => await (await owner.GetAsync("/api/theme")).ReadAsync();
+
+    static long EditedOf(JsonElement theme) => theme.GetProperty("opened").GetProperty("edited").GetInt64();
+
+    static async Task<JsonElement> WriteAsync(HttpClient owner, object theme) =>
+        await (await owner.SendAsync(HttpMethod.Put, "/api/theme", theme, EditedOf(await ReadAsync(owner)))).ReadAsync();
+
+    static async Task<JsonElement> PublishAsync(HttpClient owner) =>
+        await (await owner.SendAsync(HttpMethod.Post, "/api/theme/publishing", new { }, EditedOf(await ReadAsync(owner)))).ReadAsync();
+
+    [GeneratedRegex("<style>(:root\\{.*?)</style>")]
+    private static partial Regex Styles();
+
+    /// <summary>The values of the theme that a page came with, after the policy let its style sheet be.</summary>
+    static async Task<string> StyleAsync(HttpClient visitor, string path)
+    {
+        var answer = await visitor.GetAsync(path);
+        var css = Styles().Match(await answer.Content.ReadAsStringAsync()).Groups[1].Value;
+        Assert.Contains($"'sha256-{Convert.ToBase64String(SHA256.HashData(Encoding.UTF8.GetBytes(css)))}'", answer.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
+        return css;
+    }
+
+    [Fact]
+    public async Task A_look_is_a_draft_until_it_is_put_on_the_site_and_then_it_is_on_every_page()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, photos, page, address) = await site.PublishedAsync(owner, 1);
+        var visitor = site.Visitor();
+        string[] paths = [$"/{address}", $"/{address}/photo/{photos[0]}", "/", "/nothing-here"];
+        foreach (var path in paths)
+        {
+            Assert.Contains("--paper:#fafafa;--ink:#161616", await StyleAsync(visitor, path), StringComparison.Ordinal);
+        }
+
+        var tag = (await visitor.GetAsync($"/{address}")).Headers.ETag!.Tag;
+        var written = (await WriteAsync(owner, Theme("chapbook", corners: new { topLeft = 3, topRight = 0, bottomRight = 99, bottomLeft = 0 }))).GetProperty("theme");
+        Assert.False(written.GetProperty("opened").GetProperty("isPublished").GetBoolean());
+        Assert.Equal(60, written.GetProperty("look").GetProperty("corners").GetProperty("bottomRight").GetInt32());
+        // Visitors still have it as it was; staff see the draft where they ask for it.
+        Assert.Equal(tag, (await visitor.GetAsync($"/{address}")).Headers.ETag!.Tag);
+        Assert.Contains("--paper:#fafafa", await StyleAsync(owner, $"/preview/{page}"), StringComparison.Ordinal);
+        Assert.Contains("--paper:#f5eedf", await StyleAsync(owner, $"/preview/{page}?look=draft"), StringComparison.Ordinal);
+
+        var published = await PublishAsync(owner);
+        Assert.True(published.GetProperty("theme").GetProperty("opened").GetProperty("isPublished").GetBoolean());
+        Assert.NotEqual(tag, (await visitor.GetAsync($"/{address}")).Headers.ETag!.Tag);
+        foreach (var path in paths)
+        {
+            var css = await StyleAsync(visitor, path);
+            Assert.Contains("--paper:#f5eedf;--ink:#2c2018", css, StringComparison.Ordinal);
+            Assert.Contains("--corners:3px 0px 60px 0px", css, StringComparison.Ordinal);
+            Assert.Contains("--headings:\"Fraunces Variable\",serif", css, StringComparison.Ordinal);
+        }
+
+        // The fonts that are asked for ahead of time are those of the theme, and are there.
+        var html = await visitor.GetStringAsync($"/{address}");
+        var fonts = Regex.Matches(html, "<link rel=\"preload\" href=\"([^\"]+)\" as=\"font\"").Select(m => m.Groups[1].Value).ToArray();
+        Assert.Equal(["fraunces", "literata"], fonts.Select(f => Regex.Match(f, "/assets/([a-z]+)-").Groups[1].Value).Order());
+        Assert.All(fonts, f => Assert.Equal(HttpStatusCode.OK, visitor.GetAsync(f).Result.StatusCode));
+        Assert.Contains("<body class=\"choices-line head-middle\">", html, StringComparison.Ordinal);
+
+        // Taken back, visitors have what they had.
+        await owner.UndoAsync(published);
+        Assert.Contains("--paper:#fafafa", await StyleAsync(visitor, $"/{address}"), StringComparison.Ordinal);
+        Assert.False((await ReadAsync(owner)).GetProperty("opened").GetProperty("isPublished").GetBoolean());
+        await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task A_site_is_light_dark_or_as_the_visitors_device_is()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var visitor = site.Visitor();
+        await WriteAsync(owner, Theme("catalogue", "dark"));
+        await PublishAsync(owner);
+        var css = await StyleAsync(visitor, "/");
+        Assert.StartsWith(":root{--paper:#161616", css, StringComparison.Ordinal);
+        Assert.Contains("color-scheme:dark", css, StringComparison.Ordinal);
+        Assert.DoesNotContain("@media", css, StringComparison.Ordinal);
+        await WriteAsync(owner, Theme("catalogue", "device"));
+        await PublishAsync(owner);
+        css = await StyleAsync(visitor, "/");
+        Assert.StartsWith(":root{--paper:#fafafa", css, StringComparison.Ordinal);
+        Assert.Matches("@media \\(prefers-color-scheme:dark\\)\\{:root\\{--paper:#161616", css);
+    }
+
+    [Fact]
+    public async Task What_reads_badly_is_said_and_what_is_no_colour_is_refused()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var written = (await WriteAsync(owner, Theme("catalogue", light: Light(text: "#999999")))).GetProperty("theme");
+        var weak = written.GetProperty("unreadable").EnumerateArray().Single();
+        Assert.Equal(("text", "#737373"), (weak.GetProperty("fault").GetProperty("part").GetString(), weak.GetProperty("fault").GetProperty("nearest").GetString()));
+        foreach (var colour in (string[])["red", "#fff", "#fafafa}body{display:none", ""])
+        {
+            var answer = await owner.SendAsync(HttpMethod.Put, "/api/theme", Theme("catalogue", light: Light(ground: colour)), EditedOf(await ReadAsync(owner)));
+            Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+            Assert.Contains("A colour is said by #", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        }
+
+        Assert.Equal("#999999", (await ReadAsync(owner)).GetProperty("opened").GetProperty("draft").GetProperty("light").GetProperty("text").GetString());
+    }
+
+    [Fact]
+    public async Task Of_two_who_change_it_at_once_one_is_told_and_strangers_change_nothing()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var before = EditedOf(await ReadAsync(owner));
+        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => owner.SendAsync(HttpMethod.Put, "/api/theme", Theme(i % 2 == 0 ? "bench" : "ledger"), before)));
+        Assert.Equal(1, answers.Count(a => a.StatusCode == HttpStatusCode.OK));
+        Assert.Equal(7, answers.Count(a => a.StatusCode == HttpStatusCode.PreconditionFailed));
+        Assert.Equal(before + 1, EditedOf(await ReadAsync(owner)));
+        var stale = await owner.SendAsync(HttpMethod.Post, "/api/theme/publishing", new { }, before);
+        Assert.Equal(HttpStatusCode.PreconditionFailed, stale.StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().GetAsync("/api/theme")).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().PutAsJsonAsync("/api/theme", Theme("bench"))).StatusCode);
+        await site.VerifyAsync();
+    }
+}

@@ -1,0 +1,90 @@
+import { expect, type Page, test } from '@playwright/test'
+import { noSeriousFinding } from './axe'
+import { making, oneMaker } from './making'
+
+// How the site looks: a theme is chosen and changed beside the real page, put on the site, and taken back.
+test.describe.configure({ mode: 'serial' })
+
+let page: Page
+let made: ReturnType<typeof making>
+oneMaker((next) => {
+  page = next
+  made = making(page)
+})
+const seen = () => page.frameLocator('iframe[title^="Preview"]')
+const theme = (name: string) => page.getByRole('group', { name: 'Themes' }).getByRole('button', { name })
+const groundOf = (of: Page) => of.evaluate(() => getComputedStyle(document.documentElement).backgroundColor)
+
+test('each theme is seen on the real page before visitors have it', async ({ page: visitor }) => {
+  await page.getByRole('link', { name: /^Pages/ }).click()
+  await page.getByRole('link', { name: 'Look', exact: true }).click()
+  await expect(theme('Catalogue')).toHaveAttribute('aria-pressed', 'true')
+  await expect(page.getByText('Visitors have it like this.')).toBeVisible()
+  for (const [name, ground] of [
+    ['Chapbook', 'rgb(245, 238, 223)'],
+    ['Bench', 'rgb(233, 237, 238)'],
+    ['Lantern', 'rgb(15, 17, 19)'],
+    ['Sailcloth', 'rgb(255, 210, 63)'],
+    ['Ledger', 'rgb(255, 255, 255)'],
+  ] as const) {
+    await theme(name).click()
+    await expect(seen().locator('html')).toHaveCSS('background-color', ground)
+    await expect(seen().locator('main')).toBeVisible()
+  }
+  await expect(page.getByText('Saved. Visitors still have it as it was.')).toBeVisible()
+  await visitor.goto('/')
+  expect(await groundOf(visitor)).toBe('rgb(250, 250, 250)')
+  await noSeriousFinding(page)
+})
+
+test('what is set otherwise says so, is warned of where it cannot be read, and goes back to the theme', async () => {
+  await theme('Sailcloth').click()
+  await made.choose('Corners of photos', 'round by so many pixels:')
+  await page.getByRole('textbox', { name: 'Corner ↖, pixels' }).fill('20')
+  await page.keyboard.press('Tab')
+  await expect(seen().locator('.frame img, .index img').first()).toHaveCSS('border-top-left-radius', '20px')
+  await made.choose('Type of headings', 'Caveat, written by hand')
+  await expect(seen().locator('h1, h2').first()).toHaveCSS('font-family', /Caveat/)
+  const text = page.getByRole('textbox', { name: /^Text, light/ })
+  await text.fill('#ffe9a8')
+  const weak = page.getByRole('status').filter({ hasText: 'Text reads badly on the ground' })
+  await expect(weak).toBeVisible()
+  await weak.getByRole('button', { name: /^Take #/ }).click()
+  await expect(weak).toHaveCount(0)
+  await page.getByRole('button', { name: 'All as in the theme' }).click()
+  await expect(text).toHaveValue('#1b1430')
+  await expect(page.getByRole('button', { name: 'All as in the theme' })).toHaveCount(0)
+  await expect(seen().locator('h1, h2').first()).toHaveCSS('font-family', /Unbounded/)
+})
+
+test('put on the site it is on every page, at 1280 and 390, by day and by night, and can be taken back', async ({ browser }) => {
+  await theme('Lantern').click()
+  await made.choose('Light or dark', 'light or dark as the visitor’s device is')
+  await page.getByRole('button', { name: 'Put it on the site' }).click()
+  await expect(page.getByText('Visitors have it like this.')).toBeVisible()
+  for (const colorScheme of ['light', 'dark'] as const)
+    for (const width of [1280, 390]) {
+      const visitor = await browser.newPage({ colorScheme, viewport: { width, height: 800 } })
+      for (const path of ['/', '/regatta']) {
+        await visitor.goto(path)
+        expect(await groundOf(visitor)).toBe(colorScheme === 'dark' ? 'rgb(15, 17, 19)' : 'rgb(241, 239, 233)')
+        await noSeriousFinding(visitor)
+        const wide = await visitor.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+        expect(wide).toBeLessThanOrEqual(0)
+      }
+      await visitor.close()
+    }
+  // Every theme is as good to those who cannot see well.
+  for (const name of ['Chapbook', 'Bench', 'Sailcloth', 'Ledger', 'Catalogue']) {
+    await theme(name).click()
+    await page.getByRole('button', { name: 'Put it on the site' }).click()
+    await expect(page.getByText('Visitors have it like this.')).toBeVisible()
+    const visitor = await browser.newPage({ colorScheme: name === 'Bench' ? 'dark' : 'light' })
+    await visitor.goto('/regatta')
+    await noSeriousFinding(visitor)
+    await visitor.close()
+  }
+  await page.getByRole('button', { name: 'All as in the theme' }).click()
+  await page.getByRole('button', { name: 'Put it on the site' }).click()
+  await expect(page.getByText('Visitors have it like this.')).toBeVisible()
+})

@@ -1,0 +1,63 @@
+import { useLayoutEffect, useRef, useState } from 'react'
+import { w } from '../../words'
+
+const widths = [1280, 820, 390] as const
+
+/** A page of the site as it is to look, at the width of a desktop, a tablet or a phone. A new look is loaded behind the one that is seen. */
+export function LookPreview({ page, title, version }: { page: string; title: string; version: number }) {
+  const room = useRef<HTMLDivElement>(null)
+  const [which, setWhich] = useState(0)
+  const [box, setBox] = useState({ width: 900, height: 700 })
+  const next = `${page}?look=draft&v=${version}`
+  const [seen, setSeen] = useState(next)
+  useLayoutEffect(() => {
+    const element = room.current
+    if (!element) return
+    const watch = new ResizeObserver(() =>
+      setBox({ width: element.clientWidth, height: element.clientHeight }),
+    )
+    watch.observe(element)
+    return () => watch.disconnect()
+  }, [])
+  const width = widths[which] ?? 1280
+  const scale = Math.min(1, box.width / width)
+  return (
+    <div className="flex min-h-[70vh] flex-col bg-well px-6 pt-5 pb-6">
+      <fieldset className="mb-3 flex gap-5 text-small" aria-label={w.pages.preview}>
+        {w.pages.widths.map((name, i) => (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={i === which}
+            className={
+              i === which
+                ? 'font-bold underline decoration-plum decoration-2 underline-offset-[6px]'
+                : 'text-quiet hover:text-ink'
+            }
+            onClick={() => setWhich(i)}
+          >
+            {name} <span className="tabular-nums">{widths[i]}</span>
+          </button>
+        ))}
+      </fieldset>
+      <div ref={room} className="min-h-0 flex-1 overflow-hidden">
+        <div
+          style={{ width: width * scale, height: box.height }}
+          className="relative mx-auto overflow-hidden shadow-float"
+        >
+          {(seen === next ? [seen] : [seen, next]).map((address) => (
+            <iframe
+              key={address}
+              title={address === seen ? `${w.pages.preview}: ${title}` : w.pages.loading}
+              aria-hidden={address !== seen}
+              src={`/preview/${address}`}
+              className={`absolute inset-0 origin-top-left border-0 bg-raised ${address === seen ? '' : 'invisible'}`}
+              style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
+              onLoad={() => setSeen(address)}
+            />
+          ))}
+        </div>
+      </div>
+    </div>
+  )
+}

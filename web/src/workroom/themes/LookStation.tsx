@@ -1,0 +1,119 @@
+import '@fontsource-variable/archivo/wght.css'
+import '@fontsource-variable/caveat/wght.css'
+import '@fontsource-variable/fraunces/wght.css'
+import '@fontsource-variable/jetbrains-mono/wght.css'
+import '@fontsource-variable/literata/wght.css'
+import '@fontsource-variable/space-grotesk/wght.css'
+import '@fontsource-variable/unbounded/wght.css'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import type { Api } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { WordSelect } from '../../kit/WordSelect'
+import { w } from '../../words'
+import { usePages } from '../shell/data'
+import { Heading } from '../shell/Station'
+import { LookPreview } from './LookPreview'
+import { Colours, LookSentences } from './LookSentences'
+import { Shipped } from './Shipped'
+import { asRead, useTheme } from './useTheme'
+
+/** How the whole site looks: a theme, and what is set otherwise, beside a page of it. */
+export function LookStation() {
+  const theme = useQuery(asRead)
+  if (theme.error && !theme.data) return <p className="p-10">{theme.error.message}</p>
+  return theme.data ? <Opened site={theme.data} /> : null
+}
+
+function Opened({ site }: { site: Api['SiteTheme'] }) {
+  const { theme, state, problem, change, publish, takeTheirs, overwrite } = useTheme(site)
+  const pages = usePages().data ?? []
+  const [chosen, setChosen] = useState<string | null>(null)
+  const seen = pages.find((p) => p.id === chosen) ?? pages.find((p) => p.published) ?? pages[0]
+  const { look, unreadable, opened, shipped } = site
+  const modes = look.scheme === 'device' ? [false, true] : [look.scheme === 'dark']
+  const { name: _, light, dark, ...rest } = theme
+  const other = [light, dark, rest].some((said) => Object.values(said).some((value) => value !== null))
+  return (
+    <div className="grid h-full grid-cols-[430px_minmax(0,1fr)] max-lg:h-auto max-lg:grid-cols-1">
+      <div className="overflow-y-auto border-r border-line px-[26px] pt-7 pb-10">
+        <Heading title={w.themes.title} lead={w.themes.reaches(pages.filter((p) => p.published).length)} />
+        <p className="mt-4 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+          {!opened.isPublished && (
+            <Button look="next" disabled={state !== 'saved'} onClick={() => void publish()}>
+              {w.themes.publish}
+            </Button>
+          )}
+          <span role="status" className="text-small text-quiet">
+            {state === 'stale'
+              ? w.themes.stale
+              : state === 'unsaved'
+                ? problem || w.plate.unsaved
+                : opened.isPublished
+                  ? w.themes.live
+                  : w.themes.draft}
+          </span>
+          {state === 'stale' && (
+            <span className="flex gap-4 text-small">
+              <Button look="word" onClick={() => void takeTheirs()}>
+                {w.menu.reload}
+              </Button>
+              <Button look="word" onClick={() => void overwrite()}>
+                {w.menu.overwrite}
+              </Button>
+            </span>
+          )}
+        </p>
+        <Shipped all={shipped} chosen={theme.name} onChoose={(name) => change({ name })} />
+        <div className="mt-6 text-small">
+          {other && (
+            <p>
+              {w.themes.changed}{' '}
+              <Button look="word" onClick={() => change(plain)}>
+                {w.themes.backWhole}
+              </Button>
+            </p>
+          )}
+          <LookSentences theme={theme} look={look} onSay={change} />
+          {modes.map((dark) => (
+            <Colours
+              key={String(dark)}
+              dark={dark}
+              theme={theme}
+              palette={dark ? look.dark : look.light}
+              unreadable={unreadable.filter((u) => u.dark === dark).map((u) => u.fault)}
+              onSay={change}
+            />
+          ))}
+        </div>
+      </div>
+      {seen && (
+        <div className="relative grid min-w-0 grid-cols-[minmax(0,1fr)]">
+          <div className="absolute top-5 right-6 text-small">
+            <WordSelect
+              label={w.themes.page}
+              value={seen.id}
+              choices={pages.map((p) => [p.id, p.title] as const)}
+              onChoose={setChosen}
+              className="max-w-56 truncate"
+            />
+          </div>
+          <LookPreview page={seen.id} title={seen.title} version={opened.edited} />
+        </div>
+      )}
+    </div>
+  )
+}
+
+const none = { ground: null, text: null, accent: null, line: null }
+/** Nothing is set otherwise than in the theme. */
+const plain = {
+  scheme: null,
+  light: none,
+  dark: none,
+  headings: null,
+  words: null,
+  corners: null,
+  choices: null,
+  head: null,
+}
