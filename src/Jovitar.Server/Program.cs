@@ -106,6 +106,7 @@ builder.Services.AddSingleton<SiteIndexStore>();
 builder.Services.AddSingleton<SiteStore>();
 builder.Services.AddSingleton(new SiteOrigin(settings.Address));
 builder.Services.AddSingleton<SiteMapStore>();
+builder.Services.AddSingleton<PhotoFeeds>();
 builder.Services.AddSingleton<SiteDoor>();
 builder.Services.AddSingleton<SavingDoor>();
 builder.Services.AddSingleton(settings.Visits);

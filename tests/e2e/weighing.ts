@@ -34,7 +34,7 @@ export async function weighsAsSaid(browser: Browser, page: Page, address: string
     await Promise.all(told)
     const isPicture = (path: string) => path.startsWith('/i/')
     // The viewer is fetched when all is done; nobody waits for it.
-    const others = [...sizes].filter(([path]) => !isPicture(path) && !/ViewerIsland|client-|preload-helper|mark|seen/.test(path)).reduce((sum, [, size]) => sum + size, 0)
+    const others = [...sizes].filter(([path]) => !isPicture(path) && !/viewerDialog|client-|preload-helper|mark|seen/.test(path)).reduce((sum, [, size]) => sum + size, 0)
     const first = [...new Set(seenFirst)].reduce((sum, path) => sum + (sizes.get(path) ?? 0), others)
     const all = [...sizes].filter(([path]) => isPicture(path)).reduce((sum, [, size]) => sum + size, others)
     const said = weights.find((w: { device: string }) => w.device === device)

@@ -14,9 +14,9 @@ namespace Jovitar.Server.Site;
 
 /// <summary>What else is told of a photo; empty where nothing is known.</summary>
 /// <param name="Link">An address of the photo's own.</param>
-public sealed record PhotoFacts(string Place, DateOnly? Taken, string Camera, string Licence, string Link, string Creator, string Copyright, string FileName)
+public sealed record PhotoFacts(string Place, DateOnly? Taken, string Camera, string Licence, string Link, string Creator, string Copyright, string FileName, DateTime Arrived)
 {
-    public static readonly PhotoFacts None = new("", null, "", "", "", "", "", "");
+    public static readonly PhotoFacts None = new("", null, "", "", "", "", "", "", default);
 }
 
 /// <summary>A photo as visitors have it.</summary>
@@ -206,6 +206,12 @@ public sealed record SiteWays(IReadOnlyList<SiteLink> Links, string Label, strin
 /// <param name="Bare">Without the site's head.</param>
 public sealed record SitePage(string Path, string Title, string Description, IReadOnlyList<SiteBlock> Blocks, bool Unlisted = false, bool Wide = false, bool Bare = false)
 {
+    /// <summary>Where its newest photos can be followed; null where they cannot.</summary>
+    public string? Feed { get; init; }
+
+    /// <summary>The albums whose covers stand on a category's own page.</summary>
+    public IReadOnlyList<AlbumId> Albums { get; init; } = [];
+
     /// <summary>All blocks, those side by side or on one ground each by itself behind what holds them.</summary>
     public IReadOnlyList<SiteBlock> All { get; } = [.. Blocks.SelectMany(b => b.All)];
 

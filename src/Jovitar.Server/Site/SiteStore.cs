@@ -6,6 +6,7 @@ using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
 
@@ -124,7 +125,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         return Own(
             SiteKind.Category, address, name, text, above,
             beneath ? [.. children.Select(c => new SiteLink(c.Entry.Path, c.Entry.Heading))] : [],
-            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], ct), await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct));
+            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], ct), await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct)) with
+        { Albums = albums.Albums };
     }
 
     static SitePage Own(
@@ -140,6 +142,9 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
                 .. beneath.Count > 0 ? (SiteBlock[])[new SiteWays(beneath, "Within", "What stands beneath")] : [],
                 .. index.Count > 0 ? (SiteBlock[])[new SiteCovers(default, usual, index, index.Count > 4 ? 3 : 2, Dates: true, Counts: true, Descriptions: false)] : [],
                 .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual, photos, FilterBar.None(photos.Count), byLot))] : [],
-            ]);
+            ])
+        {
+            Feed = $"{PageVersion.PathOf(kind, address)}/{PhotoFeeds.Name}",
+        };
     }
 }

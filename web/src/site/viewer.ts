@@ -1,11 +1,11 @@
-import type { ViewerHandle } from './ViewerIsland'
+import type { ViewerDialog } from './viewerDialog'
 import type { Walk } from './walk'
 
 /** Opens photos in the viewer instead of on their own pages. The viewer itself is fetched when the page has settled, or at the first press. */
 export function enhanceViewer(walks: readonly Walk[]) {
-  let island: Promise<ViewerHandle> | null = null
+  let island: Promise<ViewerDialog> | null = null
   const load = () => {
-    island ??= import('./ViewerIsland').then((m) => m.mountViewer(walks))
+    island ??= import('./viewerDialog').then((m) => new m.ViewerDialog(walks))
     return island
   }
   const idle = window.requestIdleCallback ?? ((f: () => void) => window.setTimeout(f, 600))

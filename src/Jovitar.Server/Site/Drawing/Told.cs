@@ -104,7 +104,7 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
         return $"{line[..cut].TrimEnd('.', ',', ';', ':', ' ')}…";
     }
 
-    static (string Address, int Width, int Height) Rendition(Uri root, SitePhoto photo)
+    internal static (string Address, int Width, int Height) Rendition(Uri root, SitePhoto photo)
     {
         var width = Renditions.For(photo.Width).LastOrDefault(w => w <= PictureWidth, Renditions.Sheet);
         var across = Renditions.PixelsAcross(width, photo.Width);

@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -12,6 +13,12 @@ internal static class FindingEndpoints
     public static void MapFinding(this IEndpointRouteBuilder site)
     {
         site.MapGet(SiteFeed.Path, Feed);
+        foreach (var kind in new[] { SiteKind.Album, SiteKind.Category })
+        {
+            site.MapGet($"{PageVersion.PathOf(kind, "{address}")}/{PhotoFeeds.Name}", (string address, HttpContext http, SiteDoor door, PhotoFeeds feeds, SettingsStore settings, CancellationToken ct) =>
+                Photos(kind, address, http, door, feeds, settings, ct));
+        }
+
         site.MapGet(SiteMap.Path, Index);
         site.MapGet("/sitemap/{part:int}.xml", Part);
         site.MapGet("/robots.txt", Robots);
@@ -24,6 +31,23 @@ internal static class FindingEndpoints
         {
             http.Response.ContentType = "application/atom+xml; charset=utf-8";
             await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), root), ct);
+        }
+    }
+
+    static async Task Photos(SiteKind kind, string address, HttpContext http, SiteDoor door, PhotoFeeds feeds, SettingsStore settings, CancellationToken ct)
+    {
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page)
+        {
+            http.Response.StatusCode = StatusCodes.Status404NotFound;
+            return;
+        }
+
+        // What a category gathers changes with any photo of any album in it: the feed itself says whether it did.
+        var feed = await feeds.WriteAsync(await settings.ReadAsync(ct), page, door.Origin.Of(http.Request), ct);
+        if (!SiteEndpoints.IsFresh(http, $"p{Convert.ToHexStringLower(SHA256.HashData(feed))[..16]}"))
+        {
+            http.Response.ContentType = "application/atom+xml; charset=utf-8";
+            await http.Response.Body.WriteAsync(feed, ct);
         }
     }
 

@@ -12,7 +12,7 @@ namespace Jovitar.Server.Site.Finding;
 /// <param name="Published">When visitors got what they have now.</param>
 public sealed record FeedEntry(Guid Id, DateTime Published, SiteEntry Post);
 
-/// <summary>The newest posts for feed readers (Atom, RFC 4287).</summary>
+/// <summary>What feed readers follow (Atom, RFC 4287): the newest posts.</summary>
 public static class SiteFeed
 {
     public const string Path = "/feed.xml";
@@ -20,21 +20,29 @@ public static class SiteFeed
     /// <summary>So many posts it has at most.</summary>
     public const int Most = 40;
 
-    /// <summary>How wide the picture of a post is there, pixels.</summary>
+    /// <summary>How wide the picture of an entry is there, pixels.</summary>
     const int Picture = 960;
 
-    /// <summary>Writes the feed.</summary>
+    /// <summary>Writes the feed of the posts.</summary>
     /// <param name="root">The address of the site, without a path.</param>
-    internal static byte[] Write(SiteSettings site, IReadOnlyList<FeedEntry> entries, Uri root)
+    internal static byte[] Write(SiteSettings site, IReadOnlyList<FeedEntry> entries, Uri root) =>
+        // The page has its name for good, wherever its address may move to.
+        Write(site.Title, site.Tagline, Path, root, site, root,
+            [.. entries.Select(e => Item(e.Post.Heading, e.Post.Cover, e.Post.Description, new Uri(root, e.Post.Path), e.Id, e.Published, e.Post.Date is { } day ? day.ToDateTime(default) : e.Published))]);
+
+    /// <summary>Writes a feed.</summary>
+    /// <param name="self">Where it is, from the site's root.</param>
+    /// <param name="page">The page that has the same.</param>
+    internal static byte[] Write(string title, string words, string self, Uri page, SiteSettings site, Uri root, IReadOnlyList<SyndicationItem> items)
     {
-        var feed = new SyndicationFeed(Fit(site.Title), Fit(site.Tagline), root)
+        var feed = new SyndicationFeed(Fit(title), Fit(words), page)
         {
-            Id = root.AbsoluteUri,
-            LastUpdatedTime = entries.Count > 0 ? Utc(entries.Max(e => e.Published)) : DateTimeOffset.UnixEpoch,
-            Items = [.. entries.Select(e => ItemOf(e, root))],
+            Id = page.AbsoluteUri,
+            LastUpdatedTime = items.Count > 0 ? items.Max(i => i.LastUpdatedTime) : DateTimeOffset.UnixEpoch,
+            Items = items,
         };
         feed.Authors.Add(new SyndicationPerson { Name = Fit(site.Title) });
-        feed.Links.Add(SyndicationLink.CreateSelfLink(new Uri(root, Path), "application/atom+xml"));
+        feed.Links.Add(SyndicationLink.CreateSelfLink(new Uri(root, self), "application/atom+xml"));
         using var bytes = new MemoryStream();
         using (var xml = XmlWriter.Create(bytes, new XmlWriterSettings { Encoding = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), Indent = true }))
         {
@@ -44,26 +52,24 @@ public static class SiteFeed
         return bytes.ToArray();
     }
 
-    static SyndicationItem ItemOf(FeedEntry entry, Uri root)
+    /// <summary>An entry of a feed.</summary>
+    /// <param name="at">The page that it leads to.</param>
+    /// <param name="id">What it is called for good.</param>
+    internal static SyndicationItem Item(string heading, SitePhoto? picture, string says, Uri at, Guid id, DateTime updated, DateTime published)
     {
-        var post = entry.Post;
         var words = new StringBuilder();
-        if (post.Cover is { } cover)
+        if (picture is not null)
         {
-            var address = new Uri(root, Renditions.Address(cover.Picture, Picture <= cover.Width ? Picture : Renditions.Sheet));
-            words.Append(CultureInfo.InvariantCulture, $"<p><img src=\"{WebUtility.HtmlEncode(address.AbsoluteUri)}\" alt=\"{WebUtility.HtmlEncode(cover.Words)}\"></p>");
+            var address = new Uri(at, Renditions.Address(picture.Picture, Picture <= picture.Width ? Picture : Renditions.Sheet));
+            words.Append(CultureInfo.InvariantCulture, $"<p><img src=\"{WebUtility.HtmlEncode(address.AbsoluteUri)}\" alt=\"{WebUtility.HtmlEncode(picture.Words)}\"></p>");
         }
 
-        words.Append(CultureInfo.InvariantCulture, $"<p>{WebUtility.HtmlEncode(post.Description)}</p>");
-        // The page has its name for good, wherever its address may move to.
-        return new SyndicationItem(Fit(post.Heading), SyndicationContent.CreateHtmlContent(Fit(words.ToString())), new Uri(root, post.Path), $"urn:uuid:{entry.Id}", Utc(entry.Published))
-        {
-            PublishDate = post.Date is { } day ? new DateTimeOffset(day, default, TimeSpan.Zero) : Utc(entry.Published),
-        };
+        words.Append(CultureInfo.InvariantCulture, $"<p>{WebUtility.HtmlEncode(says)}</p>");
+        return new SyndicationItem(Fit(heading), SyndicationContent.CreateHtmlContent(Fit(words.ToString())), at, $"urn:uuid:{id}", Utc(updated)) { PublishDate = Utc(published) };
     }
 
     /// <summary>Without characters that XML cannot hold (XML 1.0 §2.2), whoever typed or pasted them.</summary>
-    static string Fit(string words) => words.All(c => XmlConvert.IsXmlChar(c)) ? words : string.Concat(words.Where(c => XmlConvert.IsXmlChar(c) || char.IsSurrogate(c)));
+    internal static string Fit(string words) => words.All(c => XmlConvert.IsXmlChar(c)) ? words : string.Concat(words.Where(c => XmlConvert.IsXmlChar(c) || char.IsSurrogate(c)));
 
     static DateTimeOffset Utc(DateTime time) => new(DateTime.SpecifyKind(time, DateTimeKind.Utc));
 }
