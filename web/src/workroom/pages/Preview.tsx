@@ -7,10 +7,9 @@ import {
   useRef,
   useState,
 } from 'react'
+import { WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 import { VersionBand } from './Versions'
-
-const widths = [1280, 820, 390] as const
 
 export type PreviewHandle = {
   /** The page that stands in the frame. */
@@ -55,7 +54,7 @@ export function Preview({
   onPress: (block: string, typed: boolean) => void
 }) {
   const room = useRef<HTMLDivElement>(null)
-  const [which, setWhich] = useState(0)
+  const [width, setWidth] = useState<1280 | 820 | 390>(1280)
   const [bare, setBare] = useState(false)
   const [touched, setTouched] = useState(false)
   const [box, setBox] = useState({ width: 900, height: 700 })
@@ -129,27 +128,11 @@ export function Preview({
   // biome-ignore lint/correctness/useExhaustiveDependencies: whenever another version is seen.
   useEffect(() => told.current(), [seen])
 
-  const width = widths[which] ?? 1280
   const scale = Math.min(1, box.width / width)
   const shown = seen === next ? [seen] : [seen, next]
   return (
     <div className="flex min-h-[70vh] flex-col bg-well px-6 pt-5 pb-6">
-      <fieldset className="mb-3 flex gap-5 text-small" aria-label={w.pages.preview}>
-        {w.pages.widths.map((name, i) => (
-          <button
-            key={name}
-            type="button"
-            aria-pressed={i === which}
-            className={
-              i === which
-                ? 'font-bold underline decoration-plum decoration-2 underline-offset-[6px]'
-                : 'text-quiet hover:text-ink'
-            }
-            onClick={() => setWhich(i)}
-          >
-            {name} <span className="tabular-nums">{widths[i]}</span>
-          </button>
-        ))}
+      <WidthTabs label={w.pages.preview} names={w.pages.widths} width={width} onChoose={setWidth}>
         {hasPhotos && (
           <button
             type="button"
@@ -168,7 +151,7 @@ export function Preview({
             {bare ? w.ground.show : w.ground.hide}
           </button>
         )}
-      </fieldset>
+      </WidthTabs>
       {looking !== null && <VersionBand page={page} number={looking} onDraft={onDraft} />}
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">
         <div

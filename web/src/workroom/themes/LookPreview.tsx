@@ -1,12 +1,11 @@
 import { useLayoutEffect, useRef, useState } from 'react'
+import { WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
-
-const widths = [1280, 820, 390] as const
 
 /** A page of the site as it is to look, at the width of a desktop, a tablet or a phone. A new look is loaded behind the one that is seen. */
 export function LookPreview({ page, title, version }: { page: string; title: string; version: number }) {
   const room = useRef<HTMLDivElement>(null)
-  const [which, setWhich] = useState(0)
+  const [width, setWidth] = useState<1280 | 820 | 390>(1280)
   const [box, setBox] = useState({ width: 900, height: 700 })
   const next = `${page}?look=draft&v=${version}`
   const [seen, setSeen] = useState(next)
@@ -19,27 +18,10 @@ export function LookPreview({ page, title, version }: { page: string; title: str
     watch.observe(element)
     return () => watch.disconnect()
   }, [])
-  const width = widths[which] ?? 1280
   const scale = Math.min(1, box.width / width)
   return (
     <div className="flex min-h-[70vh] flex-col bg-well px-6 pt-5 pb-6">
-      <fieldset className="mb-3 flex gap-5 text-small" aria-label={w.pages.preview}>
-        {w.pages.widths.map((name, i) => (
-          <button
-            key={name}
-            type="button"
-            aria-pressed={i === which}
-            className={
-              i === which
-                ? 'font-bold underline decoration-plum decoration-2 underline-offset-[6px]'
-                : 'text-quiet hover:text-ink'
-            }
-            onClick={() => setWhich(i)}
-          >
-            {name} <span className="tabular-nums">{widths[i]}</span>
-          </button>
-        ))}
-      </fieldset>
+      <WidthTabs label={w.pages.preview} names={w.pages.widths} width={width} onChoose={setWidth} />
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">
         <div
           style={{ width: width * scale, height: box.height }}

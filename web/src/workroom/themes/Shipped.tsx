@@ -60,7 +60,7 @@ function Piece({ look }: { look: Look }) {
       style={{ background: palette.ground, color: palette.text, textAlign: middle ? 'center' : 'left' }}
     >
       <span
-        className="block truncate text-[17px] leading-tight"
+        className="block h-[22px] truncate leading-[22px]"
         style={{
           fontFamily: faces[look.headings],
           fontWeight: look.heading.weight,

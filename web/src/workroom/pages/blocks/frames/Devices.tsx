@@ -1,5 +1,6 @@
 import { type ReactNode, useState } from 'react'
 import { Button } from '../../../../kit/Button'
+import { WordTabs } from '../../../../kit/WordTabs'
 import { w } from '../../../../words'
 import { Says } from '../Parts'
 
@@ -21,26 +22,20 @@ export function Devices<Set>({
   const [device, setDevice] = useState<(typeof devices)[number]>('desktop')
   const set = each[device]
   const say = (next: Set | null) => onSay({ [device]: next } as Partial<Each<Set>>)
+  const named = (name: (typeof devices)[number]) => (
+    <>
+      {w.frames.device[name]}
+      {name !== 'desktop' && each[name] !== null && <span className="text-plum"> · {w.pages.set}</span>}
+    </>
+  )
   return (
     <>
-      <fieldset aria-label={w.frames.devices} className="flex flex-wrap gap-x-4">
-        {devices.map((name) => (
-          <button
-            key={name}
-            type="button"
-            aria-pressed={name === device}
-            className={
-              name === device
-                ? 'font-semibold underline decoration-plum decoration-2 underline-offset-[6px]'
-                : 'text-quiet hover:text-ink'
-            }
-            onClick={() => setDevice(name)}
-          >
-            {w.frames.device[name]}
-            {name !== 'desktop' && each[name] !== null && <span className="text-plum"> · {w.pages.set}</span>}
-          </button>
-        ))}
-      </fieldset>
+      <WordTabs
+        label={w.frames.devices}
+        tabs={devices.map((name) => [name, named(name)] as const)}
+        chosen={device}
+        onChoose={setDevice}
+      />
       {set === null ? (
         <Says>
           <span>{w.frames.asOnDesktop}</span>
