@@ -145,7 +145,7 @@ public sealed class PageFileTests
         await (await owner.DraftAsync(page, "reach-us", Drafts.Post("Reach us", null, [Contact("+44 1632 960417", "guild@marrambay.example")], wide: true, bare: true))).ReadAsync();
         await (await owner.PublishAsync(page)).ReadAsync();
         var html = await site.Visitor().GetStringAsync("/reach-us");
-        Assert.Contains("<body class=\"wide\">", html, StringComparison.Ordinal);
+        Assert.Contains("<body class=\"choices-line head-sides wide\">", html, StringComparison.Ordinal);
         Assert.DoesNotContain("site-head", html, StringComparison.Ordinal);
         Assert.Contains("<strong>Kite &lt;Guild&gt;</strong>", html, StringComparison.Ordinal);
         Assert.Contains("<span>Tern Lane</span>", html, StringComparison.Ordinal);
