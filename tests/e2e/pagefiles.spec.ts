@@ -183,6 +183,15 @@ test('what was brought in comes to be seen, though the figures were known before
   // Answers from before it was there.
   let isEarly = true
   await late.route(/\/api\/photos\?.*intake=/, async (route) => (isEarly ? route.fulfill({ json: { ...(await (await route.fetch()).json()), photos: [], total: 0 } }) : route.continue()))
+  // What the intake was like is asked for before the file is there, and told when no news will come of it.
+  let isFirst = true
+  await late.route(/\/api\/intakes\/[0-9a-f-]{36}$/, async (route) => {
+    if (!isFirst) return route.continue()
+    isFirst = false
+    const early = await (await route.fetch()).json()
+    await late.waitForTimeout(1500)
+    return route.fulfill({ json: { ...early, intake: { ...early.intake, files: 0, ready: 0, waiting: 0, sending: 0, unpacking: 0, alreadyHere: 0 } } })
+  })
   const done = late.waitForResponse(async (r) => /\/api\/intakes\/[0-9a-f-]{36}$/.test(r.url()) && (await r.json()).intake.ready === 1)
   await picker.locator('input[type=file]').setInputFiles({ name: 'late news.jpg', mimeType: 'image/jpeg', buffer: execFileSync('convert', ['-size', '900x600', '-seed', '13', 'plasma:olive-white', 'jpg:-']) })
   await done

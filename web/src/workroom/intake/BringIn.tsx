@@ -5,7 +5,7 @@ import { w } from '../../words'
 import { tellProblem } from '../shell/news'
 import { refresh } from '../shell/refresh'
 import { bringIn } from './bringIn'
-import { intakeOf, nothingSaid } from './data'
+import { intakeBegun, nothingSaid } from './data'
 import { FileField } from './FileField'
 import { useQueue } from './queueState'
 
@@ -15,7 +15,7 @@ export function BringIn({ words, onIntake }: { words: string; onIntake?: (intake
   const field = useRef<HTMLInputElement>(null)
   const [into, setInto] = useState<string>()
   const { intake, counts } = useQueue()
-  const line = useQuery({ ...intakeOf(into ?? ''), enabled: into !== undefined }).data?.intake
+  const line = useQuery({ ...intakeBegun(into ?? ''), enabled: into !== undefined }).data?.intake
   const mine = into !== undefined && into === intake
   const left = (mine ? counts.queued + counts.sending : 0) + (line?.waiting ?? 0)
   const refused = (mine ? counts.refused : 0) + (line?.failed ?? 0)

@@ -23,9 +23,22 @@ export const intakeOf = (intake: string) =>
   queryOptions({
     queryKey: ['intake', intake],
     queryFn: () => body(api.GET('/api/intakes/{intake}', { params: { path: { intake } } }), w.errors.away),
+    refetchInterval: (q) => (isBusy(q.state.data?.intake) ? 1500 : (false as const)),
+  })
+
+const isBusy = (line: Api['IntakeLine'] | undefined) =>
+  line !== undefined && line.waiting + line.unpacking + line.sending > 0
+
+/** An intake that files were just sent to; also read again while the server has not told of any of them. */
+export const intakeBegun = (intake: string) =>
+  queryOptions({
+    ...intakeOf(intake),
     refetchInterval: (q) => {
       const line = q.state.data?.intake
-      return line && line.waiting + line.unpacking + line.sending > 0 ? 1500 : false
+      return isBusy(line) ||
+        (line && line.files + line.alreadyHere + line.kept + line.sidecars + line.skipped + line.failed === 0)
+        ? 1500
+        : (false as const)
     },
   })
 
