@@ -146,7 +146,8 @@ builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadReq
 builder.Services.ConfigureHttpJsonOptions(options =>
 {
     options.SerializerOptions.Converters.Add(new TypedIdConverters());
-    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase));
+    // A number names none: those that are not there would be kept and break whoever reads them.
+    options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: false));
     options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     // What a type says must be there must be there: a missing or null value never gets past the edge.
     options.SerializerOptions.RespectNullableAnnotations = true;

@@ -146,7 +146,7 @@ public sealed class EndpointTests
         yield return "{\"photos\":[null]}";
         yield return new string('[', 2000);
         foreach (var value in (string[])
-            ["null", "1", "\"\"", "\" \"", "\"a\\u0000b\"", "\"\\ud800\"", "[]", "[null]", "{}", "true", "1e400", "99999999999999999999", "\"00000000-0000-0000-0000-000000000000\"",
+            ["null", "1", "99", "-1", "\"\"", "\" \"", "\"a\\u0000b\"", "\"\\ud800\"", "[]", "[null]", "{}", "true", "1e400", "99999999999999999999", "\"00000000-0000-0000-0000-000000000000\"",
              $"\"{new string('x', 30000)}\"", $"[{string.Join(',', Enumerable.Repeat("\"x\"", 6000))}]", "\"9999-99-99T99:99:99Z\"", "\"0001-01-01T00:00:00Z\""])
         {
             foreach (var field in Resolve(schema, schemas).TryGetProperty("properties", out var fields) ? fields.EnumerateObject().ToArray() : [])

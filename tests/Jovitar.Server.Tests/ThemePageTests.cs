@@ -120,6 +120,14 @@ public sealed partial class ThemePageTests
             Assert.Contains("A colour is said by #", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         }
 
+        // What there is none of has no number either.
+        foreach (var (field, value) in new (string, object)[] { ("name", 99), ("scheme", -1), ("headings", 4000) })
+        {
+            var sent = JsonSerializer.Deserialize<Dictionary<string, object?>>(JsonSerializer.Serialize(Theme("catalogue")))!;
+            sent[field] = value;
+            Assert.Equal(HttpStatusCode.BadRequest, (await owner.SendAsync(HttpMethod.Put, "/api/theme", sent, EditedOf(await ReadAsync(owner)))).StatusCode);
+        }
+
         Assert.Equal("#999999", (await ReadAsync(owner)).GetProperty("opened").GetProperty("draft").GetProperty("light").GetProperty("text").GetString());
     }
 

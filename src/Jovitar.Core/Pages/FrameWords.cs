@@ -85,8 +85,8 @@ public sealed record WordsSet(WordsWhen First, WordsWhen Second, WordsSize Size,
     public int? LeastDense() => OverPhotos().IsEnough ? null : Enumerable.Range(Dense, 101 - Dense).Select(d => (int?)d).FirstOrDefault(d => OverPhotos(d!.Value).IsEnough);
 
     /// <summary>What words beneath a photo, or on its back, are written in.</summary>
-    /// <param name="behind">What lies there where they have no ground of their own.</param>
-    public WordsOver OnGround(Colour behind) => WordsOver.OverColour(Pages.Colour.Parse(Colour), Pages.Colour.Parse(Ground) ?? behind, WordsOver.Usual);
+    /// <param name="behind">What may lie there where they have no ground of their own.</param>
+    public WordsOver OnGround(params IReadOnlyList<Colour> behind) => WordsOver.OverColours(Pages.Colour.Parse(Colour), Pages.Colour.Parse(Ground) is { } own ? [own] : behind, WordsOver.Usual);
 
     public WordsSet Bounded() => this with { Dense = Math.Clamp(Dense, 0, 100), Padding = Math.Clamp(Padding, 0, MostPadding) };
 

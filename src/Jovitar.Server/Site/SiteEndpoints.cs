@@ -170,8 +170,8 @@ internal static class SiteEndpoints
             .In(width, asked.Window ?? width, new SitePart(asked.At ?? 0, asked.Count ?? SitePart.Most, asked.Top, asked.Bottom)));
     }
 
-    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, SiteWeights weights, CancellationToken ct) =>
-        await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model, weights)) : Problems.Gone("page");
+    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, SiteWeights weights, ThemeStore themes, CancellationToken ct) =>
+        await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model, weights, (await themes.PublishedAsync(ct)).Look())) : Problems.Gone("page");
 
     static async Task<Results<Ok<PhotosOfBlock>, BadRequest<Problem>>> OfBlock(BlockAsked body, SiteSources sources, CancellationToken ct)
     {

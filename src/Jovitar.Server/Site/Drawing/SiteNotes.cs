@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Server.Site.Drawing;
 
@@ -33,8 +34,8 @@ internal sealed record WordsOnGround(string Words, double Ratio, double Wanted, 
 /// <param name="Dense">How much of the photo their ground must hide, percent, so that they can be read as they are; null where that does not help.</param>
 internal sealed record WordsOnPhotos(Device Device, double Ratio, double Wanted, string? Nearest, int? Dense)
 {
-    /// <param name="behind">The ground that the block stands on; null where nobody knows what lies behind each word.</param>
-    public static WordsOnPhotos? Of(Walk walk, Colour? behind)
+    /// <param name="behind">The grounds that the block may stand on; empty where nobody knows what lies behind each word.</param>
+    public static WordsOnPhotos? Of(Walk walk, IReadOnlyList<Colour> behind)
     {
         if (walk.Layout.Kind == LayoutKind.List)
         {
@@ -45,7 +46,7 @@ internal sealed record WordsOnPhotos(Device Device, double Ratio, double Wanted,
         return worst.Select(w => new WordsOnPhotos(w.Device, Math.Floor(w.Over.Ratio * 10) / 10, w.Over.Wanted, w.Over.Nearest?.ToString(), w.Dense)).FirstOrDefault();
     }
 
-    static IEnumerable<(WordsOver Over, int? Dense)> Ways(WordsSet set, Colour? behind)
+    static IEnumerable<(WordsOver Over, int? Dense)> Ways(WordsSet set, IReadOnlyList<Colour> behind)
     {
         if (set.IsOver())
         {
@@ -58,9 +59,9 @@ internal sealed record WordsOnPhotos(Device Device, double Ratio, double Wanted,
         }
 
         // Without a colour of their own they are written as all words on that ground.
-        if (set.Has(WordsWhen.Under) && (set.Colour ?? set.Ground) is not null && (Colour.Parse(set.Ground) ?? behind) is { } ground)
+        if (set.Has(WordsWhen.Under) && (set.Ground is not null || (set.Colour is not null && behind.Count > 0)))
         {
-            yield return (set.OnGround(ground), null);
+            yield return (set.OnGround(behind), null);
         }
     }
 }
@@ -79,8 +80,8 @@ internal sealed record BlockNotes(
 {
     const int MostNamed = 60;
 
-    /// <param name="behind">The colour that it stands on; null where that is a photo.</param>
-    public static BlockNotes? Of(SiteBlock block, Colour? behind) => block switch
+    /// <param name="behind">The colours that it may stand on; empty where that is a photo.</param>
+    public static BlockNotes? Of(SiteBlock block, IReadOnlyList<Colour> behind) => block switch
     {
         SitePhotosBlock photos => Photos(photos) with { Written = WordsOnPhotos.Of(photos.Walk, behind) },
         SitePhotoBlock photo => Photo(photo),
@@ -158,12 +159,14 @@ internal sealed record BlockNotes(
 internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList<DeviceWeight> Weights)
 {
     /// <summary>The notes of a page as its draft is.</summary>
-    public static PageNotes Of(SitePage page, SiteWeights weights)
+    /// <param name="look">How the site looks to visitors.</param>
+    public static PageNotes Of(SitePage page, SiteWeights weights, Look look)
     {
         var grounds = page.All.OfType<SiteBand>().ToDictionary(b => b.Id, b => WordsOnGround.Of(b.On));
         // Of grounds within grounds the inner one.
         var behind = page.All.OfType<SiteBand>().SelectMany(b => b.All.Select(i => (i.Id, b.On))).GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Last().On);
-        Colour? Behind(BlockId id) => behind.GetValueOrDefault(id) is not { } ground ? Colour.Paper : ground.Photo is null ? Colour.Parse(ground.Ground.Colour) : null;
+        Colour[] site = [.. look.Seen().Select(s => Colour.Parse(s.Palette.Ground)).OfType<Colour>()];
+        Colour[] Behind(BlockId id) => behind.GetValueOrDefault(id) is not { } ground ? site : ground.Photo is null && Colour.Parse(ground.Ground.Colour) is { } colour ? [colour] : [];
         return new PageNotes(
             [
                 .. page.All.Where(b => b is not SiteBand).Select(b => (Notes: BlockNotes.Of(b, Behind(b.Id)), Over: grounds.GetValueOrDefault(b.Id), b.Id))

@@ -9,6 +9,10 @@ namespace Jovitar.Server.Site.Drawing;
 /// <param name="Second">The second does.</param>
 public sealed record WordsPlace(string Name, bool First, bool Second)
 {
+    /// <summary>The places over, under and behind a photo, and which lines stand there.</summary>
+    public static readonly IReadOnlyList<(string Name, Func<WordsWhen, bool> Has)> All =
+        [("under", when => when == WordsWhen.Under), ("over", when => when is WordsWhen.Over or WordsWhen.Touched), ("back", when => when == WordsWhen.Turned)];
+
     /// <summary>The places that the photos of a walk have, on whatever device.</summary>
     public static IReadOnlyList<WordsPlace> Of(Walk walk)
     {
@@ -17,7 +21,7 @@ public sealed record WordsPlace(string Name, bool First, bool Second)
             name, words.First is not null && words.Where(s => there(s.First)).Any(), words.Second is not null && words.Where(s => there(s.Second)).Any());
         WordsPlace[] places = walk.Layout.Kind == LayoutKind.List
             ? [new WordsPlace("aside", words.First is not null, words.Second is not null)]
-            : [Place("under", w => w == WordsWhen.Under), Place("over", w => w is WordsWhen.Over or WordsWhen.Touched), Place("back", w => w == WordsWhen.Turned)];
+            : [.. All.Select(p => Place(p.Name, p.Has))];
         return [.. places.Where(p => p.First || p.Second)];
     }
 
@@ -63,7 +67,7 @@ public static class WordsStyle
         values.Add(width is null ? $"--letters:{letters}px" : $"--letters:clamp({LayoutStyle.Number(letters * 0.8, 2)}px,{Length(letters)},{letters}px)");
         values.Add(width is null ? $"--line-high:{Length(line)}" : $"--line-high:min({Length(line)},1.4em)");
         values.Add($"--air:{Length(set.Padding)}");
-        foreach (var (name, there) in ((string, Func<WordsWhen, bool>)[])[("under", w => w == WordsWhen.Under), ("over", w => w is WordsWhen.Over or WordsWhen.Touched), ("back", w => w == WordsWhen.Turned)])
+        foreach (var (name, there) in WordsPlace.All)
         {
             if (!there(set.First) && !there(set.Second))
             {
