@@ -7,6 +7,7 @@ import { Button } from '../../kit/Button'
 import { useSortSensors } from '../../kit/useSortSensors'
 import { w } from '../../words'
 import { useAlbums, useCategories, usePages } from '../shell/data'
+import { StaleVerbs } from '../shell/Stale'
 import { Empty, Heading } from '../shell/Station'
 import { LinkSentence } from './blocks/LinkSentence'
 import type { Line } from './menu'
@@ -72,14 +73,7 @@ function Arranged({ menu }: { menu: Api['OpenedMenu'] }) {
               : w.plate.unsaved}
         </span>
         {state === 'stale' && (
-          <span className="flex gap-4 text-small">
-            <Button look="word" onClick={() => void takeTheirs()}>
-              {w.menu.reload}
-            </Button>
-            <Button look="word" onClick={() => void overwrite()}>
-              {w.menu.overwrite}
-            </Button>
-          </span>
+          <StaleVerbs onReload={() => void takeTheirs()} onOverwrite={() => void overwrite()} />
         )}
         {faults.entries && state !== 'stale' && (
           <span className="text-small font-semibold">{faults.entries}</span>

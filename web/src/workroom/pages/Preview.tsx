@@ -1,12 +1,5 @@
-import {
-  type Ref,
-  useCallback,
-  useEffect,
-  useImperativeHandle,
-  useLayoutEffect,
-  useRef,
-  useState,
-} from 'react'
+import { type Ref, useCallback, useEffect, useImperativeHandle, useRef, useState } from 'react'
+import { useBox } from '../../kit/useBox'
 import { WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 import { VersionBand } from './Versions'
@@ -57,20 +50,11 @@ export function Preview({
   const [width, setWidth] = useState<1280 | 820 | 390>(1280)
   const [bare, setBare] = useState(false)
   const [touched, setTouched] = useState(false)
-  const [box, setBox] = useState({ width: 900, height: 700 })
+  const box = useBox(room)
   // The version that is seen, and the one that is loaded behind it.
   const [seen, setSeen] = useState(version)
   const frames = useRef(new Map<number, HTMLIFrameElement>())
   const next = typing ? seen : version
-  useLayoutEffect(() => {
-    const element = room.current
-    if (!element) return
-    const watch = new ResizeObserver(() =>
-      setBox({ width: element.clientWidth, height: element.clientHeight }),
-    )
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
   const pageOf = useCallback((v: number) => frames.current.get(v)?.contentDocument ?? null, [])
   useImperativeHandle(ref, () => ({ page: () => pageOf(seen) }), [pageOf, seen])
 

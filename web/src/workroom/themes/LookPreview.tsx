@@ -1,4 +1,5 @@
-import { useLayoutEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
+import { useBox } from '../../kit/useBox'
 import { WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 
@@ -6,18 +7,9 @@ import { w } from '../../words'
 export function LookPreview({ page, title, version }: { page: string; title: string; version: number }) {
   const room = useRef<HTMLDivElement>(null)
   const [width, setWidth] = useState<1280 | 820 | 390>(1280)
-  const [box, setBox] = useState({ width: 900, height: 700 })
+  const box = useBox(room)
   const next = `${page}?look=draft&v=${version}`
   const [seen, setSeen] = useState(next)
-  useLayoutEffect(() => {
-    const element = room.current
-    if (!element) return
-    const watch = new ResizeObserver(() =>
-      setBox({ width: element.clientWidth, height: element.clientHeight }),
-    )
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
   const scale = Math.min(1, box.width / width)
   return (
     <div className="flex min-h-[70vh] flex-col bg-well px-6 pt-5 pb-6">

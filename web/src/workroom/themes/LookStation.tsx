@@ -12,6 +12,7 @@ import { Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { usePages } from '../shell/data'
+import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
 import { LookPreview } from './LookPreview'
 import { Colours, LookSentences } from './LookSentences'
@@ -54,14 +55,7 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
                   : w.themes.draft}
           </span>
           {state === 'stale' && (
-            <span className="flex gap-4 text-small">
-              <Button look="word" onClick={() => void takeTheirs()}>
-                {w.menu.reload}
-              </Button>
-              <Button look="word" onClick={() => void overwrite()}>
-                {w.menu.overwrite}
-              </Button>
-            </span>
+            <StaleVerbs onReload={() => void takeTheirs()} onOverwrite={() => void overwrite()} />
           )}
         </p>
         <Shipped all={shipped} chosen={theme.name} onChoose={(name) => change({ name })} />
