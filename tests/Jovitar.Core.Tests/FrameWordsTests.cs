@@ -64,6 +64,11 @@ public sealed class FrameWordsTests
         Assert.Equal([Device.Phone], words.Where(s => s.IsShown()));
         Assert.True(words.IsShown());
         Assert.False(FrameWords.Usual.IsShown());
+        // A line that says nothing stands nowhere and takes no room.
+        var silent = FrameWords.Usual with { First = null, Desktop = Set(WordsWhen.Under, WordsWhen.Never) };
+        Assert.False(silent.IsShown());
+        Assert.Equal(0, silent.On(Device.Phone).RoomUnder(silent.Second));
+        Assert.Equal(Set(WordsWhen.Never, WordsWhen.Over), (FrameWords.Usual with { First = null, Desktop = Set(WordsWhen.Under, WordsWhen.Over) }).On(Device.Desktop));
         var touch = FrameTouch.Usual with { Tablet = TouchSet.Usual with { Border = 4 } };
         Assert.Equal([0, 4, 0], new[] { Device.Desktop, Device.Tablet, Device.Phone }.Select(d => touch.On(d).Border));
     }

@@ -103,7 +103,12 @@ public sealed record FrameWords(PhotoWord? First, PhotoWord? Second, WordsSet De
     /// <summary>None; in a list, which has its words beside each photo, the title and the caption.</summary>
     public static readonly FrameWords Usual = new(PhotoWord.Title, PhotoWord.Caption, WordsSet.None, null, null);
 
-    public WordsSet On(Device device) => device switch { Device.Phone => Phone, Device.Tablet => Tablet, _ => null } ?? Desktop;
+    /// <summary>What is set on a device; a line that says nothing stands nowhere.</summary>
+    public WordsSet On(Device device)
+    {
+        var set = device switch { Device.Phone => Phone, Device.Tablet => Tablet, _ => null } ?? Desktop;
+        return First is not null && Second is not null ? set : set with { First = First is null ? WordsWhen.Never : set.First, Second = Second is null ? WordsWhen.Never : set.Second };
+    }
 
     /// <summary>The devices on which something holds.</summary>
     public IEnumerable<Device> Where(Func<WordsSet, bool> holds) => Enum.GetValues<Device>().Where(d => holds(On(d)));

@@ -18,7 +18,7 @@ public sealed record WordsPlace(string Name, bool First, bool Second)
     {
         var words = walk.Words;
         WordsPlace Place(string name, Func<WordsWhen, bool> there) => new(
-            name, words.First is not null && words.Where(s => there(s.First)).Any(), words.Second is not null && words.Where(s => there(s.Second)).Any());
+            name, words.Where(s => there(s.First)).Any(), words.Where(s => there(s.Second)).Any());
         WordsPlace[] places = walk.Layout.Kind == LayoutKind.List
             ? [new WordsPlace("aside", words.First is not null, words.Second is not null)]
             : [.. All.Select(p => Place(p.Name, p.Has))];

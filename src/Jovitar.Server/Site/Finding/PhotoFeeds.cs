@@ -30,18 +30,22 @@ internal sealed class PhotoFeeds(SiteSources sources)
     /// <summary>The newest first, each with the page of its own that visitors have in the album or the category.</summary>
     async Task<IReadOnlyList<(SitePhoto Photo, string Path)>> PhotosAsync(SitePage page, CancellationToken ct)
     {
-        var own = page.Walks.SelectMany(w => w.Photos).DistinctBy(p => p.Id).ToDictionary(p => p.Id);
-        string OwnPath(PhotoId id) => $"{page.Path}/photo/{id}";
+        var own = page.Walks.SelectMany(w => w.Photos).Select(p => (Photo: p, Path: $"{page.Path}/photo/{p.Id}"));
+        return [.. (await OfAlbumsAsync(page.Albums, ct)).Concat(own).DistinctBy(p => p.Photo.Id).OrderByDescending(p => p.Photo.Facts.Arrived).ThenBy(p => p.Photo.Id.Value).Take(Most)];
+    }
+
+    async Task<IEnumerable<(SitePhoto Photo, string Path)>> OfAlbumsAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    {
+        if (albums.Count == 0)
+        {
+            return [];
+        }
+
         var newest = PhotosSource.Of() with { Kind = SourceKind.Newest, Most = Most };
-        var among = new Lazy<Task<IReadOnlyList<AlbumId>>>(Task.FromResult(page.Albums));
-        var photos = page.Albums.Count > 0 ? await sources.PhotosAsync(newest, among, ct) : [];
+        var among = new Lazy<Task<IReadOnlyList<AlbumId>>>(Task.FromResult(albums));
+        var photos = await sources.PhotosAsync(newest, among, ct);
         var pages = await sources.AlbumPagesAsync(newest, photos, among, ct);
-        var found = photos.Where(p => pages.ContainsKey(p.Id)).Select(p => (Photo: p, Path: $"{pages[p.Id]}/photo/{p.Id}"));
-        return
-        [
-            .. found.Concat(own.Values.Select(p => (Photo: p, Path: OwnPath(p.Id)))).DistinctBy(p => p.Photo.Id)
-                .OrderByDescending(p => p.Photo.Facts.Arrived).ThenBy(p => p.Photo.Id.Value).Take(Most),
-        ];
+        return photos.Where(p => pages.ContainsKey(p.Id)).Select(p => (p, $"{pages[p.Id]}/photo/{p.Id}"));
     }
 
     static SyndicationItem ItemOf(SitePhoto photo, string path, Uri root)
