@@ -54,12 +54,16 @@ build_standins() {
   touch "$cache/standins-built"
 }
 
-install_web() {
-  changed "$cache/web-installed" "$root/web/package.json" "$root/web/package-lock.json" || [ ! -d "$root/web/node_modules" ] || return 0
-  say "  fetching the web part's packages"
-  (cd "$root/web" && npm ci --no-audit --no-fund >"$cache/npm.log" 2>&1) || { tail -20 "$cache/npm.log" >&2; die "The web part's packages could not be fetched."; }
-  touch "$cache/web-installed"
+# install_packages DIR MARK WHAT: what a folder's package-lock.json names. No package runs anything while it is installed.
+install_packages() {
+  local dir=$1 mark=$cache/$2-installed
+  changed "$mark" "$dir/package.json" "$dir/package-lock.json" || [ ! -d "$dir/node_modules" ] || return 0
+  say "  fetching the packages of $3"
+  (cd "$dir" && npm ci --ignore-scripts --no-audit --no-fund >"$cache/npm.log" 2>&1) || { tail -20 "$cache/npm.log" >&2; die "The packages of $3 could not be fetched."; }
+  touch "$mark"
 }
+install_web() { install_packages "$root/web" web "the web part"; }
+install_audit() { need_packages "chromium=chromium" "xmllint=libxml2-utils"; install_packages "$root/tests/audit" audit "the audits"; }
 
 # Writes the API's description and the TypeScript client made from it: describe_api DIR
 describe_api() {
@@ -97,6 +101,18 @@ free_port() {
     port_taken "$port" || { echo "$port"; return; }
   done
   die "No free port was found."
+}
+
+# serve_demo DATA CONNECTION [TRIAL PHOTOS]: starts a server with the demo, waits until all of it is there, and leaves its address in $url and its process in $server.
+serve_demo() {
+  local data=$1 connection=$2 port; port=$(free_port)
+  url=http://127.0.0.1:$port
+  mkfifo "$data/said"
+  Jovitar__Data=$data Jovitar__Database="$connection" Jovitar__Demo=$root/demo Jovitar__Announce=true Jovitar__TrialPhotos=${3:-0} \
+    dotnet "$root/src/Jovitar.Server/bin/Release/net10.0/Jovitar.Server.dll" --contentRoot "$root/src/Jovitar.Server" --urls "$url" >"$data/said" 2>"$cache/demo-server.log" &
+  server=$!
+  grep -qm1 ready <"$data/said" || { tail -5 "$cache/demo-server.log" >&2; die "The server did not start."; }
+  rm -f "$data/said"
 }
 
 # --- PostgreSQL: a cluster of our own, on loopback, never the system's -------------------------------------------------

@@ -33,7 +33,7 @@ public sealed class ToldTests
         Assert.Equal(("http://localhost/told", "http://localhost/told", "What happened in June.", "What happened in June."), (Canonical(html), Meta(html, "og:url"), Meta(html, "description"), Meta(html, "og:description")));
         Assert.Equal(("Told & shared", "Trial", "summary_large_image"), (Meta(html, "og:title"), Meta(html, "og:site_name"), Meta(html, "twitter:card")));
         var picture = await visitor.GetAsync(new Uri(Meta(html, "og:image")!).PathAndQuery);
-        Assert.Equal((HttpStatusCode.OK, "image/webp"), (picture.StatusCode, picture.Content.Headers.ContentType!.MediaType));
+        Assert.Equal((HttpStatusCode.OK, "image/jpeg"), (picture.StatusCode, picture.Content.Headers.ContentType!.MediaType));
         using var shown = NetVips.Image.NewFromBuffer(await picture.Content.ReadAsByteArrayAsync());
         Assert.Equal(($"{shown.Width}", $"{shown.Height}"), (Meta(html, "og:image:width"), Meta(html, "og:image:height")));
 
@@ -96,6 +96,42 @@ public sealed class ToldTests
         await WriteAsync(owner, p[1], "place", "Marram Bay");
         await (await StandAsync(owner, album, [await CategoryAsync(owner, "Kites")])).ReadAsync();
         Assert.False(DataOf(await visitor.GetStringAsync("/album/all")).GetProperty("image")[1].TryGetProperty("contentLocation", out JsonElement _));
+    }
+
+    [Fact]
+    public async Task The_picture_beside_a_link_is_of_a_form_that_everybody_reads_and_of_what_everyone_may_see()
+    {
+        var (site, owner, visitor, p) = await StartAsync(2);
+        await using var _ = site;
+        async Task<string> CardAsync(string photo) => $"/i/{(await (await owner.GetAsync($"/api/photos/{photo}")).ReadAsync()).GetProperty("picture").GetString()}/1-card.jpg";
+        var (seen, unseen) = (await CardAsync(p[0]), await CardAsync(p[1]));
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, seen));
+        await owner.ShownAsync(null, "told", Drafts.Page("Told", Drafts.Photos(await MakeAsync(owner, "One", [p[0]]))));
+        var card = await visitor.GetAsync(seen);
+        Assert.Equal((HttpStatusCode.OK, "image/jpeg", "public, max-age=31536000, immutable"), (card.StatusCode, card.Content.Headers.ContentType!.MediaType, card.Headers.CacheControl!.ToString()));
+        // The marks that a JPEG begins with (ITU-T T.81, B.1.1.3).
+        Assert.Equal([0xFF, 0xD8, 0xFF], (await card.Content.ReadAsByteArrayAsync())[..3]);
+        var again = new HttpRequestMessage(HttpMethod.Get, seen) { Headers = { IfNoneMatch = { card.Headers.ETag! } } };
+        Assert.Equal(HttpStatusCode.NotModified, (await visitor.SendAsync(again)).StatusCode);
+        foreach (var nothing in (string[])[unseen, seen.Replace("/1-", "/2-", StringComparison.Ordinal), "/i/nothing/1-card.jpg"])
+        {
+            Assert.Equal(HttpStatusCode.NotFound, await GetAsync(visitor, nothing));
+        }
+
+        await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task No_level_of_headings_is_left_out_and_a_category_without_words_is_told_of_by_its_albums()
+    {
+        var (site, owner, visitor, p) = await StartAsync(1);
+        await using var _ = site;
+        static object Heading(string words, string size, int number) => Drafts.Block("heading", number, new { words, size });
+        await owner.ShownAsync(null, "told", Drafts.Page("Told", Heading("One", "small", 2), Heading("Two", "small", 3), Heading("Three", "large", 4), Heading("Four", "small", 5), Heading("Five", "middle", 6)));
+        Assert.Equal(["h1", "h2", "h2", "h2", "h3", "h2"], Regex.Matches(await visitor.GetStringAsync("/told"), "<(h[1-6])").Select(m => m.Groups[1].Value));
+        var kites = await CategoryAsync(owner, "Kites");
+        await (await StandAsync(owner, await MakeAsync(owner, "Low tide", p), [kites])).ReadAsync();
+        Assert.Equal("Low tide", Meta(await visitor.GetStringAsync("/category/kites"), "description"));
     }
 
     [Fact]

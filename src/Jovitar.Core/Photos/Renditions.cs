@@ -29,4 +29,19 @@ public static class Renditions
     /// <summary>The address of a rendition: named by the original's content, its correction and the recipe, so it may be kept forever.</summary>
     /// <param name="picture">A <see cref="PictureName"/>.</param>
     public static string Address(string picture, int width) => $"/i/{picture}/{Recipe}-{width}.webp";
+
+    /// <summary>The longer edge of the picture that others show beside a link, pixels: as wide as they show it on a dense screen (common practice).</summary>
+    public const int CardEdge = 1200;
+
+    /// <summary>The address of the picture beside a link: JPEG, for not all who show links read WebP.</summary>
+    /// <param name="picture">A <see cref="PictureName"/>.</param>
+    public static string CardAddress(string picture) => $"/i/{picture}/{Recipe}-card.jpg";
+
+    /// <summary>How large the picture beside a link is, pixels.</summary>
+    /// <param name="shape">Width by height.</param>
+    public static (int Width, int Height) CardSize(int originalWidth, double shape)
+    {
+        var width = Math.Min(originalWidth, shape >= 1 ? CardEdge : (int)Math.Max(1, Math.Round(CardEdge * shape)));
+        return (width, (int)Math.Max(1, Math.Round(width / shape)));
+    }
 }

@@ -31,7 +31,7 @@ internal static class PublicRenditions
             var answer = http.Response;
             answer.ContentType = "image/webp";
             answer.Headers.CacheControl = ForVisitors;
-            answer.Headers.ETag = Tag(picture, width);
+            answer.Headers.ETag = Tag(picture, $"{width}");
             await storage.SendAsync(answer, file, http.RequestAborted);
         });
     }
@@ -40,7 +40,8 @@ internal static class PublicRenditions
     public const string ForVisitors = "public, max-age=31536000, immutable";
 
     /// <summary>The tag of a rendition, of part of its original's name and all of its correction's.</summary>
-    public static string Tag(string picture, int width) => $"\"{picture[..16]}{picture[PictureName.HashLength..]}-{Renditions.Recipe}-{width}\"";
+    /// <param name="form">Which of the renditions of the picture.</param>
+    public static string Tag(string picture, string form) => $"\"{picture[..16]}{picture[PictureName.HashLength..]}-{Renditions.Recipe}-{form}\"";
 
     /// <summary>Reads <c>/i/PICTURE/RECIPE-WIDTH.webp</c> with today's recipe.</summary>
     static bool TryRead(string? path, out string picture, out int width)

@@ -15,6 +15,9 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
     /// <summary>A photo that was public a moment ago still is: a decision in favour is kept this long, a refusal never.</summary>
     static readonly TimeSpan Kept = TimeSpan.FromSeconds(5);
 
+    /// <summary>How well the picture beside a link is kept, 1 to 100.</summary>
+    const int CardQuality = 82;
+
     readonly MemoryCache decisions = new(new MemoryCacheOptions { SizeLimit = 100_000 });
     readonly ConcurrentDictionary<string, Lazy<Task>> making = new();
 
@@ -26,14 +29,23 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
     /// Visitors get photos as they are corrected now, and no other picture of the same original. Who may see originals gets the
     /// uncorrected one too, and what is still there of earlier corrections.
     /// </remarks>
-    public async Task<Stored?> FindAsync(string picture, int width, Viewer viewer, CancellationToken ct)
+    public Task<Stored?> FindAsync(string picture, int width, Viewer viewer, CancellationToken ct) =>
+        Renditions.Widths.Contains(width)
+            ? FindAsync(picture, StorageKeys.Rendition(picture, width), size => Renditions.For(size.Width).Contains(width), (path, correction) => Picture.Render(path, [width], correction)[0].Bytes, viewer, ct)
+            : Task.FromResult<Stored?>(null);
+
+    /// <summary>The picture that others show beside a link, or null when there is none or not everyone may have it.</summary>
+    public Task<Stored?> CardAsync(string picture, CancellationToken ct) =>
+        FindAsync(picture, StorageKeys.Card(picture), _ => true, (path, correction) => Picture.Jpeg(path, Renditions.CardEdge, CardQuality, correction), Viewer.Nobody, ct);
+
+    async Task<Stored?> FindAsync(string picture, string key, Func<PixelSize, bool> isMade, Func<string, Correction, byte[]> make, Viewer viewer, CancellationToken ct)
     {
-        if (!PictureName.TryRead(picture, out var name) || !Renditions.Widths.Contains(width))
+        if (!PictureName.TryRead(picture, out var name))
         {
             return null;
         }
 
-        if (await KnownAsync(picture, width) is { } known)
+        if (await KnownAsync(picture, key) is { } known)
         {
             return known;
         }
@@ -50,23 +62,23 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
             decisions.Set(picture, true, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
         }
 
-        var key = StorageKeys.Rendition(picture, width);
         if (await storage.FindAsync(key) is { } there)
         {
             return there;
         }
 
         var correction = name.Key.Length == 0 ? Correction.None : seen?.Correction;
-        return correction is not null && Renditions.For(Framing.Size(correction, photos[0].Original).Width).Contains(width) && await MakeAsync(name, width, correction, key)
+        return correction is not null && isMade(Framing.Size(correction, photos[0].Original)) && await MakeAsync(name, path => make(path, correction), key)
             ? await storage.FindAsync(key)
             : null;
     }
 
     /// <summary>A rendition that is known to be public and there; null when that must be looked up first.</summary>
-    public ValueTask<Stored?> KnownAsync(string picture, int width) =>
-        decisions.TryGetValue(picture, out bool _) ? storage.FindAsync(StorageKeys.Rendition(picture, width)) : ValueTask.FromResult<Stored?>(null);
+    public ValueTask<Stored?> KnownAsync(string picture, int width) => KnownAsync(picture, StorageKeys.Rendition(picture, width));
 
-    async Task<bool> MakeAsync(PictureName name, int width, Correction correction, string key)
+    ValueTask<Stored?> KnownAsync(string picture, string key) => decisions.TryGetValue(picture, out bool _) ? storage.FindAsync(key) : ValueTask.FromResult<Stored?>(null);
+
+    async Task<bool> MakeAsync(PictureName name, Func<string, byte[]> make, string key)
     {
         var task = making.GetOrAdd(key, _ => new Lazy<Task>(() => Task.Run(async () =>
         {
@@ -76,10 +88,7 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
                 if (await storage.FindAsync(key) is null)
                 {
                     using var original = await storage.LocalAsync(StorageKeys.Original(name.Hash)) ?? throw new PictureException("The original is not there.", cutShort: false);
-                    foreach (var made in Picture.Render(original.Path, [width], correction))
-                    {
-                        await storage.PutMadeAsync(key, made.Bytes, CancellationToken.None);
-                    }
+                    await storage.PutMadeAsync(key, make(original.Path), CancellationToken.None);
                 }
             }
             finally

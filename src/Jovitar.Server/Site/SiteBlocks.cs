@@ -23,7 +23,8 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
 
         public int Grounds { get; set; }
 
-        public bool HasHeading { get; set; }
+        /// <summary>Of the last heading that is not a small one; 0 before the first.</summary>
+        public int Level { get; set; }
     }
 
     public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, CancellationToken ct)
@@ -115,8 +116,9 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
             case BesideBlock beside:
                 return await BesideAsync(beside, place, reading, ct);
             case HeadingBlock heading:
-                var level = !reading.HasHeading ? 1 : heading.Size == HeadingSize.Small ? 3 : 2;
-                reading.HasHeading = true;
+                // No level is left out on the way down (WCAG 2.2, technique G141): small ones stand beneath the last that is not.
+                var level = reading.Level == 0 ? 1 : heading.Size == HeadingSize.Small ? reading.Level + 1 : 2;
+                reading.Level = heading.Size == HeadingSize.Small ? Math.Max(1, reading.Level) : level;
                 return new SiteHeading(block.Id, place, heading.Words.Length == 0 ? reading.Title : heading.Words, heading.Size, level, level == 1 ? reading.Posted : null);
             case TextBlock text:
                 return new SiteText(block.Id, place, text.Words);

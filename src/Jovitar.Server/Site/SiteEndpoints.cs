@@ -29,6 +29,7 @@ internal static class SiteEndpoints
         site.MapGet("/", Start);
         site.MapFinding();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
+        site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
             var path = PageVersion.PathOf(kind, "{address}");
@@ -198,16 +199,17 @@ internal static class SiteEndpoints
     }
 
     /// <summary>A rendition for visitors: only ever what everyone may see, whoever asks, so that whatever lies between may keep it.</summary>
-    static async Task<IResult> Rendition(string picture, int recipe, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
-    {
-        if (recipe != Core.Photos.Renditions.Recipe || await renditions.FindAsync(picture, width, Viewer.Nobody, ct) is not { } file)
-        {
-            http.Response.Headers.CacheControl = "no-store";
-            return TypedResults.NotFound();
-        }
+    static async Task<IResult> Rendition(string picture, int recipe, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct) =>
+        ForVisitors(http, storage, picture, recipe == Core.Photos.Renditions.Recipe ? await renditions.FindAsync(picture, width, Viewer.Nobody, ct) : null, "image/webp", $"{width}");
 
-        http.Response.Headers.CacheControl = PublicRenditions.ForVisitors;
-        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(picture, width));
+    /// <summary>The picture that others show beside a link.</summary>
+    static async Task<IResult> Card(string picture, int recipe, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct) =>
+        ForVisitors(http, storage, picture, recipe == Core.Photos.Renditions.Recipe ? await renditions.CardAsync(picture, ct) : null, "image/jpeg", "card");
+
+    static IResult ForVisitors(HttpContext http, Storage storage, string picture, Stored? file, string type, string form)
+    {
+        http.Response.Headers.CacheControl = file is null ? "no-store" : PublicRenditions.ForVisitors;
+        return file is null ? TypedResults.NotFound() : storage.Answer(file, type, tag: PublicRenditions.Tag(picture, form));
     }
 
     /// <summary>A rendition for the workroom, under an address of its own that nothing between may keep.</summary>
@@ -220,7 +222,7 @@ internal static class SiteEndpoints
         }
 
         ForStaff.Private(http);
-        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(picture, width));
+        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(picture, $"{width}"));
     }
 
     static async Task Missing(HttpContext http, SiteRenderer renderer, CancellationToken ct)

@@ -20,6 +20,10 @@ internal static class StorageKeys
     /// <param name="picture">The original's SHA-256, and behind a hyphen what names its correction.</param>
     public static string Rendition(string picture, int width) => string.Create(CultureInfo.InvariantCulture, $"{Renditions}/{picture}-{Core.Photos.Renditions.Recipe}-{width}.webp");
 
+    /// <summary>The picture beside a link, by today's recipe.</summary>
+    /// <param name="picture">As of a rendition.</param>
+    public static string Card(string picture) => string.Create(CultureInfo.InvariantCulture, $"{Renditions}/{picture}-{Core.Photos.Renditions.Recipe}-card.jpg");
+
     /// <summary>The picture that a rendition is of, by the rendition's name; null when it is none.</summary>
     public static PictureName? PictureOf(string name)
     {

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using System.Globalization;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
@@ -167,6 +168,9 @@ public sealed class Narrowed
 
     /// <summary>Where the page is.</summary>
     public string Path => basePath;
+
+    /// <summary>What something of a block is called to those who hear it, so that it is told from the same of another block.</summary>
+    public string Called(string name) => Walk.Number == 1 ? name : string.Create(CultureInfo.InvariantCulture, $"{name}, {Walk.Number}");
 
     /// <summary>What the words are called in an address.</summary>
     public string FindName => Choices.Name("find", Walk.Number);

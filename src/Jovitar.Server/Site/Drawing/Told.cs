@@ -26,7 +26,7 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
     public string Address => At(Root, Path);
 
     /// <summary>Where the picture is, and its size.</summary>
-    public (string Address, int Width, int Height)? Shown => Picture is { } photo ? Rendition(Root, photo) : null;
+    public (string Address, int Width, int Height)? Shown => Picture is { } photo ? Card(Root, photo) : null;
 
     /// <summary>Of a page.</summary>
     public static Told Of(Uri root, SitePage page, string site)
@@ -77,7 +77,7 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
         _ => null,
     };
 
-    /// <summary>What somebody wrote about the page; else how its words begin, else how many photos it has.</summary>
+    /// <summary>What somebody wrote about the page; else how its words begin, how many photos it has, or what the albums on it are called.</summary>
     static string DescriptionOf(SitePage page)
     {
         if (page.Description.Length > 0)
@@ -87,7 +87,10 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
 
         var words = page.All.OfType<SiteText>().Select(t => Markdown.Plain(t.Words)).FirstOrDefault(w => w.Length > 0);
         var photos = page.Walks.Sum(w => w.Count);
-        return words is not null ? Begin(words) : photos == 0 ? "" : photos == 1 ? "One photograph." : string.Create(CultureInfo.InvariantCulture, $"{photos:#,0} photographs.");
+        return words is not null ? Begin(words)
+            : photos == 1 ? "One photograph."
+            : photos > 1 ? string.Create(CultureInfo.InvariantCulture, $"{photos:#,0} photographs.")
+            : Begin(string.Join(", ", page.All.OfType<SiteCovers>().SelectMany(c => c.Entries).Select(e => e.Heading)));
     }
 
     /// <summary>The beginning of a text in one line, ended at a word.</summary>
@@ -102,6 +105,12 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
         var end = line.LastIndexOf(' ', Longest - 1);
         var cut = end > Longest / 2 ? end : char.IsHighSurrogate(line[Longest - 2]) ? Longest - 2 : Longest - 1;
         return $"{line[..cut].TrimEnd('.', ',', ';', ':', ' ')}…";
+    }
+
+    static (string Address, int Width, int Height) Card(Uri root, SitePhoto photo)
+    {
+        var (width, height) = Renditions.CardSize(photo.Width, photo.Shape);
+        return (At(root, Renditions.CardAddress(photo.Picture)), width, height);
     }
 
     internal static (string Address, int Width, int Height) Rendition(Uri root, SitePhoto photo)
