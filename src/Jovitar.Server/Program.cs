@@ -229,11 +229,11 @@ api.MapCorrections();
 api.MapDescribing();
 api.MapLeaving();
 api.MapTables();
+api.MapThemes();
 api.MapPages();
 api.MapFound();
 api.MapKeptSettings();
 api.MapMenu();
-api.MapThemes();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {
     app.MapGet(address, (HttpContext http, SiteAssets assets) =>

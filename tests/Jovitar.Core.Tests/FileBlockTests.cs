@@ -1,4 +1,5 @@
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Tests;
 
@@ -108,6 +109,9 @@ public sealed class FileBlockTests
     {
         var was = PageContent.Made("One", "", []);
         var merged = PageMerge.Of(was, was with { Wide = true }, was with { Bare = true });
+        var looks = PageMerge.Of(was, was with { Look = LookChange.None with { Edge = 2 } }, was with { Look = LookChange.None with { Edge = 3 } });
+        Assert.Contains("look", looks.Collisions);
+        Assert.Equal(["how it looks"], PageDifference.Of(was, was with { Look = LookChange.None with { Edge = 2 } }).About);
         Assert.Equal((true, true, 0), (merged.Content.Wide, merged.Content.Bare, merged.Collisions.Count));
         Assert.Equal(["its width", "whether the site's head stands above it"], PageDifference.Of(was, merged.Content).About);
     }

@@ -1,6 +1,7 @@
 using CsCheck;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Tests;
 

@@ -1,6 +1,7 @@
 using CsCheck;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Tests;
 
@@ -90,7 +91,7 @@ public sealed class GroundTests
     /// <summary>Every veil from none to the thickest is tried.</summary>
     [Fact]
     public void The_thinnest_veil_that_is_enough_is_proposed_over_a_photo() =>
-        Gen.Select(Colours.Array[20, 60], Gen.Int[0, Ground.ThickestVeil], Gen.OneOf(Gen.Const(Colour.Paper), Gen.Const(Colour.Ink), Colours), Gen.OneOf(Gen.Const(WordsOver.Usual), Gen.Const(WordsOver.Large))).Sample((behind, veil, words, wanted) =>
+        Gen.Select(Colours.Array[20, 60], Gen.Int[0, WordsOver.ThickestVeil], Gen.OneOf(Gen.Const(Colour.Paper), Gen.Const(Colour.Ink), Colours), Gen.OneOf(Gen.Const(WordsOver.Usual), Gen.Const(WordsOver.Large))).Sample((behind, veil, words, wanted) =>
         {
             var over = WordsOver.OverPhoto(words, behind, veil, wanted);
             Assert.Equal(Colour.Contrast(words, Colour.Ink) >= Colour.Contrast(words, Colour.Paper) ? Colour.Ink : Colour.Paper, over.Veil);
@@ -98,7 +99,7 @@ public sealed class GroundTests
             Assert.Equal(Least(words, over.Veil, behind, veil), over.Ratio, 9);
             if (!over.IsEnough)
             {
-                var enough = Enumerable.Range(veil + 1, Ground.ThickestVeil - veil).Where(Reads).ToArray();
+                var enough = Enumerable.Range(veil + 1, WordsOver.ThickestVeil - veil).Where(Reads).ToArray();
                 Assert.Equal(enough.Length > 0 ? enough[0] : null, over.ThinnestVeil);
             }
         });
@@ -175,12 +176,12 @@ public sealed class GroundTests
     [Fact]
     public void Words_are_looked_for_in_what_stands_on_a_ground()
     {
-        Assert.Equal(WordsOver.Large, WordsOver.WantedOf(new HeadingBlock(Text(1).Id, BlockFrame.Usual, "", HeadingSize.Large)));
-        Assert.Equal(WordsOver.Usual, WordsOver.WantedOf(Text(1)));
-        Assert.Null(WordsOver.WantedOf(Text(1) with { Words = "" }));
-        Assert.Null(WordsOver.WantedOf(new DividerBlock(Text(1).Id, BlockFrame.Usual, Line: true)));
-        Assert.Equal(WordsOver.Usual, WordsOver.WantedOf(new BesideBlock(Text(1).Id, BlockFrame.Usual, [Text(2), Text(3)])));
+        Assert.Equal(WordsOver.Large, Band.WantedOf(new HeadingBlock(Text(1).Id, BlockFrame.Usual, "", HeadingSize.Large)));
+        Assert.Equal(WordsOver.Usual, Band.WantedOf(Text(1)));
+        Assert.Null(Band.WantedOf(Text(1) with { Words = "" }));
+        Assert.Null(Band.WantedOf(new DividerBlock(Text(1).Id, BlockFrame.Usual, Line: true)));
+        Assert.Equal(WordsOver.Usual, Band.WantedOf(new BesideBlock(Text(1).Id, BlockFrame.Usual, [Text(2), Text(3)])));
         // A card has a ground of its own.
-        Assert.Null(WordsOver.WantedOf(new BesideBlock(Text(1).Id, BlockFrame.Usual, [Text(2, Photo)])));
+        Assert.Null(Band.WantedOf(new BesideBlock(Text(1).Id, BlockFrame.Usual, [Text(2, Photo)])));
     }
 }

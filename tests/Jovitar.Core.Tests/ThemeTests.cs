@@ -1,5 +1,4 @@
 using CsCheck;
-using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Tests;
@@ -67,6 +66,52 @@ public sealed class ThemeTests
             Assert.Equal((dark ? own.Dark : own.Light).Text, changed.Text);
             Assert.Equal(own with { Light = look.Light, Dark = look.Dark }, look);
             Assert.Equal(own, Theme.Of(name).Look());
+        });
+
+    static Gen<T?> Perhaps<T>(Gen<T> gen) where T : struct => Gen.Bool.SelectMany(said => said ? gen.Select(v => (T?)v) : Gen.Const((T?)null));
+
+    static Gen<T?> Maybe<T>(Gen<T> gen) where T : class => Gen.Bool.SelectMany(said => said ? gen.Select(v => (T?)v) : Gen.Const((T?)null));
+
+    static readonly Gen<PaletteChange> Palettes = Gen.Select(Maybe(Colours), Maybe(Colours), Maybe(Colours), Maybe(Colours)).Select(p => new PaletteChange(p.Item1, p.Item2, p.Item3, p.Item4));
+
+    static readonly Gen<LookChange> Changes = Gen.Select(
+        Gen.Select(Palettes, Palettes), Gen.Select(Perhaps(Gen.Int[0, 8].Select(n => (TypeFamily)n)), Perhaps(Gen.Int[0, 8].Select(n => (TypeFamily)n))),
+        Maybe(Gen.Int[-9, 99].Select(n => new Corners(n, 0, 3, n))), Perhaps(Gen.Int[0, 2].Select(n => (ChoiceShape)n)),
+        Gen.Select(Perhaps(Gen.Int[-9, 99]), Perhaps(Gen.Int[0, 2].Select(n => (Shadow)n)), Perhaps(Gen.Int[0, 1].Select(n => (ViewerGround)n))))
+        .Select(c => new LookChange(c.Item1.Item1, c.Item1.Item2, c.Item2.Item1, c.Item2.Item2, c.Item3, c.Item4, c.Item5.Item1, c.Item5.Item2, c.Item5.Item3));
+
+    [Fact]
+    public void Of_any_number_of_levels_the_lowest_that_says_something_holds_and_the_theme_says_the_rest() =>
+        Gen.Select(Gen.Int[0, 5].Select(n => (ThemeName)n), Changes.Array[0, 4]).Sample((name, levels) =>
+        {
+            var own = Look.Of(name);
+            var look = levels.Aggregate(own, (above, level) => level.On(above));
+            Palette Colours(Palette theme, Func<LookChange, PaletteChange> of) => new(
+                levels.Select(l => of(l).Ground).LastOrDefault(c => c is not null) ?? theme.Ground, levels.Select(l => of(l).Text).LastOrDefault(c => c is not null) ?? theme.Text,
+                levels.Select(l => of(l).Accent).LastOrDefault(c => c is not null) ?? theme.Accent, levels.Select(l => of(l).Line).LastOrDefault(c => c is not null) ?? theme.Line);
+            T Last<T>(Func<LookChange, T?> of, T theme) where T : struct => levels.Select(of).LastOrDefault(v => v is not null) ?? theme;
+            Assert.Equal(
+                own with
+                {
+                    Light = Colours(own.Light, l => l.Light),
+                    Dark = Colours(own.Dark, l => l.Dark),
+                    Headings = Last(l => l.Headings, own.Headings),
+                    Words = Last(l => l.Words, own.Words),
+                    Corners = levels.Select(l => l.Corners).LastOrDefault(c => c is not null) ?? own.Corners,
+                    Choices = Last(l => l.Choices, own.Choices),
+                    Edge = Last(l => l.Edge, own.Edge),
+                    Shadow = Last(l => l.Shadow, own.Shadow),
+                    Viewer = Last(l => l.Viewer, own.Viewer),
+                },
+                look);
+            Assert.All(levels, level =>
+            {
+                var within = level.Within();
+                Assert.True(within.Edge is null or (>= 0 and <= LookChange.WidestEdge));
+                Assert.Equal(level.Edge is null, within.Edge is null);
+                Assert.Equal(within, within.Within());
+                Assert.Equal(level with { Corners = null, Edge = null }, within with { Corners = null, Edge = null });
+            });
         });
 
     [Fact]

@@ -14,9 +14,19 @@ internal static class Drafts
 
     public static object Page(string title, params object[] blocks) => Post(title, null, blocks);
 
+    static readonly object NoColours = new { ground = (string?)null, text = (string?)null, accent = (string?)null, line = (string?)null };
+
+    /// <summary>What of the look is otherwise on a page.</summary>
+    public static object Look(object? light = null, string? headings = null, object? corners = null, string? choices = null, int? edge = null, string? shadow = null, string? viewer = null) =>
+        new { light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices, edge, shadow, viewer };
+
+    /// <summary>How the site looks.</summary>
+    public static object Theme(string name, string? scheme = null, object? light = null, string? headings = null, object? corners = null, int? edge = null) =>
+        new { name, scheme, light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices = (string?)null, head = (string?)null, edge, shadow = (string?)null, viewer = (string?)null };
+
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
-    public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false) =>
-        new { schema = 9, title, description, posted, unlisted, wide, bare, blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+    public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false, object? look = null) =>
+        new { schema = 10, title, description, posted, unlisted, wide, bare, look = look ?? Look(), blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 

@@ -16,7 +16,7 @@ public sealed class EndpointTests
         "GET /api/session", "POST /api/session", "DELETE /api/session", "POST /api/owner", "GET /site/view/{address}", "GET /site/view/album/{address}", "GET /site/view/category/{address}", "GET /album/{address}", "GET /album/{address}/photo/{photo}", "GET /category/{address}",
         "GET /category/{address}/photo/{photo}", SaysSeen,
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
-        "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
+        "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /i/{picture}/{recipe:int}-card.jpg", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
     ];
 

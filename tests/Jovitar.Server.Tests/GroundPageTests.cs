@@ -4,6 +4,7 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.RegularExpressions;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using NetVips;
 
 namespace Jovitar.Server.Tests;

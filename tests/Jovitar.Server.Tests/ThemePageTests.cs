@@ -10,11 +10,6 @@ namespace Jovitar.Server.Tests;
 /// <summary>How the site looks: worked on as a draft, put on every page at once, and taken back.</summary>
 public sealed partial class ThemePageTests
 {
-    static readonly object Nothing = new { ground = (string?)null, text = (string?)null, accent = (string?)null, line = (string?)null };
-
-    static object Theme(string name, string? scheme = null, object? light = null, string? headings = null, object? corners = null) =>
-        new { name, scheme, light = light ?? Nothing, dark = Nothing, headings, words = (string?)null, corners, choices = (string?)null, head = (string?)null };
-
     static object Light(string? ground = null, string? text = null, string? accent = null) => new { ground, text, accent, line = (string?)null };
 
     static async Task<JsonElement> ReadAsync(HttpClient owner) => await (await owner.GetAsync("/api/theme")).ReadAsync();
@@ -53,7 +48,7 @@ public sealed partial class ThemePageTests
         }
 
         var tag = (await visitor.GetAsync($"/{address}")).Headers.ETag!.Tag;
-        var written = (await WriteAsync(owner, Theme("chapbook", corners: new { topLeft = 3, topRight = 0, bottomRight = 99, bottomLeft = 0 }))).GetProperty("theme");
+        var written = (await WriteAsync(owner, Drafts.Theme("chapbook", corners: new { topLeft = 3, topRight = 0, bottomRight = 99, bottomLeft = 0 }))).GetProperty("theme");
         Assert.False(written.GetProperty("opened").GetProperty("isPublished").GetBoolean());
         Assert.Equal(60, written.GetProperty("look").GetProperty("corners").GetProperty("bottomRight").GetInt32());
         // Visitors still have it as it was; staff see the draft where they ask for it.
@@ -92,13 +87,13 @@ public sealed partial class ThemePageTests
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         var visitor = site.Visitor();
-        await WriteAsync(owner, Theme("catalogue", "dark"));
+        await WriteAsync(owner, Drafts.Theme("catalogue", "dark"));
         await PublishAsync(owner);
         var css = await StyleAsync(visitor, "/");
         Assert.StartsWith(":root{--paper:#161616", css, StringComparison.Ordinal);
         Assert.Contains("color-scheme:dark", css, StringComparison.Ordinal);
         Assert.DoesNotContain("@media", css, StringComparison.Ordinal);
-        await WriteAsync(owner, Theme("catalogue", "device"));
+        await WriteAsync(owner, Drafts.Theme("catalogue", "device"));
         await PublishAsync(owner);
         css = await StyleAsync(visitor, "/");
         Assert.StartsWith(":root{--paper:#fafafa", css, StringComparison.Ordinal);
@@ -110,12 +105,12 @@ public sealed partial class ThemePageTests
     {
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
-        var written = (await WriteAsync(owner, Theme("catalogue", light: Light(text: "#999999")))).GetProperty("theme");
+        var written = (await WriteAsync(owner, Drafts.Theme("catalogue", light: Light(text: "#999999")))).GetProperty("theme");
         var weak = written.GetProperty("unreadable").EnumerateArray().Single();
         Assert.Equal(("text", "#737373"), (weak.GetProperty("fault").GetProperty("part").GetString(), weak.GetProperty("fault").GetProperty("nearest").GetString()));
         foreach (var colour in (string[])["red", "#fff", "#fafafa}body{display:none", ""])
         {
-            var answer = await owner.SendAsync(HttpMethod.Put, "/api/theme", Theme("catalogue", light: Light(ground: colour)), EditedOf(await ReadAsync(owner)));
+            var answer = await owner.SendAsync(HttpMethod.Put, "/api/theme", Drafts.Theme("catalogue", light: Light(ground: colour)), EditedOf(await ReadAsync(owner)));
             Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
             Assert.Contains("A colour is said by #", await answer.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         }
@@ -123,7 +118,7 @@ public sealed partial class ThemePageTests
         // What there is none of has no number either.
         foreach (var (field, value) in new (string, object)[] { ("name", 99), ("scheme", -1), ("headings", 4000) })
         {
-            var sent = JsonSerializer.Deserialize<Dictionary<string, object?>>(JsonSerializer.Serialize(Theme("catalogue")))!;
+            var sent = JsonSerializer.Deserialize<Dictionary<string, object?>>(JsonSerializer.Serialize(Drafts.Theme("catalogue")))!;
             sent[field] = value;
             Assert.Equal(HttpStatusCode.BadRequest, (await owner.SendAsync(HttpMethod.Put, "/api/theme", sent, EditedOf(await ReadAsync(owner)))).StatusCode);
         }
@@ -137,14 +132,72 @@ public sealed partial class ThemePageTests
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         var before = EditedOf(await ReadAsync(owner));
-        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => owner.SendAsync(HttpMethod.Put, "/api/theme", Theme(i % 2 == 0 ? "bench" : "ledger"), before)));
+        var answers = await Task.WhenAll(Enumerable.Range(0, 8).Select(i => owner.SendAsync(HttpMethod.Put, "/api/theme", Drafts.Theme(i % 2 == 0 ? "bench" : "ledger"), before)));
         Assert.Equal(1, answers.Count(a => a.StatusCode == HttpStatusCode.OK));
         Assert.Equal(7, answers.Count(a => a.StatusCode == HttpStatusCode.PreconditionFailed));
         Assert.Equal(before + 1, EditedOf(await ReadAsync(owner)));
         var stale = await owner.SendAsync(HttpMethod.Post, "/api/theme/publishing", new { }, before);
         Assert.Equal(HttpStatusCode.PreconditionFailed, stale.StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().GetAsync("/api/theme")).StatusCode);
-        Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().PutAsJsonAsync("/api/theme", Theme("bench"))).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await site.Visitor().PutAsJsonAsync("/api/theme", Drafts.Theme("bench"))).StatusCode);
         await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task A_page_that_looks_otherwise_does_so_alone_and_has_all_else_from_the_site()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, photos, _, plain) = await site.PublishedAsync(owner, 1);
+        var visitor = site.Visitor();
+        var before = await StyleAsync(visitor, $"/{plain}");
+        var look = Drafts.Look(light: Light(ground: "#102030", text: "#f0f0f0"), choices: "pill", edge: 99, shadow: "held", viewer: "page");
+        var page = await owner.ShownAsync(null, "night", Drafts.Post("Night", null, [Drafts.Photos(album)], look: look));
+        foreach (var path in (string[])["/night", $"/night/photo/{photos[0]}"])
+        {
+            var css = await StyleAsync(visitor, path);
+            Assert.Contains("--paper:#102030;--ink:#f0f0f0", css, StringComparison.Ordinal);
+            Assert.Contains("color-scheme:dark", css, StringComparison.Ordinal);
+            Assert.Contains("--edge:24px;--shadow:0 2px 4px", css, StringComparison.Ordinal);
+            Assert.Contains("--stage:var(--paper)", css, StringComparison.Ordinal);
+            Assert.Contains("<body class=\"choices-pill head-sides\">", await visitor.GetStringAsync(path), StringComparison.Ordinal);
+        }
+
+        Assert.Equal(before, await StyleAsync(visitor, $"/{plain}"));
+
+        // The site looks otherwise: what the page says of itself stands, and all else follows.
+        await WriteAsync(owner, Drafts.Theme("chapbook", light: Light(accent: "#005a9c"), edge: 3));
+        await PublishAsync(owner);
+        var after = await StyleAsync(visitor, "/night");
+        Assert.Contains("--paper:#102030;--ink:#f0f0f0", after, StringComparison.Ordinal);
+        Assert.Contains("--accent:#005a9c", after, StringComparison.Ordinal);
+        Assert.Contains("--headings:Fraunces", after.Replace("\"", "", StringComparison.Ordinal), StringComparison.Ordinal);
+        Assert.Contains("--edge:24px", after, StringComparison.Ordinal);
+        Assert.Contains("--edge:3px", await StyleAsync(visitor, $"/{plain}"), StringComparison.Ordinal);
+
+        // What cannot be read there is said of the page; of a colour that is none nothing is kept.
+        var notes = await (await owner.GetAsync($"/api/pages/{page}/notes")).ReadAsync();
+        Assert.Equal("accent", Assert.Single(notes.GetProperty("unreadable").EnumerateArray()).GetProperty("fault").GetProperty("part").GetString());
+        Assert.Equal("fraunces", notes.GetProperty("look").GetProperty("headings").GetString());
+        var refused = await owner.DraftAsync(page, "night", Drafts.Post("Night", null, [], look: Drafts.Look(light: Light(ground: "red"))));
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Equal(Core.Themes.Colour.Unknown, (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("fields").GetProperty("look").GetString());
+    }
+
+    [Fact]
+    public async Task A_page_kept_before_pages_had_a_look_has_the_sites()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (_, _, page, address) = await site.PublishedAsync(owner, 1);
+        await using (var write = site.Db.CreateCommand(
+            "begin; set local session_replication_role = replica; update page set draft = (draft - 'look') || '{\"schema\": 9}', published = (published - 'look') || '{\"schema\": 9}'; commit"))
+        {
+            await write.ExecuteNonQueryAsync();
+        }
+
+        var opened = await owner.PageAsync(page);
+        Assert.Equal(JsonValueKind.Null, opened.GetProperty("draft").GetProperty("look").GetProperty("edge").ValueKind);
+        Assert.Contains("--paper:#fafafa", await StyleAsync(site.Visitor(), $"/{address}"), StringComparison.Ordinal);
     }
 }

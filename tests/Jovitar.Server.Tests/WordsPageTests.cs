@@ -126,9 +126,7 @@ public sealed class WordsPageTests
         // Beneath the photos they stand on the ground of the site, whichever that is.
         await ShowAsync(owner, page, album, Drafts.Words(desktop: Drafts.Set("under", colour: "#444444")));
         Assert.Equal("well", await NotedAsync());
-        var nothing = new { ground = (string?)null, text = (string?)null, accent = (string?)null, line = (string?)null };
-        var lantern = new { name = "lantern", scheme = (string?)null, light = nothing, dark = nothing, headings = (string?)null, words = (string?)null, corners = (object?)null, choices = (string?)null, head = (string?)null };
-        await (await owner.SendAsync(HttpMethod.Put, "/api/theme", lantern, 1)).ReadAsync();
+        await (await owner.SendAsync(HttpMethod.Put, "/api/theme", Drafts.Theme("lantern"), 1)).ReadAsync();
         Assert.Equal("well", await NotedAsync());
         await (await owner.SendAsync(HttpMethod.Post, "/api/theme/publishing", new { }, 2)).ReadAsync();
         Assert.Equal("desktop True  String", await NotedAsync());

@@ -1,4 +1,5 @@
 using Jovitar.Core.Layout;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Pages;
 

@@ -1,4 +1,5 @@
 using Jovitar.Core.Layout;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Pages;
 
@@ -77,8 +78,8 @@ public sealed record WordsSet(WordsWhen First, WordsWhen Second, WordsSize Size,
 
     WordsOver OverPhotos(int dense)
     {
-        var ground = Pages.Colour.Parse(Ground) ?? Pages.Colour.Ink;
-        return WordsOver.OverColours(Pages.Colour.Parse(Colour), [.. Greys.Select(g => ground.Over(g, dense / 100.0))], WordsOver.Usual);
+        var ground = Themes.Colour.Parse(Ground) ?? Themes.Colour.Ink;
+        return WordsOver.OverColours(Themes.Colour.Parse(Colour), [.. Greys.Select(g => ground.Over(g, dense / 100.0))], WordsOver.Usual);
     }
 
     /// <summary>Where words over photos cannot be read: how dense their ground must be at least, percent; null where they can, and where no ground is enough.</summary>
@@ -86,11 +87,11 @@ public sealed record WordsSet(WordsWhen First, WordsWhen Second, WordsSize Size,
 
     /// <summary>What words beneath a photo, or on its back, are written in.</summary>
     /// <param name="behind">What may lie there where they have no ground of their own.</param>
-    public WordsOver OnGround(params IReadOnlyList<Colour> behind) => WordsOver.OverColours(Pages.Colour.Parse(Colour), Pages.Colour.Parse(Ground) is { } own ? [own] : behind, WordsOver.Usual);
+    public WordsOver OnGround(params IReadOnlyList<Colour> behind) => WordsOver.OverColours(Themes.Colour.Parse(Colour), Themes.Colour.Parse(Ground) is { } own ? [own] : behind, WordsOver.Usual);
 
     public WordsSet Bounded() => this with { Dense = Math.Clamp(Dense, 0, 100), Padding = Math.Clamp(Padding, 0, MostPadding) };
 
-    public string? Fault() => new[] { Colour, Ground }.Any(c => c is not null && Pages.Colour.Parse(c) is null) ? Pages.Colour.Unknown : null;
+    public string? Fault() => new[] { Colour, Ground }.Any(c => c is not null && Themes.Colour.Parse(c) is null) ? Themes.Colour.Unknown : null;
 }
 
 /// <summary>The words that stand with each photo of a block.</summary>

@@ -1,3 +1,4 @@
+using Jovitar.Core.Themes;
 using System.Text.Json.Serialization;
 
 namespace Jovitar.Core.Pages;
@@ -33,8 +34,6 @@ public enum GroundHeight
 /// <param name="Height">Of a photo or a colour that is to be higher than what stands on it; that stands at its foot then.</param>
 public sealed record Ground(GroundKind Kind, string Colour, PhotoId? Photo, int Veil, string? Words, GroundHeight Height)
 {
-    public const int ThickestVeil = 90;
-
     public static readonly Ground None = new(GroundKind.None, "#e8dfce", null, 35, null, GroundHeight.Content);
 
     /// <summary>It begins a ground of its own.</summary>
@@ -52,8 +51,8 @@ public sealed record Ground(GroundKind Kind, string Colour, PhotoId? Photo, int 
     };
 
     public string? Fault() =>
-        Pages.Colour.Parse(Colour) is null || (Words is not null && Pages.Colour.Parse(Words) is null) ? Pages.Colour.Unknown
-        : Veil is < 0 or > ThickestVeil ? $"The veil over a photo is between 0 and {ThickestVeil} percent."
+        Themes.Colour.Parse(Colour) is null || (Words is not null && Themes.Colour.Parse(Words) is null) ? Themes.Colour.Unknown
+        : Veil is < 0 or > WordsOver.ThickestVeil ? $"The veil over a photo is between 0 and {WordsOver.ThickestVeil} percent."
         : null;
 }
 
@@ -86,4 +85,15 @@ public sealed record Band(Ground? Ground, IReadOnlyList<Block> Blocks)
 
         return bands;
     }
+
+    /// <summary>The contrast asked for of the words of a block on a ground; null where it has none on its ground.</summary>
+    public static double? WantedOf(Block block) => block switch
+    {
+        HeadingBlock => WordsOver.Large,
+        TextBlock { Words.Length: > 0 } or IndexBlock or FilesBlock or SoundBlock or ContactBlock => WordsOver.Usual,
+        PhotoBlock { Line.Length: > 0 } or VideoBlock { Line.Length: > 0 } => WordsOver.Usual,
+        PhotosBlock photos when photos.Bar.IsShown() || photos.Layout.Kind == Layout.LayoutKind.List || photos.Words.Where(w => w.Has(WordsWhen.Under)).Any() => WordsOver.Usual,
+        BesideBlock beside => beside.Blocks.Where(b => !b.Frame.Ground.Begins).Max(WantedOf),
+        _ => null,
+    };
 }

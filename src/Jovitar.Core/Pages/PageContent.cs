@@ -1,3 +1,5 @@
+using Jovitar.Core.Themes;
+
 namespace Jovitar.Core.Pages;
 
 /// <summary>What is set on a page: kept once as the draft and once, copied by publishing, as visitors have it.</summary>
@@ -8,11 +10,12 @@ namespace Jovitar.Core.Pages;
 /// <param name="Unlisted">It stands in no list of pages or posts and not in the feed: visitors find it by its address alone, or where something leads to it.</param>
 /// <param name="Wide">It is as wide as the window, however wide that is; else as wide as the site's pages usually are.</param>
 /// <param name="Bare">It has neither the site's head nor its menu.</param>
+/// <param name="Look">What of the look is otherwise on it than on the site.</param>
 /// <param name="Blocks">From the top of the page to its foot.</param>
-public sealed record PageContent(int Schema, string Title, string Description, DateOnly? Posted, bool Unlisted, bool Wide, bool Bare, IReadOnlyList<Block> Blocks)
+public sealed record PageContent(int Schema, string Title, string Description, DateOnly? Posted, bool Unlisted, bool Wide, bool Bare, LookChange Look, IReadOnlyList<Block> Blocks)
 {
-    /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album; the second knew rows, columns and a grid, and no posts; the third had neither files nor contacts, and one width; the fourth had no grounds; the fifth had every photo on every device; the sixth narrowed by one list of categories and one of tags; in the seventh photos always came by scrolling, and a press opened them; in the eighth no words stood with them but in lists.</summary>
-    public const int Current = 9;
+    /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album; the second knew rows, columns and a grid, and no posts; the third had neither files nor contacts, and one width; the fourth had no grounds; the fifth had every photo on every device; the sixth narrowed by one list of categories and one of tags; in the seventh photos always came by scrolling, and a press opened them; in the eighth no words stood with them but in lists; the ninth knew no look of its own.</summary>
+    public const int Current = 10;
 
     public const int LongestTitle = 200;
     public const int LongestDescription = 500;
@@ -37,6 +40,11 @@ public sealed record PageContent(int Schema, string Title, string Description, D
         if (Description.Length > LongestDescription)
         {
             faults["description"] = $"The description may have {LongestDescription} characters.";
+        }
+
+        if (Look.Fault() is { } look)
+        {
+            faults["look"] = look;
         }
 
         if (Blocks.Any(b => b is null || (b is BesideBlock beside && beside.Blocks.Any(i => i is null))))
@@ -68,13 +76,13 @@ public sealed record PageContent(int Schema, string Title, string Description, D
     }
 
     /// <summary>A page as it begins.</summary>
-    public static PageContent Made(string title, string description, IReadOnlyList<Block> blocks) => new(Current, title, description, null, Unlisted: false, Wide: false, Bare: false, blocks);
+    public static PageContent Made(string title, string description, IReadOnlyList<Block> blocks) => new(Current, title, description, null, Unlisted: false, Wide: false, Bare: false, LookChange.None, blocks);
 
     /// <summary>What is wrong with one block and those within it, a sentence; null when it may stand on a page.</summary>
     public static string? FaultOf(Block block) => Made("A page", "", [block]).Faults().Values.FirstOrDefault();
 
     /// <summary>In the form of today, with every number brought into its range.</summary>
-    public PageContent Bounded() => this with { Schema = Current, Blocks = [.. Blocks.Select(b => b.Bounded())] };
+    public PageContent Bounded() => this with { Schema = Current, Look = Look.Within(), Blocks = [.. Blocks.Select(b => b.Bounded())] };
 
     /// <summary>The things that stand on the page or are named there, in the order in which one comes upon them, each once.</summary>
     public IReadOnlyList<ThingOnPage> Things()

@@ -20,6 +20,7 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
                 .. before.Unlisted == after.Unlisted ? (string[])[] : ["whether lists and the feed have it"],
                 .. before.Wide == after.Wide ? (string[])[] : ["its width"],
                 .. before.Bare == after.Bare ? (string[])[] : ["whether the site's head stands above it"],
+                .. before.Look == after.Look ? (string[])[] : ["how it looks"],
             ]);
     }
 

@@ -2,7 +2,7 @@ namespace Jovitar.Core.Pages;
 
 /// <summary>Two people's work on one page, put together block by block, so that neither loses any.</summary>
 /// <param name="Content">The page with the work of both; where they collide, with the one's own.</param>
-/// <param name="Collisions">Blocks that both have changed, each to something else, and the fields "title", "description", "posted", "unlisted", "wide" and "bare" likewise; empty where nothing stands in the way.</param>
+/// <param name="Collisions">Blocks that both have changed, each to something else, and the fields "title", "description", "posted", "unlisted", "wide", "bare" and "look" likewise; empty where nothing stands in the way.</param>
 public sealed record PageMerge(PageContent Content, IReadOnlyList<string> Collisions)
 {
     /// <summary>Puts together what two made of the same page.</summary>
@@ -78,6 +78,7 @@ public sealed record PageMerge(PageContent Content, IReadOnlyList<string> Collis
                 Unlisted = Field("unlisted", p => p.Unlisted),
                 Wide = Field("wide", p => p.Wide),
                 Bare = Field("bare", p => p.Bare),
+                Look = Field("look", p => p.Look),
                 Blocks = blocks,
             },
             collisions);

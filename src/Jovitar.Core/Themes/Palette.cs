@@ -1,5 +1,3 @@
-using Jovitar.Core.Pages;
-
 namespace Jovitar.Core.Themes;
 
 /// <summary>The colours of the published site, each as <c>#rrggbb</c>.</summary>
@@ -53,6 +51,10 @@ public enum PalettePart
 /// <param name="Wanted">What is asked for.</param>
 /// <param name="Nearest">The nearest colour that is enough; null where none is.</param>
 public sealed record PaletteFault(PalettePart Part, double Ratio, double Wanted, string? Nearest);
+
+/// <summary>A colour of a look that cannot be read well.</summary>
+/// <param name="Dark">Where the site is dark.</param>
+public sealed record Unreadable(bool Dark, PaletteFault Fault);
 
 /// <summary>Colours that are other than those of the theme; null for as in the theme.</summary>
 public sealed record PaletteChange(string? Ground, string? Text, string? Accent, string? Line)

@@ -68,36 +68,45 @@ public sealed record Corners(int TopLeft, int TopRight, int BottomRight, int Bot
     public Corners Bounded() => new(Math.Clamp(TopLeft, 0, Most), Math.Clamp(TopRight, 0, Most), Math.Clamp(BottomRight, 0, Most), Math.Clamp(BottomLeft, 0, Most));
 }
 
+/// <summary>What photos throw onto the ground. Kept by name.</summary>
+public enum Shadow
+{
+    None,
+
+    /// <summary>As of a print that lies on paper.</summary>
+    Lying,
+
+    /// <summary>As of a print that is held over it.</summary>
+    Held,
+}
+
+/// <summary>What a photo that is opened large stands on. Kept by name.</summary>
+public enum ViewerGround
+{
+    /// <summary>Nearly black without a colour, whatever the page is.</summary>
+    Night,
+
+    /// <summary>The page's ground, with its words and its accent.</summary>
+    Page,
+}
+
 /// <summary>How the site looks: one of the themes, and what is set otherwise; what is null is as in the theme.</summary>
-/// <param name="Headings">The family of headings and of the site's title.</param>
-/// <param name="Words">The family of all other words.</param>
 public sealed record Theme(
-    ThemeName Name, Scheme? Scheme, PaletteChange Light, PaletteChange Dark, TypeFamily? Headings, TypeFamily? Words, Corners? Corners, ChoiceShape? Choices, HeadPlace? Head)
+    ThemeName Name, Scheme? Scheme, HeadPlace? Head,
+    PaletteChange Light, PaletteChange Dark, TypeFamily? Headings, TypeFamily? Words, Corners? Corners, ChoiceShape? Choices, int? Edge, Shadow? Shadow, ViewerGround? Viewer)
+    : LookChange(Light, Dark, Headings, Words, Corners, Choices, Edge, Shadow, Viewer)
 {
     public static readonly Theme Usual = Of(ThemeName.Catalogue);
 
     /// <summary>A theme with nothing set otherwise.</summary>
-    public static Theme Of(ThemeName name) => new(name, null, PaletteChange.None, PaletteChange.None, null, null, null, null, null);
+    public static Theme Of(ThemeName name) => new(name, null, null, PaletteChange.None, PaletteChange.None, null, null, null, null, null, null, null);
 
     /// <summary>What comes of it.</summary>
     public Look Look()
     {
         var own = Themes.Look.Of(Name);
-        return own with
-        {
-            Scheme = Scheme ?? own.Scheme,
-            Light = Light.On(own.Light),
-            Dark = Dark.On(own.Dark),
-            Headings = Headings ?? own.Headings,
-            Words = Words ?? own.Words,
-            Corners = Corners ?? own.Corners,
-            Choices = Choices ?? own.Choices,
-            Head = Head ?? own.Head,
-        };
+        return On(own) with { Scheme = Scheme ?? own.Scheme, Head = Head ?? own.Head };
     }
 
-    public Theme Bounded() => this with { Corners = Corners?.Bounded() };
-
-    /// <summary>What is wrong with it, a sentence; null when it may be kept.</summary>
-    public string? Fault() => Light.Fault() ?? Dark.Fault();
+    public Theme Bounded() => (Theme)Within();
 }

@@ -2,8 +2,8 @@ using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
 using Jovitar.Core.Layout;
-using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Antiforgery;
@@ -30,7 +30,7 @@ internal sealed record Session(string? Name, string Role, string SiteTitle, bool
 /// <param name="ThickestVeil">Over a photo that lies behind blocks, percent.</param>
 internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, Ground.ThickestVeil);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil);
 }
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);

@@ -3,6 +3,7 @@ using Jovitar.Core;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Pages;
 
@@ -14,7 +15,12 @@ namespace Jovitar.Server.Demo;
 internal sealed record DemoPage(string Title, string Address, string? Album, string Description, bool Published, DateOnly? Posted, IReadOnlyList<DemoBlock> Blocks)
 {
     public bool Wide { get; init; }
+
+    public DemoLook? Look { get; init; }
 }
+
+/// <summary>What of the look is otherwise on a page, in light.</summary>
+internal sealed record DemoLook(string? Ground, string? Text, string? Accent, string? Line, ViewerGround? Viewer);
 
 /// <summary>A file that visitors may save, by its name.</summary>
 internal sealed record DemoOffer(string File, string Words);
@@ -191,7 +197,7 @@ internal sealed class DemoPages(
             var id = made[page.Address];
             if (PageAddress.TryParse(page.Address, out var address, out _))
             {
-                var content = PageContent.Made(page.Title, page.Description, [.. page.Blocks.Select(Of)]) with { Posted = page.Posted, Wide = page.Wide };
+                var content = PageContent.Made(page.Title, page.Description, [.. page.Blocks.Select(Of)]) with { Posted = page.Posted, Wide = page.Wide, Look = Of(page.Look) };
                 await pages.EditAsync(owner, id, address, content, (await pages.FindAsync(id, ct))!.Edited, null, over: false, ct);
             }
         }
@@ -218,6 +224,10 @@ internal sealed class DemoPages(
         NewId(), entry.Words,
         entry.Page is { } page ? new LinkTo(LinkKind.Page, made[page].Value, "") : entry.Category is { } category ? new LinkTo(LinkKind.Category, categories[category].Value, "") : LinkTo.Nowhere,
         [.. entry.Entries.Select(Of)]);
+
+    static LookChange Of(DemoLook? look) => look is null
+        ? LookChange.None
+        : LookChange.None with { Light = new PaletteChange(look.Ground, look.Text, look.Accent, look.Line), Viewer = look.Viewer };
 
     Ground GroundOf(DemoBlock block) => block.Ground switch
     {

@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Jovitar.Core;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Pages;
@@ -80,7 +81,7 @@ internal static class PageText
     }
 
     /// <summary>Nothing is missing and nothing named twice: what a field or a list was not written for yet is as usual, and things that were merged are one.</summary>
-    static PageContent Whole(PageContent page) => page with { Description = page.Description ?? "", Blocks = [.. page.Blocks.Select(Whole)] };
+    static PageContent Whole(PageContent page) => page with { Description = page.Description ?? "", Look = page.Look ?? LookChange.None, Blocks = [.. page.Blocks.Select(Whole)] };
 
     /// <summary>Of the second form there were rows, columns and a grid.</summary>
     static BlockLayout Whole(BlockLayout layout)

@@ -1,5 +1,5 @@
-using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
+using Jovitar.Core.Themes;
 using Jovitar.Imaging;
 using Jovitar.Server.Platform.Storing;
 using Microsoft.Extensions.Caching.Memory;
@@ -30,7 +30,7 @@ internal sealed class PhotoColours(Storage storage) : IDisposable
 
         try
         {
-            var rgb = await Task.Run(() => Look.Colours(there.Path));
+            var rgb = await Task.Run(() => Imaging.Look.Colours(there.Path));
             return known.Set(picture, (IReadOnlyList<Colour>)[.. rgb.Chunk(3).Select(c => new Colour(c[0], c[1], c[2]))], new MemoryCacheEntryOptions { Size = 1 });
         }
         catch (PictureException)

@@ -3,6 +3,7 @@ using Jovitar.Core.Files;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Files;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -70,7 +71,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         }
 
         var words = ground.Words is { } said ? Colour.Parse(said) : null;
-        var wanted = band.Blocks.Max(WordsOver.WantedOf) ?? 1;
+        var wanted = band.Blocks.Max(Band.WantedOf) ?? 1;
         if (ground.Kind == GroundKind.Colour)
         {
             return new SiteGround(++reading.Grounds, ground, null, WordsOver.OverColour(words, Colour.Parse(ground.Colour) ?? Colour.Paper, wanted));

@@ -9,6 +9,7 @@ using Jovitar.Core.Files;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Server.Site;
 
@@ -206,6 +207,9 @@ public sealed record SiteWays(IReadOnlyList<SiteLink> Links, string Label, strin
 /// <param name="Bare">Without the site's head.</param>
 public sealed record SitePage(string Path, string Title, string Description, IReadOnlyList<SiteBlock> Blocks, bool Unlisted = false, bool Wide = false, bool Bare = false)
 {
+    /// <summary>What of the look is otherwise on it than on the site.</summary>
+    public LookChange Look { get; init; } = LookChange.None;
+
     /// <summary>Where its newest photos can be followed; null where they cannot.</summary>
     public string? Feed { get; init; }
 

@@ -73,12 +73,12 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         }
 
         var content = PageText.Read(json, album is { } of ? new AlbumId(of) : null);
-        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare);
+        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look };
     }
 
     /// <summary>Reads a page as visitors had it at a version; its albums as they are now.</summary>
     public async Task<SitePage?> VersionAsync(PageId id, int number, CancellationToken ct) =>
-        await versions.FindAsync(id, number, ct) is { } content ? new SitePage("/", content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare) : null;
+        await versions.FindAsync(id, number, ct) is { } content ? new SitePage("/", content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look } : null;
 
     /// <summary>Reads what an album has for a page by itself.</summary>
     public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)

@@ -10,10 +10,6 @@ namespace Jovitar.Server.Themes;
 /// <summary>A theme of those that ship, with all that it says.</summary>
 internal sealed record ShippedTheme(ThemeName Name, Look Look);
 
-/// <summary>A colour that cannot be read well.</summary>
-/// <param name="Dark">Where the site is dark.</param>
-internal sealed record Unreadable(bool Dark, PaletteFault Fault);
-
 /// <summary>How the site looks.</summary>
 /// <param name="Look">What comes of the draft.</param>
 /// <param name="Unreadable">What of it cannot be read well where visitors may see it.</param>
@@ -25,7 +21,7 @@ internal sealed record SiteTheme(Look Look, IReadOnlyList<Unreadable> Unreadable
     public static SiteTheme Of(OpenedTheme opened)
     {
         var look = opened.Draft.Look();
-        return new SiteTheme(look, [.. look.Seen().SelectMany(s => s.Palette.Unreadable().Select(f => new Unreadable(s.Dark, f)))], All, opened);
+        return new SiteTheme(look, look.Unreadable(), All, opened);
     }
 }
 

@@ -4924,6 +4924,133 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/theme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the site looks, as a draft */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SiteTheme"];
+                    };
+                };
+            };
+        };
+        /** Changes how the site is to look; visitors have it when it is published */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Theme"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ThemeWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/theme/publishing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Visitors have the site as the draft looks */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ThemeWritten"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages": {
         parameters: {
             query?: never;
@@ -5986,133 +6113,6 @@ export interface paths {
             };
         };
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/theme": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** How the site looks, as a draft */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["SiteTheme"];
-                    };
-                };
-            };
-        };
-        /** Changes how the site is to look; visitors have it when it is published */
-        put: {
-            parameters: {
-                query?: never;
-                header: {
-                    "If-Match": number;
-                };
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["Theme"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ThemeWritten"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["Problem"];
-                    };
-                };
-                /** @description Precondition Failed */
-                412: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/theme/publishing": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Visitors have the site as the draft looks */
-        post: {
-            parameters: {
-                query?: never;
-                header: {
-                    "If-Match": number;
-                };
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ThemeWritten"];
-                    };
-                };
-                /** @description Precondition Failed */
-                412: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
         delete?: never;
         options?: never;
         head?: never;
@@ -7707,6 +7707,32 @@ export interface components {
              * @description Of lines between things, CSS pixels.
              */
             lineWidth: number;
+            /**
+             * Format: int32
+             * @description How wide the line around photos is, CSS pixels; 0 for none.
+             */
+            edge: number;
+            shadow: components["schemas"]["Shadow"];
+            viewer: components["schemas"]["ViewerGround"];
+        };
+        /**
+         * @description What is set otherwise of the look at one level: of the whole site, of a page, or of a block. What is null is as at the level
+         *     above, where the levels are, from above: theme, site, page, block.
+         */
+        LookChange: {
+            light: components["schemas"]["PaletteChange"];
+            dark: components["schemas"]["PaletteChange"];
+            headings: null | components["schemas"]["TypeFamily"];
+            words: null | components["schemas"]["TypeFamily"];
+            corners: null | components["schemas"]["Corners"];
+            choices: null | components["schemas"]["ChoiceShape"];
+            /**
+             * Format: int32
+             * @description How wide the line around photos is, CSS pixels; 0 for none.
+             */
+            edge: null | number;
+            shadow: null | components["schemas"]["Shadow"];
+            viewer: null | components["schemas"]["ViewerGround"];
         };
         MadeCategory: {
             id: components["schemas"]["CategoryId"];
@@ -7991,6 +8017,8 @@ export interface components {
             wide: boolean;
             /** @description It has neither the site's head nor its menu. */
             bare: boolean;
+            /** @description What of the look is otherwise on it than on the site. */
+            look: components["schemas"]["LookChange"];
             /** @description From the top of the page to its foot. */
             blocks: components["schemas"]["Block"][];
         };
@@ -8054,6 +8082,10 @@ export interface components {
             blocks: components["schemas"]["BlockNotes"][];
             /** @description What it weighs on each usual device. */
             weights: components["schemas"]["DeviceWeight"][];
+            /** @description What comes of the site's look and what is otherwise on the page. */
+            look: components["schemas"]["Look"];
+            /** @description What of it cannot be read well where visitors may see it. */
+            unreadable: components["schemas"]["Unreadable"][];
         };
         PagePlan: {
             /** Format: date-time */
@@ -8573,6 +8605,11 @@ export interface components {
         SetBlock: {
             block: components["schemas"]["Block"];
         };
+        /**
+         * @description What photos throw onto the ground. Kept by name.
+         * @enum {unknown}
+         */
+        Shadow: "none" | "lying" | "held";
         /** @description A shape to crop to. */
         ShapeSaid: {
             shape: components["schemas"]["CropShape"];
@@ -8977,13 +9014,20 @@ export interface components {
         Theme: {
             name: components["schemas"]["ThemeName"];
             scheme: null | components["schemas"]["Scheme"];
+            head: null | components["schemas"]["HeadPlace"];
             light: components["schemas"]["PaletteChange"];
             dark: components["schemas"]["PaletteChange"];
             headings: null | components["schemas"]["TypeFamily"];
             words: null | components["schemas"]["TypeFamily"];
             corners: null | components["schemas"]["Corners"];
             choices: null | components["schemas"]["ChoiceShape"];
-            head: null | components["schemas"]["HeadPlace"];
+            /**
+             * Format: int32
+             * @description How wide the line around photos is, CSS pixels; 0 for none.
+             */
+            edge: null | number;
+            shadow: null | components["schemas"]["Shadow"];
+            viewer: null | components["schemas"]["ViewerGround"];
         };
         /**
          * @description The themes that ship with the application. Kept by name.
@@ -9084,7 +9128,7 @@ export interface components {
             /** Format: int32 */
             leftCount: number;
         };
-        /** @description A colour that cannot be read well. */
+        /** @description A colour of a look that cannot be read well. */
         Unreadable: {
             /** @description Where the site is dark. */
             dark: boolean;
@@ -9125,6 +9169,11 @@ export interface components {
          * @enum {unknown}
          */
         VideoShape: "wide" | "classic" | "square" | "upright";
+        /**
+         * @description What a photo that is opened large stands on. Kept by name.
+         * @enum {unknown}
+         */
+        ViewerGround: "night" | "page";
         /** @description A folder on the server that is watched. */
         WatchedFolder: {
             id: components["schemas"]["WatchedFolderId"];

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Jovitar.Core;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 
 namespace Jovitar.Server.Site.Drawing;

@@ -156,12 +156,15 @@ internal sealed record BlockNotes(
 
 /// <summary>What the software notices of a page while somebody works on it, block by block.</summary>
 /// <param name="Weights">What it weighs on each usual device.</param>
-internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList<DeviceWeight> Weights)
+/// <param name="Look">What comes of the site's look and what is otherwise on the page.</param>
+/// <param name="Unreadable">What of it cannot be read well where visitors may see it.</param>
+internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList<DeviceWeight> Weights, Look Look, IReadOnlyList<Unreadable> Unreadable)
 {
     /// <summary>The notes of a page as its draft is.</summary>
-    /// <param name="look">How the site looks to visitors.</param>
-    public static PageNotes Of(SitePage page, SiteWeights weights, Look look)
+    /// <param name="above">How the site looks to visitors.</param>
+    public static PageNotes Of(SitePage page, SiteWeights weights, Look above)
     {
+        var look = page.Look.On(above);
         var grounds = page.All.OfType<SiteBand>().ToDictionary(b => b.Id, b => WordsOnGround.Of(b.On));
         // Of grounds within grounds the inner one.
         var behind = page.All.OfType<SiteBand>().SelectMany(b => b.All.Select(i => (i.Id, b.On))).GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Last().On);
@@ -172,6 +175,6 @@ internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList
                 .. page.All.Where(b => b is not SiteBand).Select(b => (Notes: BlockNotes.Of(b, Behind(b.Id)), Over: grounds.GetValueOrDefault(b.Id), b.Id))
                     .Select(n => n.Over is null ? n.Notes : (n.Notes ?? BlockNotes.Nothing(n.Id)) with { Over = n.Over }).OfType<BlockNotes>(),
             ],
-            weights.Of(page));
+            weights.Of(page), look, look.Unreadable());
     }
 }

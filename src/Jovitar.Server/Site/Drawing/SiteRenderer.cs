@@ -101,13 +101,13 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     /// <param name="look">Another one than visitors have; null for that.</param>
     public Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct, Look? look = null) =>
-        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, ct, ("Page", page));
+        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, page.Page.Look, ct, ("Page", page));
 
     /// <summary>A photo's own page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, CancellationToken ct) =>
         RenderAsync<PhotoPage>(
-            "", [], root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), null, ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
+            "", [], root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), null, page.Look, ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
     public async Task<Rendered> StartPageAsync(string version, Uri root, CancellationToken ct)
@@ -119,17 +119,18 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         var entries = await indexes.StartAsync(ct);
         var picture = entries.Select(e => e.Cover).OfType<SitePhoto>().FirstOrDefault();
-        rendered = await RenderAsync<StartPage>("", [], site => Told.Of(root, site.Title, site.Tagline, picture), null, ct, ("Entries", entries));
+        rendered = await RenderAsync<StartPage>("", [], site => Told.Of(root, site.Title, site.Tagline, picture), null, LookChange.None, ct, ("Entries", entries));
         return kept.Set(("start", version, root), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
-    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, ct);
+    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, LookChange.None, ct);
 
     /// <param name="styles">What a Content-Security-Policy must name for the page's own style sheets.</param>
     /// <param name="elsewhere">Where its videos lie.</param>
     /// <param name="tells">What the page tells of itself; null for nothing.</param>
-    /// <param name="look">Another one than visitors have; null for that.</param>
-    async Task<Rendered> RenderAsync<TComponent>(string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, CancellationToken ct, params (string Name, object? Value)[] parameters)
+    /// <param name="look">Another one of the site than visitors have; null for that.</param>
+    /// <param name="otherwise">What is otherwise on this page.</param>
+    async Task<Rendered> RenderAsync<TComponent>(string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, LookChange otherwise, CancellationToken ct, params (string Name, object? Value)[] parameters)
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
@@ -141,6 +142,11 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
 
         var theme = look is null ? await ThemeAsync(site.Version, ct) : new ThemeStyle(look);
+        if (otherwise != LookChange.None)
+        {
+            theme = new ThemeStyle(otherwise.On(theme.Look));
+        }
+
         all["Theme"] = theme;
         all["Built"] = assets;
         all["Menu"] = await MenuAsync(site.Version, ct);

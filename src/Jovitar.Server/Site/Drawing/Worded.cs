@@ -1,5 +1,6 @@
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Server.Site.Drawing;
 

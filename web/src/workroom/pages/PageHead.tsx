@@ -8,23 +8,27 @@ import { useAct } from '../shell/data'
 import { tell, tellDone } from '../shell/news'
 import { About } from './About'
 import { Changes } from './Changes'
+import { PageLook } from './PageLook'
 import { PlanIt } from './PlanIt'
 import type { PageDraft } from './usePageDraft'
 import { Versions } from './Versions'
 
 const away = w.errors.away
 /** What is said of the whole page, and may be said otherwise by somebody else meanwhile. */
-const ofWhole = ['title', 'description', 'posted', 'unlisted', 'wide', 'bare']
+const ofWhole = ['title', 'description', 'posted', 'unlisted', 'wide', 'bare', 'look']
 
 /** What a page is called, where it is, who sees it, and what is done with it as a whole. */
 export function PageHead({
   page,
   draft,
+  notes,
   looking,
   onLook,
 }: {
   page: Api['OpenedPage']
   draft: PageDraft
+  /** Null until they are read. */
+  notes: Api['PageNotes'] | null
   /** The version that is looked at; null for the draft. */
   looking: number | null
   onLook: (version: number) => void
@@ -105,6 +109,7 @@ export function PageHead({
         )}
         {page.version !== null && <Versions page={page.id} looking={looking} onLook={onLook} />}
         <More page={page} draft={draft} verbs={{ withdraw, copy, remove }} />
+        {notes && <PageLook draft={draft} notes={notes} />}
       </div>
       <p role="status" className="mt-1.5 mb-3 min-h-5 text-small text-quiet">
         {draft.state === 'saving'

@@ -49,7 +49,7 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
       <div className="overflow-y-auto border-r border-line px-[26px] pt-7 pb-10">
         {/* biome-ignore lint/a11y/noStaticElementInteractions: who goes on to the head of the page is done with typing on it. */}
         <div onFocus={() => typing.block && end()}>
-          <PageHead page={page} draft={draft} looking={looking} onLook={setLooking} />
+          <PageHead page={page} draft={draft} notes={notes ?? null} looking={looking} onLook={setLooking} />
         </div>
         <RunningOrder
           page={page.id}

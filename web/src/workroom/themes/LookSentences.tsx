@@ -7,6 +7,7 @@ import { w } from '../../words'
 import type { Theme } from './useTheme'
 
 type Look = Api['Look']
+type LookChange = Api['LookChange']
 type Palette = Api['Palette']
 
 const families = [
@@ -24,8 +25,11 @@ const parts = ['ground', 'text', 'accent', 'line'] as const
 const corners = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const
 const square = { topLeft: 0, topRight: 0, bottomRight: 0, bottomLeft: 0 }
 
-/** What is set of the look, as sentences: each says what the theme has until something else is said. */
-export function LookSentences({
+/** A level at which something of the look is said: of the whole site, or of one page. */
+export type Level = 'site' | 'page'
+
+/** What only the whole site says: when it is light and when dark, and how its head stands. */
+export function SiteSentences({
   theme,
   look,
   onSay,
@@ -40,6 +44,7 @@ export function LookSentences({
       <Says>
         <span>{w.themes.site}</span>
         <Own
+          level="site"
           label={w.themes.schemeLabel}
           said={theme.scheme}
           own={look.scheme}
@@ -48,18 +53,50 @@ export function LookSentences({
         />
       </Says>
       <Says>
+        <span>{w.themes.head}</span>
+        <Own
+          level="site"
+          label={w.themes.headLabel}
+          said={theme.head}
+          own={look.head}
+          choices={(['sides', 'middle', 'above'] as const).map((h) => [h, w.themes.heads[h]] as const)}
+          onSay={(head) => onSay({ head })}
+        />
+      </Says>
+    </>
+  )
+}
+
+/** What is set of the look at one level, as sentences: each says what comes from the level above until something else is said. */
+export function LookSentences({
+  level,
+  change,
+  look,
+  onSay,
+}: {
+  level: Level
+  change: LookChange
+  /** What comes of it. */
+  look: Look
+  onSay: (next: Partial<LookChange>) => void
+}) {
+  return (
+    <>
+      <Says>
         <span>{w.themes.headings}</span>
         <Own
+          level={level}
           label={w.themes.headingsLabel}
-          said={theme.headings}
+          said={change.headings}
           own={look.headings}
           choices={families.map((f) => [f, w.themes.family[f]] as const)}
           onSay={(headings) => onSay({ headings })}
         />
         <span>{w.themes.words}</span>
         <Own
+          level={level}
           label={w.themes.wordsLabel}
-          said={theme.words}
+          said={change.words}
           own={look.words}
           choices={families.map((f) => [f, w.themes.family[f]] as const)}
           onSay={(words) => onSay({ words })}
@@ -68,62 +105,94 @@ export function LookSentences({
       <Says>
         <span>{w.themes.choices}</span>
         <Own
+          level={level}
           label={w.themes.choicesLabel}
-          said={theme.choices}
+          said={change.choices}
           own={look.choices}
           choices={(['line', 'box', 'pill'] as const).map((c) => [c, w.themes.choice[c]] as const)}
           onSay={(choices) => onSay({ choices })}
         />
       </Says>
       <Says>
-        <span>{w.themes.head}</span>
+        <span>{w.themes.edge}</span>
+        <NumberWord
+          label={w.themes.edgeLabel}
+          value={Number(look.edge)}
+          least={0}
+          most={24}
+          onSay={(edge) => onSay({ edge })}
+        />
+        <span>{w.themes.edgePixels}</span>
+        <Back
+          level={level}
+          label={w.themes.edgeLabel}
+          isSaid={change.edge !== null}
+          onSay={() => onSay({ edge: null })}
+        />
+        <span>{w.themes.shadowIs}</span>
         <Own
-          label={w.themes.headLabel}
-          said={theme.head}
-          own={look.head}
-          choices={(['sides', 'middle', 'above'] as const).map((h) => [h, w.themes.heads[h]] as const)}
-          onSay={(head) => onSay({ head })}
+          level={level}
+          label={w.themes.shadowLabel}
+          said={change.shadow}
+          own={look.shadow}
+          choices={(['none', 'lying', 'held'] as const).map((s) => [s, w.themes.shadows[s]] as const)}
+          onSay={(shadow) => onSay({ shadow })}
         />
       </Says>
       <Says>
         <span>{w.themes.corners}</span>
         <WordSelect
           label={w.themes.cornersLabel}
-          value={theme.corners === null ? 'theme' : 'said'}
-          choices={(['theme', 'said'] as const).map((c) => [c, w.themes.cornersAre[c]] as const)}
+          value={change.corners === null ? 'theme' : 'said'}
+          choices={(['theme', 'said'] as const).map(
+            (c) => [c, c === 'theme' ? w.themes.cornersAbove[level] : w.themes.cornersSaid] as const,
+          )}
           onChoose={(c) => onSay({ corners: c === 'theme' ? null : look.corners })}
         />
-        {theme.corners &&
+        {change.corners &&
           corners.map((corner) => (
             <span key={corner} className="flex items-baseline gap-1">
               <span className="text-quiet">{w.themes.corner[corner]}</span>
               <NumberWord
                 label={w.themes.cornerOf(w.themes.corner[corner])}
-                value={theme.corners?.[corner] ?? 0}
+                value={change.corners?.[corner] ?? 0}
                 least={0}
                 most={60}
-                onSay={(to) => onSay({ corners: { ...(theme.corners ?? square), [corner]: to } })}
+                onSay={(to) => onSay({ corners: { ...(change.corners ?? square), [corner]: to } })}
               />
             </span>
           ))}
+      </Says>
+      <Says>
+        <span>{w.themes.viewer}</span>
+        <Own
+          level={level}
+          label={w.themes.viewerLabel}
+          said={change.viewer}
+          own={look.viewer}
+          choices={(['night', 'page'] as const).map((v) => [v, w.themes.viewers[v]] as const)}
+          onSay={(viewer) => onSay({ viewer })}
+        />
       </Says>
     </>
   )
 }
 
-/** The colours of a light or a dark site, each the theme's until another is said. */
+/** The colours of a light or a dark site, each from the level above until another is said. */
 export function Colours({
+  level,
   dark,
   theme,
   palette,
   unreadable,
   onSay,
 }: {
+  level: Level
   dark: boolean
-  theme: Theme
+  theme: LookChange
   palette: Palette
   unreadable: readonly Api['PaletteFault'][]
-  onSay: (next: Partial<Theme>) => void
+  onSay: (next: Partial<LookChange>) => void
 }) {
   const mode = dark ? 'dark' : 'light'
   const change = theme[mode]
@@ -143,7 +212,7 @@ export function Colours({
             />
             {change[part] !== null && (
               <Button look="word" onClick={() => say(part, null)}>
-                {w.themes.back}
+                {w.themes.back[level]}
               </Button>
             )}
           </div>
@@ -168,14 +237,16 @@ export function Colours({
   )
 }
 
-/** A choice that is the theme's own until something else is said, and can be the theme's again. */
+/** A choice that comes from the level above until something else is said, and can come from there again. */
 function Own<Value extends string>({
+  level,
   label,
   said,
   own,
   choices,
   onSay,
 }: {
+  level: Level
   label: string
   said: Value | null
   own: Value
@@ -185,12 +256,29 @@ function Own<Value extends string>({
   return (
     <>
       <WordSelect label={label} value={own} choices={choices} onChoose={onSay} />
-      {said !== null && (
-        <Button look="word" aria-label={w.themes.backOf(label)} onClick={() => onSay(null)}>
-          {w.themes.back}
-        </Button>
-      )}
+      <Back level={level} label={label} isSaid={said !== null} onSay={() => onSay(null)} />
     </>
+  )
+}
+
+/** The way back to the level above, where something is said. */
+function Back({
+  level,
+  label,
+  isSaid,
+  onSay,
+}: {
+  level: Level
+  label: string
+  isSaid: boolean
+  onSay: () => void
+}) {
+  return (
+    isSaid && (
+      <Button look="word" aria-label={w.themes.backOf[level](label)} onClick={onSay}>
+        {w.themes.back[level]}
+      </Button>
+    )
   )
 }
 

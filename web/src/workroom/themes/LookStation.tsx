@@ -15,9 +15,9 @@ import { usePages } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
 import { LookPreview } from './LookPreview'
-import { Colours, LookSentences } from './LookSentences'
+import { Colours, LookSentences, SiteSentences } from './LookSentences'
 import { Shipped } from './Shipped'
-import { asRead, useTheme } from './useTheme'
+import { asRead, nothing, saysSomething, useTheme } from './useTheme'
 
 /** How the whole site looks: a theme, and what is set otherwise, beside a page of it. */
 export function LookStation() {
@@ -33,8 +33,8 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
   const seen = pages.find((p) => p.id === chosen) ?? pages.find((p) => p.published) ?? pages[0]
   const { look, unreadable, opened, shipped } = site
   const modes = look.scheme === 'device' ? [false, true] : [look.scheme === 'dark']
-  const { name: _, light, dark, ...rest } = theme
-  const other = [light, dark, rest].some((said) => Object.values(said).some((value) => value !== null))
+  const { name: _, ...otherwise } = theme
+  const other = saysSomething(otherwise)
   return (
     <div className="grid h-full grid-cols-[430px_minmax(0,1fr)] max-lg:h-auto max-lg:grid-cols-1">
       <div className="overflow-y-auto border-r border-line px-[26px] pt-7 pb-10">
@@ -68,10 +68,12 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
               </Button>
             </p>
           )}
-          <LookSentences theme={theme} look={look} onSay={change} />
+          <SiteSentences theme={theme} look={look} onSay={change} />
+          <LookSentences level="site" change={theme} look={look} onSay={change} />
           {modes.map((dark) => (
             <Colours
               key={String(dark)}
+              level="site"
               dark={dark}
               theme={theme}
               palette={dark ? look.dark : look.light}
@@ -85,7 +87,7 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
         <div className="relative grid min-w-0 grid-cols-[minmax(0,1fr)]">
           <div className="absolute top-5 right-6 text-small">
             <WordSelect
-              label={w.themes.page}
+              label={w.themes.seen}
               value={seen.id}
               choices={pages.map((p) => [p.id, p.title] as const)}
               onChoose={setChosen}
@@ -99,15 +101,5 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
   )
 }
 
-const none = { ground: null, text: null, accent: null, line: null }
 /** Nothing is set otherwise than in the theme. */
-const plain = {
-  scheme: null,
-  light: none,
-  dark: none,
-  headings: null,
-  words: null,
-  corners: null,
-  choices: null,
-  head: null,
-}
+const plain = { ...nothing, scheme: null, head: null }

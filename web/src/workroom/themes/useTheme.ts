@@ -4,6 +4,24 @@ import { type Kept, useSaved } from '../shell/useSaved'
 
 export type Theme = Api['Theme']
 
+const none = { ground: null, text: null, accent: null, line: null }
+/** Nothing is said at a level: all is as at the level above. */
+export const nothing: Api['LookChange'] = {
+  light: none,
+  dark: none,
+  headings: null,
+  words: null,
+  corners: null,
+  choices: null,
+  edge: null,
+  shadow: null,
+  viewer: null,
+}
+
+/** Whether something is said at a level. */
+export const saysSomething = ({ light, dark, ...rest }: Api['LookChange']) =>
+  [light, dark, rest].some((said) => Object.values(said).some((value) => value !== null))
+
 const read = () => body(api.GET('/api/theme'), w.errors.away)
 export const asRead = { queryKey: ['theme'], queryFn: read }
 

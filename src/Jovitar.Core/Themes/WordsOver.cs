@@ -1,8 +1,11 @@
-namespace Jovitar.Core.Pages;
+namespace Jovitar.Core.Themes;
 
 /// <summary>Words over a ground: what they are written in, how well they can be read, and what would help.</summary>
 public sealed class WordsOver
 {
+    /// <summary>Percent: behind a thicker one there is no photo to be seen.</summary>
+    public const int ThickestVeil = 90;
+
     readonly IReadOnlyList<Colour> behind;
 
     /// <summary>Percent; null over a colour.</summary>
@@ -49,17 +52,6 @@ public sealed class WordsOver
     /// <param name="veil">Percent.</param>
     public static WordsOver OverPhoto(Colour? words, IReadOnlyList<Colour> behind, int veil, double wanted) => new(words, behind, veil, wanted);
 
-    /// <summary>The contrast asked for of the words of a block; null where it has none on its ground.</summary>
-    public static double? WantedOf(Block block) => block switch
-    {
-        HeadingBlock => Large,
-        TextBlock { Words.Length: > 0 } or IndexBlock or FilesBlock or SoundBlock or ContactBlock => Usual,
-        PhotoBlock { Line.Length: > 0 } or VideoBlock { Line.Length: > 0 } => Usual,
-        PhotosBlock photos when photos.Bar.IsShown() || photos.Layout.Kind == Layout.LayoutKind.List || photos.Words.Where(w => w.Has(WordsWhen.Under)).Any() => Usual,
-        BesideBlock beside => beside.Blocks.Where(b => !b.Frame.Ground.Begins).Max(WantedOf),
-        _ => null,
-    };
-
     /// <summary>Where they cannot be read: the colour that looks most like theirs and can; null where none does, and where they can. Reckoned when it is asked for.</summary>
     public Colour? Nearest
     {
@@ -80,7 +72,7 @@ public sealed class WordsOver
     /// <summary>Where they cannot be read: how much veil, percent, is enough for them as they are; null where none is, over a colour, and where they can. Reckoned when it is asked for.</summary>
     public int? ThinnestVeil => IsEnough || veil is not { } now
         ? null
-        : Enumerable.Range(now + 1, Ground.ThickestVeil - now).Select(p => (int?)p).FirstOrDefault(p => Least(Words, Veiled(Veil, p)) >= Wanted);
+        : Enumerable.Range(now + 1, ThickestVeil - now).Select(p => (int?)p).FirstOrDefault(p => Least(Words, Veiled(Veil, p)) >= Wanted);
 
     static readonly Colour Black = new(0, 0, 0), White = new(255, 255, 255);
 

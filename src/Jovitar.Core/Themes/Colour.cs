@@ -1,6 +1,6 @@
 using System.Globalization;
 
-namespace Jovitar.Core.Pages;
+namespace Jovitar.Core.Themes;
 
 /// <summary>A colour of sRGB (IEC 61966-2-1), eight bits a channel.</summary>
 public readonly record struct Colour(byte R, byte G, byte B)
