@@ -37,6 +37,29 @@ test('each theme is seen on the real page before visitors have it', async ({ pag
   await noSeriousFinding(page)
 })
 
+test('a page is seen at the three widths beside each other, and they scroll together', async () => {
+  await page.getByRole('button', { name: 'All three' }).click()
+  const frames = page.locator('iframe[title^="Preview"]')
+  await expect(frames).toHaveCount(3)
+  for (const width of [1280, 820, 390]) {
+    const frame = page.frameLocator(`iframe[title$=", ${width}"]`)
+    await expect(frame.locator('main')).toBeVisible()
+    expect(await frame.locator('html').evaluate((html) => html.ownerDocument.defaultView?.innerWidth)).toBe(width)
+  }
+  await theme('Bench').click()
+  for (const width of [1280, 820, 390]) await expect(page.frameLocator(`iframe[title$=", ${width}"]`).locator('html')).toHaveCSS('background-color', 'rgb(233, 237, 238)')
+  const [desktop, phone] = [1280, 390].map((width) => page.frameLocator(`iframe[title$=", ${width}"]`).locator('html'))
+  await desktop.evaluate((html) => {
+    // A page that is long enough, however few photos there are.
+    for (const each of Array.from(window.parent.frames)) each.document.body.style.minHeight = '400vh'
+    html.ownerDocument.dispatchEvent(new WheelEvent('wheel'))
+    html.scrollTop = html.scrollHeight
+  })
+  await expect.poll(() => phone.evaluate((html) => html.scrollTop)).toBeGreaterThan(100)
+  await page.getByRole('button', { name: 'Desktop 1280' }).click()
+  await expect(frames).toHaveCount(1)
+})
+
 test('what is set otherwise says so, is warned of where it cannot be read, and goes back to the theme', async () => {
   await theme('Sailcloth').click()
   await made.choose('Corners of photos', 'round by so many pixels:')

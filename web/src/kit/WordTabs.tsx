@@ -39,32 +39,34 @@ export function WordTabs<Key extends string | number>({
   )
 }
 
-const widths = [1280, 820, 390] as const
-type Width = (typeof widths)[number]
-
 /** The widths at which a page is looked at: those of a desktop, a tablet and a phone, CSS pixels. */
+export const widths = [1280, 820, 390] as const
+export type Width = (typeof widths)[number]
+
+/** At which width a page is looked at, or at all of them side by side. */
 export function WidthTabs({
   label,
   names,
+  all,
   width,
   onChoose,
   children,
 }: {
   label: string
   names: readonly string[]
-  width: Width
-  onChoose: (width: Width) => void
+  /** What all of them side by side are called. */
+  all: string
+  width: Width | 'all'
+  onChoose: (width: Width | 'all') => void
   children?: ReactNode
 }) {
-  const tabs = widths.map(
-    (each, i) =>
-      [
-        each,
-        <span key={each}>
-          {names[i]} <span className="tabular-nums">{each}</span>
-        </span>,
-      ] as const,
-  )
+  const tabs: (readonly [Width | 'all', ReactNode])[] = widths.map((each, i) => [
+    each,
+    <span key={each}>
+      {names[i]} <span className="tabular-nums">{each}</span>
+    </span>,
+  ])
+  tabs.push(['all', all])
   return (
     <WordTabs label={label} tabs={tabs} chosen={width} onChoose={onChoose} className="mb-3 text-small">
       {children}

@@ -154,6 +154,7 @@ export const pageWords = {
     preview: 'Preview',
     loading: 'The page as it will be',
     widths: ['Desktop', 'Tablet', 'Phone'],
+    allWidths: 'All three',
     stale: 'Somebody else changed the same block while you worked. Yours is kept here.',
     reload: 'Take theirs',
     overwrite: 'Keep mine',

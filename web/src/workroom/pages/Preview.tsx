@@ -1,6 +1,7 @@
 import { type Ref, useCallback, useEffect, useImperativeHandle, useRef, useState } from 'react'
+import { SideBySide } from '../../kit/PageFrame'
 import { useBox } from '../../kit/useBox'
-import { WidthTabs } from '../../kit/WordTabs'
+import { type Width, WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 import { VersionBand } from './Versions'
 
@@ -47,7 +48,10 @@ export function Preview({
   onPress: (block: string, typed: boolean) => void
 }) {
   const room = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState<1280 | 820 | 390>(1280)
+  const [chosen, setChosen] = useState<Width | 'all'>(1280)
+  // What is typed stands on one page.
+  const isAll = chosen === 'all' && typing === null && looking === null
+  const width = chosen === 'all' ? 1280 : chosen
   const [bare, setBare] = useState(false)
   const [touched, setTouched] = useState(false)
   const box = useBox(room)
@@ -79,16 +83,21 @@ export function Preview({
     },
     [bare, touched],
   )
-  useEffect(() => dress(pageOf(seen)), [dress, pageOf, seen])
+  const beside = useRef(new Set<Document>())
+  useEffect(() => {
+    dress(pageOf(seen))
+    for (const document of beside.current) dress(document)
+  }, [dress, pageOf, seen])
+  const arrivedBeside = (document: Document) => {
+    for (const gone of beside.current) if (!gone.defaultView) beside.current.delete(gone)
+    beside.current.add(document)
+    dress(document)
+    makePressable(document)
+  }
 
-  function loaded(v: number) {
-    const arrived = pageOf(v)
-    if (!arrived) return
-    const before = v === seen ? null : pageOf(seen)
-    arrived.defaultView?.scrollTo(0, before?.defaultView?.scrollY ?? 0)
-    outline(arrived, before === null)
-    dress(arrived)
-    arrived.addEventListener(
+  /** What is pressed on a page opens its settings instead of leading away. */
+  function makePressable(document: Document) {
+    document.addEventListener(
       'click',
       (e) => {
         const pressed = e.target
@@ -103,6 +112,16 @@ export function Preview({
       },
       true,
     )
+  }
+
+  function loaded(v: number) {
+    const arrived = pageOf(v)
+    if (!arrived) return
+    const before = v === seen ? null : pageOf(seen)
+    arrived.defaultView?.scrollTo(0, before?.defaultView?.scrollY ?? 0)
+    outline(arrived, before === null)
+    dress(arrived)
+    makePressable(arrived)
     setSeen(v)
   }
   const onPressed = useRef(onPress)
@@ -116,7 +135,13 @@ export function Preview({
   const shown = seen === next ? [seen] : [seen, next]
   return (
     <div className="flex min-h-[70vh] flex-col bg-well px-6 pt-5 pb-6">
-      <WidthTabs label={w.pages.preview} names={w.pages.widths} width={width} onChoose={setWidth}>
+      <WidthTabs
+        label={w.pages.preview}
+        names={w.pages.widths}
+        all={w.pages.allWidths}
+        width={isAll ? 'all' : width}
+        onChoose={setChosen}
+      >
         {hasPhotos && (
           <button
             type="button"
@@ -138,34 +163,43 @@ export function Preview({
       </WidthTabs>
       {looking !== null && <VersionBand page={page} number={looking} onDraft={onDraft} />}
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">
-        <div
-          style={{ width: width * scale, height: box.height }}
-          className="relative mx-auto overflow-hidden shadow-float"
-        >
-          {looking !== null && (
-            <iframe
-              title={w.versions.looking(looking)}
-              src={`/preview/${page}?version=${looking}`}
-              className="absolute inset-0 z-10 origin-top-left border-0 bg-raised"
-              style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
-            />
-          )}
-          {shown.map((v) => (
-            <iframe
-              key={v}
-              ref={(frame) => {
-                if (frame) frames.current.set(v, frame)
-                else frames.current.delete(v)
-              }}
-              title={v === seen ? `${w.pages.preview}: ${title}` : w.pages.loading}
-              aria-hidden={v !== seen}
-              src={`/preview/${page}?v=${v}`}
-              className={`absolute inset-0 origin-top-left border-0 bg-raised ${v === seen ? '' : 'invisible'}`}
-              style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
-              onLoad={() => loaded(v)}
-            />
-          ))}
-        </div>
+        {isAll ? (
+          <SideBySide
+            address={`/preview/${page}?v=${version}`}
+            title={title}
+            box={box}
+            onPage={arrivedBeside}
+          />
+        ) : (
+          <div
+            style={{ width: width * scale, height: box.height }}
+            className="relative mx-auto overflow-hidden shadow-float"
+          >
+            {looking !== null && (
+              <iframe
+                title={w.versions.looking(looking)}
+                src={`/preview/${page}?version=${looking}`}
+                className="absolute inset-0 z-10 origin-top-left border-0 bg-raised"
+                style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
+              />
+            )}
+            {shown.map((v) => (
+              <iframe
+                key={v}
+                ref={(frame) => {
+                  if (frame) frames.current.set(v, frame)
+                  else frames.current.delete(v)
+                }}
+                title={v === seen ? `${w.pages.preview}: ${title}` : w.pages.loading}
+                aria-hidden={v !== seen}
+                src={`/preview/${page}?v=${v}`}
+                className={`absolute inset-0 origin-top-left border-0 bg-raised ${v === seen ? '' : 'invisible'}`}
+                style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
+                onLoad={() => loaded(v)}
+              />
+            ))}
+          </div>
+        )}
       </div>
     </div>
   )
