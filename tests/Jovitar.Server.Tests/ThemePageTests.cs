@@ -190,12 +190,7 @@ public sealed partial class ThemePageTests
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         var (_, _, page, address) = await site.PublishedAsync(owner, 1);
-        await using (var write = site.Db.CreateCommand(
-            "begin; set local session_replication_role = replica; update page set draft = (draft - 'look') || '{\"schema\": 9}', published = (published - 'look') || '{\"schema\": 9}'; commit"))
-        {
-            await write.ExecuteNonQueryAsync();
-        }
-
+        await site.WriteAsync("update page set draft = (draft - 'look') || '{\"schema\": 9}', published = (published - 'look') || '{\"schema\": 9}'");
         var opened = await owner.PageAsync(page);
         Assert.Equal(JsonValueKind.Null, opened.GetProperty("draft").GetProperty("look").GetProperty("edge").ValueKind);
         Assert.Contains("--paper:#fafafa", await StyleAsync(site.Visitor(), $"/{address}"), StringComparison.Ordinal);

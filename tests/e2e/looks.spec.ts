@@ -149,3 +149,17 @@ test('a page looks otherwise than the site, by itself, as long as it says so', a
   await expect(look.getByRole('button', { name: /as on the site/i })).toHaveCount(0)
   await made.publish()
 })
+
+test('who presses words on one of the pages beside each other types them on one page', async () => {
+  await made.begin('Three at once')
+  await expect(seen().getByRole('heading', { name: 'Three at once' })).toBeVisible()
+  await page.getByRole('button', { name: 'All three' }).click()
+  await page.frameLocator('iframe[title$=", 390"]').locator('.heading').first().click()
+  await expect(page.locator('iframe[title^="Preview"]')).toHaveCount(1)
+  await expect(seen().locator('.ProseMirror')).toBeFocused()
+  await page.keyboard.press('End')
+  await page.keyboard.type(' and sun')
+  await expect(made.line('Heading').first()).toContainText('and sun')
+  await page.keyboard.press('Escape')
+  await expect(seen().locator('.heading').first()).toContainText('and sun')
+})

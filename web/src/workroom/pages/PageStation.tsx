@@ -29,7 +29,7 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
   const [open, setOpen] = useState<string | null>(null)
   const [looking, setLooking] = useState<number | null>(null)
   const preview = useRef<PreviewHandle>(null)
-  const typing = useTyping(draft, () => preview.current?.page() ?? null)
+  const typing = useTyping(draft, () => preview.current?.toTypeOn() ?? null)
   const notes = useQuery({
     queryKey: ['pages', page.id, 'notes', page.edited],
     queryFn: () => body(api.GET('/api/pages/{page}/notes', { params: { path: { page: page.id } } }), away),

@@ -6,8 +6,8 @@ import { w } from '../../words'
 import { VersionBand } from './Versions'
 
 export type PreviewHandle = {
-  /** The page that stands in the frame. */
-  page: () => Document | null
+  /** The page to type on; null until it is there. Where it is seen at all widths, one page takes their place for that. */
+  toTypeOn: () => Document | null
 }
 
 /**
@@ -60,7 +60,16 @@ export function Preview({
   const frames = useRef(new Map<number, HTMLIFrameElement>())
   const next = typing ? seen : version
   const pageOf = useCallback((v: number) => frames.current.get(v)?.contentDocument ?? null, [])
-  useImperativeHandle(ref, () => ({ page: () => pageOf(seen) }), [pageOf, seen])
+  useImperativeHandle(
+    ref,
+    () => ({
+      toTypeOn: () => {
+        setChosen((now) => (now === 'all' ? 1280 : now))
+        return pageOf(seen)
+      },
+    }),
+    [pageOf, seen],
+  )
 
   /** The block whose settings are open is outlined on the page. */
   const outline = useCallback(
@@ -123,6 +132,8 @@ export function Preview({
     dress(arrived)
     makePressable(arrived)
     setSeen(v)
+    // The same version in a new frame.
+    if (v === seen) told.current()
   }
   const onPressed = useRef(onPress)
   onPressed.current = onPress
