@@ -5,11 +5,17 @@ import { pages, path, photoOn, root } from './pages.mjs'
 
 const goals = { performance: 98, accessibility: 100, 'best-practices': 100, seo: 100 }
 const lowest = Object.fromEntries(Object.keys(goals).map((part) => [part, { score: 100, page: '' }]))
-for (const address of [...(await pages()), await photoOn(`${root}/festival-2026`)]) {
+
+/** A browser that was not quick enough to paint says nothing of the page: such a page is looked at once more. */
+async function audited(address, isAgain = false) {
   const browser = await open()
-  const page = await browser.newPage()
-  const { lhr } = await navigation(page, address, { flags: { onlyCategories: Object.keys(goals), logLevel: 'error' } })
+  const { lhr } = await navigation(await browser.newPage(), address, { flags: { onlyCategories: Object.keys(goals), logLevel: 'error' } })
   await browser.close()
+  return !isAgain && Object.values(lhr.categories).some(({ score }) => score === null) ? audited(address, true) : lhr
+}
+
+for (const address of [...(await pages()), await photoOn(`${root}/festival-2026`)]) {
+  const lhr = await audited(address)
   for (const [part, { score }] of Object.entries(lhr.categories)) {
     if (Math.round(score * 100) < lowest[part].score) lowest[part] = { score: Math.round(score * 100), page: path(address) }
   }
