@@ -23,9 +23,10 @@ for (const address of [...(await pages()), await photoOn(`${root}/festival-2026`
     console.error(path(address), lhr.runtimeError?.message ?? '', short(lhr).join('\n  '))
 }
 for (const [part, { score, page }] of Object.entries(lowest)) {
+  if (page) console.error(`the lowest of ${part}: ${page}`)
   console.log(
     JSON.stringify({
-      name: `audit, ${part}, the lowest of all pages${page && ` (${page})`}`,
+      name: `audit, ${part}, the lowest of all pages`,
       value: score,
       unit: 'of 100',
       against: null,
