@@ -23,6 +23,15 @@ public sealed class PhotoTests
     }
 
     [Theory]
+    [InlineData(6000, 1.5, 1200, 800)]
+    [InlineData(4000, 2 / 3.0, 800, 1200)]
+    [InlineData(640, 1.6, 640, 400)]
+    [InlineData(1200, 40, 1200, 30)]
+    [InlineData(1200, 5000, 1200, 1)]
+    public void The_picture_beside_a_link_fits_its_longer_edge_and_is_never_blown_up(int original, double shape, int width, int height) =>
+        Assert.Equal((width, height), Renditions.CardSize(original, shape));
+
+    [Theory]
     [InlineData("  A walk\0 ", "A walk")]
     [InlineData("DEFAULT", null)]
     [InlineData("", null)]

@@ -20,8 +20,8 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
     /// <summary>So many photos of a page are told of; each has a page of its own besides.</summary>
     const int MostPhotos = 24;
 
-    /// <summary>How wide the picture beside a link is at most, pixels.</summary>
-    const int PictureWidth = 1600;
+    /// <summary>So many albums on a page are named in a sentence about it.</summary>
+    const int MostAlbums = 12;
 
     public string Address => At(Root, Path);
 
@@ -42,12 +42,13 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
             ["isPartOf"] = new JsonObject { ["@type"] = "WebSite", ["name"] = site, ["url"] = root.AbsoluteUri },
             ["image"] = new JsonArray([.. photos.Select(p => Image(root, p.Walk, p.Photo, At(root, OwnPath(page, p.Walk, p.Photo))))]),
         };
-        if (data is not null && DescriptionOf(page) is { Length: > 0 } words)
+        var words = DescriptionOf(page);
+        if (data is not null && words.Length > 0)
         {
             data["description"] = words;
         }
 
-        return new Told(root, page.Path, page.Title, DescriptionOf(page), picture, data?.ToJsonString());
+        return new Told(root, page.Path, page.Title, words, picture, data?.ToJsonString());
     }
 
     /// <summary>Of a photo's own page.</summary>
@@ -90,7 +91,7 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
         return words is not null ? Begin(words)
             : photos == 1 ? "One photograph."
             : photos > 1 ? string.Create(CultureInfo.InvariantCulture, $"{photos:#,0} photographs.")
-            : Begin(string.Join(", ", page.All.OfType<SiteCovers>().SelectMany(c => c.Entries).Select(e => e.Heading)));
+            : Begin(string.Join(", ", page.All.OfType<SiteCovers>().SelectMany(c => c.Entries).Take(MostAlbums).Select(e => e.Heading)));
     }
 
     /// <summary>The beginning of a text in one line, ended at a word.</summary>
@@ -111,13 +112,6 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
     {
         var (width, height) = Renditions.CardSize(photo.Width, photo.Shape);
         return (At(root, Renditions.CardAddress(photo.Picture)), width, height);
-    }
-
-    internal static (string Address, int Width, int Height) Rendition(Uri root, SitePhoto photo)
-    {
-        var width = Renditions.For(photo.Width).LastOrDefault(w => w <= PictureWidth, Renditions.Sheet);
-        var across = Renditions.PixelsAcross(width, photo.Width);
-        return (At(root, Renditions.Address(photo.Picture, width)), across, (int)Math.Round(across / photo.Shape));
     }
 
     /// <summary>A photo as schema.org's ImageObject, with the properties that say whose it is and how it may be used.</summary>

@@ -4,7 +4,6 @@ using Jovitar.Core;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Site.Drawing;
 
 namespace Jovitar.Server.Site.Finding;
 
@@ -16,6 +15,9 @@ internal sealed class PhotoFeeds(SiteSources sources)
 
     /// <summary>So many photos it has at most.</summary>
     public const int Most = 60;
+
+    /// <summary>How wide the picture of an entry is at most, pixels.</summary>
+    const int PictureWidth = 1600;
 
     static readonly XNamespace Media = "http://search.yahoo.com/mrss/";
 
@@ -50,10 +52,12 @@ internal sealed class PhotoFeeds(SiteSources sources)
 
     static SyndicationItem ItemOf(SitePhoto photo, string path, Uri root)
     {
-        var (address, width, height) = Told.Rendition(root, photo);
+        var width = Renditions.For(photo.Width).LastOrDefault(w => w <= PictureWidth, Renditions.Sheet);
+        var across = Renditions.PixelsAcross(width, photo.Width);
+        var address = new Uri(root, Renditions.Address(photo.Picture, width)).AbsoluteUri;
         var item = SiteFeed.Item(photo.Name, photo, photo.Caption, new Uri(root, path), photo.Id.Value, photo.Facts.Arrived, photo.Facts.Arrived);
         item.ElementExtensions.Add(Element(
-            "content", "", ("url", address), ("medium", "image"), ("type", "image/webp"), ("width", $"{width}"), ("height", $"{height}")));
+            "content", "", ("url", address), ("medium", "image"), ("type", "image/webp"), ("width", $"{across}"), ("height", $"{Math.Round(across / photo.Shape)}")));
         item.ElementExtensions.Add(Element("thumbnail", "", ("url", new Uri(root, Renditions.Address(photo.Picture, Renditions.Sheet)).AbsoluteUri)));
         item.ElementExtensions.Add(Element("title", photo.Name, ("type", "plain")));
         foreach (var (name, says) in new[] { ("description", photo.Caption), ("credit", photo.Credit), ("copyright", photo.Facts.Copyright) }.Where(w => w.Item2.Length > 0))
