@@ -106,11 +106,11 @@ public sealed class ThemeTests
                 look);
             Assert.All(levels, level =>
             {
-                var within = level.Within();
-                Assert.True(within.Edge is null or (>= 0 and <= LookChange.WidestEdge));
-                Assert.Equal(level.Edge is null, within.Edge is null);
-                Assert.Equal(within, within.Within());
-                Assert.Equal(level with { Corners = null, Edge = null }, within with { Corners = null, Edge = null });
+                var bounded = level.Bounded();
+                Assert.True(bounded.Edge is null or (>= 0 and <= LookChange.WidestEdge));
+                Assert.Equal(level.Edge is null, bounded.Edge is null);
+                Assert.Equal(bounded, bounded.Bounded());
+                Assert.Equal(level with { Corners = null, Edge = null }, bounded with { Corners = null, Edge = null });
             });
         });
 

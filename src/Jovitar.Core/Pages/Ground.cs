@@ -1,5 +1,5 @@
-using Jovitar.Core.Themes;
 using System.Text.Json.Serialization;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Pages;
 

@@ -82,7 +82,7 @@ public sealed record PageContent(int Schema, string Title, string Description, D
     public static string? FaultOf(Block block) => Made("A page", "", [block]).Faults().Values.FirstOrDefault();
 
     /// <summary>In the form of today, with every number brought into its range.</summary>
-    public PageContent Bounded() => this with { Schema = Current, Look = Look.Within(), Blocks = [.. Blocks.Select(b => b.Bounded())] };
+    public PageContent Bounded() => this with { Schema = Current, Look = Look.Bounded(), Blocks = [.. Blocks.Select(b => b.Bounded())] };
 
     /// <summary>The things that stand on the page or are named there, in the order in which one comes upon them, each once.</summary>
     public IReadOnlyList<ThingOnPage> Things()

@@ -1,8 +1,8 @@
 namespace Jovitar.Core.Themes;
 
 /// <summary>
-/// What is set otherwise of the look at one level: of the whole site, of a page, or of a block. What is null is as at the level
-/// above, where the levels are, from above: theme, site, page, block.
+/// What is set otherwise of the look at one level: of the whole site, or of a page. What is null is as at the level above, where the
+/// levels are, from above: theme, site, page.
 /// </summary>
 /// <param name="Headings">The family of headings and of the site's title.</param>
 /// <param name="Words">The family of all other words.</param>
@@ -31,5 +31,5 @@ public record LookChange(PaletteChange Light, PaletteChange Dark, TypeFamily? He
     public string? Fault() => Light.Fault() ?? Dark.Fault();
 
     /// <summary>With every number brought into its range.</summary>
-    public LookChange Within() => this with { Corners = Corners?.Bounded(), Edge = Edge is { } edge ? Math.Clamp(edge, 0, WidestEdge) : null };
+    public virtual LookChange Bounded() => this with { Corners = Corners?.Bounded(), Edge = Edge is { } edge ? Math.Clamp(edge, 0, WidestEdge) : null };
 }

@@ -56,7 +56,7 @@ public sealed record PaletteFault(PalettePart Part, double Ratio, double Wanted,
 /// <param name="Dark">Where the site is dark.</param>
 public sealed record Unreadable(bool Dark, PaletteFault Fault);
 
-/// <summary>Colours that are other than those of the theme; null for as in the theme.</summary>
+/// <summary>Colours that are other than at the level above; null for as there.</summary>
 public sealed record PaletteChange(string? Ground, string? Text, string? Accent, string? Line)
 {
     public static readonly PaletteChange None = new(null, null, null, null);

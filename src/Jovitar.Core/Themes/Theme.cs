@@ -108,5 +108,5 @@ public sealed record Theme(
         return On(own) with { Scheme = Scheme ?? own.Scheme, Head = Head ?? own.Head };
     }
 
-    public Theme Bounded() => (Theme)Within();
+    public override Theme Bounded() => (Theme)base.Bounded();
 }

@@ -28,9 +28,11 @@ internal sealed record Session(string? Name, string Role, string SiteTitle, bool
 /// <param name="LargestGap">Between thumbnails, CSS pixels.</param>
 /// <param name="MostAcross">How many thumbnails may stand side by side.</param>
 /// <param name="ThickestVeil">Over a photo that lies behind blocks, percent.</param>
-internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil)
+/// <param name="WidestEdge">Around photos, CSS pixels.</param>
+/// <param name="RoundestCorner">Of photos, CSS pixels.</param>
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most);
 }
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);

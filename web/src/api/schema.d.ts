@@ -6696,6 +6696,16 @@ export interface components {
              * @description Over a photo that lies behind blocks, percent.
              */
             thickestVeil: number;
+            /**
+             * Format: int32
+             * @description Around photos, CSS pixels.
+             */
+            widestEdge: number;
+            /**
+             * Format: int32
+             * @description Of photos, CSS pixels.
+             */
+            roundestCorner: number;
         };
         /**
          * @description How large and small letters stand.
@@ -7716,8 +7726,8 @@ export interface components {
             viewer: components["schemas"]["ViewerGround"];
         };
         /**
-         * @description What is set otherwise of the look at one level: of the whole site, of a page, or of a block. What is null is as at the level
-         *     above, where the levels are, from above: theme, site, page, block.
+         * @description What is set otherwise of the look at one level: of the whole site, or of a page. What is null is as at the level above, where the
+         *     levels are, from above: theme, site, page.
          */
         LookChange: {
             light: components["schemas"]["PaletteChange"];
@@ -8119,7 +8129,7 @@ export interface components {
             /** @description Lines between things. */
             line: string;
         };
-        /** @description Colours that are other than those of the theme; null for as in the theme. */
+        /** @description Colours that are other than at the level above; null for as there. */
         PaletteChange: {
             ground: null | string;
             text: null | string;

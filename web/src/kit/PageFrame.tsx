@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { w } from '../words'
 import { type Width, widths } from './WordTabs'
 
@@ -10,6 +10,8 @@ export function PageFrame({
   height,
   scale,
   onPage,
+  onShown,
+  children,
 }: {
   address: string
   title: string
@@ -17,9 +19,14 @@ export function PageFrame({
   /** Of its place, CSS pixels. */
   height: number
   scale: number
-  /** A page stands in the frame now. */
+  /** A page has come, and is about to be seen. */
   onPage?: (page: Document) => void
+  /** It is seen now. */
+  onShown?: (page: Document, address: string) => void
+  /** What lies over it. */
+  children?: ReactNode
 }) {
+  const [shown, setShown] = useState<Document | null>(null)
   const [seen, setSeen] = useState(address)
   const frames = useRef(new Map<string, HTMLIFrameElement>())
   const pageOf = (of: string) => frames.current.get(of)?.contentDocument
@@ -29,7 +36,14 @@ export function PageFrame({
     if (arrived !== seen) page.defaultView?.scrollTo(0, pageOf(seen)?.defaultView?.scrollY ?? 0)
     onPage?.(page)
     setSeen(arrived)
+    setShown(page)
   }
+  const told = useRef(onShown)
+  told.current = onShown
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever another page is seen.
+  useEffect(() => {
+    if (shown) told.current?.(shown, seen)
+  }, [shown])
   return (
     <div style={{ width: width * scale, height }} className="relative mx-auto overflow-hidden shadow-float">
       {(seen === address ? [seen] : [seen, address]).map((each) => (
@@ -47,6 +61,7 @@ export function PageFrame({
           onLoad={() => loaded(each)}
         />
       ))}
+      {children}
     </div>
   )
 }

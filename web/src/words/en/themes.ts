@@ -18,8 +18,11 @@ export const themeWords = {
       ledger: 'Ledger',
     },
     piece: 'Low tide',
-    changed: 'Some of it is set otherwise than in the theme.',
-    backWhole: 'All as in the theme',
+    changed: {
+      site: 'Some of it is set otherwise than in the theme.',
+      page: 'Some of it is set otherwise than on the site.',
+    },
+    backWhole: { site: 'All as in the theme', page: 'All as on the site' },
     back: { site: 'As in the theme', page: 'As on the site' },
     backOf: {
       site: (label: string) => `${label}: as in the theme`,
@@ -29,7 +32,6 @@ export const themeWords = {
       name: 'Look of this page',
       reaches: 'What is said here is so on this page alone. All else comes from',
       site: 'the look of the site',
-      backWhole: 'All as on the site',
     },
     site: 'The site is',
     schemeLabel: 'Light or dark',

@@ -1,6 +1,7 @@
-import { type PointerEvent, useId, useLayoutEffect, useRef, useState } from 'react'
+import { type PointerEvent, useId, useRef, useState } from 'react'
 import type { Api } from '../../api/client'
 import { rendition, sourceSet } from '../../kit/renditions'
+import { useBox } from '../../kit/useBox'
 import { w } from '../../words'
 import { CropFrame } from './CropFrame'
 import { askew, bounds, type Crop, type Point, rotate, turnedSize, turnedSpot, unturned } from './geometry'
@@ -49,19 +50,10 @@ export function Stage({
   /** Laid over the picture as it came in, in parts of its size. */
   children?: React.ReactNode
 }) {
-  const [room, setRoom] = useState({ width: 0, height: 0 })
   const place = useRef<HTMLDivElement>(null)
+  const room = useBox(place, { width: 0, height: 0 })
   const [still, setStill] = useState<Crop | null>(null)
   const filter = useId()
-  useLayoutEffect(() => {
-    const element = place.current
-    if (!element) return
-    const watch = new ResizeObserver(() =>
-      setRoom({ width: element.clientWidth, height: element.clientHeight }),
-    )
-    watch.observe(element)
-    return () => watch.disconnect()
-  }, [])
   const { turns, angle, crop } = correction
   const turned = turnedSize(plate, turns)
   const box = bounds(turned, angle)

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import type { Api } from '../../api/client'
 import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
-import { Colours, LookSentences } from '../themes/LookSentences'
+import { LookLevel } from '../themes/LookSentences'
 import { nothing, saysSomething } from '../themes/useTheme'
 import type { PageDraft } from './usePageDraft'
 
@@ -12,9 +12,6 @@ export function PageLook({ draft, notes }: { draft: PageDraft; notes: Api['PageN
   const [open, setOpen] = useState(false)
   const change = draft.edit.draft.look
   const isSaid = saysSomething(change)
-  const say = (next: Partial<Api['LookChange']>) => draft.changeDraft({ look: { ...change, ...next } })
-  const { look, unreadable } = notes
-  const modes = look.scheme === 'device' ? [false, true] : [look.scheme === 'dark']
   return (
     <>
       <Button look="word" aria-expanded={open} onClick={() => setOpen(!open)}>
@@ -29,25 +26,15 @@ export function PageLook({ draft, notes }: { draft: PageDraft; notes: Api['PageN
               {w.themes.page.site}
             </Link>
           </p>
-          {isSaid && (
-            <p className="mt-1">
-              <Button look="word" onClick={() => draft.changeDraft({ look: nothing })}>
-                {w.themes.page.backWhole}
-              </Button>
-            </p>
-          )}
-          <LookSentences level="page" change={change} look={look} onSay={say} />
-          {modes.map((dark) => (
-            <Colours
-              key={String(dark)}
-              level="page"
-              dark={dark}
-              theme={change}
-              palette={dark ? look.dark : look.light}
-              unreadable={unreadable.filter((u) => u.dark === dark).map((u) => u.fault)}
-              onSay={say}
-            />
-          ))}
+          <LookLevel
+            level="page"
+            change={change}
+            look={notes.look}
+            unreadable={notes.unreadable}
+            isSaid={isSaid}
+            onSay={(next) => draft.changeDraft({ look: { ...change, ...next } })}
+            onNothing={() => draft.changeDraft({ look: nothing })}
+          />
         </section>
       )}
     </>

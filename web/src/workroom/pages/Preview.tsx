@@ -1,5 +1,5 @@
 import { type Ref, useCallback, useEffect, useImperativeHandle, useRef, useState } from 'react'
-import { SideBySide } from '../../kit/PageFrame'
+import { PageFrame, SideBySide } from '../../kit/PageFrame'
 import { useBox } from '../../kit/useBox'
 import { type Width, WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
@@ -55,51 +55,55 @@ export function Preview({
   const [bare, setBare] = useState(false)
   const [touched, setTouched] = useState(false)
   const box = useBox(room)
-  // The version that is seen, and the one that is loaded behind it.
-  const [seen, setSeen] = useState(version)
-  const frames = useRef(new Map<number, HTMLIFrameElement>())
-  const next = typing ? seen : version
-  const pageOf = useCallback((v: number) => frames.current.get(v)?.contentDocument ?? null, [])
+  const fresh = `/preview/${page}?v=${version}`
+  // What is seen, by its address, and the page that is typed on.
+  const [seen, setSeen] = useState(fresh)
+  const stands = useRef<Document | null>(null)
+  /** The pages that stand in frames, seen or about to be. */
+  const pages = useRef(new Set<Document>())
   useImperativeHandle(
     ref,
     () => ({
       toTypeOn: () => {
         setChosen((now) => (now === 'all' ? 1280 : now))
-        return pageOf(seen)
+        // A frame that is gone leaves its page without a window.
+        return stands.current?.defaultView ? stands.current : null
       },
     }),
-    [pageOf, seen],
+    [],
   )
 
   /** The block whose settings are open is outlined on the page. */
   const outline = useCallback(
-    (document: Document | null, scroll: boolean) => {
-      for (const each of document?.querySelectorAll<HTMLElement>('[data-block]') ?? []) {
+    (document: Document) => {
+      for (const each of document.querySelectorAll<HTMLElement>('[data-block]')) {
         const on = each.dataset.block === open
         each.style.outline = on ? '2px solid oklch(0.46 0.15 350)' : ''
         each.style.outlineOffset = on ? '6px' : ''
-        if (on && scroll) each.scrollIntoView({ block: 'nearest' })
+        if (on) each.scrollIntoView({ block: 'nearest' })
       }
     },
     [open],
   )
-  useEffect(() => outline(pageOf(seen), true), [outline, pageOf, seen])
+  useEffect(() => {
+    for (const document of pages.current) outline(document)
+  }, [outline])
 
   const dress = useCallback(
-    (document: Document | null) => {
-      document?.documentElement.classList.toggle('no-grounds', bare)
-      document?.documentElement.classList.toggle('touched', touched)
+    (document: Document) => {
+      document.documentElement.classList.toggle('no-grounds', bare)
+      document.documentElement.classList.toggle('touched', touched)
     },
     [bare, touched],
   )
-  const beside = useRef(new Set<Document>())
   useEffect(() => {
-    dress(pageOf(seen))
-    for (const document of beside.current) dress(document)
-  }, [dress, pageOf, seen])
-  const arrivedBeside = (document: Document) => {
-    for (const gone of beside.current) if (!gone.defaultView) beside.current.delete(gone)
-    beside.current.add(document)
+    for (const document of pages.current) dress(document)
+  }, [dress])
+
+  function arrived(document: Document) {
+    for (const gone of pages.current) if (!gone.defaultView) pages.current.delete(gone)
+    pages.current.add(document)
+    outline(document)
     dress(document)
     makePressable(document)
   }
@@ -123,27 +127,9 @@ export function Preview({
     )
   }
 
-  function loaded(v: number) {
-    const arrived = pageOf(v)
-    if (!arrived) return
-    const before = v === seen ? null : pageOf(seen)
-    arrived.defaultView?.scrollTo(0, before?.defaultView?.scrollY ?? 0)
-    outline(arrived, before === null)
-    dress(arrived)
-    makePressable(arrived)
-    setSeen(v)
-    // The same version in a new frame.
-    if (v === seen) told.current()
-  }
   const onPressed = useRef(onPress)
   onPressed.current = onPress
-  const told = useRef(onLoaded)
-  told.current = onLoaded
-  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever another version is seen.
-  useEffect(() => told.current(), [seen])
-
   const scale = Math.min(1, box.width / width)
-  const shown = seen === next ? [seen] : [seen, next]
   return (
     <div className="flex min-h-[70vh] flex-col bg-well px-6 pt-5 pb-6">
       <WidthTabs
@@ -175,16 +161,20 @@ export function Preview({
       {looking !== null && <VersionBand page={page} number={looking} onDraft={onDraft} />}
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">
         {isAll ? (
-          <SideBySide
-            address={`/preview/${page}?v=${version}`}
-            title={title}
-            box={box}
-            onPage={arrivedBeside}
-          />
+          <SideBySide address={fresh} title={title} box={box} onPage={arrived} />
         ) : (
-          <div
-            style={{ width: width * scale, height: box.height }}
-            className="relative mx-auto overflow-hidden shadow-float"
+          <PageFrame
+            address={typing ? seen : fresh}
+            title={title}
+            width={width}
+            height={box.height}
+            scale={scale}
+            onPage={arrived}
+            onShown={(document, address) => {
+              stands.current = document
+              setSeen(address)
+              onLoaded()
+            }}
           >
             {looking !== null && (
               <iframe
@@ -194,22 +184,7 @@ export function Preview({
                 style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
               />
             )}
-            {shown.map((v) => (
-              <iframe
-                key={v}
-                ref={(frame) => {
-                  if (frame) frames.current.set(v, frame)
-                  else frames.current.delete(v)
-                }}
-                title={v === seen ? `${w.pages.preview}: ${title}` : w.pages.loading}
-                aria-hidden={v !== seen}
-                src={`/preview/${page}?v=${v}`}
-                className={`absolute inset-0 origin-top-left border-0 bg-raised ${v === seen ? '' : 'invisible'}`}
-                style={{ width, height: box.height / scale, transform: `scale(${scale})` }}
-                onLoad={() => loaded(v)}
-              />
-            ))}
-          </div>
+          </PageFrame>
         )}
       </div>
     </div>

@@ -4,29 +4,71 @@ import { ColourWords } from '../../kit/ColourWords'
 import { NumberWord } from '../../kit/NumberWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
+import { useSession } from '../shell/data'
 import type { Theme } from './useTheme'
 
 type Look = Api['Look']
 type LookChange = Api['LookChange']
 type Palette = Api['Palette']
 
-const families = [
-  'bricolage',
-  'instrument',
-  'archivo',
-  'spaceGrotesk',
-  'unbounded',
-  'fraunces',
-  'literata',
-  'jetBrainsMono',
-  'caveat',
-] as const
 const parts = ['ground', 'text', 'accent', 'line'] as const
 const corners = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const
 const square = { topLeft: 0, topRight: 0, bottomRight: 0, bottomLeft: 0 }
 
 /** A level at which something of the look is said: of the whole site, or of one page. */
 export type Level = 'site' | 'page'
+
+/** All that is set of the look at one level, what cannot be read there, and the way back to the level above. */
+export function LookLevel({
+  level,
+  change,
+  look,
+  unreadable,
+  isSaid,
+  onSay,
+  onNothing,
+  children,
+}: {
+  level: Level
+  change: LookChange
+  /** What comes of it. */
+  look: Look
+  unreadable: readonly Api['Unreadable'][]
+  /** Something is said at this level. */
+  isSaid: boolean
+  onSay: (next: Partial<LookChange>) => void
+  /** All is to be as at the level above. */
+  onNothing: () => void
+  /** What is said at this level alone. */
+  children?: React.ReactNode
+}) {
+  const modes = look.scheme === 'device' ? [false, true] : [look.scheme === 'dark']
+  return (
+    <>
+      {isSaid && (
+        <p className="mt-1">
+          {w.themes.changed[level]}{' '}
+          <Button look="word" onClick={onNothing}>
+            {w.themes.backWhole[level]}
+          </Button>
+        </p>
+      )}
+      {children}
+      <LookSentences level={level} change={change} look={look} onSay={onSay} />
+      {modes.map((dark) => (
+        <Colours
+          key={String(dark)}
+          level={level}
+          dark={dark}
+          theme={change}
+          palette={dark ? look.dark : look.light}
+          unreadable={unreadable.filter((u) => u.dark === dark).map((u) => u.fault)}
+          onSay={onSay}
+        />
+      ))}
+    </>
+  )
+}
 
 /** What only the whole site says: when it is light and when dark, and how its head stands. */
 export function SiteSentences({
@@ -48,7 +90,7 @@ export function SiteSentences({
           label={w.themes.schemeLabel}
           said={theme.scheme}
           own={look.scheme}
-          choices={(['light', 'dark', 'device'] as const).map((s) => [s, w.themes.scheme[s]] as const)}
+          names={w.themes.scheme}
           onSay={(scheme) => onSay({ scheme })}
         />
       </Says>
@@ -59,7 +101,7 @@ export function SiteSentences({
           label={w.themes.headLabel}
           said={theme.head}
           own={look.head}
-          choices={(['sides', 'middle', 'above'] as const).map((h) => [h, w.themes.heads[h]] as const)}
+          names={w.themes.heads}
           onSay={(head) => onSay({ head })}
         />
       </Says>
@@ -68,7 +110,7 @@ export function SiteSentences({
 }
 
 /** What is set of the look at one level, as sentences: each says what comes from the level above until something else is said. */
-export function LookSentences({
+function LookSentences({
   level,
   change,
   look,
@@ -80,6 +122,7 @@ export function LookSentences({
   look: Look
   onSay: (next: Partial<LookChange>) => void
 }) {
+  const bounds = useSession().data?.bounds
   return (
     <>
       <Says>
@@ -89,7 +132,7 @@ export function LookSentences({
           label={w.themes.headingsLabel}
           said={change.headings}
           own={look.headings}
-          choices={families.map((f) => [f, w.themes.family[f]] as const)}
+          names={w.themes.family}
           onSay={(headings) => onSay({ headings })}
         />
         <span>{w.themes.words}</span>
@@ -98,7 +141,7 @@ export function LookSentences({
           label={w.themes.wordsLabel}
           said={change.words}
           own={look.words}
-          choices={families.map((f) => [f, w.themes.family[f]] as const)}
+          names={w.themes.family}
           onSay={(words) => onSay({ words })}
         />
       </Says>
@@ -109,7 +152,7 @@ export function LookSentences({
           label={w.themes.choicesLabel}
           said={change.choices}
           own={look.choices}
-          choices={(['line', 'box', 'pill'] as const).map((c) => [c, w.themes.choice[c]] as const)}
+          names={w.themes.choice}
           onSay={(choices) => onSay({ choices })}
         />
       </Says>
@@ -119,7 +162,7 @@ export function LookSentences({
           label={w.themes.edgeLabel}
           value={Number(look.edge)}
           least={0}
-          most={24}
+          most={bounds?.widestEdge ?? 0}
           onSay={(edge) => onSay({ edge })}
         />
         <span>{w.themes.edgePixels}</span>
@@ -135,7 +178,7 @@ export function LookSentences({
           label={w.themes.shadowLabel}
           said={change.shadow}
           own={look.shadow}
-          choices={(['none', 'lying', 'held'] as const).map((s) => [s, w.themes.shadows[s]] as const)}
+          names={w.themes.shadows}
           onSay={(shadow) => onSay({ shadow })}
         />
       </Says>
@@ -157,7 +200,7 @@ export function LookSentences({
                 label={w.themes.cornerOf(w.themes.corner[corner])}
                 value={change.corners?.[corner] ?? 0}
                 least={0}
-                most={60}
+                most={bounds?.roundestCorner ?? 0}
                 onSay={(to) => onSay({ corners: { ...(change.corners ?? square), [corner]: to } })}
               />
             </span>
@@ -170,7 +213,7 @@ export function LookSentences({
           label={w.themes.viewerLabel}
           said={change.viewer}
           own={look.viewer}
-          choices={(['night', 'page'] as const).map((v) => [v, w.themes.viewers[v]] as const)}
+          names={w.themes.viewers}
           onSay={(viewer) => onSay({ viewer })}
         />
       </Says>
@@ -179,7 +222,7 @@ export function LookSentences({
 }
 
 /** The colours of a light or a dark site, each from the level above until another is said. */
-export function Colours({
+function Colours({
   level,
   dark,
   theme,
@@ -243,19 +286,25 @@ function Own<Value extends string>({
   label,
   said,
   own,
-  choices,
+  names,
   onSay,
 }: {
   level: Level
   label: string
   said: Value | null
   own: Value
-  choices: readonly (readonly [Value, string])[]
+  /** What each of them is called, in their order. */
+  names: Readonly<Record<Value, string>>
   onSay: (value: Value | null) => void
 }) {
   return (
     <>
-      <WordSelect label={label} value={own} choices={choices} onChoose={onSay} />
+      <WordSelect
+        label={label}
+        value={own}
+        choices={Object.entries(names) as [Value, string][]}
+        onChoose={onSay}
+      />
       <Back level={level} label={label} isSaid={said !== null} onSay={() => onSay(null)} />
     </>
   )

@@ -15,7 +15,7 @@ import { usePages } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
 import { LookPreview } from './LookPreview'
-import { Colours, LookSentences, SiteSentences } from './LookSentences'
+import { LookLevel, SiteSentences } from './LookSentences'
 import { Shipped } from './Shipped'
 import { asRead, nothing, saysSomething, useTheme } from './useTheme'
 
@@ -32,9 +32,7 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
   const [chosen, setChosen] = useState<string | null>(null)
   const seen = pages.find((p) => p.id === chosen) ?? pages.find((p) => p.published) ?? pages[0]
   const { look, unreadable, opened, shipped } = site
-  const modes = look.scheme === 'device' ? [false, true] : [look.scheme === 'dark']
   const { name: _, ...otherwise } = theme
-  const other = saysSomething(otherwise)
   return (
     <div className="grid h-full grid-cols-[430px_minmax(0,1fr)] max-lg:h-auto max-lg:grid-cols-1">
       <div className="overflow-y-auto border-r border-line px-[26px] pt-7 pb-10">
@@ -60,27 +58,17 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
         </p>
         <Shipped all={shipped} chosen={theme.name} onChoose={(name) => change({ name })} />
         <div className="mt-6 text-small">
-          {other && (
-            <p>
-              {w.themes.changed}{' '}
-              <Button look="word" onClick={() => change(plain)}>
-                {w.themes.backWhole}
-              </Button>
-            </p>
-          )}
-          <SiteSentences theme={theme} look={look} onSay={change} />
-          <LookSentences level="site" change={theme} look={look} onSay={change} />
-          {modes.map((dark) => (
-            <Colours
-              key={String(dark)}
-              level="site"
-              dark={dark}
-              theme={theme}
-              palette={dark ? look.dark : look.light}
-              unreadable={unreadable.filter((u) => u.dark === dark).map((u) => u.fault)}
-              onSay={change}
-            />
-          ))}
+          <LookLevel
+            level="site"
+            change={theme}
+            look={look}
+            unreadable={unreadable}
+            isSaid={saysSomething(otherwise)}
+            onSay={change}
+            onNothing={() => change(plain)}
+          >
+            <SiteSentences theme={theme} look={look} onSay={change} />
+          </LookLevel>
         </div>
       </div>
       {seen && (
