@@ -22,6 +22,7 @@ using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site;
 using Jovitar.Server.Site.Drawing;
+using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Taxonomy;
 using Jovitar.Server.Themes;
@@ -234,6 +235,7 @@ api.MapPages();
 api.MapFound();
 api.MapKeptSettings();
 api.MapMenu();
+api.MapEmbeds();
 foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 {
     app.MapGet(address, (HttpContext http, SiteAssets assets) =>

@@ -18,7 +18,9 @@ const found = await pages()
 
 test('the site map leads to many pages', () => assert.ok(found.length > 20, found.join(' ')))
 
-for (const address of [...found, await photoOn(`${root}/festival-2026`), `${root}/nowhere`]) {
+const embeds = ['/embed/album/stunt-final', '/embed/festival-2026?layout=slides', '/embed/category/festival', '/embed/nowhere'].map((embed) => root + embed)
+
+for (const address of [...found, await photoOn(`${root}/festival-2026`), `${root}/nowhere`, ...embeds]) {
   test(`${path(address)} is HTML as the standard has it`, async () => {
     const report = await validator.validateString(await text(address))
     assert.deepEqual(

@@ -31,6 +31,7 @@ export default defineConfig({
     { name: 'presses', testMatch: 'presses.spec.ts', dependencies: ['main job'] },
     { name: 'touches', testMatch: 'touches.spec.ts', dependencies: ['main job'] },
     { name: 'looks', testMatch: 'looks.spec.ts', dependencies: ['main job'] },
+    { name: 'embeds', testMatch: 'embeds.spec.ts', dependencies: ['main job'] },
     { name: 'devices', testMatch: 'devices.spec.ts', dependencies: ['main job'] },
     { name: 'page files', testMatch: 'pagefiles.spec.ts', dependencies: ['main job'] },
     { name: 'grounds', testMatch: 'grounds.spec.ts', dependencies: ['main job'] },

@@ -47,6 +47,10 @@ public sealed record BlockLayout(
         _ => this,
     };
 
+    /// <summary>With photos larger or smaller by a factor; slides are as wide as their place.</summary>
+    /// <param name="by">Above 0.</param>
+    public BlockLayout Scaled(double by) => Chosen() is { } measures ? With(measures.Scaled(by)) : this;
+
     /// <summary>With every number brought into its range.</summary>
     public BlockLayout Bounded() => this with
     {

@@ -23,6 +23,17 @@ public sealed record Measures(int Size, int Gap, int? Tablet, int? Phone, InARow
 {
     public static Measures Of(int size, int gap) => new(size, gap, null, null, null);
 
+    /// <summary>With photos larger or smaller by a factor on every device, as far as their range goes; the gaps stay.</summary>
+    /// <param name="by">Above 0.</param>
+    public Measures Scaled(double by)
+    {
+        int Size(int size) => (int)Math.Round(size * by);
+        int Number(int across) => (int)Math.Max(1, Math.Round(across / by));
+        return new Measures(
+            Size(this.Size), Gap, Tablet is { } tablet ? Size(tablet) : null, Phone is { } phone ? Size(phone) : null,
+            Across is { } a ? new InARow(Number(a.Desktop), Number(a.Tablet), Number(a.Phone)) : null).Bounded();
+    }
+
     /// <summary>With every number brought into its range.</summary>
     public Measures Bounded()
     {

@@ -10,7 +10,7 @@ public sealed record PageAddress
     public const int Longest = 80;
 
     /// <summary>Names that the site itself uses.</summary>
-    static readonly HashSet<string> Taken = ["api", "workroom", "i", "assets", "health", "openapi", "site", "preview", "photo", "favicon"];
+    static readonly HashSet<string> Taken = ["api", "workroom", "i", "assets", "health", "openapi", "site", "preview", "photo", "favicon", "oembed"];
 
     PageAddress(string value) => Value = value;
 

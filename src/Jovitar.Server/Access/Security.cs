@@ -48,10 +48,11 @@ internal static class Security
     /// <summary>What every page may load: only from here, no inline script.</summary>
     /// <param name="styles">Further sources of styles, as the policy names them; empty for none.</param>
     /// <param name="elsewhere">Where videos may come from besides, played or in a frame; null for nowhere.</param>
-    public static string ContentPolicy(string styles = "", IReadOnlyList<string>? elsewhere = null)
+    /// <param name="framedAnywhere">Other websites may show it in a frame.</param>
+    public static string ContentPolicy(string styles = "", IReadOnlyList<string>? elsewhere = null, bool framedAnywhere = false)
     {
         var media = string.Join(' ', elsewhere ?? []);
-        return $"default-src 'none'; script-src 'self'; style-src 'self' {styles}; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; media-src 'self' {media}; frame-src 'self' {media}; frame-ancestors 'self'; base-uri 'none'; form-action 'self'; manifest-src 'self'";
+        return $"default-src 'none'; script-src 'self'; style-src 'self' {styles}; img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; media-src 'self' {media}; frame-src 'self' {media}; frame-ancestors {(framedAnywhere ? "*" : "'self'")}; base-uri 'none'; form-action 'self'; manifest-src 'self'";
     }
 
     /// <summary>A style sheet within a page, as the policy names it (CSP level 3, hash-source).</summary>

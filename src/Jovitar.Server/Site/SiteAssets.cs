@@ -27,6 +27,7 @@ public sealed class SiteAssets
         fonts = [.. manifest.RootElement.GetProperty("src/site/main.ts").GetProperty("assets").EnumerateArray().Select(a => $"/assets/{a.GetString()}").Where(a => a.Contains("-latin-wght-", StringComparison.Ordinal))];
         // Fonts are compressed already.
         SiteBytes = FontsOf(Look.Of(ThemeName.Catalogue)).Sum(f => Read(environment, f).LongLength) + SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
+        EmbedScript = Read(environment, Entry(manifest.RootElement, "src/site/embedding.ts").Script);
         (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
     }
 
@@ -43,6 +44,9 @@ public sealed class SiteAssets
 
     /// <summary>Bytes of the script, the styles and the fonts that a visitor's first page needs, compressed; the fonts are those of the plain theme.</summary>
     public long SiteBytes { get; }
+
+    /// <summary>What other websites load beside an embed.</summary>
+    public byte[] EmbedScript { get; }
 
     public string WorkroomScript { get; }
 

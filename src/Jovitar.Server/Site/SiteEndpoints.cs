@@ -7,6 +7,7 @@ using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
+using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Themes;
 using Jovitar.Server.Visits;
@@ -28,6 +29,7 @@ internal static class SiteEndpoints
         var site = app.MapGroup("").AllowAnonymous().ExcludeFromDescription();
         site.MapGet("/", Start);
         site.MapFinding();
+        site.MapEmbedding();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);
         foreach (var kind in Enum.GetValues<SiteKind>())
@@ -35,7 +37,7 @@ internal static class SiteEndpoints
             var path = PageVersion.PathOf(kind, "{address}");
             site.MapGet(path, (string address, HttpContext http, SiteDoor door, CancellationToken ct) => Page(kind, address, http, door, ct));
             site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, CancellationToken ct) => Photo(kind, address, photo, walk ?? 1, http, door, ct));
-            app.MapGet($"/site/view{path}", (string address, [AsParameters] Asked asked, HttpContext http, SiteDoor door, CancellationToken ct) => View(kind, address, asked, http, door, ct))
+            app.MapGet($"{SiteAddress.View}{path}", (string address, [AsParameters] Asked asked, HttpContext http, SiteDoor door, CancellationToken ct) => View(kind, address, asked, http, door, ct))
                 .AllowAnonymous().WithTags("Site").WithSummary("Photos in their places, for a choice, a width and a part of them");
         }
 
@@ -154,7 +156,7 @@ internal static class SiteEndpoints
         Answer(await store.PageAsync(page, draft: true, ct), asked, http, $"/preview/{page}");
 
     /// <param name="draft">Where the draft is; null for what visitors have.</param>
-    static Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>> Answer(SitePage? page, Asked asked, HttpContext http, string? draft)
+    internal static Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>> Answer(SitePage? page, Asked asked, HttpContext http, string? draft)
     {
         if (!double.IsFinite(asked.Width) || !double.IsFinite(asked.Window ?? 0))
         {
@@ -256,7 +258,7 @@ internal static class SiteEndpoints
         return false;
     }
 
-    static async Task SendAsync(HttpContext http, Rendered page, CancellationToken ct)
+    internal static async Task SendAsync(HttpContext http, Rendered page, CancellationToken ct)
     {
         var headers = http.Response.Headers;
         headers.ContentSecurityPolicy = page.Policy;

@@ -372,6 +372,56 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/embeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The line that shows a page, an album or a category on another website */
+        get: {
+            parameters: {
+                query: {
+                    of: string;
+                    layout?: string;
+                    size?: string;
+                    most?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EmbedLine"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account": {
         parameters: {
             query?: never;
@@ -7120,6 +7170,17 @@ export interface components {
         /** @description Which failures to drop: those of one cause, or all. */
         DropRequest: {
             cause?: null | string;
+        };
+        /** @description What stands on another website. */
+        EmbedLine: {
+            /** @description Of what it shows. */
+            title: string;
+            /** @description Of what it shows: where a website asks for the line itself. */
+            address: string;
+            /** @description Where the frame is, from the site's root. */
+            source: string;
+            /** @description What is pasted there. */
+            line: string;
         };
         /**
          * @description How photos enter as they come into view. Kept by name.

@@ -4,7 +4,9 @@ import './site.css'
 import './frames.css'
 import './touch.css'
 import './look.css'
+import './embedded.css'
 import { AlongWalk } from './along'
+import { isEmbedded, tellHeight } from './embedded'
 import { enhanceFilms } from './film'
 import { enhanceFilter } from './filter'
 import { PlacedWalk } from './placed'
@@ -31,6 +33,7 @@ for (const walk of walks) {
   if (walk.element.dataset.mark) enhanceFilter(walk)
   else if (walk.isToBeDrawn) walk.drawOne().catch(() => walk.standAsItCame())
 }
-if (walks.length > 0) enhanceViewer(walks)
+if (isEmbedded()) tellHeight()
+else if (walks.length > 0) enhanceViewer(walks)
 enhanceSingle()
 enhanceFilms()

@@ -1,5 +1,5 @@
+import { copy } from '../kit/copy'
 import { w } from '../words/site'
-import { copy } from './copy'
 import { button, make } from './dom'
 
 /** So long it is said that the link was copied, milliseconds. */

@@ -22,6 +22,8 @@ import { FileStation } from './describing/FileStation'
 import { WordsTable } from './describing/table/WordsTable'
 import { DeskStation } from './desk/DeskStation'
 import { HistoryStation } from './desk/HistoryStation'
+import { EmbedStation } from './embeds/EmbedStation'
+import { layouts, sizes } from './embeds/embed'
 import { FoldersStation } from './intake/FoldersStation'
 import { IntakeStation } from './intake/IntakeStation'
 import { OneIntake } from './intake/OneIntake'
@@ -122,6 +124,18 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/menu', component: MenuStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/embed',
+    component: EmbedStation,
+    // What is embedded, by its address on the site, and how it stands there.
+    validateSearch: z.object({
+      of: said,
+      layout: z.enum(layouts).optional().catch(undefined),
+      size: z.enum(sizes).optional().catch(undefined),
+      most: z.coerce.number().optional().catch(undefined),
+    }),
+  }),
 ]
 
 const router = createRouter({

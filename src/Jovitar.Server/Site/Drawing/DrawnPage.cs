@@ -12,9 +12,11 @@ public sealed class DrawnPage
     readonly Dictionary<int, (Narrowed View, LayoutStyle? Style)> walks = [];
 
     /// <param name="basePath">Where it is, with or without visitors.</param>
-    public DrawnPage(SitePage page, Choices choices, string basePath, bool draft)
+    /// <param name="viewAddress">Where the script asks for other parts of a walk; null where it usually does.</param>
+    public DrawnPage(SitePage page, Choices choices, string basePath, bool draft, string? viewAddress = null)
     {
         (Page, BasePath, Draft, Choices) = (page, basePath, draft, choices);
+        ViewAddress = viewAddress ?? (draft ? $"{basePath}/view" : $"{SiteAddress.View}{page.Path}");
         foreach (var walk in page.Walks)
         {
             // What can be chosen of what was asked for stands in all links.
@@ -76,7 +78,7 @@ public sealed class DrawnPage
     public int? First { get; }
 
     /// <summary>Where the script asks for other parts of a walk.</summary>
-    public string ViewAddress => Draft ? $"{BasePath}/view" : $"/site/view{Page.Path}";
+    public string ViewAddress { get; }
 
     static string GroundStyle(SiteGround ground)
     {

@@ -1,10 +1,12 @@
 using System.IO.Compression;
 using System.Text;
 using Jovitar.Core;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing.Components;
+using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Themes;
 using Microsoft.AspNetCore.Components;
 using Microsoft.AspNetCore.Components.Web;
@@ -62,7 +64,32 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return await PageAsync(drawn, root, ct);
         }
 
-        var key = (version.Id, version.Version, version.Site, root, drawn.Choices.Query);
+        // Whoever asked first may go; the others still wait for it.
+        return await OnceAsync((version.Id, version.Version, version.Site, root, drawn.Choices.Query), () => PageAsync(drawn, root, CancellationToken.None));
+    }
+
+    /// <summary>A page as an embed shows it, made once for each version; null where nothing of it stands in one.</summary>
+    public async Task<Rendered?> EmbedAsync(PageVersion version, Embed embed, IQueryCollection query, CancellationToken ct)
+    {
+        if (await ModelAsync(version, ct) is not { } page || !EmbedBlocks.Has(page))
+        {
+            return null;
+        }
+
+        var shown = EmbedBlocks.Of(page, embed);
+        var drawn = new DrawnPage(shown, Choices.Read(shown, query), page.Path, draft: false, $"{SiteAddress.View}{SiteAddress.Embed}{page.Path}");
+        int? held = page.Walks.Sum(w => w.Photos.Count) is var all && all > shown.Walks.Sum(w => w.Count) ? all : null;
+        return await OnceAsync(
+            (version.Id, version.Version, version.Site, "embed", embed, drawn.Choices.Query),
+            () => RenderAsync<EmbedView>(drawn.CspSources, [], null, null, page.Look, [("Page", drawn), ("Held", held)], CancellationToken.None, framedAnywhere: true));
+    }
+
+    /// <summary>What an embed shows of a page that is no longer for everybody.</summary>
+    public Task<Rendered> MissingEmbedAsync(CancellationToken ct) => RenderAsync<EmbedView>("", [], null, null, LookChange.None, [], ct, framedAnywhere: true);
+
+    /// <summary>Makes something once, however many ask for it while it is made, and keeps it.</summary>
+    async Task<Rendered> OnceAsync(object key, Func<Task<Rendered>> make)
+    {
         Task<Rendered> making;
         TaskCompletionSource<Rendered>? mine = null;
         lock (kept)
@@ -81,8 +108,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         try
         {
-            // Whoever asked first may go; the others still wait for it.
-            var rendered = await PageAsync(drawn, root, CancellationToken.None);
+            var rendered = await make();
             mine.SetResult(rendered);
             _ = kept.Set(key, making, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
             return rendered;
@@ -101,13 +127,14 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     /// <param name="look">Another one than visitors have; null for that.</param>
     public Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct, Look? look = null) =>
-        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, page.Page.Look, ct, ("Page", page));
+        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, page.Page.Look, [("Page", page)], ct);
 
     /// <summary>A photo's own page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, CancellationToken ct) =>
         RenderAsync<PhotoPage>(
-            "", [], root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), null, page.Look, ct, ("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null));
+            "", [], root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), null, page.Look,
+            [("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null)], ct);
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
     public async Task<Rendered> StartPageAsync(string version, Uri root, CancellationToken ct)
@@ -119,18 +146,20 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         var entries = await indexes.StartAsync(ct);
         var picture = entries.Select(e => e.Cover).OfType<SitePhoto>().FirstOrDefault();
-        rendered = await RenderAsync<StartPage>("", [], site => Told.Of(root, site.Title, site.Tagline, picture), null, LookChange.None, ct, ("Entries", entries));
+        rendered = await RenderAsync<StartPage>("", [], site => Told.Of(root, site.Title, site.Tagline, picture), null, LookChange.None, [("Entries", entries)], ct);
         return kept.Set(("start", version, root), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
-    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, LookChange.None, ct);
+    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, LookChange.None, [], ct);
 
     /// <param name="styles">What a Content-Security-Policy must name for the page's own style sheets.</param>
     /// <param name="elsewhere">Where its videos lie.</param>
     /// <param name="tells">What the page tells of itself; null for nothing.</param>
     /// <param name="look">Another one of the site than visitors have; null for that.</param>
     /// <param name="otherwise">What is otherwise on this page.</param>
-    async Task<Rendered> RenderAsync<TComponent>(string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, LookChange otherwise, CancellationToken ct, params (string Name, object? Value)[] parameters)
+    /// <param name="framedAnywhere">Other websites may show it in a frame.</param>
+    async Task<Rendered> RenderAsync<TComponent>(
+        string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, LookChange otherwise, IReadOnlyList<(string Name, object? Value)> parameters, CancellationToken ct, bool framedAnywhere = false)
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
@@ -159,7 +188,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             await brotli.WriteAsync(bytes, ct);
         }
 
-        return new Rendered(bytes, small.ToArray(), Security.ContentPolicy($"{Security.StyleSource(theme.Css)} {styles}", elsewhere));
+        return new Rendered(bytes, small.ToArray(), Security.ContentPolicy($"{Security.StyleSource(theme.Css)} {styles}", elsewhere, framedAnywhere));
     }
 
     /// <summary>The menu; whatever changes in it, or of what it leads to, is another version of the site.</summary>

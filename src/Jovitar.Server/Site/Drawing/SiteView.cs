@@ -77,9 +77,15 @@ public sealed record SitePart(int From, int Count, double? Top, double? Bottom)
     }
 }
 
-/// <summary>Where pictures are.</summary>
+/// <summary>Where pictures are, and what the visitors' script asks for.</summary>
 public static class SiteAddress
 {
+    /// <summary>What stands before a page's own address where its script asks for photos in their places.</summary>
+    public const string View = "/site/view";
+
+    /// <summary>What stands before a page's own address where its embed is.</summary>
+    public const string Embed = "/embed";
+
     /// <summary>Where a rendition is: for visitors under the address that may be kept, in a draft under the workroom's own.</summary>
     public static string Of(string picture, int width, bool draft) => draft ? $"/api/renditions/{picture}/{width}" : Renditions.Address(picture, width);
 

@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Pages;
+using Jovitar.Server.Site.Embedding;
 
 namespace Jovitar.Server.Site.Drawing;
 
@@ -12,7 +13,8 @@ namespace Jovitar.Server.Site.Drawing;
 /// <param name="Description">Empty for nothing.</param>
 /// <param name="Picture">What stands beside a link to it; null for none.</param>
 /// <param name="Data">What it is about, as JSON-LD (schema.org); null for nothing.</param>
-public sealed record Told(Uri Root, string Path, string Title, string Description, SitePhoto? Picture, string? Data)
+/// <param name="HasEmbed">Other websites may show something at a link to it.</param>
+public sealed record Told(Uri Root, string Path, string Title, string Description, SitePhoto? Picture, string? Data, bool HasEmbed = false)
 {
     /// <summary>Longest sentence about a page that nobody wrote one for, characters.</summary>
     const int Longest = 200;
@@ -28,11 +30,14 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
     /// <summary>Where the picture is, and its size.</summary>
     public (string Address, int Width, int Height)? Shown => Picture is { } photo ? Card(Root, photo) : null;
 
+    /// <summary>Where a program asks what it may show at a link to it.</summary>
+    public string EmbedIn(string format) => OEmbed.AddressOf(Root, Address, format);
+
     /// <summary>Of a page.</summary>
     public static Told Of(Uri root, SitePage page, string site)
     {
         var photos = page.Walks.SelectMany(w => w.Photos.Select(p => (Walk: w, Photo: p))).DistinctBy(p => p.Photo.Id).Take(MostPhotos).ToArray();
-        var picture = page.All.Select(PictureOf).OfType<SitePhoto>().FirstOrDefault();
+        var picture = PictureOf(page);
         JsonObject? data = photos.Length == 0 ? null : new JsonObject
         {
             ["@context"] = "https://schema.org",
@@ -48,7 +53,7 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
             data["description"] = words;
         }
 
-        return new Told(root, page.Path, page.Title, words, picture, data?.ToJsonString());
+        return new Told(root, page.Path, page.Title, words, picture, data?.ToJsonString(), EmbedBlocks.Has(page));
     }
 
     /// <summary>Of a photo's own page.</summary>
@@ -58,7 +63,7 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
         var data = Image(root, walk, photo, At(root, path));
         data.Insert(0, "@context", "https://schema.org");
         var words = new[] { photo.Caption, photo.Alt, PhotoLines.Facts(walk, photo), $"A photograph of “{page.Title}”" }.First(w => w.Length > 0);
-        return new Told(root, path, photo.Name, Begin(words), photo, data.ToJsonString());
+        return new Told(root, path, photo.Name, Begin(words), photo, data.ToJsonString(), HasEmbed: true);
     }
 
     /// <summary>Of the start page.</summary>
@@ -67,6 +72,9 @@ public sealed record Told(Uri Root, string Path, string Title, string Descriptio
     static string At(Uri root, string path) => new Uri(root, path).AbsoluteUri;
 
     static string OwnPath(SitePage page, Walk walk, SitePhoto photo) => string.Create(CultureInfo.InvariantCulture, $"{page.Path}/photo/{photo.Id}{(walk.Number == 1 ? "" : $"?in={walk.Number}")}");
+
+    /// <summary>What stands beside a link to a page; null for none.</summary>
+    public static SitePhoto? PictureOf(SitePage page) => page.All.Select(PictureOf).OfType<SitePhoto>().FirstOrDefault();
 
     static SitePhoto? PictureOf(SiteBlock block) => block switch
     {

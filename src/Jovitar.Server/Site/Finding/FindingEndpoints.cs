@@ -29,7 +29,7 @@ internal static class FindingEndpoints
         var (site, root) = (await settings.ReadAsync(ct), origin.Of(http.Request));
         if (!SiteEndpoints.IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{root.Authority}"))
         {
-            http.Response.ContentType = "application/atom+xml; charset=utf-8";
+            http.Response.ContentType = $"{SiteFeed.Type}; charset=utf-8";
             await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), root), ct);
         }
     }
@@ -46,7 +46,7 @@ internal static class FindingEndpoints
         var feed = await feeds.WriteAsync(await settings.ReadAsync(ct), page, door.Origin.Of(http.Request), ct);
         if (!SiteEndpoints.IsFresh(http, $"p{Convert.ToHexStringLower(SHA256.HashData(feed))[..16]}"))
         {
-            http.Response.ContentType = "application/atom+xml; charset=utf-8";
+            http.Response.ContentType = $"{SiteFeed.Type}; charset=utf-8";
             await http.Response.Body.WriteAsync(feed, ct);
         }
     }

@@ -17,6 +17,9 @@ public static class SiteFeed
 {
     public const string Path = "/feed.xml";
 
+    /// <summary>The type of feeds (RFC 4287 §7).</summary>
+    public const string Type = "application/atom+xml";
+
     /// <summary>So many posts it has at most.</summary>
     public const int Most = 40;
 
@@ -42,7 +45,7 @@ public static class SiteFeed
             Items = items,
         };
         feed.Authors.Add(new SyndicationPerson { Name = Fit(site.Title) });
-        feed.Links.Add(SyndicationLink.CreateSelfLink(new Uri(root, self), "application/atom+xml"));
+        feed.Links.Add(SyndicationLink.CreateSelfLink(new Uri(root, self), Type));
         using var bytes = new MemoryStream();
         using (var xml = XmlWriter.Create(bytes, new XmlWriterSettings { Encoding = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false), Indent = true }))
         {

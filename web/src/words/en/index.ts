@@ -2,6 +2,7 @@ import { barWords } from './bar'
 import { blockWords } from './blocks'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
+import { embedWords } from './embeds'
 import { frameWords } from './frames'
 import { groundWords } from './grounds'
 import { intakeWords } from './intake'
@@ -27,6 +28,7 @@ export const en = {
   ...pageWords,
   ...barWords,
   ...blockWords,
+  ...embedWords,
   ...frameWords,
   ...groundWords,
   ...menuWords,

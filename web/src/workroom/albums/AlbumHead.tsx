@@ -1,6 +1,6 @@
 import { Link, useNavigate } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct, useCategories } from '../shell/data'
 import { tellDone } from '../shell/news'
@@ -87,14 +87,23 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
             {shown ? w.standing.hide : w.standing.show}
           </Button>
           {ownPage && (
-            <a
-              href={`/album/${album.standing.address}`}
-              target="_blank"
-              rel="noreferrer"
-              className="text-small text-ink underline decoration-strong-line decoration-1 underline-offset-[5px]"
-            >
-              {w.standing.open}
-            </a>
+            <>
+              <a
+                href={`/album/${album.standing.address}`}
+                target="_blank"
+                rel="noreferrer"
+                className={`text-small text-ink ${asWord}`}
+              >
+                {w.standing.open}
+              </a>
+              <Link
+                to="/workroom/embed"
+                search={{ of: `/album/${album.standing.address}` }}
+                className={`text-small text-ink ${asWord}`}
+              >
+                {w.embeds.verb}
+              </Link>
+            </>
           )}
         </p>
         <div className="mt-2 grid grid-cols-[auto_minmax(0,1fr)] items-baseline gap-x-2.5 text-small">

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { useNavigate } from '@tanstack/react-router'
+import { Link, useNavigate } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { AddressField } from '../../kit/AddressField'
-import { Button } from '../../kit/Button'
+import { asWord, Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { make } from '../pages/blocks/blocks'
@@ -47,14 +47,23 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
           onSay={(address) => onPage({ ...page, address })}
         />
         {!line.hiddenBy && (
-          <a
-            href={`/category/${page.address}`}
-            target="_blank"
-            rel="noreferrer"
-            className="ml-2 underline decoration-strong-line decoration-1 underline-offset-[5px]"
-          >
-            {w.standing.open}
-          </a>
+          <>
+            <a
+              href={`/category/${page.address}`}
+              target="_blank"
+              rel="noreferrer"
+              className={`ml-2 ${asWord}`}
+            >
+              {w.standing.open}
+            </a>
+            <Link
+              to="/workroom/embed"
+              search={{ of: `/category/${page.address}` }}
+              className={`ml-2 ${asWord}`}
+            >
+              {w.embeds.verb}
+            </Link>
+          </>
         )}
       </p>
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">

@@ -1,4 +1,4 @@
-import { useNavigate } from '@tanstack/react-router'
+import { Link, useNavigate } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { AddressField } from '../../kit/AddressField'
@@ -172,6 +172,11 @@ function More({
             <Button look="word" onClick={() => verbs.copy.mutate(undefined)}>
               {w.pages.copy}
             </Button>
+            {page.published && (
+              <Link to="/workroom/embed" search={{ of: `/${page.address}` }} className={asWord}>
+                {w.embeds.verb}
+              </Link>
+            )}
             {page.published && (
               <Button look="word" onClick={() => verbs.withdraw.mutate(undefined)}>
                 {w.pages.withdraw}

@@ -1,0 +1,84 @@
+using Jovitar.Core.Filtering;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
+using Jovitar.Server.Site.Drawing;
+
+namespace Jovitar.Server.Site.Embedding;
+
+/// <summary>What of a page stands in an embed: its photos and covers, one block beneath the other. Words and all else stay on the page, which it leads to.</summary>
+internal static class EmbedBlocks
+{
+    /// <summary>All of the frame that it stands in.</summary>
+    static readonly BlockPlace Place = new(new BlockFrame(BlockWidth.Window, BlockAlign.Left, Ground.None));
+
+    /// <summary>Between blocks, and above the line beneath them, CSS pixels. The site's style sheet says the same.</summary>
+    const int Gap = 16;
+
+    /// <summary>The line that leads to the page, CSS pixels.</summary>
+    const int Line = 40;
+
+    /// <summary>Anything of it would stand in an embed.</summary>
+    public static bool Has(SitePage page) => page.All.Any(IsShown);
+
+    /// <summary>The page as an embed shows it; its photos keep the walks, and with them the addresses, that they have on the page.</summary>
+    public static SitePage Of(SitePage page, Embed embed) => new(
+        page.Path, page.Title, page.Description,
+        [
+            .. page.All.Where(IsShown).Select(b => b switch
+            {
+                SitePhotosBlock photos => photos with { Place = Place, Walk = Of(photos.Walk, embed) },
+                SiteCovers covers => covers with { Place = Place, Entries = [.. covers.Entries.Take(embed.Most)], Across = embed.Across(covers.Across), HasFeed = false },
+                _ => b with { Place = Place },
+            }),
+        ])
+    { Look = page.Look };
+
+    /// <summary>How high an embed is in a width, about, CSS pixels: for what shows it before it says so itself.</summary>
+    /// <param name="page">See <see cref="Of(SitePage, Embed)"/>.</param>
+    /// <param name="width">CSS pixels, above 0.</param>
+    public static int Height(SitePage page, int width)
+    {
+        var window = new Window("embed", width, Embed.Window, 0, 1);
+        return Line + (int)Math.Ceiling(page.Blocks.Sum(b => Gap + b switch
+        {
+            SitePhotosBlock photos => Photos(photos.Walk, window),
+            SitePhotoBlock { Photo: { } photo } => width / photo.Shape,
+            SiteCovers covers => Covers(covers, window),
+            _ => 0,
+        }));
+    }
+
+    static double Photos(Walk walk, Window window)
+    {
+        var (layout, device) = (walk.Layout, BlockLayout.DeviceOf(window.Width));
+        var on = new Narrowed(walk, Choices.None, "", draft: false).On(device);
+        return layout.Kind switch
+        {
+            LayoutKind.Strip => StripLayout.Height(layout.Along.Height, layout.For(device).SizeIn(window.Width), on.Shapes, window, window.Width),
+            LayoutKind.Slides => SlidesLayout.Frame(layout.Slides.Shape?.Shape(), on.Shapes, window, window.Width).Height,
+            _ => on.Stand(walk.SettingsOn(device), window.Width, byPage: false).Height,
+        };
+    }
+
+    /// <summary>Covers are of the shape that is usual for photos, with a line beneath them.</summary>
+    static double Covers(SiteCovers covers, Window window)
+    {
+        var across = BlockLayout.DeviceOf(window.Width) == Device.Phone ? 1 : covers.Across;
+        return Math.Ceiling((double)covers.Entries.Count / across) * ((window.Width / (double)across * 2 / 3) + Line);
+    }
+
+    static bool IsShown(SiteBlock block) => block is SitePhotosBlock { Walk.Photos.Count: > 0 } or SitePhotoBlock { Photo: not null } or SiteCovers { Entries.Count: > 0 };
+
+    /// <summary>What is drawn by lot is drawn from all, as on the page; else the first stand there. Nobody narrows them there, and none come later.</summary>
+    static Walk Of(Walk walk, Embed embed)
+    {
+        IReadOnlyList<SitePhoto> photos = walk.ByLot || walk.Photos.Count <= embed.Most ? walk.Photos : [.. walk.Photos.Take(embed.Most)];
+        return new Walk(walk.Number, embed.Of(walk.Layout), photos, FilterBar.None(photos.Count), walk.ByLot, walk.ByLot ? Math.Min(walk.Handful ?? int.MaxValue, embed.Most) : null, walk.Absent)
+        {
+            Press = walk.Press,
+            Words = walk.Words,
+            Touch = walk.Touch,
+            AlbumPages = walk.AlbumPages,
+        };
+    }
+}

@@ -1,0 +1,8 @@
+/** The layouts that an embed may have instead of that on the page. */
+export const layouts = ['rows', 'columns', 'grid', 'mosaic', 'list', 'strip', 'slides'] as const
+
+/** How large photos are in it, beside how they are on the page. */
+export const sizes = ['small', 'large'] as const
+
+/** So many photos stand in it, where nothing is said, and so many at most; Embed in Core says the same. */
+export const most = { usual: 24, largest: 200 }
