@@ -96,6 +96,7 @@ builder.Services.AddSingleton<KeptSettingsStore>();
 builder.Services.AddSingleton<VersionStore>();
 builder.Services.AddSingleton<MenuStore>();
 builder.Services.AddSingleton<ThemeStore>();
+builder.Services.AddSingleton<LogoStore>();
 builder.Services.AddSingleton<SiteLinks>();
 builder.Services.AddSingleton<SiteBars>();
 builder.Services.AddSingleton<SiteSources>();
@@ -248,6 +249,7 @@ foreach (var address in (string[])["/workroom", "/workroom/{**station}"])
 
 app.MapSite();
 app.MapFilesOfPages();
+app.MapLogo();
 
 try
 {

@@ -21,8 +21,8 @@ internal static class Drafts
         new { light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices, edge, shadow, viewer };
 
     /// <summary>How the site looks.</summary>
-    public static object Theme(string name, string? scheme = null, object? light = null, string? headings = null, object? corners = null, int? edge = null) =>
-        new { name, scheme, light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices = (string?)null, head = (string?)null, edge, shadow = (string?)null, viewer = (string?)null };
+    public static object Theme(string name, string? scheme = null, object? light = null, string? headings = null, object? corners = null, int? edge = null, object? logo = null, string? foot = null) =>
+        new { name, logo, foot, scheme, light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices = (string?)null, head = (string?)null, edge, shadow = (string?)null, viewer = (string?)null };
 
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
     public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false, object? look = null) =>

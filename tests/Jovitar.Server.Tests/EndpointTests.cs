@@ -17,7 +17,7 @@ public sealed class EndpointTests
         "GET /category/{address}/photo/{photo}", SaysSeen,
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
         "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /i/{picture}/{recipe:int}-card.jpg", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
-        "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js",
+        "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js", "GET /logo/{picture}.webp",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
     ];
 

@@ -84,6 +84,10 @@ public sealed record PageThing(bool Binned, bool Published, bool Changed) : Thin
 /// <summary>A sound, document or video; visitors see it on the pages that it stands on.</summary>
 public sealed record FileThing(bool Binned, ShownOn On) : Thing;
 
+/// <summary>A picture for the site's head.</summary>
+/// <param name="Published">The site has it there now.</param>
+public sealed record LogoThing(bool Published) : Thing;
+
 /// <summary>Why something is allowed or not.</summary>
 public enum Reason
 {
@@ -143,6 +147,7 @@ public static class Access
         FileThing file => Weigh(Reason.OnPublishedPage, [.. Binned(file.Binned), .. Pages(file.On)]),
         CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView]]),
         PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft]]),
+        LogoThing logo => Weigh(Reason.Published, logo.Published ? [] : [Reason.IsADraft]),
         _ => Decision.No(Reason.ForStaffOnly),
     };
 

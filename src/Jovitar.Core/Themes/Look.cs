@@ -14,6 +14,12 @@ public sealed record Look(
     Scheme Scheme, Palette Light, Palette Dark, TypeFamily Headings, TypeFamily Words, HeadingStyle Heading, Corners Corners, ChoiceShape Choices, HeadPlace Head, int LineWidth,
     int Edge, Shadow Shadow, ViewerGround Viewer)
 {
+    /// <summary>What stands in place of the site's title; null for the title.</summary>
+    public Logo? Logo { get; init; }
+
+    /// <summary>Words at the end of every page, Markdown; empty for the site's title.</summary>
+    public string Foot { get; init; } = "";
+
     /// <summary>What a theme says by itself.</summary>
     public static Look Of(ThemeName name) => name switch
     {

@@ -28,7 +28,7 @@ public record LookChange(PaletteChange Light, PaletteChange Dark, TypeFamily? He
     };
 
     /// <summary>What is wrong with it, a sentence; null when it may be kept.</summary>
-    public string? Fault() => Light.Fault() ?? Dark.Fault();
+    public virtual string? Fault() => Light.Fault() ?? Dark.Fault();
 
     /// <summary>With every number brought into its range.</summary>
     public virtual LookChange Bounded() => this with { Corners = Corners?.Bounded(), Edge = Edge is { } edge ? Math.Clamp(edge, 0, WidestEdge) : null };

@@ -91,22 +91,30 @@ public enum ViewerGround
 }
 
 /// <summary>How the site looks: one of the themes, and what is set otherwise; what is null is as in the theme.</summary>
+/// <param name="Logo">What stands in place of the site's title; null for the title.</param>
+/// <param name="Foot">Words at the end of every page, Markdown; null for the site's title.</param>
 public sealed record Theme(
-    ThemeName Name, Scheme? Scheme, HeadPlace? Head,
+    ThemeName Name, Scheme? Scheme, HeadPlace? Head, Logo? Logo, string? Foot,
     PaletteChange Light, PaletteChange Dark, TypeFamily? Headings, TypeFamily? Words, Corners? Corners, ChoiceShape? Choices, int? Edge, Shadow? Shadow, ViewerGround? Viewer)
     : LookChange(Light, Dark, Headings, Words, Corners, Choices, Edge, Shadow, Viewer)
 {
+    /// <summary>Longest words at the end of every page, characters.</summary>
+    public const int LongestFoot = 2000;
+
     public static readonly Theme Usual = Of(ThemeName.Catalogue);
 
     /// <summary>A theme with nothing set otherwise.</summary>
-    public static Theme Of(ThemeName name) => new(name, null, null, PaletteChange.None, PaletteChange.None, null, null, null, null, null, null, null);
+    public static Theme Of(ThemeName name) => new(name, null, null, null, null, PaletteChange.None, PaletteChange.None, null, null, null, null, null, null, null);
 
     /// <summary>What comes of it.</summary>
     public Look Look()
     {
         var own = Themes.Look.Of(Name);
-        return On(own) with { Scheme = Scheme ?? own.Scheme, Head = Head ?? own.Head };
+        return On(own) with { Scheme = Scheme ?? own.Scheme, Head = Head ?? own.Head, Logo = Logo, Foot = Foot ?? "" };
     }
 
-    public override Theme Bounded() => (Theme)base.Bounded();
+    public override string? Fault() =>
+        Foot is { } foot && (foot.Length > LongestFoot || !Text.IsSound(foot)) ? $"The words at the foot are longer than {LongestFoot} characters, or have some in them that cannot be kept." : base.Fault();
+
+    public override Theme Bounded() => ((Theme)base.Bounded()) with { Logo = Logo?.Bounded(), Foot = string.IsNullOrWhiteSpace(Foot) ? null : Foot };
 }

@@ -11,6 +11,7 @@ using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Taxonomy;
+using Jovitar.Server.Themes;
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
 
@@ -20,7 +21,8 @@ internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
     IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu);
 
-internal sealed record DemoSite(string Title, string Tagline, DemoOwner Owner);
+/// <param name="Foot">Words at the end of every page, Markdown.</param>
+internal sealed record DemoSite(string Title, string Tagline, string Foot, DemoOwner Owner);
 
 internal sealed record DemoOwner(string Name, string Email, string Password);
 
@@ -42,7 +44,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, FileStore files, Arrivals arrivals, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FileStore files, Arrivals arrivals, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -128,6 +130,12 @@ internal sealed class DemoLoader(
             (await tagStore.TagsAsync(null, [], 1000, ct)).ToDictionary(t => t.Name, t => t.Id));
         await making.MakeAsync(scenario.Pages, ct);
         await making.MakeAsync(scenario.Menu, ct);
+
+        var look = await themes.ReadAsync(ct);
+        if (look.Draft.Foot is null && await themes.WriteAsync(owner, look.Draft with { Foot = scenario.Site.Foot }, look.Edited, ct) is not null)
+        {
+            await themes.PublishAsync(owner, look.Edited + 1, ct);
+        }
 
         await using var words = db.Command("update site set tagline = @tagline", ("tagline", scenario.Site.Tagline));
         await words.ExecuteNonQueryAsync(ct);

@@ -51,6 +51,13 @@ export function problemOf(status: number, body: unknown, away: string): ApiProbl
   return new ApiProblem(status, 'unknown', away)
 }
 
+/** What a request takes to send the bytes of a file as they are; the client's own way of writing bodies is for objects. */
+export const bytesOf = (file: File, type: string) => ({
+  body: file as unknown as string,
+  bodySerializer: (it: unknown) => it as File,
+  headers: { 'Content-Type': type },
+})
+
 /** Waits for an answer and gives its body, or throws the problem. */
 export async function body<T>(
   answer: Promise<{ data?: T; error?: unknown; response: Response }>,

@@ -5054,6 +5054,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/theme/logos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a picture for the site's head; the body is its bytes */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Logo"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/theme/publishing": {
         parameters: {
             query?: never;
@@ -6756,6 +6805,18 @@ export interface components {
              * @description Of photos, CSS pixels.
              */
             roundestCorner: number;
+            /**
+             * Format: int32
+             * @description In the site's head, CSS pixels; likewise the highest.
+             */
+            lowestLogo: number;
+            /** Format: int32 */
+            highestLogo: number;
+            /**
+             * Format: int32
+             * @description Words at the end of every page, characters.
+             */
+            longestFoot: number;
         };
         /**
          * @description How large and small letters stand.
@@ -7762,6 +7823,23 @@ export interface components {
             /** @description Of an address. */
             address: string;
         };
+        /** @description The picture that stands in the site's head in place of its title; who cannot see it is read the title. */
+        Logo: {
+            /** @description Names its bytes: their SHA-256 in lower-case hexadecimal digits. */
+            picture: string;
+            /**
+             * Format: int32
+             * @description Of the picture, pixels; likewise its height.
+             */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /**
+             * Format: int32
+             * @description How high it stands, CSS pixels.
+             */
+            high: number;
+        };
         /** @description All that a theme says, with nothing left open. */
         Look: {
             scheme: components["schemas"]["Scheme"];
@@ -7785,6 +7863,9 @@ export interface components {
             edge: number;
             shadow: components["schemas"]["Shadow"];
             viewer: components["schemas"]["ViewerGround"];
+            logo?: null | components["schemas"]["Logo"];
+            /** @description Words at the end of every page, Markdown; empty for the site's title. */
+            foot?: string;
         };
         /**
          * @description What is set otherwise of the look at one level: of the whole site, or of a page. What is null is as at the level above, where the
@@ -9086,6 +9167,9 @@ export interface components {
             name: components["schemas"]["ThemeName"];
             scheme: null | components["schemas"]["Scheme"];
             head: null | components["schemas"]["HeadPlace"];
+            logo: null | components["schemas"]["Logo"];
+            /** @description Words at the end of every page, Markdown; null for the site's title. */
+            foot: null | string;
             light: components["schemas"]["PaletteChange"];
             dark: components["schemas"]["PaletteChange"];
             headings: null | components["schemas"]["TypeFamily"];

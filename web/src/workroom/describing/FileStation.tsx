@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
-import { type Api, api, body } from '../../api/client'
+import { type Api, api, body, bytesOf } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct, useFigures } from '../shell/data'
@@ -22,12 +22,8 @@ const encodings = [
   'macintosh',
 ] as const
 
-/** The bytes of a file as they are; the client's own way of writing bodies is for objects. */
-const bytes = (file: File) => ({
-  body: file as unknown as string,
-  bodySerializer: (it: unknown) => it as File,
-  headers: { 'Content-Type': 'text/csv' },
-})
+/** What is sent of a file. */
+const bytes = (file: File) => bytesOf(file, 'text/csv')
 
 /** Words as a spreadsheet's file: out, and in again, with what would change shown before. */
 export function FileStation() {

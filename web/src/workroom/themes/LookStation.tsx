@@ -14,6 +14,7 @@ import { w } from '../../words'
 import { usePages } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
+import { HeadAndFoot } from './HeadAndFoot'
 import { LookPreview } from './LookPreview'
 import { LookLevel, SiteSentences } from './LookSentences'
 import { Shipped } from './Shipped'
@@ -32,7 +33,8 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
   const [chosen, setChosen] = useState<string | null>(null)
   const seen = pages.find((p) => p.id === chosen) ?? pages.find((p) => p.published) ?? pages[0]
   const { look, unreadable, opened, shipped } = site
-  const { name: _, ...otherwise } = theme
+  // What stands there is none of the look: it stays, whichever theme is taken.
+  const { name: _, logo: __, foot: ___, ...otherwise } = theme
   return (
     <div className="grid h-full grid-cols-[430px_minmax(0,1fr)] max-lg:h-auto max-lg:grid-cols-1">
       <div className="overflow-y-auto border-r border-line px-[26px] pt-7 pb-10">
@@ -68,6 +70,7 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
             onNothing={() => change(plain)}
           >
             <SiteSentences theme={theme} look={look} onSay={change} />
+            <HeadAndFoot theme={theme} onSay={change} />
           </LookLevel>
         </div>
       </div>

@@ -1,0 +1,92 @@
+import { useRef, useState } from 'react'
+import { api, body, bytesOf } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { NumberWord } from '../../kit/NumberWord'
+import { WordSelect } from '../../kit/WordSelect'
+import { w } from '../../words'
+import { useSession } from '../shell/data'
+import type { Theme } from './useTheme'
+
+/** What stands at the top and at the foot of every page of the site. */
+export function HeadAndFoot({ theme, onSay }: { theme: Theme; onSay: (next: Partial<Theme>) => void }) {
+  const bounds = useSession().data?.bounds
+  const file = useRef<HTMLInputElement>(null)
+  const [fault, setFault] = useState('')
+  const { logo } = theme
+  async function bring(picture: File) {
+    setFault('')
+    try {
+      const brought = await body(
+        api.POST('/api/theme/logos', bytesOf(picture, 'application/octet-stream')),
+        w.errors.away,
+      )
+      onSay({ logo: { ...brought, high: logo?.high ?? brought.high } })
+    } catch (problem) {
+      setFault(problem instanceof Error ? problem.message : w.errors.away)
+    }
+  }
+  return (
+    <>
+      <p className="mt-2 flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
+        <span>{w.themes.logo}</span>
+        {logo === null ? (
+          <>
+            <span>{w.themes.logos.title}</span>
+            <Button look="word" onClick={() => file.current?.click()}>
+              {w.themes.bring}
+            </Button>
+          </>
+        ) : (
+          <>
+            <WordSelect
+              label={w.themes.logoLabel}
+              value="picture"
+              choices={(['picture', 'title'] as const).map((what) => [what, w.themes.logos[what]] as const)}
+              onChoose={(what) => what === 'title' && onSay({ logo: null })}
+            />
+            <NumberWord
+              label={w.themes.logoHighLabel}
+              value={Number(logo.high)}
+              least={bounds?.lowestLogo ?? 1}
+              most={bounds?.highestLogo ?? 1}
+              onSay={(high) => onSay({ logo: { ...logo, high } })}
+            />
+            <span>{w.themes.logoHigh}</span>
+            <Button look="word" onClick={() => file.current?.click()}>
+              {w.themes.another}
+            </Button>
+          </>
+        )}
+        <input
+          ref={file}
+          type="file"
+          accept=".png,.jpg,.jpeg,.webp,.gif,.svg"
+          aria-label={w.themes.bring}
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(e) => {
+            const picture = e.target.files?.[0]
+            e.target.value = ''
+            if (picture) void bring(picture)
+          }}
+        />
+      </p>
+      {fault && (
+        <p role="alert" className="mt-1 font-semibold">
+          {fault}
+        </p>
+      )}
+      <label className="mt-2 block">
+        {w.themes.foot}
+        <textarea
+          rows={2}
+          className="in-place mt-0.5"
+          placeholder={w.themes.footHint}
+          maxLength={bounds?.longestFoot}
+          value={theme.foot ?? ''}
+          onChange={(e) => onSay({ foot: e.target.value === '' ? null : e.target.value })}
+        />
+      </label>
+    </>
+  )
+}
