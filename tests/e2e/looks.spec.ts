@@ -80,6 +80,36 @@ test('what is set otherwise says so, is warned of where it cannot be read, and g
   await expect(seen().locator('h1, h2').first()).toHaveCSS('font-family', /Unbounded/)
 })
 
+test('the buttons of a page are shown in every state, as its own sheets have them, while the look is set', async () => {
+  await page.getByRole('link', { name: 'Look', exact: true }).click()
+  await page.getByRole('combobox', { name: 'The page that is shown' }).selectOption({ label: 'Regatta in spring' })
+  await page.getByRole('button', { name: 'Button states' }).click()
+  const button = (name: string) => seen().locator('.states a', { hasText: name })
+  await expect(seen().locator('.states a')).toHaveText(['Resting 12', 'Under the pointer 12', 'Pressed 12', 'Chosen 12', 'Reached by key 12'])
+  const looks = () =>
+    Promise.all(
+      ['Resting', 'Under the pointer', 'Pressed', 'Chosen', 'Reached by key'].map((name) =>
+        button(name).evaluate((a) => {
+          const { borderBottomColor, backgroundColor, outlineStyle, fontWeight } = getComputedStyle(a)
+          return [borderBottomColor, backgroundColor, outlineStyle, fontWeight].join(' ')
+        }),
+      ),
+    )
+  for (const shape of ['boxes.', 'words, the chosen one underlined.']) {
+    await made.choose('Shape of what can be chosen', shape)
+    await expect.poll(async () => new Set(await looks()).size).toBe(5)
+  }
+  // The sample is what visitors get: a real button under a real pointer looks the same.
+  const real = seen().locator('.filter.open:not(.states) a:not([aria-current])').first()
+  const edge = await button('Under the pointer').evaluate((a) => getComputedStyle(a).borderBottomColor)
+  await real.hover()
+  await expect(real).toHaveCSS('border-bottom-color', edge)
+  await page.getByRole('button', { name: 'Without states' }).click()
+  await expect(seen().locator('.states')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Shape of what can be chosen: as in the theme' }).click()
+  await expect(page.getByText(/^(Saved\.|Visitors have it like this\.)/)).toBeVisible()
+})
+
 test('put on the site it is on every page, at 1280 and 390, by day and by night, and can be taken back', async ({ browser }) => {
   await theme('Lantern').click()
   await made.choose('Light or dark', 'light or dark as the visitor’s device is')

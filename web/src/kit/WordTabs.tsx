@@ -18,7 +18,7 @@ export function WordTabs<Key extends string | number>({
   children?: ReactNode
 }) {
   return (
-    <fieldset aria-label={label} className={`flex flex-wrap gap-x-5 ${className}`}>
+    <fieldset aria-label={label} className={`flex flex-wrap items-baseline gap-x-5 gap-y-1 ${className}`}>
       {tabs.map(([key, words]) => (
         <button
           key={key}
@@ -26,8 +26,8 @@ export function WordTabs<Key extends string | number>({
           aria-pressed={key === chosen}
           className={
             key === chosen
-              ? 'font-semibold underline decoration-plum decoration-2 underline-offset-[6px]'
-              : 'text-quiet hover:text-ink'
+              ? 'min-h-6 font-semibold underline decoration-plum decoration-2 underline-offset-[6px]'
+              : 'min-h-6 text-quiet hover:text-ink'
           }
           onClick={() => onChoose(key)}
         >
@@ -36,6 +36,24 @@ export function WordTabs<Key extends string | number>({
       ))}
       {children}
     </fieldset>
+  )
+}
+
+/** What stands in the same line and shows something otherwise, or as it was. */
+export function Toggle({
+  on,
+  words: [show, back],
+  onPress,
+}: {
+  on: boolean
+  /** What it does while it is off, and while it is on. */
+  words: readonly [string, string]
+  onPress: (on: boolean) => void
+}) {
+  return (
+    <button type="button" className="min-h-6 text-quiet hover:text-ink" onClick={() => onPress(!on)}>
+      {on ? back : show}
+    </button>
   )
 }
 

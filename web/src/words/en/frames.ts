@@ -94,5 +94,14 @@ export const frameWords = {
 
     asTouched: 'As if touched',
     asUntouched: 'As untouched',
+    inStates: 'Button states',
+    asTheyAre: 'Without states',
+    states: {
+      resting: 'Resting',
+      hover: 'Under the pointer',
+      active: 'Pressed',
+      chosen: 'Chosen',
+      focus: 'Reached by key',
+    },
   },
 }

@@ -73,6 +73,9 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
         open={open}
         typing={typing.block}
         looking={looking}
+        hasButtons={flat(draft.blocks).some(
+          (b) => b.kind === 'photos' && !b.bar.off && b.bar.groups.some((g) => g.buttons.length > 0),
+        )}
         hasPhotos={flat(draft.blocks).some((b) => b.kind === 'photos')}
         hasGrounds={flat(draft.blocks).some((b) => b.frame.ground.kind !== 'none')}
         onDraft={() => setLooking(null)}

@@ -1,7 +1,8 @@
 import { type Ref, useCallback, useEffect, useImperativeHandle, useRef, useState } from 'react'
 import { PageFrame, SideBySide } from '../../kit/PageFrame'
+import { showStates } from '../../kit/states'
 import { useBox } from '../../kit/useBox'
-import { type Width, WidthTabs } from '../../kit/WordTabs'
+import { Toggle, type Width, WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 import { VersionBand } from './Versions'
 
@@ -25,6 +26,7 @@ export function Preview({
   looking,
   hasGrounds,
   hasPhotos,
+  hasButtons,
   onDraft,
   onLoaded,
   onPress,
@@ -42,6 +44,8 @@ export function Preview({
   hasGrounds: boolean
   /** Photos stand on it; they can be looked at as if they were touched. */
   hasPhotos: boolean
+  /** Visitors narrow it with buttons; how those look in every state can be shown. */
+  hasButtons: boolean
   onDraft: () => void
   /** A version of the draft has taken its place in the frame. */
   onLoaded: () => void
@@ -54,6 +58,7 @@ export function Preview({
   const width = chosen === 'all' ? 1280 : chosen
   const [bare, setBare] = useState(false)
   const [touched, setTouched] = useState(false)
+  const [inStates, setInStates] = useState(false)
   const box = useBox(room)
   const fresh = `/preview/${page}?v=${version}`
   // What is seen, by its address, and the page that is typed on.
@@ -93,8 +98,9 @@ export function Preview({
     (document: Document) => {
       document.documentElement.classList.toggle('no-grounds', bare)
       document.documentElement.classList.toggle('touched', touched)
+      showStates(document, inStates ? w.frames.states : null)
     },
-    [bare, touched],
+    [bare, touched, inStates],
   )
   useEffect(() => {
     for (const document of pages.current) dress(document)
@@ -139,24 +145,14 @@ export function Preview({
         width={isAll ? 'all' : width}
         onChoose={setChosen}
       >
+        <span className="flex-1" />
+        {hasButtons && (
+          <Toggle on={inStates} onPress={setInStates} words={[w.frames.inStates, w.frames.asTheyAre]} />
+        )}
         {hasPhotos && (
-          <button
-            type="button"
-            className="ml-auto text-quiet hover:text-ink"
-            onClick={() => setTouched(!touched)}
-          >
-            {touched ? w.frames.asUntouched : w.frames.asTouched}
-          </button>
+          <Toggle on={touched} onPress={setTouched} words={[w.frames.asTouched, w.frames.asUntouched]} />
         )}
-        {hasGrounds && (
-          <button
-            type="button"
-            className={`${hasPhotos ? '' : 'ml-auto '}text-quiet hover:text-ink`}
-            onClick={() => setBare(!bare)}
-          >
-            {bare ? w.ground.show : w.ground.hide}
-          </button>
-        )}
+        {hasGrounds && <Toggle on={bare} onPress={setBare} words={[w.ground.hide, w.ground.show]} />}
       </WidthTabs>
       {looking !== null && <VersionBand page={page} number={looking} onDraft={onDraft} />}
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">

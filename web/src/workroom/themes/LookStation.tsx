@@ -75,18 +75,15 @@ function Opened({ site }: { site: Api['SiteTheme'] }) {
         </div>
       </div>
       {seen && (
-        <div className="relative grid min-w-0 grid-cols-[minmax(0,1fr)]">
-          <div className="absolute top-5 right-6 text-small">
-            <WordSelect
-              label={w.themes.seen}
-              value={seen.id}
-              choices={pages.map((p) => [p.id, p.title] as const)}
-              onChoose={setChosen}
-              className="max-w-56 truncate"
-            />
-          </div>
-          <LookPreview page={seen.id} title={seen.title} version={opened.edited} />
-        </div>
+        <LookPreview page={seen.id} title={seen.title} version={opened.edited}>
+          <WordSelect
+            label={w.themes.seen}
+            value={seen.id}
+            choices={pages.map((p) => [p.id, p.title] as const)}
+            onChoose={setChosen}
+            className="max-w-56 truncate"
+          />
+        </LookPreview>
       )}
     </div>
   )
