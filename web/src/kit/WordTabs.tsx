@@ -76,6 +76,7 @@ export function WidthTabs({
   all: string
   width: Width | 'all'
   onChoose: (width: Width | 'all') => void
+  /** What else stands in the line, at its end. */
   children?: ReactNode
 }) {
   const tabs: (readonly [Width | 'all', ReactNode])[] = widths.map((each, i) => [
@@ -87,7 +88,7 @@ export function WidthTabs({
   tabs.push(['all', all])
   return (
     <WordTabs label={label} tabs={tabs} chosen={width} onChoose={onChoose} className="mb-3 text-small">
-      {children}
+      <span className="ml-auto flex flex-wrap items-baseline gap-x-5">{children}</span>
     </WordTabs>
   )
 }

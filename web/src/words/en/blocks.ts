@@ -60,7 +60,7 @@ export const blockWords = {
       list: 'in a list',
       strip: 'in a strip',
       slides: 'as slides',
-    } as Record<string, string>,
+    },
     playable: 'to play',
     toSave: 'to save',
     line: 'a line',

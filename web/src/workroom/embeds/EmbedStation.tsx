@@ -61,7 +61,9 @@ function Opened({ line }: { line: Api['EmbedLine'] }) {
             <WordSelect
               label={w.embeds.layout}
               value={search.layout ?? 'own'}
-              choices={(['own', ...layouts] as const).map((l) => [l, w.embeds.layouts[l]] as const)}
+              choices={(['own', ...layouts] as const).map(
+                (l) => [l, l === 'own' ? w.embeds.own : w.blocks.inLayout[l]] as const,
+              )}
               onChoose={(l) => say({ layout: l === 'own' ? undefined : l })}
             />
             ,

@@ -145,7 +145,6 @@ export function Preview({
         width={isAll ? 'all' : width}
         onChoose={setChosen}
       >
-        <span className="flex-1" />
         {hasButtons && (
           <Toggle on={inStates} onPress={setInStates} words={[w.frames.inStates, w.frames.asTheyAre]} />
         )}

@@ -1,6 +1,6 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { api, body, bytesOf } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { FileVerb } from '../../kit/FileVerb'
 import { NumberWord } from '../../kit/NumberWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
@@ -10,7 +10,6 @@ import type { Theme } from './useTheme'
 /** What stands at the top and at the foot of every page of the site. */
 export function HeadAndFoot({ theme, onSay }: { theme: Theme; onSay: (next: Partial<Theme>) => void }) {
   const bounds = useSession().data?.bounds
-  const file = useRef<HTMLInputElement>(null)
   const [fault, setFault] = useState('')
   const { logo } = theme
   async function bring(picture: File) {
@@ -25,6 +24,15 @@ export function HeadAndFoot({ theme, onSay }: { theme: Theme; onSay: (next: Part
       setFault(problem instanceof Error ? problem.message : w.errors.away)
     }
   }
+  const verb = (words: string) => (
+    <FileVerb
+      label={w.themes.bring}
+      accept=".png,.jpg,.jpeg,.webp,.gif,.svg"
+      onFile={(picture) => void bring(picture)}
+    >
+      {words}
+    </FileVerb>
+  )
   return (
     <>
       <p className="mt-2 flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
@@ -32,9 +40,7 @@ export function HeadAndFoot({ theme, onSay }: { theme: Theme; onSay: (next: Part
         {logo === null ? (
           <>
             <span>{w.themes.logos.title}</span>
-            <Button look="word" onClick={() => file.current?.click()}>
-              {w.themes.bring}
-            </Button>
+            {verb(w.themes.bring)}
           </>
         ) : (
           <>
@@ -52,24 +58,9 @@ export function HeadAndFoot({ theme, onSay }: { theme: Theme; onSay: (next: Part
               onSay={(high) => onSay({ logo: { ...logo, high } })}
             />
             <span>{w.themes.logoHigh}</span>
-            <Button look="word" onClick={() => file.current?.click()}>
-              {w.themes.another}
-            </Button>
+            {verb(w.themes.another)}
           </>
         )}
-        <input
-          ref={file}
-          type="file"
-          accept=".png,.jpg,.jpeg,.webp,.gif,.svg"
-          aria-label={w.themes.bring}
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(e) => {
-            const picture = e.target.files?.[0]
-            e.target.value = ''
-            if (picture) void bring(picture)
-          }}
-        />
       </p>
       {fault && (
         <p role="alert" className="mt-1 font-semibold">

@@ -44,7 +44,6 @@ export function LookPreview({
         width={width}
         onChoose={setWidth}
       >
-        <span className="flex-1" />
         {isNarrowed && (
           <Toggle on={inStates} onPress={setInStates} words={[w.frames.inStates, w.frames.asTheyAre]} />
         )}

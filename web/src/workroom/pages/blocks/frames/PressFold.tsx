@@ -1,6 +1,7 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import type { Api } from '../../../../api/client'
 import { Button } from '../../../../kit/Button'
+import { FileVerb } from '../../../../kit/FileVerb'
 import { WordSelect } from '../../../../kit/WordSelect'
 import { w } from '../../../../words'
 import { usualPress } from '../blocks'
@@ -70,7 +71,6 @@ function signFor(to: Press['to'], sign: Press['sign']): Press['sign'] {
 }
 
 function SignSentence({ press, onSay }: { press: Press; onSay: (press: Press) => void }) {
-  const file = useRef<HTMLInputElement>(null)
   const [fault, setFault] = useState('')
   async function bring(drawing: File) {
     if (drawing.size > largest) return setFault(w.press.tooLarge)
@@ -90,27 +90,18 @@ function SignSentence({ press, onSay }: { press: Press; onSay: (press: Press) =>
         {press.sign !== 'never' && (
           <>
             <span>{press.drawing ? w.press.own : w.press.ours}</span>
-            <Button look="word" onClick={() => file.current?.click()}>
+            <FileVerb
+              label={w.press.bring}
+              accept=".svg,image/svg+xml"
+              onFile={(drawing) => void bring(drawing)}
+            >
               {press.drawing ? w.press.another : w.press.bring}
-            </Button>
+            </FileVerb>
             {press.drawing && (
               <Button look="word" onClick={() => onSay({ ...press, drawing: '' })}>
                 {w.press.back}
               </Button>
             )}
-            <input
-              ref={file}
-              type="file"
-              accept=".svg,image/svg+xml"
-              aria-label={w.press.bring}
-              className="sr-only"
-              tabIndex={-1}
-              onChange={(e) => {
-                const drawing = e.target.files?.[0]
-                e.target.value = ''
-                if (drawing) void bring(drawing)
-              }}
-            />
           </>
         )}
       </Says>
