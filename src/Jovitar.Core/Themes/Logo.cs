@@ -18,6 +18,9 @@ public sealed record Logo(string Picture, int Width, int Height, int High)
     /// <summary>Longer than this beside its height none is made: it would not stand in a head.</summary>
     public const int Longest = 6;
 
+    /// <summary>Of a file that is to become one, bytes.</summary>
+    public const int MostBytes = 4 * 1024 * 1024;
+
     /// <summary>Where its picture is, from the site's root.</summary>
     public string Address() => $"/logo/{Picture}.webp";
 

@@ -31,10 +31,11 @@ internal sealed record Session(string? Name, string Role, string SiteTitle, bool
 /// <param name="WidestEdge">Around photos, CSS pixels.</param>
 /// <param name="RoundestCorner">Of photos, CSS pixels.</param>
 /// <param name="LowestLogo">In the site's head, CSS pixels; likewise the highest.</param>
+/// <param name="LargestLogo">Of a file that is to become one, bytes.</param>
 /// <param name="LongestFoot">Words at the end of every page, characters.</param>
-internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LongestFoot)
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LargestLogo, int LongestFoot)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Theme.LongestFoot);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot);
 }
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);

@@ -31,15 +31,12 @@ internal sealed record ThemeWritten(SiteTheme Theme, Done Done);
 /// <summary>How the site looks.</summary>
 internal static class ThemeEndpoints
 {
-    /// <summary>Of a file that is to become a logo.</summary>
-    const int MostBytes = 4 * 1024 * 1024;
-
     public static void MapThemes(this IEndpointRouteBuilder api)
     {
         var theme = api.MapGroup("/theme").RequireAuthorization(Security.Editors).WithTags("Themes");
         theme.MapGet("", Show).WithSummary("How the site looks, as a draft");
         theme.MapPut("", Write).NeedsVersion().WithSummary("Changes how the site is to look; visitors have it when it is published");
-        theme.MapPost("/logos", Bring).Accepts<byte[]>("application/octet-stream").WithMetadata(new RequestSizeLimitAttribute(MostBytes)).WithSummary("Brings a picture for the site's head; the body is its bytes");
+        theme.MapPost("/logos", Bring).Accepts<byte[]>("application/octet-stream").WithMetadata(new RequestSizeLimitAttribute(Logo.MostBytes)).WithSummary("Brings a picture for the site's head; the body is its bytes");
         theme.MapPost("/publishing", Publish).NeedsVersion().WithSummary("Visitors have the site as the draft looks");
     }
 

@@ -6814,6 +6814,11 @@ export interface components {
             highestLogo: number;
             /**
              * Format: int32
+             * @description Of a file that is to become one, bytes.
+             */
+            largestLogo: number;
+            /**
+             * Format: int32
              * @description Words at the end of every page, characters.
              */
             longestFoot: number;

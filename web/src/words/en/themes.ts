@@ -68,6 +68,7 @@ export const themeWords = {
     logoHighLabel: 'Height of the picture at the top, pixels',
     bring: 'Bring a picture',
     another: 'Another picture',
+    tooLarge: (most: number) => `A picture for the top has at most ${Math.round(most / 1024 / 1024)} MB.`,
     foot: 'At the foot of every page',
     footHint: 'The title. Or words: an address, who is responsible, [links](https://…)',
     edge: 'Photos have a line around them of',

@@ -13,7 +13,10 @@ export function HeadAndFoot({ theme, onSay }: { theme: Theme; onSay: (next: Part
   const [fault, setFault] = useState('')
   const { logo } = theme
   async function bring(picture: File) {
-    setFault('')
+    // A body that is too long is cut off on the way: nobody would be told why.
+    const tooLarge = bounds && picture.size > bounds.largestLogo
+    setFault(tooLarge ? w.themes.tooLarge(bounds.largestLogo) : '')
+    if (tooLarge) return
     try {
       const brought = await body(
         api.POST('/api/theme/logos', bytesOf(picture, 'application/octet-stream')),
