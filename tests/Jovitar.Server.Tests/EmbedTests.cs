@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Net;
 using System.Text.Json;
 using System.Text.RegularExpressions;
@@ -138,6 +139,14 @@ public sealed class EmbedTests
         var element = XDocument.Parse(await xml.Content.ReadAsStringAsync()).Root!;
         Assert.Equal("oembed", element.Name.LocalName);
         Assert.Equal(offer.EnumerateObject().Select(o => (o.Name, o.Value.ToString())), element.Elements().Select(e => (e.Name.LocalName, e.Value)));
+
+        // It says the height that the page's own sheet has for that width, with the line beneath and what stands between; a usual column is one of the second band.
+        foreach (var layout in (string[])["rows", "columns", "grid", "mosaic"])
+        {
+            var sheet = Regex.Match(await visitor.GetStringAsync($"/embed/told?layout={layout}"), @"@media \(min-width:600px\) and \(max-width:1023px\)\{#w1\{aspect-ratio:([\d.]+)/([\d.]+)\}").Groups;
+            var stands = 720 * double.Parse(sheet[2].Value, CultureInfo.InvariantCulture) / double.Parse(sheet[1].Value, CultureInfo.InvariantCulture);
+            Assert.InRange((await OfferAsync(visitor, $"http://localhost/told?layout={layout}")).GetProperty("height").GetInt32(), stands + 55, stands + 58);
+        }
 
         // What it gives out to be pasted shows the page, and brings along a script that is there.
         var line = offer.GetProperty("html").GetString()!;

@@ -18,6 +18,10 @@ public abstract class LayoutStyle
     protected static readonly (int? Most, Window Typical)[] Typical =
         [(599, Window.Usual[0]), (1023, Window.Usual[1]), (1599, Window.Usual[2]), (null, new Window("wide desktop", 1800, 1000, 80, 1))];
 
+    /// <summary>The window that a page is laid out for where it is shown in one of a width; what is placed in it grows and shrinks with the width.</summary>
+    /// <param name="width">CSS pixels.</param>
+    public static Window TypicalOf(double width) => Typical.First(t => t.Most is not { } most || width <= most).Typical;
+
     /// <param name="place">Where the block stands.</param>
     public static LayoutStyle Of(Narrowed view, BlockPlace place) => view.Walk.Layout.RunsAlong() ? new AlongStyle(view, place) : new PlacedStyle(view, place);
 

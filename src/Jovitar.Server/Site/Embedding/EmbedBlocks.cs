@@ -56,8 +56,10 @@ internal static class EmbedBlocks
         {
             LayoutKind.Strip => StripLayout.Height(layout.Along.Height, layout.For(device).SizeIn(window.Width), on.Shapes, window, window.Width),
             LayoutKind.Slides => SlidesLayout.Frame(layout.Slides.Shape?.Shape(), on.Shapes, window, window.Width).Height,
-            _ => on.Stand(walk.SettingsOn(device), window.Width, byPage: false).Height,
+            _ => PlacedFor(LayoutStyle.TypicalOf(window.Width).Width),
         };
+
+        double PlacedFor(int width) => on.Stand(walk.SettingsOn(device), width, byPage: false).Height * window.Width / width;
     }
 
     /// <summary>Covers are of the shape that is usual for photos, with a line beneath them.</summary>
