@@ -62,11 +62,13 @@ internal static class EmbedBlocks
         double PlacedFor(int width) => on.Stand(walk.SettingsOn(device), width, byPage: false).Height * window.Width / width;
     }
 
-    /// <summary>Covers are of the shape that is usual for photos, with a line beneath them.</summary>
+    /// <summary>Covers with their words, about: how many stand beside each other the site's style sheet says, and their shape.</summary>
     static double Covers(SiteCovers covers, Window window)
     {
-        var across = BlockLayout.DeviceOf(window.Width) == Device.Phone ? 1 : covers.Across;
-        return Math.Ceiling((double)covers.Entries.Count / across) * ((window.Width / (double)across * 2 / 3) + Line);
+        var across = Math.Min(covers.Across, BlockLayout.DeviceOf(window.Width) switch { Device.Phone => 1, Device.Tablet => 2, _ => covers.Across });
+        var rows = Math.Ceiling((double)covers.Entries.Count / across);
+        var (words, beside, beneath) = (covers.Descriptions ? 110 : 64, 32, 44);
+        return (rows * (((window.Width - (beside * (across - 1.0))) / across * 2 / 3) + words)) + ((rows - 1) * beneath);
     }
 
     static bool IsShown(SiteBlock block) => block is SitePhotosBlock { Walk.Photos.Count: > 0 } or SitePhotoBlock { Photo: not null } or SiteCovers { Entries.Count: > 0 };
