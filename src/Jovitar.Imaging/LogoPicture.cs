@@ -11,6 +11,11 @@ public static class LogoPicture
     /// <summary>Larger than this nobody's logo is, pixels.</summary>
     const long MostPixels = 25_000_000;
 
+    /// <summary>So large it may be without loss, bytes: it stands on every page.</summary>
+    const int MostExact = 20_000;
+
+    const int NearQuality = 88;
+
     /// <summary>Makes it.</summary>
     /// <param name="highest">Pixels; drawings are made as high as that, pictures are not blown up.</param>
     /// <param name="longest">So many times as wide as high it may be.</param>
@@ -31,12 +36,16 @@ public static class LogoPicture
                 return null;
             }
 
+            using var room = DecodingMemory.Take(DecodingMemory.Of(whole));
             // A drawing is drawn as large as it is wanted; of a picture, which may be cut short, every row is read.
             using var made = isDrawing
                 ? Image.ThumbnailBuffer(file, highest * longest, height: highest, size: Enums.Size.Both, outputProfile: "srgb")
                 : whole.ThumbnailImage(highest * longest, height: highest, size: Enums.Size.Down, outputProfile: "srgb");
-            // Few colours and sharp edges: kept without loss they are sharper and most often smaller.
-            return new SmallPicture(made.WebpsaveBuffer(lossless: true, keep: Enums.ForeignKeep.None), made.Width, made.Height);
+            // Row by row it can be read only once.
+            using var read = made.CopyMemory();
+            // Few colours and sharp edges are smaller without loss, and sharper; a photograph would weigh many times what it needs.
+            var (exact, near) = (read.WebpsaveBuffer(lossless: true, keep: Enums.ForeignKeep.None), read.WebpsaveBuffer(q: NearQuality, keep: Enums.ForeignKeep.None));
+            return new SmallPicture(exact.Length <= Math.Max(near.Length, MostExact) ? exact : near, read.Width, read.Height);
         }
         catch (VipsException)
         {

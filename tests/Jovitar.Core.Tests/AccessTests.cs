@@ -18,6 +18,7 @@ public sealed class AccessTests
         Gen.Select(Gen.Bool, Gen.Bool, (binned, inView) => (Thing)new CategoryThing(binned, inView)),
         Gen.Select(Gen.Bool, Gen.Bool, Gen.Bool, (binned, published, changed) => (Thing)new PageThing(binned, published, changed)),
         Gen.Select(Gen.Bool, Places, (binned, on) => (Thing)new FileThing(binned, on)),
+        Gen.Bool.Select(published => (Thing)new LogoThing(published)),
         Gen.Const((Thing)new TheWorkroom()));
 
     [Fact]

@@ -54,7 +54,14 @@ public sealed class EmbedTests
         Assert.Equal($"/album/first-flights/photo/{p[0]}", told.GetProperty("frames")[0].GetProperty("href").GetString());
         Assert.NotEqual(told.GetProperty("height").GetDouble(), JsonDocument.Parse(await visitor.GetStringAsync($"{view}?most=2&width=700&window=700")).RootElement.GetProperty("height").GetDouble());
 
-        // It is live: what is taken out is gone, and who has it already is told that it changed; another address goes on working.
+        // A line goes on working when the address changes, and leads to the new one.
+        await (await StandAsync(owner, album, address: "first-kites-up")).ReadAsync();
+        var moved = await visitor.GetStringAsync("/embed/album/first-flights");
+        Assert.Contains($"href=\"/album/first-kites-up/photo/{p[0]}\"", moved, StringComparison.Ordinal);
+        Assert.Equal("/embed/album/first-kites-up", (await (await owner.GetAsync("/api/embeds?of=/album/first-flights")).ReadAsync()).GetProperty("source").GetString());
+        await (await StandAsync(owner, album, address: "first-flights")).ReadAsync();
+
+        // It is live: what is taken out is gone, and who has it already is told that it changed.
         var before = (await visitor.GetAsync("/embed/album/first-flights")).Headers.ETag!;
         (await owner.SendAsync(HttpMethod.Post, $"/api/albums/{album}/photos/removal", new { photos = new[] { p[0] } })).EnsureSuccessStatusCode();
         var again = await visitor.SendAsync(new HttpRequestMessage(HttpMethod.Get, "/embed/album/first-flights") { Headers = { IfNoneMatch = { before } } });
@@ -173,6 +180,10 @@ public sealed class EmbedTests
             Assert.Equal((shown.Width, shown.Height), (photo.GetProperty("width").GetInt32(), photo.GetProperty("height").GetInt32()));
             Assert.True(most is null || shown.Width <= most, $"{shown.Width} for {more}");
         }
+
+        // What XML has no place for is left out of it: an answer that cannot be read says nothing (XML 1.0 §2.2).
+        await WriteAsync(owner, p[1], "title", "Two\u000bdeltas");
+        Assert.Equal("Twodeltas", XDocument.Parse(await visitor.GetStringAsync($"/oembed?url=http://localhost/told/photo/{p[1]}&format=xml")).Root!.Element("title")!.Value);
 
         var tiny = await OfferAsync(visitor, $"http://localhost/told/photo/{p[0]}", "&maxwidth=20");
         Assert.Equal(("link", false, false), (tiny.GetProperty("type").GetString(), tiny.TryGetProperty("url", out JsonElement _), tiny.TryGetProperty("thumbnail_url", out JsonElement _)));

@@ -103,6 +103,14 @@ public sealed class HeadAndFootTests
 
         Assert.True((await BringAsync(owner, bomb)).StatusCode is HttpStatusCode.BadRequest or HttpStatusCode.OK);
         Assert.Equal(HttpStatusCode.BadRequest, (await SayAsync(owner, new { picture = new string('a', 64), width = 10, height = 10, high = 40 }, null)).StatusCode);
+        foreach (var name in (string[])["", "\0", "../logo", new string('A', 64), new string('a', 65)])
+        {
+            Assert.Equal(HttpStatusCode.BadRequest, (await SayAsync(owner, new { picture = name, width = 10, height = 10, high = 40 }, null)).StatusCode);
+        }
+
+        // A photograph weighs what it needs, a drawing keeps every edge.
+        var photo = await (await BringAsync(owner, Acts.Photo(3, 1200, 300))).ReadAsync();
+        Assert.InRange((await owner.GetByteArrayAsync($"/logo/{photo.GetProperty("picture").GetString()}.webp")).Length, 1000, 60_000);
         Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync("/logo/nothing.webp")).StatusCode);
         var bounded = await (await SayAsync(owner, Of(drawn, 9000), null)).ReadAsync();
         Assert.Equal(120, bounded.GetProperty("theme").GetProperty("look").GetProperty("logo").GetProperty("high").GetInt32());

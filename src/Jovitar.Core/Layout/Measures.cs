@@ -5,6 +5,14 @@ public sealed record InARow(int Desktop, int Tablet, int Phone)
 {
     public int On(Device device) => device switch { Device.Phone => Phone, Device.Tablet => Tablet, _ => Desktop };
 
+    /// <summary>So many have the room that a number has when each is larger or smaller by a factor; at least one.</summary>
+    /// <param name="by">Above 0.</param>
+    public static int InRoomOf(int across, double by) => (int)Math.Max(1, Math.Round(across / by));
+
+    /// <summary>In the same room, each larger or smaller by a factor.</summary>
+    /// <param name="by">Above 0.</param>
+    public InARow Scaled(double by) => new(InRoomOf(Desktop, by), InRoomOf(Tablet, by), InRoomOf(Phone, by));
+
     /// <summary>With every number brought into its range.</summary>
     public InARow Bounded()
     {
@@ -28,10 +36,7 @@ public sealed record Measures(int Size, int Gap, int? Tablet, int? Phone, InARow
     public Measures Scaled(double by)
     {
         int Size(int size) => (int)Math.Round(size * by);
-        int Number(int across) => (int)Math.Max(1, Math.Round(across / by));
-        return new Measures(
-            Size(this.Size), Gap, Tablet is { } tablet ? Size(tablet) : null, Phone is { } phone ? Size(phone) : null,
-            Across is { } a ? new InARow(Number(a.Desktop), Number(a.Tablet), Number(a.Phone)) : null).Bounded();
+        return new Measures(Size(this.Size), Gap, Tablet is { } tablet ? Size(tablet) : null, Phone is { } phone ? Size(phone) : null, Across?.Scaled(by)).Bounded();
     }
 
     /// <summary>With every number brought into its range.</summary>

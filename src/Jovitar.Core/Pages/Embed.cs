@@ -65,7 +65,7 @@ public sealed record Embed(LayoutKind? Layout, EmbedSize Size, int Most)
 
     /// <summary>How many covers stand beside each other.</summary>
     /// <param name="own">On the page itself, at least 1.</param>
-    public int Across(int own) => (int)Math.Max(1, Math.Round(own / Factor));
+    public int Across(int own) => InARow.InRoomOf(own, Factor);
 
     double Factor => Size switch { EmbedSize.Small => 0.7, EmbedSize.Large => 1.4, _ => 1 };
 

@@ -27,6 +27,9 @@ public sealed record Logo(string Picture, int Width, int Height, int High)
     /// <summary>How wide it stands, CSS pixels.</summary>
     public int WidthAt() => Math.Max(1, (int)Math.Round((double)High * Width / Math.Max(1, Height)));
 
+    /// <summary>What is wrong with it, a sentence; null when it may be looked for.</summary>
+    public string? Fault() => Picture.Length == 64 && Picture.All(char.IsAsciiHexDigitLower) ? null : "There is no picture of that name for the head.";
+
     /// <summary>With every number brought into its range.</summary>
     public Logo Bounded() => this with { High = Math.Clamp(High, Lowest, Highest) };
 }

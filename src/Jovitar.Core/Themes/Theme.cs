@@ -114,7 +114,7 @@ public sealed record Theme(
     }
 
     public override string? Fault() =>
-        Foot is { } foot && (foot.Length > LongestFoot || !Text.IsSound(foot)) ? $"The words at the foot are longer than {LongestFoot} characters, or have some in them that cannot be kept." : base.Fault();
+        Foot is { } foot && (foot.Length > LongestFoot || !Text.IsSound(foot)) ? $"The words at the foot are longer than {LongestFoot} characters, or have some in them that cannot be kept." : Logo?.Fault() ?? base.Fault();
 
     public override Theme Bounded() => ((Theme)base.Bounded()) with { Logo = Logo?.Bounded(), Foot = string.IsNullOrWhiteSpace(Foot) ? null : Foot };
 }

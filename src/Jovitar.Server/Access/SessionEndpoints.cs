@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Acts;
@@ -33,9 +34,10 @@ internal sealed record Session(string? Name, string Role, string SiteTitle, bool
 /// <param name="LowestLogo">In the site's head, CSS pixels; likewise the highest.</param>
 /// <param name="LargestLogo">Of a file that is to become one, bytes.</param>
 /// <param name="LongestFoot">Words at the end of every page, characters.</param>
-internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LargestLogo, int LongestFoot)
+/// <param name="LargestEmbed">Photos of a block on another website.</param>
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LargestLogo, int LongestFoot, int LargestEmbed)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot, Embed.LargestMost);
 }
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);

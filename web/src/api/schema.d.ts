@@ -6822,6 +6822,11 @@ export interface components {
              * @description Words at the end of every page, characters.
              */
             longestFoot: number;
+            /**
+             * Format: int32
+             * @description Photos of a block on another website.
+             */
+            largestEmbed: number;
         };
         /**
          * @description How large and small letters stand.
@@ -7243,6 +7248,11 @@ export interface components {
             title: string;
             /** @description Of what it shows: where a website asks for the line itself. */
             address: string;
+            /**
+             * Format: int32
+             * @description So many photos of a block stand there at most.
+             */
+            most: number;
             /** @description Where the frame is, from the site's root. */
             source: string;
             /** @description What is pasted there. */

@@ -40,7 +40,7 @@ export function WordTabs<Key extends string | number>({
 }
 
 /** What stands in the same line and shows something otherwise, or as it was. */
-export function Toggle({
+export function Switch({
   on,
   words: [show, back],
   onPress,

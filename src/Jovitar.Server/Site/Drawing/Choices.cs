@@ -20,6 +20,9 @@ public sealed class Choices(IReadOnlyDictionary<int, Choice> chosen, int lot = 0
 {
     public static readonly Choices None = new(new Dictionary<int, Choice>());
 
+    /// <summary>Nothing is chosen; what is drawn by lot is drawn by this one, 0 for none.</summary>
+    public static Choices OfLot(int lot) => lot == 0 ? None : new(new Dictionary<int, Choice>(), lot);
+
     /// <summary>Reads an address; <c>show</c>, <c>find</c>, <c>order</c>, <c>from</c> and <c>to</c> are the first walk's, <c>show2</c> the second's.</summary>
     public static Choices Read(SitePage page, IQueryCollection query) => query.Count == 0 ? None : new Choices(
         page.Walks.ToDictionary(w => w.Number, w => new Choice(

@@ -76,16 +76,20 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return null;
         }
 
-        var shown = EmbedBlocks.Of(page, embed);
-        var drawn = new DrawnPage(shown, Choices.Read(shown, query), page.Path, draft: false, $"{SiteAddress.View}{SiteAddress.Embed}{page.Path}");
-        int? held = page.Walks.Sum(w => w.Photos.Count) is var all && all > shown.Walks.Sum(w => w.Count) ? all : null;
-        return await OnceAsync(
-            (version.Id, version.Version, version.Site, "embed", embed, drawn.Choices.Query),
-            () => RenderAsync<EmbedView>(drawn.CspSources, [], null, null, page.Look, [("Page", drawn), ("Held", held)], CancellationToken.None, framedAnywhere: true));
+        // Nobody chooses anything in it; what is drawn by lot is drawn as it was for the visit.
+        var lot = Choices.Read(page, query).Lot;
+        return await OnceAsync((version.Id, version.Version, version.Site, "embed", embed, lot), () =>
+        {
+            var shown = EmbedBlocks.Of(page, embed);
+            var drawn = new DrawnPage(shown, Choices.OfLot(lot), page.Path, draft: false, $"{SiteAddress.View}{SiteAddress.Embed}{page.Path}");
+            int? held = page.Walks.Sum(w => w.Photos.Count) is var all && all > shown.Walks.Sum(w => w.Count) ? all : null;
+            return RenderAsync<EmbedView>(drawn.CspSources, [], null, null, page.Look, [("Page", drawn), ("Held", held)], CancellationToken.None, framedAnywhere: true);
+        });
     }
 
-    /// <summary>What an embed shows of a page that is no longer for everybody.</summary>
-    public Task<Rendered> MissingEmbedAsync(CancellationToken ct) => RenderAsync<EmbedView>("", [], null, null, LookChange.None, [], ct, framedAnywhere: true);
+    /// <summary>What an embed shows of a page that is no longer for everybody: made once, for the websites that still show it have visitors, too.</summary>
+    public async Task<Rendered> MissingEmbedAsync(CancellationToken ct) =>
+        await OnceAsync(("no embed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<EmbedView>("", [], null, null, LookChange.None, [], CancellationToken.None, framedAnywhere: true));
 
     /// <summary>Makes something once, however many ask for it while it is made, and keeps it.</summary>
     async Task<Rendered> OnceAsync(object key, Func<Task<Rendered>> make)

@@ -28,11 +28,11 @@ internal static class EmbedEndpoints
         }
 
         site.MapGet(OEmbed.Path, Offer);
-        site.MapGet(Script, (HttpContext http, SiteAssets assets) =>
+        site.MapGet(Script, (HttpContext http, SiteAssets built) =>
         {
             // Lines that stand on other websites name it for good: it is asked for again after a while.
             http.Response.Headers.CacheControl = "public, max-age=3600";
-            return TypedResults.Bytes(assets.EmbedScript, "text/javascript; charset=utf-8");
+            return TypedResults.Bytes(built.EmbedScript, "text/javascript; charset=utf-8");
         });
     }
 
@@ -79,7 +79,6 @@ internal static class EmbedEndpoints
         http.Response.Headers.CacheControl = "no-cache";
         // What everybody may see programs of every website may read.
         http.Response.Headers.AccessControlAllowOrigin = "*";
-        var isXml = format == "xml";
         if (format is not (null or "" or "json" or "xml"))
         {
             return Problems.Json(StatusCodes.Status501NotImplemented, "format", "There is JSON and XML.");
@@ -97,7 +96,7 @@ internal static class EmbedEndpoints
             return Nothing();
         }
 
-        return isXml ? TypedResults.Bytes(told.Xml(), "text/xml; charset=utf-8") : TypedResults.Text(told.Json(), "application/json; charset=utf-8");
+        return format == "xml" ? TypedResults.Bytes(told.Xml(), "text/xml; charset=utf-8") : TypedResults.Text(told.Json(), "application/json; charset=utf-8");
 
         static IResult Nothing() => Problems.Json(StatusCodes.Status404NotFound, "gone", "There is nothing at this address that everybody may see.");
         static int? Number(string? text) => int.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number > 0 ? number : null;
@@ -119,14 +118,15 @@ internal static class EmbedEndpoints
 /// <summary>What stands on another website.</summary>
 /// <param name="Title">Of what it shows.</param>
 /// <param name="Address">Of what it shows: where a website asks for the line itself.</param>
+/// <param name="Most">So many photos of a block stand there at most.</param>
 /// <param name="Source">Where the frame is, from the site's root.</param>
 /// <param name="Line">What is pasted there.</param>
-public sealed record EmbedLine(string Title, string Address, string Source, string Line)
+public sealed record EmbedLine(string Title, string Address, int Most, string Source, string Line)
 {
     /// <summary>Of a page.</summary>
     /// <param name="root">The site's address.</param>
     internal static EmbedLine Of(Uri root, SitePage page, Embed embed) =>
-        new(page.Title, new Uri(root, page.Path).AbsoluteUri, SourceOf(page, embed), Write(root, page, embed, "width:100%", null));
+        new(page.Title, new Uri(root, page.Path).AbsoluteUri, embed.Most, SourceOf(page, embed), Write(root, page, embed, "width:100%", null));
 
     internal static string SourceOf(SitePage page, Embed embed) => $"{SiteAddress.Embed}{page.Path}{embed.Query}";
 

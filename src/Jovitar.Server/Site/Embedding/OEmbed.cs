@@ -6,6 +6,7 @@ using System.Xml.Linq;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Site.Drawing;
+using Jovitar.Server.Site.Finding;
 
 namespace Jovitar.Server.Site.Embedding;
 
@@ -17,9 +18,9 @@ internal sealed record OEmbedAnswer(IReadOnlyList<(string Name, object Value)> P
     public byte[] Xml()
     {
         using var bytes = new MemoryStream();
-        using (var writer = XmlWriter.Create(bytes, new XmlWriterSettings { Encoding = new UTF8Encoding(false), CheckCharacters = false }))
+        using (var writer = XmlWriter.Create(bytes, new XmlWriterSettings { Encoding = new UTF8Encoding(false) }))
         {
-            new XDocument(new XDeclaration("1.0", "utf-8", "yes"), new XElement("oembed", Parts.Select(p => new XElement(p.Name, p.Value)))).Save(writer);
+            new XDocument(new XDeclaration("1.0", "utf-8", "yes"), new XElement("oembed", Parts.Select(p => new XElement(p.Name, p.Value is string words ? SiteFeed.Fit(words) : p.Value)))).Save(writer);
         }
 
         return bytes.ToArray();

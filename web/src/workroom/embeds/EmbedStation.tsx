@@ -7,9 +7,10 @@ import { copy } from '../../kit/copy'
 import { NumberWord } from '../../kit/NumberWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
+import { useSession } from '../shell/data'
 import { Empty, Heading } from '../shell/Station'
 import { EmbedPreview } from './EmbedPreview'
-import { layouts, most, sizes } from './embed'
+import { layouts, sizes } from './embed'
 
 /** A page, an album or a category on another website: how it stands there, and the line that is pasted. */
 export function EmbedStation() {
@@ -50,6 +51,7 @@ export function EmbedStation() {
 function Opened({ line }: { line: Api['EmbedLine'] }) {
   const search = useSearch({ from: '/workroom/embed' })
   const go = useNavigate({ from: '/workroom/embed' })
+  const bounds = useSession().data?.bounds
   const say = (next: Partial<typeof search>) => void go({ search: { ...search, ...next }, replace: true })
   return (
     <div className="grid h-full grid-cols-[430px_minmax(0,1fr)] max-lg:h-auto max-lg:grid-cols-1">
@@ -83,10 +85,10 @@ function Opened({ line }: { line: Api['EmbedLine'] }) {
           <span>{w.embeds.atMost}</span>
           <NumberWord
             label={w.embeds.most}
-            value={search.most ?? most.usual}
+            value={Number(line.most)}
             least={1}
-            most={most.largest}
-            onSay={(n) => say({ most: n === most.usual ? undefined : n })}
+            most={bounds?.largestEmbed ?? 1}
+            onSay={(most) => say({ most })}
           />
           <span>{w.embeds.ofThem}</span>
         </p>

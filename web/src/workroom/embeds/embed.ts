@@ -3,6 +3,3 @@ export const layouts = ['rows', 'columns', 'grid', 'mosaic', 'list', 'strip', 's
 
 /** How large photos are in it, beside how they are on the page. */
 export const sizes = ['small', 'large'] as const
-
-/** So many photos stand in it, where nothing is said, and so many at most; Embed in Core says the same. */
-export const most = { usual: 24, largest: 200 }

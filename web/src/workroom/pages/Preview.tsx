@@ -2,7 +2,7 @@ import { type Ref, useCallback, useEffect, useImperativeHandle, useRef, useState
 import { PageFrame, SideBySide } from '../../kit/PageFrame'
 import { showStates } from '../../kit/states'
 import { useBox } from '../../kit/useBox'
-import { Toggle, type Width, WidthTabs } from '../../kit/WordTabs'
+import { Switch, type Width, WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 import { VersionBand } from './Versions'
 
@@ -146,12 +146,12 @@ export function Preview({
         onChoose={setChosen}
       >
         {hasButtons && (
-          <Toggle on={inStates} onPress={setInStates} words={[w.frames.inStates, w.frames.asTheyAre]} />
+          <Switch on={inStates} onPress={setInStates} words={[w.frames.inStates, w.frames.asTheyAre]} />
         )}
         {hasPhotos && (
-          <Toggle on={touched} onPress={setTouched} words={[w.frames.asTouched, w.frames.asUntouched]} />
+          <Switch on={touched} onPress={setTouched} words={[w.frames.asTouched, w.frames.asUntouched]} />
         )}
-        {hasGrounds && <Toggle on={bare} onPress={setBare} words={[w.ground.hide, w.ground.show]} />}
+        {hasGrounds && <Switch on={bare} onPress={setBare} words={[w.ground.hide, w.ground.show]} />}
       </WidthTabs>
       {looking !== null && <VersionBand page={page} number={looking} onDraft={onDraft} />}
       <div ref={room} className="min-h-0 flex-1 overflow-hidden">

@@ -2,7 +2,7 @@ import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { PageFrame, SideBySide } from '../../kit/PageFrame'
 import { hasButtons, showStates } from '../../kit/states'
 import { useBox } from '../../kit/useBox'
-import { Toggle, type Width, WidthTabs } from '../../kit/WordTabs'
+import { Switch, type Width, WidthTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 
 /** A page of the site as it is to look, at the width of a desktop, a tablet or a phone, or at all of them. */
@@ -45,7 +45,7 @@ export function LookPreview({
         onChoose={setWidth}
       >
         {isNarrowed && (
-          <Toggle on={inStates} onPress={setInStates} words={[w.frames.inStates, w.frames.asTheyAre]} />
+          <Switch on={inStates} onPress={setInStates} words={[w.frames.inStates, w.frames.asTheyAre]} />
         )}
         {children}
       </WidthTabs>
