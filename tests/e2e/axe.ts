@@ -3,6 +3,8 @@ import { expect, type Page } from '@playwright/test'
 
 /** No finding of axe that keeps somebody out (WCAG 2.2 A and AA). */
 export async function noSeriousFinding(page: Page) {
+  // A frame that goes while it is looked at never answers: a page that is loaded behind the one that is seen takes its place first.
+  await expect(page.locator('iframe[aria-hidden="true"]')).toHaveCount(0)
   // Only what is wrong is wanted, and no page has frames from elsewhere: then axe needs neither a page of its own nor lists of what is right.
   const found = await new AxeBuilder({ page })
     .setLegacyMode(true)

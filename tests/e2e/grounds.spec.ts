@@ -88,6 +88,7 @@ test('words that cannot be read are noticed beside their block, and both ways ou
 
 test('how a block is set is kept under a name and put on another page, and let go', async () => {
   await made.choose('Colour of the words', 'dark or light, whichever reads better')
+  await expect(page.getByRole('status').filter({ hasText: 'Saved.' })).toBeVisible()
   await made.order.getByRole('button', { name: 'Kept settings…' }).click()
   const kept = page.getByRole('dialog', { name: 'Kept settings' })
   await kept.getByRole('textbox', { name: 'Keep how this one is set as' }).fill('Over the pier')
