@@ -53,12 +53,14 @@ public sealed class AccessTests
         Assert.True(Access.Access.Decide(new Viewer(Role.Editor), Right.Publish, new TheWorkroom(), Now).Allowed);
     }
 
+    static readonly TheSite Open = new(IsOpen: true);
+
     [Fact]
     public void Every_decision_gives_its_reasons_and_the_line_says_what_was_decided() =>
         Gen.Select(Things, Gen.Enum<Role>(), Gen.Enum<Right>()).Sample((thing, role, right) =>
         {
             Assert.NotEmpty(Access.Access.Decide(new Viewer(role), right, thing, Now).Reasons);
-            var line = AudienceLine.Of(thing, Now);
+            var line = AudienceLine.Of(thing, Open, Now);
             Assert.Equal(Access.Access.Decide(Viewer.Nobody, Right.See, thing, Now).Allowed, line.Everyone);
             Assert.StartsWith(line.Everyone ? "Everyone can see" : "Only staff can see", line.Sentence, StringComparison.Ordinal);
             Assert.EndsWith(".", line.Sentence, StringComparison.Ordinal);
@@ -73,7 +75,7 @@ public sealed class AccessTests
     [InlineData(PhotoState.Ready, false, false, 1, 1, "Everyone can see this, on one page.")]
     [InlineData(PhotoState.Ready, false, true, 3, 0, "Only staff can see this; it is in the bin.")]
     public void The_line_of_a_photo_says_why(PhotoState state, bool leftOut, bool binned, int published, int drafts, string sentence) =>
-        Assert.Equal(sentence, AudienceLine.Of(new PhotoThing(state, leftOut, binned, new ShownOn(published, Drafts: drafts)), Now).Sentence);
+        Assert.Equal(sentence, AudienceLine.Of(new PhotoThing(state, leftOut, binned, new ShownOn(published, Drafts: drafts)), Open, Now).Sentence);
 
     [Theory]
     [InlineData(0, 0, 0, 0, "Only staff can see this; it stands in no category and on no page.")]
@@ -82,12 +84,12 @@ public sealed class AccessTests
     [InlineData(0, 1, 1, 0, "Everyone can see this, on one page.")]
     [InlineData(2, 1, 0, 0, "Everyone can see this, on 3 pages.")]
     public void The_line_of_an_album_says_why(int pages, int own, int drafts, int outOfView, string sentence) =>
-        Assert.Equal(sentence, AudienceLine.Of(new AlbumThing(false, new ShownOn(pages, own, drafts, outOfView)), Now).Sentence);
+        Assert.Equal(sentence, AudienceLine.Of(new AlbumThing(false, new ShownOn(pages, own, drafts, outOfView)), Open, Now).Sentence);
 
     [Fact]
     public void A_photo_of_an_album_out_of_view_is_seen_only_where_another_album_shows_it()
     {
-        Assert.Equal("Only staff can see this; its album is out of view.", AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(0, OutOfView: 1)), Now).Sentence);
-        Assert.True(AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(1, OutOfView: 1)), Now).Everyone);
+        Assert.Equal("Only staff can see this; its album is out of view.", AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(0, OutOfView: 1)), Open, Now).Sentence);
+        Assert.True(AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(1, OutOfView: 1)), Open, Now).Everyone);
     }
 }

@@ -34,8 +34,14 @@ internal sealed class Site : IAsyncDisposable
         }
 
         Database.Migrate($"{SharedServer};Database={name};Pooling=false");
+        using var made = NpgsqlDataSource.Create($"{SharedServer};Database={name};Pooling=false");
+        using var open = made.CreateCommand(Opened);
+        open.ExecuteNonQuery();
         return name;
     });
+
+    /// <summary>Opens the site as if it had always been open: most tests are about what visitors find.</summary>
+    const string Opened = "select set_config('jovitar.act', gen_random_uuid()::text, true); update site set is_open = true; delete from act_change where kind = 'site'";
 
     readonly string database = $"t{Guid.NewGuid():N}";
     readonly List<WebApplicationFactory<Program>> processes = [];
@@ -110,6 +116,12 @@ internal sealed class Site : IAsyncDisposable
         var client = Visitor();
         await TokenAsync(client);
         var made = await client.PostAsJsonAsync("/api/owner", new { siteTitle = "Trial", name = "Odile", email = "odile@example.test", password = "ten characters and more" });
+        if (made.IsSuccessStatusCode && !await ScalarAsync<bool>("select is_open from site"))
+        {
+            await using var open = Db.CreateCommand(Opened);
+            await open.ExecuteNonQueryAsync();
+        }
+
         if (made.StatusCode == HttpStatusCode.Conflict)
         {
             made = await client.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password = "ten characters and more" });

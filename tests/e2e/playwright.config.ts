@@ -35,6 +35,7 @@ export default defineConfig({
     { name: 'devices', testMatch: 'devices.spec.ts', dependencies: ['main job'] },
     { name: 'page files', testMatch: 'pagefiles.spec.ts', dependencies: ['main job'] },
     { name: 'grounds', testMatch: 'grounds.spec.ts', dependencies: ['main job'] },
+    { name: 'starters', testMatch: 'starters.spec.ts', dependencies: ['main job'] },
     { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },
   ],
   use: {

@@ -44,6 +44,10 @@ public abstract record Thing;
 /// <summary>The workroom and all that is done in it.</summary>
 public sealed record TheWorkroom : Thing;
 
+/// <summary>The site as a whole: the door before all others.</summary>
+/// <param name="IsOpen">Visitors may come in.</param>
+public sealed record TheSite(bool IsOpen) : Thing;
+
 /// <summary>Where visitors come upon a photo or an album, and where they would.</summary>
 /// <param name="Pages">On how many published pages it stands.</param>
 /// <param name="OwnPages">On how many pages that albums in view have by themselves, because they stand in a category.</param>
@@ -103,6 +107,8 @@ public enum Reason
     OnlyOnDrafts,
     OutOfView,
     IsADraft,
+    IsOpen,
+    NotOpenYet,
     ForStaffOnly,
     ForOwnerOnly,
     OfferedForSaving,
@@ -147,6 +153,7 @@ public static class Access
         FileThing file => Weigh(Reason.OnPublishedPage, [.. Binned(file.Binned), .. Pages(file.On)]),
         CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView]]),
         PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft]]),
+        TheSite site => Weigh(Reason.IsOpen, site.IsOpen ? [] : [Reason.NotOpenYet]),
         LogoThing logo => Weigh(Reason.Published, logo.Published ? [] : [Reason.IsADraft]),
         _ => Decision.No(Reason.ForStaffOnly),
     };

@@ -5,11 +5,13 @@ namespace Jovitar.Core.Access;
 /// <param name="Sentence">One plain sentence.</param>
 public sealed record AudienceLine(bool Everyone, string Sentence)
 {
-    /// <summary>The line of a thing.</summary>
-    public static AudienceLine Of(Thing thing, DateTimeOffset at)
+    /// <summary>The line of a thing on a site.</summary>
+    public static AudienceLine Of(Thing thing, TheSite site, DateTimeOffset at)
     {
         var decision = Access.Decide(Viewer.Nobody, Right.See, thing, at);
-        return decision.Allowed ? new AudienceLine(true, Allowed(thing)) : new AudienceLine(false, $"Only staff can see this{(thing is PageThing ? " page" : "")}; {Why(decision.Reasons[0], thing)}.");
+        return decision.Allowed && !Access.Decide(Viewer.Nobody, Right.See, site, at).Allowed ? new AudienceLine(false, $"Only staff can see this{(thing is PageThing ? " page" : "")} until the site is opened.")
+            : decision.Allowed ? new AudienceLine(true, Allowed(thing))
+            : new AudienceLine(false, $"Only staff can see this{(thing is PageThing ? " page" : "")}; {Why(decision.Reasons[0], thing)}.");
     }
 
     static string Allowed(Thing thing) => thing switch

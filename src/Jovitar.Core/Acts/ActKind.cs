@@ -80,6 +80,15 @@ public enum ActKind
 
     /// <summary>Visitors have the site as it was to look.</summary>
     PublishedTheme,
+
+    /// <summary>The site was given to its owner.</summary>
+    MadeSite,
+
+    /// <summary>What the site says of itself was changed.</summary>
+    Front,
+
+    /// <summary>The site was opened to visitors, or closed.</summary>
+    Opening,
     Attached,
     Detached,
 
@@ -105,10 +114,10 @@ public enum ActKind
 public static class ActKinds
 {
     /// <summary>Whether an act of this kind can be taken back at all.</summary>
-    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled);
+    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
-    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu or ActKind.Theme;
+    public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu or ActKind.Theme or ActKind.Front;
 
     /// <summary>How long apart such changes may lie.</summary>
     public static readonly TimeSpan OneGo = TimeSpan.FromMinutes(10);

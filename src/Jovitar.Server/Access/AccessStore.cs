@@ -108,6 +108,13 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         return await command.FirstAsync(r => new FileThing(r.Get<bool>("is_binned"), On(r)), ct);
     }
 
+    /// <summary>The site as a whole.</summary>
+    public async Task<TheSite> SiteAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand("select is_open from site");
+        return new TheSite((bool)(await command.ExecuteScalarAsync(ct))!);
+    }
+
     /// <summary>Decides for a viewer, now.</summary>
     public bool May(Viewer viewer, Right right, Thing thing) => Core.Access.Access.Decide(viewer, right, thing, Now).Allowed;
 }

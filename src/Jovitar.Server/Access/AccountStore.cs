@@ -1,4 +1,7 @@
+using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Acts;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -7,7 +10,7 @@ namespace Jovitar.Server.Access;
 internal sealed record Account(Guid Id, string Email, string Name, Role Role, string PasswordHash);
 
 /// <summary>People of the workroom.</summary>
-internal sealed class AccountStore(NpgsqlDataSource db, TimeProvider clock)
+internal sealed class AccountStore(NpgsqlDataSource db, ActRunner acts, TimeProvider clock)
 {
     const string Columns = "id, email, name, role, password_hash";
 
@@ -31,25 +34,31 @@ internal sealed class AccountStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>Makes the owner's account and names the site; null when there is an account already.</summary>
     public async Task<Account?> MakeOwnerAsync(string email, string name, string passwordHash, string siteTitle, CancellationToken ct)
     {
-        await using var tx = await db.BeginAsync(ct);
-        // Two first visitors at once: the lock lets only one of them see an empty table.
-        await tx.RunAsync("lock table account in exclusive mode", ct);
         var account = new Account(Guid.CreateVersion7(clock.GetUtcNow()), email.Trim(), name.Trim(), Role.Owner, passwordHash);
-        var made = await tx.RunAsync(
-            """
-            insert into account (id, email, email_key, name, role, password_hash, made)
-            select @id, @email, @key, @name, @role, @hash, @now
-             where not exists (select from account)
-            """,
-            ct, ("id", account.Id), ("email", account.Email), ("key", Key(email)), ("name", account.Name), ("role", account.Role.ToString()), ("hash", passwordHash), ("now", clock.GetUtcNow()));
-        if (made == 0)
-        {
-            return null;
-        }
+        var (made, _) = await acts.RunAsync(
+            new Actor(account.Id, account.Name), ActKind.MadeSite,
+            async act =>
+            {
+                // Two first visitors at once: the lock lets only one of them see an empty table.
+                await act.RunAsync("lock table account in exclusive mode", ct);
+                var inserted = await act.RunAsync(
+                    """
+                    insert into account (id, email, email_key, name, role, password_hash, made)
+                    select @id, @email, @key, @name, @role, @hash, @now
+                     where not exists (select from account)
+                    """,
+                    ct, ("id", account.Id), ("email", account.Email), ("key", Key(email)), ("name", account.Name), ("role", account.Role.ToString()), ("hash", passwordHash), ("now", act.Now));
+                if (inserted == 0)
+                {
+                    return act.Drop(false);
+                }
 
-        await tx.RunAsync("update site set title = @title, version = version + 1", ct, ("title", siteTitle.Trim()));
-        await tx.CommitAsync(ct);
-        return account;
+                await act.RunAsync("update site set title = @title", ct, ("title", Text.Name(siteTitle)));
+                act.Says = _ => FrontWords.Made(Text.Name(siteTitle));
+                return true;
+            },
+            ct);
+        return made ? account : null;
     }
 
     /// <summary>Gives an account a new password; every other browser that is signed in to it is signed out.</summary>

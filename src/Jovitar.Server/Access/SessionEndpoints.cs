@@ -1,7 +1,9 @@
 using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
+using Jovitar.Core;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Opening;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Themes;
@@ -18,10 +20,11 @@ namespace Jovitar.Server.Access;
 /// <summary>Who one is here, and what the next unsafe request must carry.</summary>
 /// <param name="Name">The person signed in, or null.</param>
 /// <param name="Role">What they are: None, Editor or Owner.</param>
+/// <param name="IsOpen">Visitors may come in.</param>
 /// <param name="NeedsOwner">No account exists yet; the first visitor makes the owner's.</param>
 /// <param name="Forgery">The anti-forgery token for the header <c>X-Jovitar-Forgery</c>.</param>
 /// <param name="Bounds">What the workroom keeps to while one works.</param>
-internal sealed record Session(string? Name, string Role, string SiteTitle, bool NeedsOwner, string Forgery, Bounds Bounds);
+internal sealed record Session(string? Name, string Role, string SiteTitle, bool IsOpen, bool NeedsOwner, string Forgery, Bounds Bounds);
 
 /// <summary>Bounds of the rules that are felt while one works and not only when something is sent.</summary>
 /// <param name="InHand">Photos taken in hand at once.</param>
@@ -34,15 +37,16 @@ internal sealed record Session(string? Name, string Role, string SiteTitle, bool
 /// <param name="LowestLogo">In the site's head, CSS pixels; likewise the highest.</param>
 /// <param name="LargestLogo">Of a file that is to become one, bytes.</param>
 /// <param name="LongestFoot">Words at the end of every page, characters.</param>
+/// <param name="LongestTitle">Of the site, characters; likewise what stands beneath it, and what visitors read while it is closed.</param>
 /// <param name="LargestEmbed">Photos of a block on another website.</param>
-internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LargestLogo, int LongestFoot, int LargestEmbed)
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LargestLogo, int LongestFoot, int LongestTitle, int LongestTagline, int LongestMeanwhile, int LargestEmbed)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot, Embed.LargestMost);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot, Front.LongestTitle, Front.LongestTagline, Front.LongestMeanwhile, Embed.LargestMost);
 }
 
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);
 
-public sealed record NewOwner([Required, Words(120)] string SiteTitle, [Required, Words(120)] string Name, [Required, Words(250), EmailAddress] string Email, [Required, Words(500)] string Password);
+public sealed record NewOwner([Required, Words(Front.LongestTitle)] string SiteTitle, [Required, Words(120)] string Name, [Required, Words(250), EmailAddress] string Email, [Required, Words(500)] string Password);
 
 /// <summary>One's account, and the browsers signed in to it.</summary>
 internal sealed record AccountDetail(string Name, string Email, string Role, IReadOnlyList<SessionLine> Sessions);
@@ -61,11 +65,11 @@ internal static class SessionEndpoints
 
     public static void MapSession(this IEndpointRouteBuilder api)
     {
-        var session = api.MapGroup("/session").WithTags("Access").AllowAnonymous();
+        var session = api.MapGroup("/session").WithTags("Access").AllowAnonymous().WithMetadata(AlwaysOpen.Instance);
         session.MapGet("", Show).WithSummary("Who one is here");
         session.MapPost("", Enter).WithSummary("Signs in");
         session.MapDelete("", Leave).WithSummary("Signs out");
-        api.MapPost("/owner", MakeOwner).WithTags("Access").AllowAnonymous().WithSummary("Makes the owner's account on a new site");
+        api.MapPost("/owner", MakeOwner).WithTags("Access").AllowAnonymous().WithMetadata(AlwaysOpen.Instance).WithSummary("Makes the owner's account on a new site");
         var account = api.MapGroup("/account").RequireAuthorization(Security.SignedIn).WithTags("Access");
         account.MapGet("", Detail).WithSummary("One's account, and the browsers signed in to it");
         account.MapPut("/password", ChangePassword).WithSummary("Changes one's password; all other browsers are signed out");
@@ -75,9 +79,10 @@ internal static class SessionEndpoints
     static async Task<Ok<Session>> Show(HttpContext http, AccountStore accounts, SettingsStore settings, IAntiforgery forgery, CancellationToken ct)
     {
         var token = forgery.GetAndStoreTokens(http).RequestToken!;
+        var front = (await settings.ReadAsync(ct)).Front;
         return TypedResults.Ok(new Session(
             http.User.Identity is { IsAuthenticated: true } ? http.User.FindFirstValue(ClaimTypes.Name) : null, http.User.Viewer().Role.ToString(),
-            (await settings.ReadAsync(ct)).Title, !await accounts.AnyAsync(ct), token, Bounds.OfRules));
+            front.Title, front.IsOpen, !await accounts.AnyAsync(ct), token, Bounds.OfRules));
     }
 
     static async Task<Results<NoContent, JsonHttpResult<Problem>>> Enter(
@@ -125,6 +130,11 @@ internal static class SessionEndpoints
         if (body.Password.Length < ShortestPassword)
         {
             return Problems.Invalid(TooShort, new Dictionary<string, string> { ["password"] = TooShort });
+        }
+
+        if (Text.Name(body.SiteTitle).Length == 0)
+        {
+            return Problems.Invalid("Give the site a name.", new Dictionary<string, string> { ["siteTitle"] = "Give the site a name." });
         }
 
         var account = await accounts.MakeOwnerAsync(body.Email, body.Name, hasher.HashPassword(null!, body.Password), body.SiteTitle, ct);

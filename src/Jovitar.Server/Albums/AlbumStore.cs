@@ -67,6 +67,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     /// <param name="only">These alone; null for all there are.</param>
     public async Task<IReadOnlyList<AlbumLine>> ListAsync(IReadOnlyCollection<AlbumId>? only, CancellationToken ct)
     {
+        var site = await access.SiteAsync(ct);
         var wanted = only?.Select(a => a.Value).ToArray();
         var rated = (await keeper.CurrentAsync(ct)).HighestRated(PartKind.Album, MostAlike, wanted?.ToHashSet()).SelectMany(r => r.Value.Select(p => (Album: r.Key, Photo: p))).ToArray();
         await using var command = db.Command(
@@ -100,7 +101,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                 new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), r.Get<string>("title"), r.Get<string>("description"), (int)r.Get<long>("photos"),
                 r.MaybeText("picture") is { } picture ? new Cover(picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
                 r.MaybeId("page") is { } page ? new PageId(page) : null,
-                AudienceLine.Of(new AlbumThing(Binned: false, AccessStore.On(r)), access.Now),
+                AudienceLine.Of(new AlbumThing(Binned: false, AccessStore.On(r)), site, access.Now),
                 r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
                 FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), StandingStore.Read(r), r.Get<long>("version")),
             ct);

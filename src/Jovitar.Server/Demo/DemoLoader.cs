@@ -2,11 +2,13 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Jovitar.Core;
 using Jovitar.Core.Narrowings;
+using Jovitar.Core.Opening;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Files;
 using Jovitar.Server.Intake;
+using Jovitar.Server.Opening;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
@@ -44,7 +46,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FileStore files, Arrivals arrivals, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -137,8 +139,9 @@ internal sealed class DemoLoader(
             await themes.PublishAsync(owner, look.Edited + 1, ct);
         }
 
-        await using var words = db.Command("update site set tagline = @tagline", ("tagline", scenario.Site.Tagline));
-        await words.ExecuteNonQueryAsync(ct);
+        var opened = await front.ReadAsync(ct);
+        await front.WriteAsync(owner, new Front(scenario.Site.Title, scenario.Site.Tagline, IsOpen: true, opened.Front.Meanwhile, opened.Front.IsListed, opened.Front.StartsAt), opened.Edited, ct);
+        await front.SayAsync(new FirstHourSaid(IsOn: false, IsDressed: true), ct);
         // Last of all, so that an interrupted load is not taken for a finished one.
         var person = scenario.Site.Owner;
         await accounts.MakeOwnerAsync(person.Email, person.Name, hasher.HashPassword(null!, person.Password), scenario.Site.Title, ct);

@@ -1,4 +1,5 @@
 using Jovitar.Server.Acts;
+using Jovitar.Server.Opening;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Themes;
 
@@ -11,7 +12,7 @@ namespace Jovitar.Server.Pages;
 internal sealed class PageFreshness : IActListener
 {
     /// <summary>Kinds of things that nothing on any page goes by.</summary>
-    static readonly string[] Elsewhere = ["narrowing", "kept_settings", "theme", "intake", "file", "album_file", "photo_near"];
+    static readonly string[] Elsewhere = ["narrowing", "kept_settings", "theme", "site", "intake", "file", "album_file", "photo_near"];
 
     /// <summary>Fields of a category that decide which others are in view.</summary>
     static readonly string[] Tree = ["shown", "parent", "binned"];
@@ -81,6 +82,7 @@ internal sealed class PageFreshness : IActListener
         await OwnPagesAsync(act, kinds, albums, ct);
         await MenuStore.FollowAsync(act, kinds, ct);
         await ThemeStore.FollowAsync(act, kinds, ct);
+        await FrontStore.FollowAsync(act, kinds, ct);
     }
 
     /// <summary>The published pages on which visitors found what the act throws in the bin, by itself or in an album.</summary>

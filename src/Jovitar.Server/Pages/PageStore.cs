@@ -104,6 +104,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
 
     public async Task<OpenedPage?> FindAsync(PageId id, CancellationToken ct)
     {
+        var site = await access.SiteAsync(ct);
         await using var command = db.Command(
             $"""
             select pg.album, pg.address, pg.draft::text as draft, (select count(*) from ({PhotosOfDraft}) as photos) as photos,
@@ -120,7 +121,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                 var album = Album(r);
                 return new OpenedPage(
                     id, album, r.Get<string>("address"), PageText.Read(r.Get<string>("draft"), album), (int)r.Get<long>("photos"), published, changed, r.Maybe<DateTimeOffset>("published_at"),
-                    AudienceLine.Of(new PageThing(Binned: false, published, changed), access.Now), r.Get<long>("edited"), r.Maybe<int>("number"), r.Maybe<DateTimeOffset>("planned_at"));
+                    AudienceLine.Of(new PageThing(Binned: false, published, changed), site, access.Now), r.Get<long>("edited"), r.Maybe<int>("number"), r.Maybe<DateTimeOffset>("planned_at"));
             },
             ct);
     }
@@ -200,6 +201,23 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
             },
             ct);
         return id;
+    }
+
+    /// <summary>Makes a draft under a free address made from its title.</summary>
+    /// <param name="album">The album it is made for; null for none, or where it is gone by then.</param>
+    /// <param name="lay">Lays it out, given what makes the ids of its blocks.</param>
+    public async Task<PageId> MakeAsync(Actor who, AlbumId? album, Func<Func<BlockId>, PageContent> lay, CancellationToken ct)
+    {
+        var (id, _) = await acts.RunAsync(
+            who, ActKind.MadePage,
+            async act =>
+            {
+                // Locked against being thrown away meanwhile.
+                await using var find = act.Command("select id from album where id = @album::uuid and binned is null for share", ("album", album?.Value));
+                return await InsertAsync(act, await find.ExecuteScalarAsync(ct) is Guid there ? new AlbumId(there) : null, lay(() => NewBlock(act)), ct);
+            },
+            ct);
+        return id!.Value;
     }
 
     /// <summary>Copies a page whole, as a draft that no visitor sees.</summary>

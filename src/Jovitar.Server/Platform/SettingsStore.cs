@@ -1,10 +1,18 @@
+using Jovitar.Core;
 using Jovitar.Core.Intake;
+using Jovitar.Core.Opening;
 using Npgsql;
 
 namespace Jovitar.Server.Platform;
 
 /// <summary>The site's own settings.</summary>
-public sealed record SiteSettings(string Title, string Tagline, IntakeLimits Limits, long Version);
+/// <param name="Version">Another one when anything that every page shows is another.</param>
+public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version)
+{
+    public string Title => Front.Title;
+
+    public string Tagline => Front.Tagline;
+}
 
 /// <summary>Reads the site's own settings.</summary>
 internal sealed class SettingsStore(NpgsqlDataSource db)
@@ -13,16 +21,22 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
     {
         await using var command = db.CreateCommand(
             """
-            select title, tagline, version, max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes,
-                   max_archive_bytes
+            select title, tagline, is_open, meanwhile, is_listed, starts_at, version,
+                   max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes
               from site
             """);
         return (await command.FirstAsync(
             r => new SiteSettings(
-                r.Get<string>("title"), r.Get<string>("tagline"),
+                Front(r),
                 new IntakeLimits(
                     r.Get<long>("max_bytes"), r.Get<int>("max_megapixels"), r.Get<long>("max_sound_bytes"), r.Get<long>("max_video_bytes"), r.Get<long>("max_document_bytes"), r.Get<long>("max_archive_bytes")),
                 r.Get<long>("version")),
             ct))!;
     }
+
+    /// <summary>Reads the front from a row with its columns.</summary>
+    public static Front Front(NpgsqlDataReader r) =>
+        new(
+            r.Get<string>("title"), r.Get<string>("tagline"), r.Get<bool>("is_open"), r.Get<string>("meanwhile"), r.Get<bool>("is_listed"),
+            r.MaybeId("starts_at") is { } page ? new PageId(page) : null);
 }

@@ -50,6 +50,7 @@ internal static class SiteEndpoints
             return TypedResults.NoContent();
         });
         var drafts = app.MapGroup("/preview").RequireAuthorization(Security.Editors).ExcludeFromDescription();
+        drafts.MapGet("/closed", Closed);
         drafts.MapGet("/{page}/view", DraftView);
         drafts.MapGet("/{page}", Draft);
         drafts.MapGet("/{page}/photo/{photo}", DraftPhoto);
@@ -65,8 +66,15 @@ internal static class SiteEndpoints
         pages.MapGet("/{page}/notes", Notes).WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
     }
 
-    static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteRenderer renderer, SiteAssets assets, SiteOrigin origin, CancellationToken ct)
+    static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteStore store, SiteDoor door, SiteRenderer renderer, SiteAssets assets, SiteOrigin origin, CancellationToken ct)
     {
+        // A page that was withdrawn since is none to begin at: the list of the others is there instead.
+        if ((await site.ReadAsync(ct)).Front.StartsAt is { } page && await store.AddressAsync(page, ct) is { } address && await door.FindAsync(SiteKind.Page, address, ct) is not null)
+        {
+            await Page(SiteKind.Page, address, http, door, ct);
+            return;
+        }
+
         var version = $"{await indexes.StartVersionAsync(ct)}-{(await site.ReadAsync(ct)).Version}-{assets.Version}";
         if (!IsFresh(http, $"s{version}"))
         {
@@ -150,6 +158,13 @@ internal static class SiteEndpoints
         {
             await Missing(http, renderer, ct);
         }
+    }
+
+    /// <summary>What visitors find while the site is closed, for those who decide it.</summary>
+    static async Task Closed(HttpContext http, SiteRenderer renderer, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "no-store";
+        await SendAsync(http, await renderer.ClosedPageAsync(ct), ct);
     }
 
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> DraftView(PageId page, [AsParameters] Asked asked, HttpContext http, SiteStore store, CancellationToken ct) =>

@@ -41,7 +41,7 @@ internal static class ThemeEndpoints
     }
 
     /// <summary>The picture in the site's head, for visitors and for those who choose it.</summary>
-    public static void MapLogo(this IEndpointRouteBuilder app) => app.MapGet("/logo/{picture}.webp", Picture).AllowAnonymous().ExcludeFromDescription();
+    public static void MapLogo(this IEndpointRouteBuilder app) => app.MapGet("/logo/{picture}.webp", Picture).AllowAnonymous().WithMetadata(AlwaysOpen.Instance).ExcludeFromDescription();
 
     static async Task<Results<FileContentHttpResult, NotFound>> Picture(string picture, HttpContext http, LogoStore logos, CancellationToken ct)
     {

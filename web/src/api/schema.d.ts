@@ -568,6 +568,146 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the site says of itself, and whether visitors may come in */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedFront"];
+                    };
+                };
+            };
+        };
+        /** Changes what the site says of itself, opens or closes it; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Front"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FrontWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/site/first-hour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a new site has come, and what comes next */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FirstHourNow"];
+                    };
+                };
+            };
+        };
+        /** Puts the first hour's path away or takes it up again; says that the site looks as it is to look */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FirstHourSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FirstHourNow"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/desk": {
         parameters: {
             query?: never;
@@ -5866,6 +6006,115 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The starters, each with the albums that suit it best */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StarterOffers"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a draft page of a starter */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StarterChoice"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedPage"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A starter as it would be with other albums; nothing is made */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StarterChoice"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StarterOffer"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/photos": {
         parameters: {
             query?: never;
@@ -6469,6 +6718,20 @@ export interface components {
             /** @description Those that visitors may choose, in the order in which they are offered, besides the one in which the photos stand. */
             orders: components["schemas"]["BarOrder"][];
         };
+        /** @description How far a site has come. */
+        Beginnings: {
+            title: string;
+            /** @description Somebody chose how it looks, be it as it was. */
+            isDressed: boolean;
+            /** Format: int64 */
+            photos: number;
+            /**
+             * Format: int64
+             * @description Pages that visitors find once it is open: those that were made, and those that albums in view have by themselves.
+             */
+            shown: number;
+            isOpen: boolean;
+        };
         /** @description What lies in the bin. */
         BinContents: {
             things: components["schemas"]["BinnedThing"][];
@@ -6822,6 +7085,15 @@ export interface components {
              * @description Words at the end of every page, characters.
              */
             longestFoot: number;
+            /**
+             * Format: int32
+             * @description Of the site, characters; likewise what stands beneath it, and what visitors read while it is closed.
+             */
+            longestTitle: number;
+            /** Format: int32 */
+            longestTagline: number;
+            /** Format: int32 */
+            longestMeanwhile: number;
             /**
              * Format: int32
              * @description Photos of a block on another website.
@@ -7400,6 +7672,31 @@ export interface components {
             /** @description Where pressing it leads, relative to the page. */
             link: string;
         };
+        /** @description The short path from a new site to an open one. Nothing is kept of it: what is there says how far one has come, so it can be left and taken up again, by anybody. */
+        FirstHour: {
+            steps: components["schemas"]["StepTaken"][];
+            next: null | components["schemas"]["FirstStep"];
+        };
+        /** @description A site's first hour. */
+        FirstHourNow: {
+            /** @description What is done and what comes next. */
+            path: components["schemas"]["FirstHour"];
+            site: components["schemas"]["Beginnings"];
+            /** @description The path lies on the desk. */
+            isOn: boolean;
+        };
+        /** @description What is remembered of a site's first hour besides what can be seen. */
+        FirstHourSaid: {
+            /** @description The path lies on the desk. */
+            isOn: boolean;
+            /** @description Somebody chose how the site looks. */
+            isDressed: boolean;
+        };
+        /**
+         * @description A step from nothing to a site that has visitors, in the order in which they are taken.
+         * @enum {unknown}
+         */
+        FirstStep: "name" | "dress" | "fill" | "publish" | "open";
         /** @description What a press on a photo does where it does not open it, and what says so. */
         FramePress: {
             /** @description Where it leads; null where it opens the photo, or does nothing. */
@@ -7424,6 +7721,25 @@ export interface components {
             desktop: components["schemas"]["WordsSet"];
             tablet: null | components["schemas"]["WordsSet"];
             phone: null | components["schemas"]["WordsSet"];
+        };
+        /** @description What the site says of itself before anything on it is opened, and whether visitors may come in. */
+        Front: {
+            /** @description What it is called; in its head, in every page's title, wherever others show it. */
+            title: string;
+            /** @description One sentence beneath the title on the start page, which those who find it are told, too; empty for none. */
+            tagline: string;
+            /** @description Visitors may see what is published; until then only staff do. */
+            isOpen: boolean;
+            /** @description What visitors read while it is closed; empty for the usual sentence. */
+            meanwhile: string;
+            /** @description Search engines may list it. */
+            isListed: boolean;
+            startsAt: null | components["schemas"]["PageId"];
+        };
+        /** @description The front as it is after a write, and what the write came to. */
+        FrontWritten: {
+            front: components["schemas"]["OpenedFront"];
+            done: components["schemas"]["Done"];
         };
         /** @description How strongly each colour counts in black and white. */
         GreysSaid: {
@@ -8068,6 +8384,15 @@ export interface components {
             /** @description What it is called there; empty for the file's own name. */
             words: string;
         };
+        /** @description The site's front, as staff have it. */
+        OpenedFront: {
+            front: components["schemas"]["Front"];
+            /**
+             * Format: int64
+             * @description Counts the edits; expected by the next write.
+             */
+            edited: number;
+        };
         /** @description The menu as the workroom has it. */
         OpenedMenu: {
             entries: components["schemas"]["MenuEntry"][];
@@ -8199,10 +8524,7 @@ export interface components {
              */
             over: boolean;
         };
-        /**
-         * Format: uuid
-         * @description Names one page.
-         */
+        /** Format: uuid */
         PageId: string;
         /** @description A page that visitors have and that names things that are gone; they see the rest of it. */
         PageLacking: {
@@ -8747,6 +9069,8 @@ export interface components {
             /** @description What they are: None, Editor or Owner. */
             role: string;
             siteTitle: string;
+            /** @description Visitors may come in. */
+            isOpen: boolean;
             /** @description No account exists yet; the first visitor makes the owner's. */
             needsOwner: boolean;
             /** @description The anti-forgery token for the header `X-Jovitar-Forgery`. */
@@ -9017,6 +9341,43 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        /**
+         * @description A page laid out ready to begin from, for a case that comes often.
+         * @enum {unknown}
+         */
+        Starter: "eventReport" | "classPage" | "portfolio" | "seasonOverview" | "salesGallery" | "contact" | "clubHome";
+        /** @description An album in a starter's place. */
+        StarterAlbum: {
+            id: components["schemas"]["AlbumId"];
+            title: string;
+        };
+        /** @description Albums that are to stand in a starter's places, in their order. */
+        StarterChoice: {
+            starter: components["schemas"]["Starter"];
+            albums: string[];
+        };
+        /** @description A starter with the owner's albums in its places. */
+        StarterOffer: {
+            starter: components["schemas"]["Starter"];
+            title: string;
+            /** @description In their order. */
+            albums: components["schemas"]["StarterAlbum"][];
+            /**
+             * Format: int32
+             * @description How many it takes at most.
+             */
+            most: number;
+            /** @description Of what would stand there, the most telling first. */
+            pictures: string[];
+        };
+        StarterOffers: {
+            starters: components["schemas"]["StarterOffer"][];
+        };
+        /** @description A step, and whether it is taken. */
+        StepTaken: {
+            step: components["schemas"]["FirstStep"];
+            isTaken: boolean;
         };
         /**
          * @description How high a strip is. Kept by name.

@@ -29,6 +29,7 @@ import { IntakeStation } from './intake/IntakeStation'
 import { OneIntake } from './intake/OneIntake'
 import { ScannerStation } from './intake/ScannerStation'
 import { names } from './narrowings/narrowing'
+import { SiteStation } from './opening/SiteStation'
 import { MenuStation } from './pages/MenuStation'
 import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
@@ -40,6 +41,7 @@ import { RepeatsStation } from './photos/RepeatsStation'
 import { sorts } from './sheet/useSheet'
 import { AccountStation } from './shell/AccountStation'
 import { Frame } from './shell/Frame'
+import { StartersStation } from './starters/StartersStation'
 import { TagsStation } from './tags/TagsStation'
 import { LookStation } from './themes/LookStation'
 
@@ -122,6 +124,8 @@ const routes = [
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages', component: PagesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/menu', component: MenuStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/starters', component: StartersStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/site', component: SiteStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
   createRoute({

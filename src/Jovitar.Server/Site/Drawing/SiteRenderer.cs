@@ -91,6 +91,10 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     public async Task<Rendered> MissingEmbedAsync(CancellationToken ct) =>
         await OnceAsync(("no embed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<EmbedView>("", [], null, null, LookChange.None, [], CancellationToken.None, framedAnywhere: true));
 
+    /// <summary>All that visitors find of a site that is closed.</summary>
+    public async Task<Rendered> ClosedPageAsync(CancellationToken ct) =>
+        await OnceAsync(("closed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<ClosedPage>("", [], null, null, LookChange.None, [], CancellationToken.None));
+
     /// <summary>Makes something once, however many ask for it while it is made, and keeps it.</summary>
     async Task<Rendered> OnceAsync(object key, Func<Task<Rendered>> make)
     {

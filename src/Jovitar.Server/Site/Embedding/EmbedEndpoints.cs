@@ -33,7 +33,7 @@ internal static class EmbedEndpoints
             // Lines that stand on other websites name it for good: it is asked for again after a while.
             http.Response.Headers.CacheControl = "public, max-age=3600";
             return TypedResults.Bytes(built.EmbedScript, "text/javascript; charset=utf-8");
-        });
+        }).WithMetadata(AlwaysOpen.Instance);
     }
 
     /// <summary>Lines for other websites, for those who put them there.</summary>

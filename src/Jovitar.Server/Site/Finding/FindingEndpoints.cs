@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using Jovitar.Server.Opening;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -71,6 +72,10 @@ internal static class FindingEndpoints
     }
 
     /// <summary>What programs that gather pages are asked to leave alone (Robots Exclusion Protocol, RFC 9309), and where the site map is.</summary>
-    static ContentHttpResult Robots(HttpContext http, SiteOrigin origin) => TypedResults.Text(
-        $"User-agent: *\nDisallow: /workroom\nDisallow: /api/\nDisallow: /preview/\nDisallow: /site/\n\nSitemap: {new Uri(origin.Of(http.Request), SiteMap.Path)}\n", "text/plain; charset=utf-8");
+    /// <remarks>A site that is not to be listed is open to them all the same: only who reads a page reads that it is not to be listed.</remarks>
+    static async Task<ContentHttpResult> Robots(HttpContext http, SiteOrigin origin, Gate gate, CancellationToken ct)
+    {
+        var map = (await gate.FrontAsync(ct)).IsListed ? $"\nSitemap: {new Uri(origin.Of(http.Request), SiteMap.Path)}\n" : "";
+        return TypedResults.Text($"User-agent: *\nDisallow: /workroom\nDisallow: /api/\nDisallow: /preview/\nDisallow: /site/\n{map}", "text/plain; charset=utf-8");
+    }
 }

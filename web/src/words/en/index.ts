@@ -8,10 +8,12 @@ import { groundWords } from './grounds'
 import { intakeWords } from './intake'
 import { menuWords } from './menu'
 import { narrowingWords } from './narrowing'
+import { openingWords } from './opening'
 import { pageWords } from './pages'
 import { photoWords } from './photos'
 import { pressWords } from './press'
 import { standingWords } from './standing'
+import { starterWords } from './starters'
 import { tagWords } from './tags'
 import { themeWords } from './themes'
 import { workroomWords } from './workroom'
@@ -25,6 +27,7 @@ export const en = {
   ...narrowingWords,
   ...describingWords,
   ...correctionWords,
+  ...openingWords,
   ...pageWords,
   ...barWords,
   ...blockWords,
@@ -34,5 +37,6 @@ export const en = {
   ...menuWords,
   ...pressWords,
   ...standingWords,
+  ...starterWords,
   ...themeWords,
 }

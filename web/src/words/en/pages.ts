@@ -148,6 +148,7 @@ export const pageWords = {
     upToDate: 'Published',
     publishing: (n: number) => (n === 0 ? '' : `Published, it shows ${photos(n)} to everyone.`),
     publishedNow: 'Published. Everyone can see it.',
+    publishedClosed: 'Published. Visitors find it when the site is opened.',
     withdraw: 'Withdraw',
     withdrawn: 'Withdrawn. Only staff can see it.',
     open: 'Open it',

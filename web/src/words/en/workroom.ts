@@ -34,7 +34,7 @@ export const workroomWords = {
     fold: 'Fold',
     unfold: 'Unfold',
     signOut: 'Sign out',
-    site: 'Open the site',
+    site: 'See the site',
     dim: 'Dim',
     light: 'Light',
     keys: 'Keys',

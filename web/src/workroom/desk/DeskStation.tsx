@@ -5,6 +5,8 @@ import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { searchFrom } from '../narrowings/kept'
+import { FirstHour } from '../opening/FirstHour'
+import { firstHour } from '../opening/useFront'
 import { useAct } from '../shell/data'
 import { bytes } from '../shell/format'
 import { tell } from '../shell/news'
@@ -31,6 +33,7 @@ export function DeskStation() {
     refetchInterval: (q) =>
       (q.state.data?.figures.waiting ?? 0) + (q.state.data?.figures.larger ?? 0) > 0 ? 1500 : 15_000,
   })
+  const path = useQuery(firstHour).data
   const retry = useAct(
     (photos: string[]) => body(api.POST('/api/intakes/retry', { body: { photos } }), away),
     (out) => tell({ text: w.desk.retried(out.count) }),
@@ -43,12 +46,15 @@ export function DeskStation() {
         title={w.stations.desk}
         lead={f.photos > 0 ? w.desk.holds(f.photos, f.albums, bytes(f.bytes)) : undefined}
       />
+      <FirstHour />
       {f.photos === 0 ? (
-        <Empty title={w.desk.empty} lead={w.desk.emptyLead}>
-          <Button look="next" onClick={() => void go({ to: '/workroom/intake' })}>
-            {w.desk.bring}
-          </Button>
-        </Empty>
+        path?.isOn ? null : (
+          <Empty title={w.desk.empty} lead={w.desk.emptyLead}>
+            <Button look="next" onClick={() => void go({ to: '/workroom/intake' })}>
+              {w.desk.bring}
+            </Button>
+          </Empty>
+        )
       ) : (
         <div className="mt-7 grid grid-cols-2 gap-x-12 max-xl:grid-cols-1">
           <div>

@@ -43,7 +43,8 @@ export function PageHead({
       const params = { ...here, header: { 'If-Match': draft.version() } }
       return body(api.POST('/api/pages/{page}/publish', { params }), away)
     },
-    ({ done }) => tellDone(w.pages.publishedNow, done),
+    ({ page: now, done }) =>
+      tellDone(w.pages[now.audience.everyone ? 'publishedNow' : 'publishedClosed'], done),
   )
   const withdraw = useAct(
     () => body(api.POST('/api/pages/{page}/withdraw', { params: here }), away),

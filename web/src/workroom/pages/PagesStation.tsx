@@ -21,6 +21,9 @@ export function PagesStation() {
             <Link to="/workroom/menu" className={asWord}>
               {w.menu.title}
             </Link>
+            <Link to="/workroom/starters" className={asWord}>
+              {w.starters.verb}
+            </Link>
             <NewPage />
           </div>
         }

@@ -98,6 +98,8 @@ const stationOf: Record<string, string> = {
   bin: 'photos',
   menu: 'pages',
   look: 'pages',
+  site: 'pages',
+  starters: 'pages',
 }
 
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
@@ -125,6 +127,14 @@ export function Contents({
         <p className="mt-1.5 truncate text-small text-quiet">
           {w.workroom} · {session?.name}
         </p>
+        {session && !session.isOpen && (
+          <Link
+            to="/workroom/site"
+            className="mt-1 inline-block min-h-6 text-small font-semibold underline decoration-strong-line underline-offset-4"
+          >
+            {w.opening.closedLine}
+          </Link>
+        )}
       </div>
       <nav
         aria-label={w.contents.label}
@@ -271,6 +281,7 @@ function AlbumEntries({ pathname }: { pathname: string }) {
 function PageEntries({ pathname }: { pathname: string }) {
   return (
     <div className="contents-entries mb-1.5">
+      <Entry to="/workroom/site" name={w.opening.title} here={pathname === '/workroom/site'} />
       <Entry to="/workroom/look" name={w.themes.title} here={pathname === '/workroom/look'} />
       <Entry to="/workroom/menu" name={w.menu.title} here={pathname === '/workroom/menu'} />
       {usePages()

@@ -24,6 +24,9 @@ export function refresh(client: QueryClient) {
     'intakes',
     'menu',
     'theme',
+    'site',
+    'first-hour',
+    'starters',
   ])
     void client.invalidateQueries({ queryKey: [key] })
 }

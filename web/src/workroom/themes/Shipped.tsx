@@ -1,3 +1,10 @@
+import '@fontsource-variable/archivo/wght.css'
+import '@fontsource-variable/caveat/wght.css'
+import '@fontsource-variable/fraunces/wght.css'
+import '@fontsource-variable/jetbrains-mono/wght.css'
+import '@fontsource-variable/literata/wght.css'
+import '@fontsource-variable/space-grotesk/wght.css'
+import '@fontsource-variable/unbounded/wght.css'
 import type { Api } from '../../api/client'
 import { w } from '../../words'
 

@@ -1,0 +1,42 @@
+namespace Jovitar.Core.Opening;
+
+/// <summary>What the site says of itself before anything on it is opened, and whether visitors may come in.</summary>
+/// <param name="Title">What it is called; in its head, in every page's title, wherever others show it.</param>
+/// <param name="Tagline">One sentence beneath the title on the start page, which those who find it are told, too; empty for none.</param>
+/// <param name="IsOpen">Visitors may see what is published; until then only staff do.</param>
+/// <param name="Meanwhile">What visitors read while it is closed; empty for the usual sentence.</param>
+/// <param name="IsListed">Search engines may list it.</param>
+/// <param name="StartsAt">The page at which visitors begin, while it is published; null for the list of all pages.</param>
+public sealed record Front(string Title, string Tagline, bool IsOpen, string Meanwhile, bool IsListed, PageId? StartsAt)
+{
+    public const int LongestTitle = 120;
+    public const int LongestTagline = 300;
+    public const int LongestMeanwhile = 500;
+
+    /// <summary>What is wrong with it, by field; empty for nothing.</summary>
+    public IReadOnlyDictionary<string, string> Faults()
+    {
+        var faults = new Dictionary<string, string>(StringComparer.Ordinal);
+        if (Text.Name(Title).Length == 0)
+        {
+            faults["title"] = "Give the site a name.";
+        }
+
+        foreach (var (field, text, most) in ((string, string, int)[])[("title", Title, LongestTitle), ("tagline", Tagline, LongestTagline), ("meanwhile", Meanwhile, LongestMeanwhile)])
+        {
+            if (text.Length > most)
+            {
+                faults[field] = $"This may have {most} characters.";
+            }
+            else if (!Text.IsSound(text))
+            {
+                faults[field] = "This text has characters in it that cannot be kept.";
+            }
+        }
+
+        return faults;
+    }
+
+    /// <summary>The same without what nobody sees: the title and the tagline on one line each.</summary>
+    public Front Trimmed() => this with { Title = Text.Name(Title), Tagline = Text.Name(Tagline), Meanwhile = Meanwhile.Trim() };
+}

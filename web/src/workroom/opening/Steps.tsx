@@ -1,0 +1,184 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
+import type { ReactNode } from 'react'
+import { type Api, api, body } from '../../api/client'
+import { asNext, asWord, Button } from '../../kit/Button'
+import { w } from '../../words'
+import { useAct } from '../shell/data'
+import { Shipped } from '../themes/Shipped'
+import { asRead as themeAsRead, useTheme } from '../themes/useTheme'
+import type { Step } from './FirstHour'
+import { NameFields } from './NameFields'
+import { useFront } from './useFront'
+
+type Facts = Api['Beginnings']
+
+/** The steps as lines, like those of the contents: what is done says at its end what it came to. */
+export function Steps({
+  steps,
+  at,
+  next,
+  facts,
+  site,
+  onOpen,
+  onTaken,
+}: {
+  steps: readonly Api['StepTaken'][]
+  /** The one that is open; null for none. */
+  at: Step | null
+  next: Step | null
+  facts: Facts
+  site: Api['OpenedFront']
+  onOpen: (step: Step) => void
+  onTaken: () => void
+}) {
+  const came: Record<Step, string> = {
+    name: site.front.title,
+    dress: w.opening.hour.dressed,
+    fill: w.opening.hour.filled(Number(facts.photos)),
+    publish: w.opening.hour.published(Number(facts.shown)),
+    open: w.opening.hour.isOpen,
+  }
+  const bodies: Record<Step, () => ReactNode> = {
+    name: () => <NameIt site={site} />,
+    dress: () => <DressIt isDressed={facts.isDressed} onTaken={onTaken} />,
+    fill: () => <FillIt />,
+    publish: () => <PublishIt photos={Number(facts.photos)} />,
+    open: () => <OpenIt site={site} shown={Number(facts.shown)} />,
+  }
+  return (
+    <ol className="mt-4">
+      {steps.map(({ step, isTaken }, i) => (
+        <li key={step} className="border-t border-line">
+          <button
+            type="button"
+            aria-expanded={step === at}
+            className="flex w-full items-baseline py-2 text-left"
+            onClick={() => onOpen(step)}
+          >
+            <span className="w-7 font-display text-quiet tabular-nums">{i + 1}</span>
+            <span className={step === next ? 'font-semibold text-plum' : isTaken ? '' : 'text-quiet'}>
+              {w.opening.hour.steps[step]}
+            </span>
+            {isTaken && (
+              <>
+                <span
+                  className="mx-2 min-w-6 flex-1 translate-y-[-3px] border-b border-dotted border-strong-line"
+                  aria-hidden
+                />
+                <span className="max-w-[60%] truncate font-semibold">{came[step]}</span>
+              </>
+            )}
+          </button>
+          {step === at && <div className="pt-1 pb-5 pl-7">{bodies[step]()}</div>}
+        </li>
+      ))}
+    </ol>
+  )
+}
+
+function Lead({ children }: { children: ReactNode }) {
+  return <p className="mb-3 max-w-[38rem] text-small text-quiet">{children}</p>
+}
+
+function NameIt({ site }: { site: Api['OpenedFront'] }) {
+  const work = useFront(site)
+  return (
+    <>
+      <Lead>{w.opening.hour.nameLead}</Lead>
+      <NameFields work={work} />
+      {work.problem && <p className="mt-1 text-small font-semibold">{work.problem}</p>}
+    </>
+  )
+}
+
+/** A theme that is taken is on the site at once: nobody else sees it yet, or it can be taken back. */
+function DressIt({ isDressed, onTaken }: { isDressed: boolean; onTaken: () => void }) {
+  const theme = useQuery(themeAsRead).data
+  const good = useAct(
+    () => body(api.PUT('/api/site/first-hour', { body: { isOn: true, isDressed: true } }), w.errors.away),
+    onTaken,
+  )
+  return (
+    <>
+      <Lead>{w.opening.hour.dressLead}</Lead>
+      {theme && <Themes site={theme} />}
+      <p className="mt-4 flex flex-wrap items-baseline gap-x-5 gap-y-2">
+        {!isDressed && <Button onClick={() => good.mutate(undefined)}>{w.opening.hour.asItIs}</Button>}
+        <Link to="/workroom/look" className={asWord}>
+          {w.opening.hour.more}
+        </Link>
+      </p>
+    </>
+  )
+}
+
+function Themes({ site }: { site: Api['SiteTheme'] }) {
+  const { theme, problem, change, publish } = useTheme(site)
+  const dressed = useAct(async () => {
+    await publish()
+    return body(api.PUT('/api/site/first-hour', { body: { isOn: true, isDressed: true } }), w.errors.away)
+  })
+  return (
+    <>
+      <Shipped
+        all={site.shipped}
+        chosen={theme.name}
+        onChoose={(name) => {
+          change({ name })
+          dressed.mutate(undefined)
+        }}
+      />
+      {problem && <p className="mt-2 text-small font-semibold">{problem}</p>}
+    </>
+  )
+}
+
+function FillIt() {
+  return (
+    <>
+      <Lead>{w.opening.hour.fillLead}</Lead>
+      <Link to="/workroom/intake" className={asNext}>
+        {w.opening.hour.bring}
+      </Link>
+    </>
+  )
+}
+
+function PublishIt({ photos }: { photos: number }) {
+  return (
+    <>
+      <Lead>{photos === 0 ? w.opening.hour.needsPhotos : w.opening.hour.publishLead}</Lead>
+      <p className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
+        <Link to="/workroom/starters" className={asNext}>
+          {w.opening.hour.starters}
+        </Link>
+        <Link to="/workroom/pages" className={asWord}>
+          {w.opening.hour.drafts}
+        </Link>
+      </p>
+    </>
+  )
+}
+
+function OpenIt({ site, shown }: { site: Api['OpenedFront']; shown: number }) {
+  const { front, problem, say } = useFront(site)
+  return (
+    <>
+      <Lead>
+        {w.opening.hour.openLead(shown)}{' '}
+        {shown > 0 && (
+          <a href="/" target="_blank" rel="noreferrer" className="text-ink underline underline-offset-4">
+            {window.location.origin}
+          </a>
+        )}
+      </Lead>
+      {!front.isOpen && (
+        <Button look={shown > 0 ? 'next' : 'plain'} onClick={() => say({ isOpen: true })}>
+          {w.opening.open}
+        </Button>
+      )}
+      {problem && <p className="mt-2 text-small font-semibold">{problem}</p>}
+    </>
+  )
+}
