@@ -46,6 +46,9 @@ internal sealed class Site : IAsyncDisposable
     readonly string database = $"t{Guid.NewGuid():N}";
     readonly List<WebApplicationFactory<Program>> processes = [];
 
+    /// <summary>It was made of the database that is open already, or was opened since.</summary>
+    bool isOpen;
+
     public string Data { get; private init; } = Directory.CreateTempSubdirectory("jovitar-server").FullName;
 
     /// <summary>The PostgreSQL it lives in, without a database.</summary>
@@ -76,6 +79,7 @@ internal sealed class Site : IAsyncDisposable
             await make.ExecuteNonQueryAsync();
         }
 
+        site.isOpen = !empty && server is null;
         site.Db = NpgsqlDataSource.Create(site.Connection);
         if (process)
         {
@@ -116,10 +120,13 @@ internal sealed class Site : IAsyncDisposable
         var client = Visitor();
         await TokenAsync(client);
         var made = await client.PostAsJsonAsync("/api/owner", new { siteTitle = "Trial", name = "Odile", email = "odile@example.test", password = "ten characters and more" });
-        if (made.IsSuccessStatusCode && !await ScalarAsync<bool>("select is_open from site"))
+        if (made.IsSuccessStatusCode && !isOpen)
         {
-            await using var open = Db.CreateCommand(Opened);
+            // By a line of its own: the others are not to know of a database that may be stopped next.
+            await using var line = NpgsqlDataSource.Create($"{Connection};Pooling=false");
+            await using var open = line.CreateCommand(Opened);
             await open.ExecuteNonQueryAsync();
+            isOpen = true;
         }
 
         if (made.StatusCode == HttpStatusCode.Conflict)

@@ -54,6 +54,11 @@ public static class ActWords
         ["taken_back"] = "taking back",
         ["settled"] = "decision on repeats",
         ["file_name"] = "file name",
+        ["tagline"] = "tagline",
+        ["is_open"] = "opening",
+        ["meanwhile"] = "words while it is closed",
+        ["is_listed"] = "listing by search engines",
+        ["starts_at"] = "start page",
     };
 
     /// <summary>A field in words.</summary>

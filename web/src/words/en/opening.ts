@@ -55,6 +55,7 @@ export const openingWords = {
         'A starter lays out a page with your own albums. Bring in photos first, and put them in an album.',
       starters: 'Begin from a starter',
       drafts: 'See the pages',
+      ownerOpens: 'Only the owner opens the site.',
       openLead: (shown: number) =>
         shown === 0
           ? 'Nothing is published yet: visitors would find an empty site.'

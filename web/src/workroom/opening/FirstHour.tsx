@@ -12,7 +12,11 @@ export type Step = Api['FirstStep']
 
 /** The short path from a new site to an open one: what is done as lines, what comes next open among them. */
 export function FirstHour() {
-  const path = useQuery({ ...firstHour, refetchInterval: 10_000 }).data
+  // What others do, and photos that arrive, move it on.
+  const path = useQuery({
+    ...firstHour,
+    refetchInterval: (q) => (q.state.data?.isOn ? 10_000 : false),
+  }).data
   const site = useQuery(asRead).data
   const client = useQueryClient()
   const [chosen, setChosen] = useState<Step | null>(null)

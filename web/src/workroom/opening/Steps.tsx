@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { asNext, asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
-import { useAct } from '../shell/data'
+import { useAct, useSession } from '../shell/data'
 import { Shipped } from '../themes/Shipped'
 import { asRead as themeAsRead, useTheme } from '../themes/useTheme'
 import type { Step } from './FirstHour'
@@ -83,10 +83,11 @@ function Lead({ children }: { children: ReactNode }) {
 
 function NameIt({ site }: { site: Api['OpenedFront'] }) {
   const work = useFront(site)
+  const isOwner = useSession().data?.role === 'Owner'
   return (
     <>
-      <Lead>{w.opening.hour.nameLead}</Lead>
-      <NameFields work={work} />
+      <Lead>{isOwner ? w.opening.hour.nameLead : w.opening.ownerOnly}</Lead>
+      <NameFields work={work} disabled={!isOwner} />
       {work.problem && <p className="mt-1 text-small font-semibold">{work.problem}</p>}
     </>
   )
@@ -163,6 +164,7 @@ function PublishIt({ photos }: { photos: number }) {
 
 function OpenIt({ site, shown }: { site: Api['OpenedFront']; shown: number }) {
   const { front, problem, say } = useFront(site)
+  const isOwner = useSession().data?.role === 'Owner'
   return (
     <>
       <Lead>
@@ -173,7 +175,8 @@ function OpenIt({ site, shown }: { site: Api['OpenedFront']; shown: number }) {
           </a>
         )}
       </Lead>
-      {!front.isOpen && (
+      {!isOwner && <p className="text-small text-quiet">{w.opening.hour.ownerOpens}</p>}
+      {isOwner && !front.isOpen && (
         <Button look={shown > 0 ? 'next' : 'plain'} onClick={() => say({ isOpen: true })}>
           {w.opening.open}
         </Button>
