@@ -249,6 +249,8 @@ test('the site is closed until it is opened, and says so in words of its own', a
   await expect(path.getByText('Visitors will find 1 page at')).toBeVisible()
   await path.getByRole('button', { name: 'Open the site' }).click()
   await expect(path.getByRole('heading', { name: 'Visitors have your site.' })).toBeVisible()
+  await expect(staff.getByText('The site is open.')).toBeVisible()
+  await expect(path.getByRole('button', { name: /^3 ?Fill it ?40 photos/ })).toBeVisible()
   await expect(staff.getByRole('link', { name: 'Closed to visitors' })).toHaveCount(0)
   await path.getByRole('button', { name: 'Put the path away' }).click()
   await expect(path).toHaveCount(0)

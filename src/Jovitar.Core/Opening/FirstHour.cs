@@ -21,6 +21,7 @@ public enum FirstStep
 
 /// <summary>How far a site has come.</summary>
 /// <param name="IsDressed">Somebody chose how it looks, be it as it was.</param>
+/// <param name="Photos">How many there are, counted no further than it matters.</param>
 /// <param name="Shown">Pages that visitors find once it is open: those that were made, and those that albums in view have by themselves.</param>
 public sealed record Beginnings(string Title, bool IsDressed, long Photos, long Shown, bool IsOpen);
 

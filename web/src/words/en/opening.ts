@@ -1,4 +1,4 @@
-import { photos, plural } from './plain'
+import { plural } from './plain'
 
 /** What the site says of itself, whether it is open, and the first hour of a new one. */
 export const openingWords = {
@@ -19,6 +19,7 @@ export const openingWords = {
     closed: 'The site is closed to visitors.',
     meanwhile: 'While it is closed, visitors read',
     meanwhileHint: 'This site is not open yet. Come back soon.',
+    found: 'Being found',
     search: 'Search engines',
     listedLabel: 'What search engines may do',
     listed: { yes: 'may list it', no: 'are asked not to list it' },
@@ -39,13 +40,12 @@ export const openingWords = {
       again: 'Take up the first hour again',
       gone: 'The path is put away. It lies under “The site” in the contents of Pages.',
       steps: { name: 'Name it', dress: 'Dress it', fill: 'Fill it', publish: 'Publish', open: 'Open it' },
-      dressed: 'chosen',
-      filled: photos,
       published: (n: number) => plural(n, 'page', 'pages'),
       isOpen: 'open',
       nameLead: 'It stands at the top of every page, in browsers, and wherever somebody shares a link.',
       dressLead: 'Take the one that comes nearest; all of it can be set otherwise later.',
       asItIs: 'It is good as it is',
+      goOn: 'Go on with this one',
       more: 'Set more of it',
       fillLead: 'Whole folders or a ZIP may come. They can be sorted while the rest still arrives.',
       bring: 'Bring in photos',

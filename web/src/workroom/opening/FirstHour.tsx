@@ -59,6 +59,7 @@ export function FirstHour() {
         facts={path.site}
         site={site}
         onOpen={(step) => setChosen(step === at ? null : step)}
+        onStay={setChosen}
         onTaken={() => setChosen(null)}
       />
     </section>

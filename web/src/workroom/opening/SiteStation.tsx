@@ -33,7 +33,7 @@ function Opened({ site }: { site: Api['OpenedFront'] }) {
           <NameFields work={work} disabled={!isOwner} />
         </div>
         <Visitors work={work} isOwner={isOwner} />
-        <Part title={w.opening.search}>
+        <Part title={w.opening.found}>
           <p className="flex flex-wrap items-baseline gap-x-1.5">
             <span>{w.opening.search}</span>
             <span>

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { asNext, asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
-import { useAct, useSession } from '../shell/data'
+import { useAct, useFigures, useSession } from '../shell/data'
 import { Shipped } from '../themes/Shipped'
 import { asRead as themeAsRead, useTheme } from '../themes/useTheme'
 import type { Step } from './FirstHour'
@@ -21,6 +21,7 @@ export function Steps({
   facts,
   site,
   onOpen,
+  onStay,
   onTaken,
 }: {
   steps: readonly Api['StepTaken'][]
@@ -30,18 +31,22 @@ export function Steps({
   facts: Facts
   site: Api['OpenedFront']
   onOpen: (step: Step) => void
+  /** It is taken, and stays open all the same. */
+  onStay: (step: Step) => void
   onTaken: () => void
 }) {
+  const theme = useQuery(themeAsRead).data
+  const figures = useFigures().data
   const came: Record<Step, string> = {
     name: site.front.title,
-    dress: w.opening.hour.dressed,
-    fill: w.opening.hour.filled(Number(facts.photos)),
+    dress: theme ? w.themes.names[theme.opened.draft.name] : '',
+    fill: figures ? w.photos(figures.photos) : '',
     publish: w.opening.hour.published(Number(facts.shown)),
     open: w.opening.hour.isOpen,
   }
   const bodies: Record<Step, () => ReactNode> = {
     name: () => <NameIt site={site} />,
-    dress: () => <DressIt isDressed={facts.isDressed} onTaken={onTaken} />,
+    dress: () => <DressIt isDressed={facts.isDressed} onStay={() => onStay('dress')} onTaken={onTaken} />,
     fill: () => <FillIt />,
     publish: () => <PublishIt photos={Number(facts.photos)} />,
     open: () => <OpenIt site={site} shown={Number(facts.shown)} />,
@@ -94,7 +99,15 @@ function NameIt({ site }: { site: Api['OpenedFront'] }) {
 }
 
 /** A theme that is taken is on the site at once: nobody else sees it yet, or it can be taken back. */
-function DressIt({ isDressed, onTaken }: { isDressed: boolean; onTaken: () => void }) {
+function DressIt({
+  isDressed,
+  onStay,
+  onTaken,
+}: {
+  isDressed: boolean
+  onStay: () => void
+  onTaken: () => void
+}) {
   const theme = useQuery(themeAsRead).data
   const good = useAct(
     () => body(api.PUT('/api/site/first-hour', { body: { isOn: true, isDressed: true } }), w.errors.away),
@@ -103,9 +116,11 @@ function DressIt({ isDressed, onTaken }: { isDressed: boolean; onTaken: () => vo
   return (
     <>
       <Lead>{w.opening.hour.dressLead}</Lead>
-      {theme && <Themes site={theme} />}
+      {theme && <Themes site={theme} onChosen={onStay} />}
       <p className="mt-4 flex flex-wrap items-baseline gap-x-5 gap-y-2">
-        {!isDressed && <Button onClick={() => good.mutate(undefined)}>{w.opening.hour.asItIs}</Button>}
+        <Button look={isDressed ? 'next' : 'plain'} onClick={() => good.mutate(undefined)}>
+          {isDressed ? w.opening.hour.goOn : w.opening.hour.asItIs}
+        </Button>
         <Link to="/workroom/look" className={asWord}>
           {w.opening.hour.more}
         </Link>
@@ -114,7 +129,7 @@ function DressIt({ isDressed, onTaken }: { isDressed: boolean; onTaken: () => vo
   )
 }
 
-function Themes({ site }: { site: Api['SiteTheme'] }) {
+function Themes({ site, onChosen }: { site: Api['SiteTheme']; onChosen: () => void }) {
   const { theme, problem, change, publish } = useTheme(site)
   const dressed = useAct(async () => {
     await publish()
@@ -126,6 +141,8 @@ function Themes({ site }: { site: Api['SiteTheme'] }) {
         all={site.shipped}
         chosen={theme.name}
         onChoose={(name) => {
+          // Another may be tried next.
+          onChosen()
           change({ name })
           dressed.mutate(undefined)
         }}

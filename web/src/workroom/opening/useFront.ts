@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
+import { tell } from '../shell/news'
 import { refresh } from '../shell/refresh'
 import { type Kept, useSaved } from '../shell/useSaved'
 
@@ -33,14 +34,17 @@ const kept: Kept<Api['OpenedFront'], Front> = {
 export function useFront(seen: Api['OpenedFront']) {
   const client = useQueryClient()
   const { value: front, change, problem, ...rest } = useSaved(seen, kept)
-  const before = useRef(seen.edited)
+  const before = useRef(seen)
   useEffect(() => {
-    if (before.current === seen.edited) return
-    before.current = seen.edited
+    const { edited, front } = before.current
+    if (edited === seen.edited) return
+    before.current = seen
+    if (front.isOpen !== seen.front.isOpen)
+      tell({ text: seen.front.isOpen ? w.opening.opened : w.opening.closed })
     // Its name stands in the contents, and who sees what depends on whether it is open.
     void client.invalidateQueries({ queryKey: ['session'] })
     refresh(client)
-  }, [seen.edited, client])
+  }, [seen, client])
   return {
     ...rest,
     front,
