@@ -47,6 +47,9 @@ public sealed class StarterTests
         var page = await (await owner.PostAsJsonAsync("/api/starters", new { starter = "eventReport", albums = new[] { other } })).ReadAsync();
         var (id, address) = (page.GetProperty("id").GetString(), page.GetProperty("address").GetString());
         Assert.Equal(("Night flight", "night-flight", false), (page.GetProperty("draft").GetProperty("title").GetString(), address, page.GetProperty("published").GetBoolean()));
+        // The report is the album's own page; a page with a photo of it is not.
+        (await owner.PostAsJsonAsync("/api/starters", new { starter = "contact", albums = new[] { other } })).EnsureSuccessStatusCode();
+        Assert.Equal(1, await site.ScalarAsync<long>($"select count(*) from page where album = '{other}'"));
         Assert.Contains("Lanterns over the bay.", await owner.GetStringAsync($"/preview/{id}"), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotFound, (await site.Visitor().GetAsync($"/{address}")).StatusCode);
         (await owner.SendAsync(HttpMethod.Post, $"/api/pages/{id}/publish", new { }, page.GetProperty("edited").GetInt64())).EnsureSuccessStatusCode();

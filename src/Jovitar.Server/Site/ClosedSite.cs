@@ -15,7 +15,6 @@ internal static class ClosedSite
     public static void UseClosedSite(this WebApplication app)
     {
         var gate = app.Services.GetRequiredService<Gate>();
-        var renderer = app.Services.GetRequiredService<SiteRenderer>();
         app.Use(async (http, next) =>
         {
             if (http.GetEndpoint()?.Metadata is not { } door || door.GetMetadata<IAllowAnonymous>() is null || door.GetMetadata<AlwaysOpen>() is not null)
@@ -45,13 +44,15 @@ internal static class ClosedSite
                 return;
             }
 
-            await TurnAwayAsync(http, renderer);
+            await TurnAwayAsync(http);
         });
     }
 
     /// <summary>503, not 404: whoever gathers pages comes back later and forgets none (RFC 9110 §15.6.4; for robots.txt, RFC 9309 §2.3.1.4).</summary>
-    static async Task TurnAwayAsync(HttpContext http, SiteRenderer renderer)
+    static async Task TurnAwayAsync(HttpContext http)
     {
+        // Only here: the server describes its API before the web part, which pages are drawn with, is built from that.
+        var renderer = http.RequestServices.GetRequiredService<SiteRenderer>();
         http.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
         http.Response.Headers.CacheControl = "no-store";
         if (http.Request.Path.StartsWithSegments(SiteAddress.View) || http.Request.Path.StartsWithSegments("/api"))

@@ -61,7 +61,8 @@ internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, 
         var held = await ChosenAsync(starter, albums, ct);
         var seen = await SeenAsync([.. held.Select(a => a.Id)], ct);
         var site = await settings.ReadAsync(ct);
-        return await pages.MakeAsync(who, held.Count == 1 ? held[0].Id : null, next => Lay(starter, held, seen, site, next), ct);
+        // A report is the page of its album; any other only shows something of albums.
+        return await pages.MakeAsync(who, starter == Starter.EventReport && held.Count > 0 ? held[0].Id : null, next => Lay(starter, held, seen, site, next), ct);
     }
 
     static PageContent Lay(Starter starter, IReadOnlyList<AlbumHeld> albums, ILookup<AlbumId, Seen> seen, SiteSettings site, Func<BlockId> next) =>
