@@ -6723,7 +6723,10 @@ export interface components {
             title: string;
             /** @description Somebody chose how it looks, be it as it was. */
             isDressed: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many there are, counted no further than it matters.
+             */
             photos: number;
             /**
              * Format: int64
