@@ -15,7 +15,7 @@ public sealed class StarterTests
     static AlbumHeld Album(string title, DateOnly day, int photos = 20, int loved = 0, bool onPage = false, string description = "", int days = 1, bool fills = false) =>
         new(new AlbumId(Guid.CreateVersion7()), title, description, day, days, photos, loved, fills, onPage);
 
-    static PhotoHeld Photo(int width, int height, int rating = 0) => new(new PhotoId(Guid.CreateVersion7()), new PixelSize(width, height), rating);
+    static PhotoHeld Photo(int width, int height, int rating = 0) => new(new PhotoId(Guid.CreateVersion7()), "", new PixelSize(width, height), rating);
 
     static readonly Gen<AlbumHeld> AnyAlbum =
         from day in Gen.Int[0, 1200]

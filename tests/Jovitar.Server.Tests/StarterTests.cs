@@ -10,7 +10,7 @@ public sealed class StarterTests
     static async Task<JsonElement> OfferAsync(HttpClient owner, string starter) =>
         (await (await owner.GetAsync("/api/starters")).ReadAsync()).GetProperty("starters").EnumerateArray().Single(s => s.GetProperty("starter").GetString() == starter);
 
-    static IEnumerable<string?> Albums(JsonElement offer) => offer.GetProperty("albums").EnumerateArray().Select(a => a.GetProperty("title").GetString());
+    static IEnumerable<string?> Albums(JsonElement offer) => offer.GetProperty("albums").EnumerateArray().Select(a => a.GetString());
 
     [Fact]
     public async Task A_site_without_albums_is_offered_every_starter_and_nothing_that_is_not_its_own()
@@ -38,10 +38,10 @@ public sealed class StarterTests
         (await owner.PostAsJsonAsync($"/api/albums/{other}/photos", new { photos = photos.Take(2) })).EnsureSuccessStatusCode();
         // One that no page shows yet comes first, though the other has as many photos that are as new.
         var offer = await OfferAsync(owner, "eventReport");
-        Assert.Equal(["Night flight"], Albums(offer));
+        Assert.Equal([other], Albums(offer));
         Assert.Equal(2, offer.GetProperty("pictures").GetArrayLength());
         var otherwise = await (await owner.PostAsJsonAsync("/api/starters/offer", new { starter = "eventReport", albums = new[] { shown, other } })).ReadAsync();
-        Assert.Single(Albums(otherwise));
+        Assert.Equal([shown], Albums(otherwise));
         Assert.Equal(3, otherwise.GetProperty("pictures").GetArrayLength());
 
         var page = await (await owner.PostAsJsonAsync("/api/starters", new { starter = "eventReport", albums = new[] { other } })).ReadAsync();

@@ -47,8 +47,9 @@ public sealed record AlbumHeld(AlbumId Id, string Title, string Description, Dat
 }
 
 /// <summary>A photo that may stand alone.</summary>
+/// <param name="Picture">The name of its picture.</param>
 /// <param name="Size">As it is corrected, pixels.</param>
-public sealed record PhotoHeld(PhotoId Id, PixelSize Size, int Rating)
+public sealed record PhotoHeld(PhotoId Id, string Picture, PixelSize Size, int Rating)
 {
     public double Shape() => (double)Size.Width / Size.Height;
 }

@@ -18,6 +18,9 @@ public static class StarterMatch
         _ => 1,
     };
 
+    /// <summary>Whether the page is that of the album on it; any other only shows something of albums.</summary>
+    public static bool IsOfAlbum(Starter starter) => starter == Starter.EventReport;
+
     /// <summary>Albums that hold different photos: those that fill themselves only where there are no others.</summary>
     static AlbumHeld[] Apart(AlbumHeld[] albums) => albums.Any(a => !a.FillsItself) ? [.. albums.Where(a => !a.FillsItself)] : albums;
 

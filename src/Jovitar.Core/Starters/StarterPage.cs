@@ -30,33 +30,35 @@ public sealed class StarterPage(string site, string tagline, Func<BlockId> next)
         {
             Starter.EventReport => Report(first),
             Starter.ClassPage => [Heading(), Words(""), .. albums.SelectMany(Section)],
-            Starter.Portfolio => [Heading(), .. Said(""), Best(albums)],
+            Starter.Portfolio => [Heading(), Best(albums)],
             Starter.SeasonOverview => [Heading(), Words(""), .. Covers([.. albums.Take(2 * AcrossCovers)]), .. Joined(albums)],
             Starter.SalesGallery => Sales(first),
             Starter.Contact => Contact(first),
             _ => Home(albums),
         };
-        return PageContent.Made(Text.Cut(Title(starter, albums), PageContent.LongestTitle), "", blocks).Bounded();
+        return PageContent.Made(Title(starter, site, [.. albums.Select(a => a.Album)]), "", blocks).Bounded();
     }
 
     /// <summary>Photos of an album with those ahead that would stand alone on a starter's page: the highest rated; beside a contact an upright one.</summary>
-    public static IEnumerable<T> Telling<T>(Starter starter, IEnumerable<T> photos, Func<T, PhotoHeld> of) =>
-        photos.OrderByDescending(p => starter == Starter.Contact && of(p).Shape() < 1).ThenByDescending(p => of(p).Rating);
+    public static IEnumerable<PhotoHeld> Telling(Starter starter, IEnumerable<PhotoHeld> photos) =>
+        photos.OrderByDescending(p => starter == Starter.Contact && p.Shape() < 1).ThenByDescending(p => p.Rating);
 
-    string Title(Starter starter, IReadOnlyList<AlbumSeen> albums) => starter switch
+    /// <summary>What the page is called.</summary>
+    /// <param name="site">What the site is called.</param>
+    public static string Title(Starter starter, string site, IReadOnlyList<AlbumHeld> albums) => Text.Cut(starter switch
     {
-        Starter.EventReport => albums.Count > 0 ? albums[0].Album.Title : "What happened",
+        Starter.EventReport => albums.Count > 0 ? albums[0].Title : "What happened",
         Starter.ClassPage => "Our class",
         Starter.Portfolio => "Portfolio",
         Starter.SeasonOverview => albums.Count > 0 ? $"Season {Years(albums)}" : "The season",
-        Starter.SalesGallery => albums.Count > 0 ? $"Prints: {albums[0].Album.Title}" : "Prints",
+        Starter.SalesGallery => albums.Count > 0 ? $"Prints: {albums[0].Title}" : "Prints",
         Starter.Contact => "Contact",
         _ => site,
-    };
+    }, PageContent.LongestTitle);
 
-    static string Years(IReadOnlyList<AlbumSeen> albums)
+    static string Years(IReadOnlyList<AlbumHeld> albums)
     {
-        var (from, to) = (albums.Min(a => a.Album.Day.Year), albums.Max(a => a.Album.Day.Year));
+        var (from, to) = (albums.Min(a => a.Day.Year), albums.Max(a => a.Day.Year));
         return from == to ? $"{to}" : string.Create(CultureInfo.InvariantCulture, $"{from}–{to % 100:00}");
     }
 
@@ -102,7 +104,7 @@ public sealed class StarterPage(string site, string tagline, Func<BlockId> next)
     Block[] Contact(AlbumSeen? album)
     {
         Block[] reached = [Words(""), Reached()];
-        return Telling(Starter.Contact, album?.Photos ?? [], p => p).FirstOrDefault() is { } photo
+        return Telling(Starter.Contact, album?.Photos ?? []).FirstOrDefault() is { } photo
             ? [Heading(), new BesideBlock(next(), BlockFrame.Usual, [new PhotoBlock(next(), BlockFrame.Usual, photo.Id, null, "", PhotoPress.Nothing, LinkTo.Nowhere, ByLot: false), reached[1]]), reached[0]]
             : [Heading(), .. reached];
     }

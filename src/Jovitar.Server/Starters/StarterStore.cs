@@ -1,6 +1,5 @@
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
-using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Starters;
 using Jovitar.Server.Acts;
@@ -10,14 +9,11 @@ using Npgsql;
 
 namespace Jovitar.Server.Starters;
 
-/// <summary>An album in a starter's place.</summary>
-internal sealed record StarterAlbum(AlbumId Id, string Title);
-
 /// <summary>A starter with the owner's albums in its places.</summary>
 /// <param name="Albums">In their order.</param>
 /// <param name="Most">How many it takes at most.</param>
 /// <param name="Pictures">Of what would stand there, the most telling first.</param>
-internal sealed record StarterOffer(Starter Starter, string Title, IReadOnlyList<StarterAlbum> Albums, int Most, IReadOnlyList<string> Pictures);
+internal sealed record StarterOffer(Starter Starter, string Title, IReadOnlyList<AlbumId> Albums, int Most, IReadOnlyList<string> Pictures);
 
 /// <summary>Matches starters with the albums there are, and makes pages of them.</summary>
 internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, PageStore pages)
@@ -33,9 +29,6 @@ internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, 
 
     /// <summary>So many of an offer are shown.</summary>
     const int MostPictures = 12;
-
-    /// <summary>A photo with its picture.</summary>
-    sealed record Seen(AlbumId Album, PhotoHeld Photo, string Picture);
 
     /// <summary>All starters with the albums that suit them best.</summary>
     public async Task<IReadOnlyList<StarterOffer>> OffersAsync(CancellationToken ct)
@@ -61,20 +54,17 @@ internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, 
         var held = await ChosenAsync(starter, albums, ct);
         var seen = await SeenAsync([.. held.Select(a => a.Id)], ct);
         var site = await settings.ReadAsync(ct);
-        // A report is the page of its album; any other only shows something of albums.
-        return await pages.MakeAsync(who, starter == Starter.EventReport && held.Count > 0 ? held[0].Id : null, next => Lay(starter, held, seen, site, next), ct);
+        AlbumSeen[] places = [.. held.Select(a => new AlbumSeen(a, [.. seen[a.Id]]))];
+        return await pages.MakeAsync(
+            who, StarterMatch.IsOfAlbum(starter) && held.Count > 0 ? held[0].Id : null, next => new StarterPage(site.Title, site.Tagline, next).Of(starter, places), ct);
     }
 
-    static PageContent Lay(Starter starter, IReadOnlyList<AlbumHeld> albums, ILookup<AlbumId, Seen> seen, SiteSettings site, Func<BlockId> next) =>
-        new StarterPage(site.Title, site.Tagline, next).Of(starter, [.. albums.Select(a => new AlbumSeen(a, [.. seen[a.Id].Select(s => s.Photo)]))]);
-
-    static StarterOffer Offer(Starter starter, IReadOnlyList<AlbumHeld> albums, ILookup<AlbumId, Seen> seen, SiteSettings site)
+    static StarterOffer Offer(Starter starter, IReadOnlyList<AlbumHeld> albums, ILookup<AlbumId, PhotoHeld> seen, SiteSettings site)
     {
         // From each album in turn, the best of each first.
-        var best = albums.Select(a => StarterPage.Telling(starter, seen[a.Id], s => s.Photo).ToArray()).ToArray();
+        var best = albums.Select(a => StarterPage.Telling(starter, seen[a.Id]).ToArray()).ToArray();
         var pictures = Enumerable.Range(0, MostPictures).SelectMany(n => best.Where(b => n < b.Length).Select(b => b[n].Picture)).Distinct().Take(MostPictures);
-        var title = Lay(starter, albums, seen, site, () => new BlockId(Guid.Empty)).Title;
-        return new StarterOffer(starter, title, [.. albums.Select(a => new StarterAlbum(a.Id, a.Title))], StarterMatch.Most(starter), [.. pictures]);
+        return new StarterOffer(starter, StarterPage.Title(starter, site.Title, albums), [.. albums.Select(a => a.Id)], StarterMatch.Most(starter), [.. pictures]);
     }
 
     /// <summary>Those of some albums that are there, in the order in which they were chosen, as many as the starter takes.</summary>
@@ -117,7 +107,7 @@ internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, 
             ct);
     }
 
-    async Task<ILookup<AlbumId, Seen>> SeenAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    async Task<ILookup<AlbumId, PhotoHeld>> SeenAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
     {
         await using var command = db.Command(
             """
@@ -134,9 +124,10 @@ internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, 
             """,
             ("albums", albums.Select(a => a.Value).ToArray()), ("out", Decisions.LeaveOut), ("most", MostPhotos));
         var all = await command.AllAsync(
-            r => new Seen(
-                new AlbumId(r.Get<Guid>("album")), new PhotoHeld(new PhotoId(r.Get<Guid>("id")), new PixelSize(r.Get<int>("width"), r.Get<int>("height")), r.Get<short>("rating")), r.Get<string>("picture")),
+            r => (
+                Album: new AlbumId(r.Get<Guid>("album")),
+                Photo: new PhotoHeld(new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), new PixelSize(r.Get<int>("width"), r.Get<int>("height")), r.Get<short>("rating"))),
             ct);
-        return all.ToLookup(s => s.Album);
+        return all.ToLookup(s => s.Album, s => s.Photo);
     }
 }

@@ -6723,11 +6723,7 @@ export interface components {
             title: string;
             /** @description Somebody chose how it looks, be it as it was. */
             isDressed: boolean;
-            /**
-             * Format: int64
-             * @description How many there are, counted no further than it matters.
-             */
-            photos: number;
+            hasPhotos: boolean;
             /**
              * Format: int64
              * @description Pages that visitors find once it is open: those that were made, and those that albums in view have by themselves.
@@ -9350,11 +9346,6 @@ export interface components {
          * @enum {unknown}
          */
         Starter: "eventReport" | "classPage" | "portfolio" | "seasonOverview" | "salesGallery" | "contact" | "clubHome";
-        /** @description An album in a starter's place. */
-        StarterAlbum: {
-            id: components["schemas"]["AlbumId"];
-            title: string;
-        };
         /** @description Albums that are to stand in a starter's places, in their order. */
         StarterChoice: {
             starter: components["schemas"]["Starter"];
@@ -9365,7 +9356,7 @@ export interface components {
             starter: components["schemas"]["Starter"];
             title: string;
             /** @description In their order. */
-            albums: components["schemas"]["StarterAlbum"][];
+            albums: string[];
             /**
              * Format: int32
              * @description How many it takes at most.

@@ -26,10 +26,7 @@ export const starterWords = {
     of: 'With',
     photoOf: 'With a photo of',
     none: 'no album yet',
-    album: (n: number, name: string) => `${name}: album ${n}`,
-    more: 'and one more',
     others: (n: number) => `and ${n} more`,
-    without: (title: string) => `Without ${title}`,
     make: 'Make this page',
     made: (title: string) => `“${title}” is laid out. It is a draft.`,
     home: (title: string) =>

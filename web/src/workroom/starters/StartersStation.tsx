@@ -3,9 +3,9 @@ import { useNavigate } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { useAct, useAlbums } from '../shell/data'
+import { AlbumChoice } from '../shell/AlbumChoice'
+import { useAct } from '../shell/data'
 import { tell } from '../shell/news'
 import { Heading } from '../shell/Station'
 import { Sketch } from './Sketch'
@@ -49,7 +49,7 @@ function OneStarter({ matched }: { matched: Offer }) {
     placeholderData: (before) => before,
   }).data
   const offer = (chosen && otherwise) ?? matched
-  const albums = chosen ?? matched.albums.map((a) => a.id)
+  const albums = chosen ?? matched.albums
   const make = useAct(
     () => body(api.POST('/api/starters', { body: { starter, albums } }), w.errors.away),
     (page) => {
@@ -63,7 +63,7 @@ function OneStarter({ matched }: { matched: Offer }) {
       <Sketch starter={starter} pictures={offer.pictures} title={offer.title} />
       <h2 className="mt-3 font-display text-lead font-semibold">{name}</h2>
       <p className="mt-0.5 text-small text-quiet">{w.starters.says[starter]}</p>
-      <Places offer={matched} albums={albums} name={name} onChoose={setChosen} />
+      <Places offer={matched} albums={albums} onChoose={setChosen} />
       <p className="mt-auto pt-3">
         <Button
           disabled={make.isPending}
@@ -80,68 +80,31 @@ function OneStarter({ matched }: { matched: Offer }) {
 /** So many albums are named from the start. */
 const few = 4
 
-/** Which albums stand in its places, read as a sentence; each can be another. */
+/** Which albums stand in its places, read as a sentence; where there is one, another takes its place. */
 function Places({
   offer: { most, starter },
   albums,
-  name,
   onChoose,
 }: {
   offer: Offer
   albums: string[]
-  name: string
   onChoose: (albums: string[]) => void
 }) {
-  const all = useAlbums().data ?? []
   const [whole, setWhole] = useState(false)
-  if (all.length === 0) return null
-  const seen = whole ? albums : albums.slice(0, few)
-  const titled = all.map((a) => [a.id, a.title || a.workingName] as const)
-  const named = new Map(titled)
-  const rest = titled.filter(([id]) => !albums.includes(id))
+  const rest = whole ? [] : albums.slice(few)
   return (
-    <p className="settings mt-2 flex flex-wrap items-baseline gap-x-1.5 gap-y-1 text-small">
+    <p className="settings mt-2 flex flex-wrap items-baseline gap-x-2.5 gap-y-1 text-small">
       <span>{starter === 'contact' ? w.starters.photoOf : w.starters.of}</span>
       {albums.length === 0 && <span className="text-quiet">{w.starters.none}</span>}
-      {seen.map((album, i) => (
-        <span key={album} className="inline-flex max-w-full items-baseline">
-          <WordSelect
-            label={w.starters.album(i + 1, name)}
-            className="max-w-52 truncate"
-            value={album}
-            choices={[[album, named.get(album) ?? ''], ...rest]}
-            onChoose={(id) => onChoose(albums.map((a) => (a === album ? id : a)))}
-          />
-          {albums.length > 1 && (
-            <button
-              type="button"
-              aria-label={w.starters.without(named.get(album) ?? '')}
-              className="min-w-6 text-quiet hover:text-ink"
-              onClick={() => onChoose(albums.filter((a) => a !== album))}
-            >
-              ×
-            </button>
-          )}
-        </span>
-      ))}
-      {seen.length < albums.length && (
-        <button
-          type="button"
-          aria-expanded={false}
-          className="text-quiet underline decoration-strong-line underline-offset-4 hover:text-ink"
-          onClick={() => setWhole(true)}
-        >
-          {w.starters.others(albums.length - seen.length)}
-        </button>
-      )}
-      {albums.length < most && rest.length > 0 && (
-        <WordSelect
-          label={`${name}: ${w.starters.more}`}
-          className="text-quiet"
-          value=""
-          choices={[['', albums.length === 0 ? w.starters.none : w.starters.more], ...rest]}
-          onChoose={(id) => id !== '' && onChoose([...albums, id])}
-        />
+      <AlbumChoice
+        albums={albums.slice(0, albums.length - rest.length)}
+        most={rest.length > 0 ? 0 : most === 1 ? 2 : most}
+        onSay={(said) => onChoose([...said, ...rest].slice(-most))}
+      />
+      {rest.length > 0 && (
+        <Button look="word" aria-expanded={false} onClick={() => setWhole(true)}>
+          {w.starters.others(rest.length)}
+        </Button>
       )}
     </p>
   )

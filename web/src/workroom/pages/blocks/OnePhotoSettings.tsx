@@ -1,6 +1,6 @@
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
-import { AlbumChoice } from './AlbumChoice'
+import { AlbumChoice } from '../../shell/AlbumChoice'
 import type { Block, BlockOf } from './blocks'
 import { LinkSentence } from './LinkSentence'
 import { LineField, Says } from './Parts'

@@ -1,8 +1,8 @@
-import { Button } from '../../../kit/Button'
-import { ChooserPopover } from '../../../kit/ChooserPopover'
-import { w } from '../../../words'
-import { useAlbums } from '../../shell/data'
-import { Named } from './Parts'
+import { Button } from '../../kit/Button'
+import { ChooserPopover } from '../../kit/ChooserPopover'
+import { Named } from '../../kit/Named'
+import { w } from '../../words'
+import { useAlbums } from './data'
 
 /** Albums by name, in their order; pressed, one is taken away. */
 export function AlbumChoice({
