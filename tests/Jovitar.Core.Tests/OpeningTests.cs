@@ -39,10 +39,10 @@ public sealed class OpeningTests
     /// <summary>Whatever a site is, the next step is the first that is not taken, and it is over when all are.</summary>
     [Fact]
     public void The_next_step_is_the_first_that_is_not_taken() =>
-        Gen.Select(Gen.Bool.Select(named => named ? "A site" : ""), Gen.Bool, Gen.Long[0, 2], Gen.Long[0, 2], Gen.Bool).Sample((title, dressed, photos, shown, open) =>
+        Gen.Select(Gen.Bool.Select(named => named ? "A site" : ""), Gen.Bool, Gen.Bool, Gen.Long[0, 2], Gen.Bool).Sample((title, dressed, photos, shown, open) =>
         {
             var path = FirstHour.Of(new Beginnings(title, dressed, photos, shown, open));
-            bool[] taken = [title.Length > 0, dressed, photos > 0, shown > 0, open];
+            bool[] taken = [title.Length > 0, dressed, photos, shown > 0, open];
             Assert.Equal(Enum.GetValues<FirstStep>(), path.Steps.Select(s => s.Step));
             Assert.Equal(taken, path.Steps.Select(s => s.IsTaken));
             var first = Array.IndexOf(taken, false);
@@ -69,7 +69,7 @@ public sealed class OpeningTests
     }
 
     [Fact]
-    public void A_name_is_one_line() => Assert.Equal("A gpj.exe", (Usual with { Title = "  A\n \u202egpj.exe " }).Trimmed().Title);
+    public void A_name_is_one_line() => Assert.Equal("A club of gpj.exe", (Usual with { Title = "  A club\r\nof \u202egpj.exe\n" }).Trimmed().Title);
 
     [Fact]
     public void Its_sentence_says_before_all_whether_visitors_may_come_in()

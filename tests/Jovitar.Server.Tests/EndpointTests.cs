@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text;
 using System.Text.Json;
+using Jovitar.Server.Access;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Http.Metadata;
 using Microsoft.AspNetCore.Routing;
@@ -98,6 +99,23 @@ public sealed class EndpointTests
                 var asEditor = await CallAsync(editor, door);
                 Assert.True(asEditor is not HttpStatusCode.Unauthorized && asEditor == HttpStatusCode.Forbidden == ForTheOwner.Contains(door.Name) && (int)asEditor < 500, $"{door.Name} answers an editor {asEditor}");
             }
+        }
+    }
+
+    /// <summary>Also one that is added tomorrow: it is shut there without saying anything of it.</summary>
+    [Fact]
+    public async Task On_a_closed_site_every_door_for_anybody_is_shut_but_those_that_say_that_they_never_are()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var nobody = site.Visitor();
+        await Site.TokenAsync(nobody);
+        await site.WriteAsync("update site set is_open = false");
+        var always = site.Part<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>().Where(e => e.Metadata.GetMetadata<AlwaysOpen>() is not null).Select(e => $"/{e.RoutePattern.RawText!.Trim('/')}").ToHashSet();
+        var shut = Doors(site).Where(d => ForAnybody.Contains(d.Name) && !always.Contains(d.Pattern)).ToArray();
+        Assert.True(shut.Length > 20, $"only {shut.Length} doors for visitors were found");
+        foreach (var door in shut)
+        {
+            Assert.True(await CallAsync(nobody, door) == HttpStatusCode.ServiceUnavailable, $"{door.Name} lets a visitor in");
         }
     }
 

@@ -34,11 +34,10 @@ public sealed class OpeningTests
         (await visitor.PostAsJsonAsync("/api/owner", new { siteTitle = " Marram\nBay ", name = "Odile", email = "odile@example.test", password = "ten characters and more" })).EnsureSuccessStatusCode();
         await Site.TokenAsync(visitor);
         var front = (await FrontAsync(visitor)).GetProperty("front");
-        Assert.Equal(("MarramBay", false), (front.GetProperty("title").GetString(), front.GetProperty("isOpen").GetBoolean()));
+        Assert.Equal(("Marram Bay", false), (front.GetProperty("title").GetString(), front.GetProperty("isOpen").GetBoolean()));
         Assert.Equal("fill", (await (await visitor.PutAsJsonAsync("/api/site/first-hour", new { isOn = true, isDressed = true })).ReadAsync()).GetProperty("path").GetProperty("next").GetString());
     }
 
-    /// <summary>Every door there is that is open to anybody: on a closed site it answers nobody, unless it says of itself that it always does.</summary>
     [Fact]
     public async Task No_door_of_a_closed_site_lets_visitors_in_and_staff_find_all_as_it_will_be()
     {
@@ -128,7 +127,7 @@ public sealed class OpeningTests
         var written = await (await SayAsync(owner, Front("  Sandling Rowers ", "On the water\nsince 1904"))).ReadAsync();
         Assert.Equal("Sandling Rowers", written.GetProperty("front").GetProperty("front").GetProperty("title").GetString());
         Assert.Contains("Sandling Rowers</title>", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);
-        Assert.Contains("On the watersince 1904", await visitor.GetStringAsync("/"), StringComparison.Ordinal);
+        Assert.Contains("On the water since 1904", await visitor.GetStringAsync("/"), StringComparison.Ordinal);
         Assert.Contains("Sandling Rowers", await visitor.GetStringAsync("/feed.xml"), StringComparison.Ordinal);
         (await owner.PostAsJsonAsync($"/api/acts/{written.GetProperty("done").GetProperty("act").GetString()}/undo", new { })).EnsureSuccessStatusCode();
         Assert.Contains("Trial</title>", await visitor.GetStringAsync($"/{address}"), StringComparison.Ordinal);

@@ -9,9 +9,10 @@ public sealed record AudienceLine(bool Everyone, string Sentence)
     public static AudienceLine Of(Thing thing, TheSite site, DateTimeOffset at)
     {
         var decision = Access.Decide(Viewer.Nobody, Right.See, thing, at);
-        return decision.Allowed && !Access.Decide(Viewer.Nobody, Right.See, site, at).Allowed ? new AudienceLine(false, $"Only staff can see this{(thing is PageThing ? " page" : "")} until the site is opened.")
-            : decision.Allowed ? new AudienceLine(true, Allowed(thing))
-            : new AudienceLine(false, $"Only staff can see this{(thing is PageThing ? " page" : "")}; {Why(decision.Reasons[0], thing)}.");
+        var staff = $"Only staff can see this{(thing is PageThing ? " page" : "")}";
+        return !decision.Allowed ? new AudienceLine(false, $"{staff}; {Why(decision.Reasons[0], thing)}.")
+            : Access.Decide(Viewer.Nobody, Right.See, site, at).Allowed ? new AudienceLine(true, Allowed(thing))
+            : new AudienceLine(false, $"{staff} until the site is opened.");
     }
 
     static string Allowed(Thing thing) => thing switch

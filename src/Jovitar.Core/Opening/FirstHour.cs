@@ -21,9 +21,8 @@ public enum FirstStep
 
 /// <summary>How far a site has come.</summary>
 /// <param name="IsDressed">Somebody chose how it looks, be it as it was.</param>
-/// <param name="Photos">How many there are, counted no further than it matters.</param>
 /// <param name="Shown">Pages that visitors find once it is open: those that were made, and those that albums in view have by themselves.</param>
-public sealed record Beginnings(string Title, bool IsDressed, long Photos, long Shown, bool IsOpen);
+public sealed record Beginnings(string Title, bool IsDressed, bool HasPhotos, long Shown, bool IsOpen);
 
 /// <summary>A step, and whether it is taken.</summary>
 public sealed record StepTaken(FirstStep Step, bool IsTaken);
@@ -38,7 +37,7 @@ public sealed record FirstHour(IReadOnlyList<StepTaken> Steps, FirstStep? Next)
         [
             new(FirstStep.Name, site.Title.Length > 0),
             new(FirstStep.Dress, site.IsDressed),
-            new(FirstStep.Fill, site.Photos > 0),
+            new(FirstStep.Fill, site.HasPhotos),
             new(FirstStep.Publish, site.Shown > 0),
             new(FirstStep.Open, site.IsOpen),
         ];

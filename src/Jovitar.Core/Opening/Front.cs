@@ -17,7 +17,7 @@ public sealed record Front(string Title, string Tagline, bool IsOpen, string Mea
     public IReadOnlyDictionary<string, string> Faults()
     {
         var faults = new Dictionary<string, string>(StringComparer.Ordinal);
-        if (Text.Name(Title).Length == 0)
+        if (OneLine(Title).Length == 0)
         {
             faults["title"] = "Give the site a name.";
         }
@@ -38,5 +38,8 @@ public sealed record Front(string Title, string Tagline, bool IsOpen, string Mea
     }
 
     /// <summary>The same without what nobody sees: the title and the tagline on one line each.</summary>
-    public Front Trimmed() => this with { Title = Text.Name(Title), Tagline = Text.Name(Tagline), Meanwhile = Meanwhile.Trim() };
+    public Front Trimmed() => this with { Title = OneLine(Title), Tagline = OneLine(Tagline), Meanwhile = Meanwhile.Trim() };
+
+    /// <summary>Words as they stand on one line, for a name; empty where nothing of them can be read.</summary>
+    public static string OneLine(string words) => Text.Name(words.ReplaceLineEndings(" "));
 }

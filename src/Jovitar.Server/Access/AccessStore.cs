@@ -17,16 +17,16 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>The columns a photo's part of the decision rests on, of a photo called <c>p</c>; read by <see cref="Photo"/>.</summary>
     public const string PhotoColumns = "p.state, p.decision, p.binned is not null as is_binned";
 
+    /// <summary>The condition that an album called <c>oa</c> stands in a category that is in view: then it has a page by itself while it is shown.</summary>
+    public const string StandsInView =
+        "exists (select from album_category as ac join category as c on c.id = ac.category where ac.album = oa.id and c.in_view)";
+
     /// <summary>Where what stands in albums is shown; joined behind the condition which albums, called <c>oa</c>, that are.</summary>
     public const string ShownOnOfAlbums =
-        """
+        $"""
         select coalesce(sum(pages.published) filter (where oa.shown), 0)::int as on_pages,
                coalesce(sum(pages.drafts) filter (where oa.shown), 0)::int as on_drafts,
-               (count(*) filter (where oa.shown and exists (
-                 select
-                   from album_category as ac
-                   join category as c on c.id = ac.category
-                  where ac.album = oa.id and c.in_view)))::int as on_own,
+               (count(*) filter (where oa.shown and {StandsInView}))::int as on_own,
                (count(*) filter (where not oa.shown))::int as out_of_view
           from album as oa
          cross join lateral (

@@ -1,4 +1,3 @@
-using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Server.Acts;
@@ -32,6 +31,7 @@ internal sealed class AccountStore(NpgsqlDataSource db, ActRunner acts, TimeProv
     }
 
     /// <summary>Makes the owner's account and names the site; null when there is an account already.</summary>
+    /// <param name="siteTitle">On one line.</param>
     public async Task<Account?> MakeOwnerAsync(string email, string name, string passwordHash, string siteTitle, CancellationToken ct)
     {
         var account = new Account(Guid.CreateVersion7(clock.GetUtcNow()), email.Trim(), name.Trim(), Role.Owner, passwordHash);
@@ -53,8 +53,8 @@ internal sealed class AccountStore(NpgsqlDataSource db, ActRunner acts, TimeProv
                     return act.Drop(false);
                 }
 
-                await act.RunAsync("update site set title = @title", ct, ("title", Text.Name(siteTitle)));
-                act.Says = _ => FrontWords.Made(Text.Name(siteTitle));
+                await act.RunAsync("update site set title = @title", ct, ("title", siteTitle));
+                act.Says = _ => FrontWords.Made(siteTitle);
                 return true;
             },
             ct);

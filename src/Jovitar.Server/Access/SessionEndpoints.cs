@@ -1,7 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
-using Jovitar.Core;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Opening;
 using Jovitar.Core.Pages;
@@ -132,12 +131,13 @@ internal static class SessionEndpoints
             return Problems.Invalid(TooShort, new Dictionary<string, string> { ["password"] = TooShort });
         }
 
-        if (Text.Name(body.SiteTitle).Length == 0)
+        var title = Front.OneLine(body.SiteTitle);
+        if (title.Length == 0)
         {
             return Problems.Invalid("Give the site a name.", new Dictionary<string, string> { ["siteTitle"] = "Give the site a name." });
         }
 
-        var account = await accounts.MakeOwnerAsync(body.Email, body.Name, hasher.HashPassword(null!, body.Password), body.SiteTitle, ct);
+        var account = await accounts.MakeOwnerAsync(body.Email, body.Name, hasher.HashPassword(null!, body.Password), title, ct);
         if (account is null)
         {
             return Problems.Json(StatusCodes.Status409Conflict, "taken", "This site has an owner already. Sign in instead.");

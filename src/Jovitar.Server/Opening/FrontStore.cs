@@ -1,5 +1,6 @@
 using Jovitar.Core.Acts;
 using Jovitar.Core.Opening;
+using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
@@ -23,11 +24,9 @@ internal sealed record FirstHourNow(FirstHour Path, Beginnings Site, bool IsOn);
 /// <summary>What the site says of itself, whether it is open, and how far a new one has come.</summary>
 internal sealed class FrontStore(NpgsqlDataSource db, ActRunner acts)
 {
-    const string Columns = "title, tagline, is_open, meanwhile, is_listed, starts_at";
-
     public async Task<OpenedFront> ReadAsync(CancellationToken ct)
     {
-        await using var command = db.CreateCommand($"select {Columns}, edited from site");
+        await using var command = db.CreateCommand($"select {SettingsStore.FrontColumns}, edited from site");
         return (await command.FirstAsync(r => new OpenedFront(SettingsStore.Front(r), r.Get<long>("edited")), ct))!;
     }
 
@@ -39,7 +38,7 @@ internal sealed class FrontStore(NpgsqlDataSource db, ActRunner acts)
             who, ActKind.Front,
             async act =>
             {
-                await using var read = act.Command($"select id, {Columns} from site where edited = @expected for no key update", ("expected", expected));
+                await using var read = act.Command($"select id, {SettingsStore.FrontColumns} from site where edited = @expected for no key update", ("expected", expected));
                 if (await read.FirstAsync(r => Tuple.Create(r.Get<Guid>("id"), SettingsStore.Front(r)), ct) is not var (id, before))
                 {
                     return act.Drop(false);
@@ -80,27 +79,22 @@ internal sealed class FrontStore(NpgsqlDataSource db, ActRunner acts)
     public async Task<FirstHourNow> FirstHourAsync(CancellationToken ct)
     {
         await using var command = db.CreateCommand(
-            """
+            $"""
             select s.title, s.is_open, s.first_hour,
-                   s.is_dressed or t.published <> t.draft or t.edited > 1 as is_dressed,
-                   (select count(*) from (select from photo where binned is null limit 1) as p) as photos,
+                   s.is_dressed or t.edited > 1 as is_dressed,
+                   exists (select from photo where binned is null) as has_photos,
                    (select count(*) from page where published is not null and binned is null)
                    + (select count(*)
-                        from album as a
-                       where a.binned is null and a.shown
-                         and exists (
-                           select
-                             from album_category as ac
-                             join category as c on c.id = ac.category
-                            where ac.album = a.id and c.in_view)
-                         and exists (select from album_photo as ap where ap.album = a.id)) as shown
+                        from album as oa
+                       where oa.binned is null and oa.shown and {AccessStore.StandsInView}
+                         and exists (select from album_photo as ap where ap.album = oa.id)) as shown
               from site as s
              cross join theme as t
             """);
         return (await command.FirstAsync(
             r =>
             {
-                var site = new Beginnings(r.Get<string>("title"), r.Get<bool>("is_dressed"), r.Get<long>("photos"), r.Get<long>("shown"), r.Get<bool>("is_open"));
+                var site = new Beginnings(r.Get<string>("title"), r.Get<bool>("is_dressed"), r.Get<bool>("has_photos"), r.Get<long>("shown"), r.Get<bool>("is_open"));
                 return new FirstHourNow(FirstHour.Of(site), site, r.Get<bool>("first_hour"));
             },
             ct))!;

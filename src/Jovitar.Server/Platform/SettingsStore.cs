@@ -17,11 +17,13 @@ public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version
 /// <summary>Reads the site's own settings.</summary>
 internal sealed class SettingsStore(NpgsqlDataSource db)
 {
+    public const string FrontColumns = "title, tagline, is_open, meanwhile, is_listed, starts_at";
+
     public async Task<SiteSettings> ReadAsync(CancellationToken ct)
     {
         await using var command = db.CreateCommand(
-            """
-            select title, tagline, is_open, meanwhile, is_listed, starts_at, version,
+            $"""
+            select {FrontColumns}, version,
                    max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes
               from site
             """);
@@ -34,7 +36,7 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
             ct))!;
     }
 
-    /// <summary>Reads the front from a row with its columns.</summary>
+    /// <summary>Reads the front from a row with <see cref="FrontColumns"/>.</summary>
     public static Front Front(NpgsqlDataReader r) =>
         new(
             r.Get<string>("title"), r.Get<string>("tagline"), r.Get<bool>("is_open"), r.Get<string>("meanwhile"), r.Get<bool>("is_listed"),

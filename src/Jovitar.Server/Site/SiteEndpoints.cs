@@ -66,19 +66,20 @@ internal static class SiteEndpoints
         pages.MapGet("/{page}/notes", Notes).WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
     }
 
-    static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore site, SiteStore store, SiteDoor door, SiteRenderer renderer, SiteAssets assets, SiteOrigin origin, CancellationToken ct)
+    static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteStore store, SiteDoor door, SiteAssets built, CancellationToken ct)
     {
         // A page that was withdrawn since is none to begin at: the list of the others is there instead.
-        if ((await site.ReadAsync(ct)).Front.StartsAt is { } page && await store.AddressAsync(page, ct) is { } address && await door.FindAsync(SiteKind.Page, address, ct) is not null)
+        var site = await settings.ReadAsync(ct);
+        if (site.Front.StartsAt is { } page && await store.AddressAsync(page, ct) is { } address && await door.FindAsync(SiteKind.Page, address, ct) is { } found && found.Id == page.Value)
         {
             await Page(SiteKind.Page, address, http, door, ct);
             return;
         }
 
-        var version = $"{await indexes.StartVersionAsync(ct)}-{(await site.ReadAsync(ct)).Version}-{assets.Version}";
+        var version = $"{await indexes.StartVersionAsync(ct)}-{site.Version}-{built.Version}";
         if (!IsFresh(http, $"s{version}"))
         {
-            await SendAsync(http, await renderer.StartPageAsync(version, origin.Of(http.Request), ct), ct);
+            await SendAsync(http, await door.Renderer.StartPageAsync(version, door.Origin.Of(http.Request), ct), ct);
         }
     }
 

@@ -15,10 +15,10 @@ namespace Jovitar.Server.Site;
 /// <summary>What visitors' pages are made of.</summary>
 internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, VersionStore versions)
 {
-    /// <summary>Where a published page is; null where there is none.</summary>
+    /// <summary>The address of a page, whoever may see it; null where there is none.</summary>
     public async Task<string?> AddressAsync(PageId page, CancellationToken ct)
     {
-        await using var command = db.Command("select address from page where id = @page and published is not null and binned is null", ("page", page.Value));
+        await using var command = db.Command("select address from page where id = @page", ("page", page.Value));
         return (string?)await command.ExecuteScalarAsync(ct);
     }
 

@@ -33,7 +33,7 @@ export function DeskStation() {
     refetchInterval: (q) =>
       (q.state.data?.figures.waiting ?? 0) + (q.state.data?.figures.larger ?? 0) > 0 ? 1500 : 15_000,
   })
-  const path = useQuery(firstHour).data
+  const leads = useQuery(firstHour).data?.isOn
   const retry = useAct(
     (photos: string[]) => body(api.POST('/api/intakes/retry', { body: { photos } }), away),
     (out) => tell({ text: w.desk.retried(out.count) }),
@@ -48,7 +48,7 @@ export function DeskStation() {
       />
       <FirstHour />
       {f.photos === 0 ? (
-        path?.isOn ? null : (
+        leads === false && (
           <Empty title={w.desk.empty} lead={w.desk.emptyLead}>
             <Button look="next" onClick={() => void go({ to: '/workroom/intake' })}>
               {w.desk.bring}

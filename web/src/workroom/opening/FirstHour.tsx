@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { type Api, api, body } from '../../api/client'
+import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { tell } from '../shell/news'
 import { Steps } from './Steps'
-import { asRead, firstHour } from './useFront'
+import { asRead, firstHour, sayFirstHour } from './useFront'
 
 export type Step = Api['FirstStep']
 
@@ -17,15 +17,11 @@ export function FirstHour() {
     ...firstHour,
     refetchInterval: (q) => (q.state.data?.isOn ? 10_000 : false),
   }).data
-  const site = useQuery(asRead).data
+  const site = useQuery({ ...asRead, enabled: path?.isOn === true }).data
   const client = useQueryClient()
   const [chosen, setChosen] = useState<Step | null>(null)
   const away = useAct(
-    () =>
-      body(
-        api.PUT('/api/site/first-hour', { body: { isOn: false, isDressed: path?.site.isDressed ?? false } }),
-        w.errors.away,
-      ),
+    () => sayFirstHour(false),
     (now) => {
       client.setQueryData(firstHour.queryKey, now)
       tell({ text: w.opening.hour.gone })

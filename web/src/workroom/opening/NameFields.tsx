@@ -5,32 +5,24 @@ import type { WorkedFront } from './useFront'
 /** What the site is called and the sentence beneath it, typed where they stand. */
 export function NameFields({ work, disabled = false }: { work: WorkedFront; disabled?: boolean }) {
   const bounds = useSession().data?.bounds
-  const line = (text: string) => text.replaceAll('\n', ' ')
-  return (
-    <>
+  const fields = [
+    ['title', w.opening.name, bounds?.longestTitle, 'font-display text-[1.625rem] leading-[1.15] font-[650]'],
+    ['tagline', w.opening.tagline, bounds?.longestTagline, 'mt-1'],
+  ] as const
+  return fields.map(([field, label, longest, className]) => (
+    <div key={field}>
       <textarea
         rows={1}
-        aria-label={w.opening.name}
-        aria-invalid={!!work.faults.title}
-        className="in-place font-display text-[1.625rem] leading-[1.15] font-[650]"
-        placeholder={w.opening.name}
-        maxLength={bounds?.longestTitle}
+        aria-label={label}
+        aria-invalid={!!work.faults[field]}
+        className={`in-place ${className}`}
+        placeholder={label}
+        maxLength={longest}
         disabled={disabled}
-        value={work.front.title}
-        onChange={(e) => work.say({ title: line(e.target.value) })}
+        value={work.front[field]}
+        onChange={(e) => work.say({ [field]: e.target.value.replaceAll('\n', ' ') })}
       />
-      {work.faults.title && <p className="text-small font-semibold">{work.faults.title}</p>}
-      <textarea
-        rows={1}
-        aria-label={w.opening.tagline}
-        className="in-place mt-1"
-        placeholder={w.opening.tagline}
-        maxLength={bounds?.longestTagline}
-        disabled={disabled}
-        value={work.front.tagline}
-        onChange={(e) => work.say({ tagline: line(e.target.value) })}
-      />
-      {work.faults.tagline && <p className="text-small font-semibold">{work.faults.tagline}</p>}
-    </>
-  )
+      {work.faults[field] && <p className="text-small font-semibold">{work.faults[field]}</p>}
+    </div>
+  ))
 }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { type ReactNode, useRef, useState } from 'react'
-import { type Api, api, body } from '../../api/client'
+import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { PageFrame } from '../../kit/PageFrame'
 import { useBox } from '../../kit/useBox'
@@ -11,7 +11,7 @@ import { useAct, usePages, useSession } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
 import { NameFields } from './NameFields'
-import { asRead, firstHour, useFront, type WorkedFront } from './useFront'
+import { asRead, firstHour, sayFirstHour, useFront, type WorkedFront } from './useFront'
 
 /** What the site says of itself and whether visitors may come in, beside what they find. */
 export function SiteStation() {
@@ -142,12 +142,7 @@ function Visitors({ work: { front, faults, say }, isOwner }: { work: WorkedFront
 /** What a new site still needs lies here when it was put away from the desk. */
 function FirstHourAgain() {
   const path = useQuery(firstHour).data
-  const again = useAct(() =>
-    body(
-      api.PUT('/api/site/first-hour', { body: { isOn: true, isDressed: path?.site.isDressed ?? false } }),
-      w.errors.away,
-    ),
-  )
+  const again = useAct(() => sayFirstHour(true))
   if (!path || path.isOn) return null
   return (
     <p className="mt-4 text-small">

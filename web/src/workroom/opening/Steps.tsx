@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { Link } from '@tanstack/react-router'
 import type { ReactNode } from 'react'
-import { type Api, api, body } from '../../api/client'
+import type { Api } from '../../api/client'
 import { asNext, asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct, useFigures, useSession } from '../shell/data'
@@ -9,7 +9,7 @@ import { Shipped } from '../themes/Shipped'
 import { asRead as themeAsRead, useTheme } from '../themes/useTheme'
 import type { Step } from './FirstHour'
 import { NameFields } from './NameFields'
-import { useFront } from './useFront'
+import { sayFirstHour, useFront } from './useFront'
 
 type Facts = Api['Beginnings']
 
@@ -48,7 +48,7 @@ export function Steps({
     name: () => <NameIt site={site} />,
     dress: () => <DressIt isDressed={facts.isDressed} onStay={() => onStay('dress')} onTaken={onTaken} />,
     fill: () => <FillIt />,
-    publish: () => <PublishIt photos={Number(facts.photos)} />,
+    publish: () => <PublishIt hasPhotos={facts.hasPhotos} />,
     open: () => <OpenIt site={site} shown={Number(facts.shown)} />,
   }
   return (
@@ -109,10 +109,7 @@ function DressIt({
   onTaken: () => void
 }) {
   const theme = useQuery(themeAsRead).data
-  const good = useAct(
-    () => body(api.PUT('/api/site/first-hour', { body: { isOn: true, isDressed: true } }), w.errors.away),
-    onTaken,
-  )
+  const good = useAct(() => sayFirstHour(true, true), onTaken)
   return (
     <>
       <Lead>{w.opening.hour.dressLead}</Lead>
@@ -131,10 +128,7 @@ function DressIt({
 
 function Themes({ site, onChosen }: { site: Api['SiteTheme']; onChosen: () => void }) {
   const { theme, problem, change, publish } = useTheme(site)
-  const dressed = useAct(async () => {
-    await publish()
-    return body(api.PUT('/api/site/first-hour', { body: { isOn: true, isDressed: true } }), w.errors.away)
-  })
+  const dress = useAct(publish)
   return (
     <>
       <Shipped
@@ -144,7 +138,7 @@ function Themes({ site, onChosen }: { site: Api['SiteTheme']; onChosen: () => vo
           // Another may be tried next.
           onChosen()
           change({ name })
-          dressed.mutate(undefined)
+          dress.mutate()
         }}
       />
       {problem && <p className="mt-2 text-small font-semibold">{problem}</p>}
@@ -163,10 +157,10 @@ function FillIt() {
   )
 }
 
-function PublishIt({ photos }: { photos: number }) {
+function PublishIt({ hasPhotos }: { hasPhotos: boolean }) {
   return (
     <>
-      <Lead>{photos === 0 ? w.opening.hour.needsPhotos : w.opening.hour.publishLead}</Lead>
+      <Lead>{hasPhotos ? w.opening.hour.publishLead : w.opening.hour.needsPhotos}</Lead>
       <p className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
         <Link to="/workroom/starters" className={asNext}>
           {w.opening.hour.starters}

@@ -1,12 +1,10 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { useEffect, useRef } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
 import { tell } from '../shell/news'
 import { refresh } from '../shell/refresh'
 import { type Kept, useSaved } from '../shell/useSaved'
 
-export type Front = Api['Front']
+type Front = Api['Front']
 
 const read = () => body(api.GET('/api/site'), w.errors.away)
 export const asRead = { queryKey: ['site'], queryFn: read }
@@ -27,24 +25,19 @@ const kept: Kept<Api['OpenedFront'], Front> = {
         w.errors.away,
       )
     ).front,
+  after: (client, { front }, before) => {
+    if (before && before.front.isOpen !== front.isOpen)
+      tell({ text: front.isOpen ? w.opening.opened : w.opening.closed })
+    // Its name stands in the contents, and who sees what depends on whether it is open.
+    void client.invalidateQueries({ queryKey: ['session'] })
+    refresh(client)
+  },
   pause: 500,
 }
 
 /** The site's front while somebody works on it. */
 export function useFront(seen: Api['OpenedFront']) {
-  const client = useQueryClient()
   const { value: front, change, problem, ...rest } = useSaved(seen, kept)
-  const before = useRef(seen)
-  useEffect(() => {
-    const { edited, front } = before.current
-    if (edited === seen.edited) return
-    before.current = seen
-    if (front.isOpen !== seen.front.isOpen)
-      tell({ text: seen.front.isOpen ? w.opening.opened : w.opening.closed })
-    // Its name stands in the contents, and who sees what depends on whether it is open.
-    void client.invalidateQueries({ queryKey: ['session'] })
-    refresh(client)
-  }, [seen, client])
   return {
     ...rest,
     front,
@@ -55,3 +48,7 @@ export function useFront(seen: Api['OpenedFront']) {
 }
 
 export type WorkedFront = ReturnType<typeof useFront>
+
+/** Says what cannot be seen of a first hour: whether its path lies on the desk, and that the site looks as it is to look. */
+export const sayFirstHour = (isOn: boolean, isDressed = false) =>
+  body(api.PUT('/api/site/first-hour', { body: { isOn, isDressed } }), w.errors.away)

@@ -1,4 +1,4 @@
-import { type QueryKey, useQueryClient } from '@tanstack/react-query'
+import { type QueryClient, type QueryKey, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { ApiProblem } from '../../api/client'
 import { w } from '../../words'
@@ -13,6 +13,8 @@ export type Kept<Seen, Value> = {
   read: () => Promise<Seen>
   /** Writes a value over a version; refused as stale when it is no longer that. */
   write: (value: Value, version: number) => Promise<Seen>
+  /** What else is another then, whether or not somebody still looks at it. */
+  after?: (client: QueryClient, now: Seen, before: Seen | undefined) => void
   /** Waited after each change, milliseconds. */
   pause: number
 }
@@ -44,7 +46,9 @@ export function useSaved<Seen, Value>(seen: Seen, kept: Kept<Seen, Value>) {
   async function take(writing: Promise<Seen>) {
     const now = await writing
     version.current = kept.version(now)
+    const before = client.getQueryData<Seen>(kept.key)
     client.setQueryData(kept.key, now)
+    kept.after?.(client, now, before)
     setProblem(null)
     setState(dirty.current ? 'unsaved' : 'saved')
   }
