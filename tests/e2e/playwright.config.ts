@@ -35,6 +35,8 @@ export default defineConfig({
     { name: 'devices', testMatch: 'devices.spec.ts', dependencies: ['main job'] },
     { name: 'page files', testMatch: 'pagefiles.spec.ts', dependencies: ['main job'] },
     { name: 'grounds', testMatch: 'grounds.spec.ts', dependencies: ['main job'] },
+    { name: 'favourites', testMatch: 'favourites.spec.ts', dependencies: ['main job'] },
+    { name: 'comments', testMatch: 'comments.spec.ts', dependencies: ['main job'] },
     { name: 'starters', testMatch: 'starters.spec.ts', dependencies: ['main job'] },
     { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },
   ],
@@ -43,7 +45,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     reducedMotion: 'reduce',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
     },
   },
