@@ -10,7 +10,7 @@ public sealed class OpeningTests
 {
     static readonly DateTimeOffset Now = new(2026, 6, 13, 9, 0, 0, TimeSpan.Zero);
 
-    static readonly Front Usual = new("Marram Bay Kite Guild", "", IsOpen: true, "", IsListed: true, StartsAt: null);
+    static readonly Front Usual = new("Marram Bay Kite Guild", "", IsOpen: true, "", IsListed: true, StartsAt: null, HasFavourites: false);
 
     [Fact]
     public void A_closed_site_lets_in_staff_alone()
@@ -79,6 +79,8 @@ public sealed class OpeningTests
         Assert.Equal("Named the site “Other”.", FrontWords.Changed(Usual, Usual with { Title = "Other", IsListed = false }));
         Assert.Equal("Asked search engines not to list the site.", FrontWords.Changed(Usual, Usual with { IsListed = false }));
         Assert.Equal("Let search engines list the site.", FrontWords.Changed(Usual with { IsListed = false }, Usual));
+        Assert.Equal("Let visitors mark favourites.", FrontWords.Changed(Usual, Usual with { HasFavourites = true }));
+        Assert.Equal("No longer let visitors mark favourites.", FrontWords.Changed(Usual with { HasFavourites = true }, Usual));
         Assert.Equal("Said where visitors begin.", FrontWords.Changed(Usual, Usual with { StartsAt = new PageId(Guid.NewGuid()) }));
         Assert.Equal("Changed what the site says of itself.", FrontWords.Changed(Usual, Usual with { Tagline = "Kites" }));
     }

@@ -90,7 +90,7 @@ public sealed class AccessTests
         var waits = await visitor.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password = "ten characters and more" });
         Assert.Equal(HttpStatusCode.TooManyRequests, waits.StatusCode);
         Assert.InRange(waits.Headers.RetryAfter!.Delta!.Value.TotalSeconds, 1, 60);
-        await using (var later = site.Db.CreateCommand("update sign_in_count set since = since - interval '61 seconds'"))
+        await using (var later = site.Db.CreateCommand("update try_count set since = since - interval '61 seconds'"))
         {
             await later.ExecuteNonQueryAsync();
         }

@@ -11,11 +11,15 @@ namespace Jovitar.Server.Tests;
 /// <summary>Every door there is, found from the description and from the routes themselves: who gets through, and what happens to what makes no sense.</summary>
 public sealed class EndpointTests
 {
+    /// <summary>What visitors say about photos: they have no account that anybody could use in their name.</summary>
+    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}"];
+
     /// <summary>Operations that anybody may call; a new one must be added here on purpose.</summary>
     static readonly HashSet<string> ForAnybody =
     [
         "GET /api/session", "POST /api/session", "DELETE /api/session", "POST /api/owner", "GET /site/view/{address}", "GET /site/view/album/{address}", "GET /site/view/category/{address}", "GET /album/{address}", "GET /album/{address}/photo/{photo}", "GET /category/{address}",
-        "GET /category/{address}/photo/{photo}", SaysSeen,
+        "GET /category/{address}/photo/{photo}", SaysSeen, .. FromVisitors,
+        "GET /favourites/{address}", "GET /favourites/{address}/photo/{photo}", "GET /favourites/{address}/photo/{photo}/save", "GET /site/view/favourites/{address}", "GET /embed/favourites/{address}", "GET /site/view/embed/favourites/{address}",
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
         "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /i/{picture}/{recipe:int}-card.jpg", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
         "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js", "GET /logo/{picture}.webp",
@@ -26,7 +30,7 @@ public sealed class EndpointTests
     static readonly HashSet<string> ForOneself = ["GET /api/account", "PUT /api/account/password", "DELETE /api/account/sessions/{session}"];
 
     /// <summary>Operations for who looks after the site itself.</summary>
-    static readonly HashSet<string> ForTheOwner = ["PUT /api/site"];
+    static readonly HashSet<string> ForTheOwner = ["PUT /api/site", "POST /api/comments/remove"];
 
     /// <param name="Takes">The kind of body it takes.</param>
     sealed record Door(string Method, string Pattern, string Takes = "application/json")
@@ -125,7 +129,7 @@ public sealed class EndpointTests
         await using var site = await Site.StartAsync(workers: 0);
         var (owner, editor) = (await site.OwnerAsync(), await site.EditorAsync("Tomas"));
         var others = editor.DefaultRequestHeaders.GetValues("X-Jovitar-Forgery").Single();
-        var unsafeDoors = Doors(site).Where(d => d.Method is not ("GET" or "HEAD" or "OPTIONS" or "ANY") && d.Name != SaysSeen).ToArray();
+        var unsafeDoors = Doors(site).Where(d => d.Method is not ("GET" or "HEAD" or "OPTIONS" or "ANY") && d.Name != SaysSeen && !FromVisitors.Contains(d.Name)).ToArray();
         Assert.True(unsafeDoors.Length > 40, $"only {unsafeDoors.Length} doors that change something were found");
         var before = await site.ScalarAsync<long>("select count(*) from act");
         foreach (var token in (string?[])[null, "", "AAAA", others])

@@ -11,7 +11,7 @@ public sealed class OpeningTests
 {
     static async Task<JsonElement> FrontAsync(HttpClient client) => await (await client.GetAsync("/api/site")).ReadAsync();
 
-    static object Front(string title = "Trial", string tagline = "", bool open = true, string meanwhile = "", bool listed = true, string? start = null) => new { title, tagline, isOpen = open, meanwhile, isListed = listed, startsAt = start };
+    static object Front(string title = "Trial", string tagline = "", bool open = true, string meanwhile = "", bool listed = true, string? start = null, bool favourites = false) => new { title, tagline, isOpen = open, meanwhile, isListed = listed, startsAt = start, hasFavourites = favourites };
 
     static async Task<HttpResponseMessage> SayAsync(HttpClient client, object front, long? version = null) =>
         await client.SendAsync(HttpMethod.Put, "/api/site", front, version ?? (await FrontAsync(client)).GetProperty("edited").GetInt64());

@@ -18,7 +18,7 @@ public sealed class SessionTests
         Assert.Equal(5, answers.Count(a => a.StatusCode == HttpStatusCode.Unauthorized));
         Assert.Equal(25, answers.Count(a => a.StatusCode == HttpStatusCode.TooManyRequests));
         // From an address the owner has signed in at before, strangers' guesses from elsewhere do not count against them.
-        await using (var elsewhere = site.Db.CreateCommand("update sign_in_count set key = replace(key, right(key, 1), 'x') where key not like 'e %'; update session set address = ''"))
+        await using (var elsewhere = site.Db.CreateCommand("update try_count set key = replace(key, right(key, 1), 'x') where key not like 'e %'; update session set address = ''"))
         {
             await elsewhere.ExecuteNonQueryAsync();
         }

@@ -27,6 +27,12 @@ public enum Right
 
     /// <summary>Saving a photo in a form that a page offers.</summary>
     Save,
+
+    /// <summary>Writing about a photo, and reading what others wrote.</summary>
+    Comment,
+
+    /// <summary>Saying from 1 to 5 what one thinks of a photo, and seeing what others think.</summary>
+    Rate,
     SeeOriginal,
     Change,
     Publish,
@@ -63,6 +69,11 @@ public readonly record struct ShownOn(int Pages, int OwnPages = 0, int Drafts = 
 /// <param name="Offered">In which form it does.</param>
 public sealed record PhotoToSave(PhotoThing Photo, Saving Offered) : Thing;
 
+/// <summary>A photo that visitors may say something about.</summary>
+/// <param name="Comments">It is in an album in view whose photos may be commented on.</param>
+/// <param name="Ratings">It is in an album in view whose photos may be rated.</param>
+public sealed record PhotoToTalkOf(PhotoThing Photo, bool Comments, bool Ratings) : Thing;
+
 /// <summary>A photo.</summary>
 /// <param name="State">Whether it can be shown at all.</param>
 public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, ShownOn On) : Thing;
@@ -87,6 +98,10 @@ public sealed record PageThing(bool Binned, bool Published, bool Changed) : Thin
 
 /// <summary>A sound, document or video; visitors see it on the pages that it stands on.</summary>
 public sealed record FileThing(bool Binned, ShownOn On) : Thing;
+
+/// <summary>What a visitor has marked, opened by its address.</summary>
+/// <param name="Offered">Visitors may mark photos on this site.</param>
+public sealed record FavouritesThing(bool Offered) : Thing;
 
 /// <summary>A picture for the site's head.</summary>
 /// <param name="Published">The site has it there now.</param>
@@ -113,6 +128,8 @@ public enum Reason
     ForOwnerOnly,
     OfferedForSaving,
     NotOfferedForSaving,
+    Offered,
+    NotOffered,
 }
 
 /// <summary>A decision, with what it rests on.</summary>
@@ -142,9 +159,14 @@ public static class Access
             Right.See => Visible(thing),
             Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>
                 Visible(photo) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
+            Right.Comment when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Comments),
+            Right.Rate when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Ratings),
             _ => Decision.No(Reason.ForStaffOnly),
         };
     }
+
+    static Decision Talk(PhotoThing photo, bool offered) =>
+        Visible(photo) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
 
     static Decision Visible(Thing thing) => thing switch
     {
@@ -154,6 +176,7 @@ public static class Access
         CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView]]),
         PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft]]),
         TheSite site => Weigh(Reason.IsOpen, site.IsOpen ? [] : [Reason.NotOpenYet]),
+        FavouritesThing favourites => Weigh(Reason.Offered, favourites.Offered ? [] : [Reason.NotOffered]),
         LogoThing logo => Weigh(Reason.Published, logo.Published ? [] : [Reason.IsADraft]),
         _ => Decision.No(Reason.ForStaffOnly),
     };

@@ -89,6 +89,9 @@ public enum ActKind
 
     /// <summary>The site was opened to visitors, or closed.</summary>
     Opening,
+
+    /// <summary>Comments of visitors were shown or refused.</summary>
+    Comments,
     Attached,
     Detached,
 

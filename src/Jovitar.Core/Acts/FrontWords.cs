@@ -12,6 +12,7 @@ public static class FrontWords
         before.IsOpen != after.IsOpen ? after.IsOpen ? "Opened the site to visitors." : "Closed the site to visitors."
         : before.Title != after.Title ? $"Named the site “{after.Title}”."
         : before.IsListed != after.IsListed ? after.IsListed ? "Let search engines list the site." : "Asked search engines not to list the site."
+        : before.HasFavourites != after.HasFavourites ? after.HasFavourites ? "Let visitors mark favourites." : "No longer let visitors mark favourites."
         : before.StartsAt != after.StartsAt ? "Said where visitors begin."
         : "Changed what the site says of itself.";
 }

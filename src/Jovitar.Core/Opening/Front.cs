@@ -7,7 +7,8 @@ namespace Jovitar.Core.Opening;
 /// <param name="Meanwhile">What visitors read while it is closed; empty for the usual sentence.</param>
 /// <param name="IsListed">Search engines may list it.</param>
 /// <param name="StartsAt">The page at which visitors begin, while it is published; null for the list of all pages.</param>
-public sealed record Front(string Title, string Tagline, bool IsOpen, string Meanwhile, bool IsListed, PageId? StartsAt)
+/// <param name="HasFavourites">Visitors may mark photos and send others what they have marked.</param>
+public sealed record Front(string Title, string Tagline, bool IsOpen, string Meanwhile, bool IsListed, PageId? StartsAt, bool HasFavourites)
 {
     public const int LongestTitle = 120;
     public const int LongestTagline = 300;

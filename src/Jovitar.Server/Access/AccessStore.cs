@@ -70,16 +70,24 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         return await command.FirstAsync(r => Photo(r, On(r)), ct);
     }
 
-    static string PhotoSql(string which) =>
+    /// <summary>The columns of <see cref="On"/> for a photo called <c>p</c>, of what <see cref="PhotoShownOn"/> joins.</summary>
+    public const string PhotoOnColumns =
+        "pages.on_pages + picked.on_pages as on_pages, pages.on_drafts + picked.on_drafts as on_drafts, pages.on_own, pages.out_of_view";
+
+    /// <summary>Joins to a photo called <c>p</c> where it is shown, in albums and by itself.</summary>
+    public static readonly string PhotoShownOn =
         $"""
-        select {PhotoColumns}, p.correction::text as correction, p.own_width, p.own_height,
-               pages.on_pages + picked.on_pages as on_pages, pages.on_drafts + picked.on_drafts as on_drafts,
-               pages.on_own, pages.out_of_view
-          from photo as p
-         cross join lateral (
-           {ShownOnOfAlbums} and oa.id in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
+        cross join lateral (
+          {ShownOnOfAlbums} and oa.id in (select ap.album from album_photo as ap where ap.photo = p.id)) as pages
          cross join lateral (
            {OnPages("p.id")}) as picked
+        """;
+
+    static string PhotoSql(string which) =>
+        $"""
+        select {PhotoColumns}, p.correction::text as correction, p.own_width, p.own_height, {PhotoOnColumns}
+          from photo as p
+         {PhotoShownOn}
          where {which}
         """;
 
@@ -92,6 +100,25 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
           join page as pg on pg.id = pt.page and pg.binned is null
          where pt.thing = {thing} and pt.shows
         """;
+
+    /// <summary>A photo with what visitors may say about it; null when there is none.</summary>
+    public async Task<PhotoToTalkOf?> TalkAsync(PhotoId photo, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {PhotoColumns}, {PhotoOnColumns}, talk.*
+              from photo as p
+             {PhotoShownOn}
+             cross join lateral (
+               select coalesce(bool_or(a.has_comments), false) as comments, coalesce(bool_or(a.has_ratings), false) as ratings
+                 from album_photo as ap
+                 join album as a on a.id = ap.album and a.binned is null and a.shown
+                where ap.photo = p.id) as talk
+             where p.id = @photo
+            """,
+            ("photo", photo.Value));
+        return await command.FirstAsync(r => new PhotoToTalkOf(Photo(r, On(r)), r.Get<bool>("comments"), r.Get<bool>("ratings")), ct);
+    }
 
     /// <summary>A file; null when there is none.</summary>
     public async Task<FileThing?> FileAsync(FileId file, CancellationToken ct)

@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site"];
+    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "comment"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -52,6 +52,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["menu"] = "'the menu'",
         ["theme"] = "'the look'",
         ["site"] = "'the site'",
+        ["comment"] = "'a comment of ' || t.name",
     };
 
     /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>

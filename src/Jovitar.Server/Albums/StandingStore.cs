@@ -21,9 +21,11 @@ public sealed record AlbumPlace(CategoryId Category, bool PutFirst = false);
 /// <param name="PutFirst">Ahead of the others in every index.</param>
 /// <param name="Opens">What its cover opens: its own id for its own page, a page's; null for the page that was made for it, else its own.</param>
 /// <param name="ByLot">Every visit finds its photos in another order, on its own page and wherever they stand in the album's order.</param>
+/// <param name="Comments">Visitors may comment on its photos.</param>
+/// <param name="Ratings">Visitors may rate its photos.</param>
 /// <param name="Tags">By name.</param>
 public sealed record AlbumStanding(
-    [Words(PageAddress.Longest * 2)] string Address, DateOnly? Dated, bool Shown, bool PutFirst, Guid? Opens, bool ByLot,
+    [Words(PageAddress.Longest * 2)] string Address, DateOnly? Dated, bool Shown, bool PutFirst, Guid? Opens, bool ByLot, bool Comments, bool Ratings,
     [AtMost(AlbumStanding.Most)] IReadOnlyList<AlbumPlace> Categories, [AtMost(AlbumStanding.Most)] IReadOnlyList<string> Tags)
 {
     /// <summary>Most categories, and most tags, of one album.</summary>
@@ -36,14 +38,14 @@ internal sealed class StandingStore(ActRunner acts)
     /// <summary>The columns of an album called <c>a</c> that <see cref="Read"/> reads.</summary>
     public const string Columns =
         """
-        a.address, a.dated, a.shown, a.put_first, a.opens, a.by_lot,
+        a.address, a.dated, a.shown, a.put_first, a.opens, a.by_lot, a.has_comments, a.has_ratings,
                array(select ac.category from album_category as ac where ac.album = a.id order by ac.category) as categories,
                array(select ac.put_first from album_category as ac where ac.album = a.id order by ac.category) as firsts,
                array(select t.name from album_tag as at join tag as t on t.id = at.tag where at.album = a.id order by t.key) as tags
         """;
 
     public static AlbumStanding Read(NpgsqlDataReader r) => new(
-        r.Get<string>("address"), r.Maybe<DateOnly>("dated"), r.Get<bool>("shown"), r.Get<bool>("put_first"), r.MaybeId("opens"), r.Get<bool>("by_lot"),
+        r.Get<string>("address"), r.Maybe<DateOnly>("dated"), r.Get<bool>("shown"), r.Get<bool>("put_first"), r.MaybeId("opens"), r.Get<bool>("by_lot"), r.Get<bool>("has_comments"), r.Get<bool>("has_ratings"),
         [.. r.Get<Guid[]>("categories").Zip(r.Get<bool[]>("firsts"), (category, first) => new AlbumPlace(new CategoryId(category), first))], r.Get<string[]>("tags"));
 
     /// <summary>An album's address made from its title, or as long as it has none from its working name.</summary>
@@ -83,10 +85,12 @@ internal sealed class StandingStore(ActRunner acts)
                     """
                     update album
                        set address = @address, address_said = address_said or address <> @address, dated = @dated::date, shown = @shown,
-                           put_first = @first, opens = @opens::uuid, by_lot = @lot, version = version + 1
+                           put_first = @first, opens = @opens::uuid, by_lot = @lot, has_comments = @comments,
+                           has_ratings = @ratings, version = version + 1
                      where id = @id
                     """,
-                    ct, ("id", id.Value), ("address", address.Value), ("dated", standing.Dated), ("shown", standing.Shown), ("first", standing.PutFirst), ("opens", standing.Opens), ("lot", standing.ByLot));
+                    ct, ("id", id.Value), ("address", address.Value), ("dated", standing.Dated), ("shown", standing.Shown), ("first", standing.PutFirst), ("opens", standing.Opens), ("lot", standing.ByLot),
+                    ("comments", standing.Comments), ("ratings", standing.Ratings));
                 await PlacesAsync(act, id, places, ct);
                 await TagsAsync(act, id, tags, ct);
                 act.Says = await SaysAsync(act, name, before, standing with { Categories = places }, ct);
@@ -127,6 +131,7 @@ internal sealed class StandingStore(ActRunner acts)
         var names = await read.AllAsync(r => (Id: new CategoryId(r.Get<Guid>("id")), Name: r.Get<string>("name")), ct);
         string[] into = [.. names.Where(n => stands.Contains(n.Id) && !was.Contains(n.Id)).Select(n => n.Name)];
         string[] outOf = [.. names.Where(n => was.Contains(n.Id) && !stands.Contains(n.Id)).Select(n => n.Name)];
-        return _ => Core.Acts.ActWords.Standing(name, before.Shown == now.Shown ? null : now.Shown, into, outOf);
+        var talk = (before.Comments, before.Ratings) == (now.Comments, now.Ratings) ? null : Core.Acts.CommentWords.Album(name, now.Comments, now.Ratings);
+        return _ => before.Shown == now.Shown && talk is not null ? talk : Core.Acts.ActWords.Standing(name, before.Shown == now.Shown ? null : now.Shown, into, outOf);
     }
 }

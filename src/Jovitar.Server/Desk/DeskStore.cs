@@ -18,9 +18,10 @@ namespace Jovitar.Server.Desk;
 /// <param name="SecondsLeft">How long what waits will take at the pace of the last minute; null while there is nothing to judge by.</param>
 /// <param name="Repeats">Photos that nearly repeat another and are not decided on.</param>
 /// <param name="LeftOut">Photos left out everywhere.</param>
+/// <param name="CommentsWaiting">Comments of visitors that nobody has decided on.</param>
 internal sealed record Figures(
     int Photos, int Waiting, int Larger, int Failed, int Albums, int Pages, int Published, int AlbumsNowhere, int PhotosWithoutTitle, int PhotosWithoutAlt, int PhotosInNoAlbum, long Bytes,
-    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut);
+    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting);
 
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
@@ -80,7 +81,11 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                       join photo as p on p.id = n.photo and p.binned is null
                       join photo as q on q.id = n.near and q.binned is null
                      where not n.settled) as repeats,
-                   (select count(*) from bin where within is null) as binned
+                   (select count(*) from bin where within is null) as binned,
+                   (select count(*)
+                      from comment as c
+                      join photo as p on p.id = c.photo and p.binned is null
+                     where c.state = 'Waiting') as comments
             """,
             ("since", clock.GetUtcNow() - TimeLeft.Window));
         var index = await keeper.CurrentAsync(ct);
@@ -93,7 +98,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                 var pace = r.Maybe<DateTimeOffset>("first_ready") is { } first ? TimeLeft.Estimate(waiting, Count("ready"), clock.GetUtcNow() - first) : null;
                 return new Figures(
                     index.Count(Narrowing.Nothing), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"),
-                    Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut));
+                    Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut), Count("comments"));
             },
             ct))!;
     }

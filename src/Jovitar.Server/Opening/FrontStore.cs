@@ -58,9 +58,11 @@ internal sealed class FrontStore(NpgsqlDataSource db, ActRunner acts)
                     """
                     update site
                        set title = @title, tagline = @tagline, is_open = @open, meanwhile = @meanwhile, is_listed = @listed,
-                           starts_at = (select pg.id from page as pg where pg.id = @start::uuid), edited = edited + 1
+                           starts_at = (select pg.id from page as pg where pg.id = @start::uuid),
+                           has_favourites = @favourites, edited = edited + 1
                     """,
-                    ct, ("title", front.Title), ("tagline", front.Tagline), ("open", front.IsOpen), ("meanwhile", front.Meanwhile), ("listed", front.IsListed), ("start", front.StartsAt?.Value));
+                    ct, ("title", front.Title), ("tagline", front.Tagline), ("open", front.IsOpen), ("meanwhile", front.Meanwhile), ("listed", front.IsListed), ("start", front.StartsAt?.Value),
+                    ("favourites", front.HasFavourites));
                 return true;
             },
             ct);

@@ -17,7 +17,7 @@ public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version
 /// <summary>Reads the site's own settings.</summary>
 internal sealed class SettingsStore(NpgsqlDataSource db)
 {
-    public const string FrontColumns = "title, tagline, is_open, meanwhile, is_listed, starts_at";
+    public const string FrontColumns = "title, tagline, is_open, meanwhile, is_listed, starts_at, has_favourites";
 
     public async Task<SiteSettings> ReadAsync(CancellationToken ct)
     {
@@ -40,5 +40,6 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
     public static Front Front(NpgsqlDataReader r) =>
         new(
             r.Get<string>("title"), r.Get<string>("tagline"), r.Get<bool>("is_open"), r.Get<string>("meanwhile"), r.Get<bool>("is_listed"),
-            r.MaybeId("starts_at") is { } page ? new PageId(page) : null);
+            r.MaybeId("starts_at") is { } page ? new PageId(page) : null,
+            r.Get<bool>("has_favourites"));
 }

@@ -4,6 +4,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Comments;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
@@ -21,6 +22,9 @@ namespace Jovitar.Server.Site;
 /// <summary>What visitors open, and drafts for staff.</summary>
 internal static class SiteEndpoints
 {
+    /// <summary>Says in an address that a comment was just sent.</summary>
+    public const string Sent = "sent";
+
     const int NarrowestView = 120;
     const int WidestView = 8000;
 
@@ -30,13 +34,14 @@ internal static class SiteEndpoints
         site.MapGet("/", Start);
         site.MapFinding();
         site.MapEmbedding();
+        site.MapTalk();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
             var path = PageVersion.PathOf(kind, "{address}");
             site.MapGet(path, (string address, HttpContext http, SiteDoor door, CancellationToken ct) => Page(kind, address, http, door, ct));
-            site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, CancellationToken ct) => Photo(kind, address, photo, walk ?? 1, http, door, ct));
+            site.MapGet($"{path}/photo/{{photo}}", (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, TalkStore talk, CancellationToken ct) => Photo(kind, address, photo, walk ?? 1, http, door, talk, ct));
             app.MapGet($"{SiteAddress.View}{path}", (string address, [AsParameters] Asked asked, HttpContext http, SiteDoor door, CancellationToken ct) => View(kind, address, asked, http, door, ct))
                 .AllowAnonymous().WithTags("Site").WithSummary("Photos in their places, for a choice, a width and a part of them");
         }
@@ -95,7 +100,11 @@ internal static class SiteEndpoints
         }
         else
         {
-            door.Visits.Look(http, version.Id);
+            if (kind != SiteKind.Favourites)
+            {
+                door.Visits.Look(http, version.Id);
+            }
+
             if (IsFresh(http, door.Tag(version)))
             {
                 return;
@@ -113,7 +122,7 @@ internal static class SiteEndpoints
         }
     }
 
-    static async Task Photo(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, CancellationToken ct)
+    static async Task Photo(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore store, CancellationToken ct)
     {
         if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
@@ -126,9 +135,12 @@ internal static class SiteEndpoints
         else
         {
             door.Visits.Look(http, photo.Value);
-            if (!IsFresh(http, door.Tag(version)))
+            // What is said about it comes and goes without the page.
+            var talk = await store.OfAsync(photo, ct);
+            if (!IsFresh(http, $"{door.Tag(version)}-{talk?.Version()}"))
             {
-                await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false), n, door.Origin.Of(http.Request), ct), ct);
+                var shown = talk is null ? null : new TalkShown(talk, Writing.Nothing, http.Request.Query.ContainsKey(Sent));
+                await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false), n, door.Origin.Of(http.Request), shown, ct), ct);
             }
         }
     }
@@ -208,7 +220,7 @@ internal static class SiteEndpoints
         http.Response.Headers.CacheControl = "no-store";
         if (await store.PageAsync(page, draft: true, ct) is { } model && model.Find(photo, walk ?? 1) is var (found, n))
         {
-            await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(found, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), n, root: null, ct), ct);
+            await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(found, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), n, root: null, talk: null, ct), ct);
         }
         else
         {
@@ -243,7 +255,7 @@ internal static class SiteEndpoints
         return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(picture, $"{width}"));
     }
 
-    static async Task Missing(HttpContext http, SiteRenderer renderer, CancellationToken ct)
+    internal static async Task Missing(HttpContext http, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.StatusCode = StatusCodes.Status404NotFound;
         if (http.Request.Path.StartsWithSegments("/api"))
@@ -331,6 +343,11 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
     /// <summary>What is at an address, if visitors may see it.</summary>
     public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
     {
+        if (kind == SiteKind.Favourites)
+        {
+            return await store.FindAsync(kind, address, ct) is { } version && access.May(Viewer.Nobody, Right.See, version.Thing) ? version : null;
+        }
+
         var now = acts.Finished;
         if (found.TryGetValue((kind, address), out (PageVersion Version, long Acts) known) && known.Acts == now)
         {

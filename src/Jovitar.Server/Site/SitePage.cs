@@ -27,6 +27,9 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
 {
     public PhotoFacts Facts { get; init; } = PhotoFacts.None;
 
+    /// <summary>Visitors comment on it, at its own page.</summary>
+    public bool HasComments { get; init; }
+
     /// <summary>The classes of the style sheet that keep the focus in view, to a tenth of the picture: inline styles are closed by the page's policy.</summary>
     public string? FocusClass => Focus is { } f ? string.Create(CultureInfo.InvariantCulture, $"x{Math.Round(f.X * 10)} y{Math.Round(f.Y * 10)}") : null;
 
@@ -258,6 +261,9 @@ public enum SiteKind
     Page,
     Album,
     Category,
+
+    /// <summary>What a visitor has marked; its address says all of it.</summary>
+    Favourites,
 }
 
 /// <summary>Where something that visitors open is, and which of its states they get.</summary>
@@ -271,6 +277,7 @@ internal sealed record PageVersion(SiteKind Kind, Guid Id, long Version, long Si
     {
         SiteKind.Page => $"/{address}",
         SiteKind.Album => $"/album/{address}",
-        _ => $"/category/{address}",
+        SiteKind.Category => $"/category/{address}",
+        _ => $"/favourites/{address}",
     };
 }

@@ -13,7 +13,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, VersionStore versions)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, SiteFavourites favourites, VersionStore versions)
 {
     /// <summary>The address of a page, whoever may see it; null where there is none.</summary>
     public async Task<string?> AddressAsync(PageId page, CancellationToken ct)
@@ -25,6 +25,11 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     /// <summary>What is at an address, or stood there before.</summary>
     public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
     {
+        if (kind == SiteKind.Favourites)
+        {
+            return await favourites.FindAsync(address, ct);
+        }
+
         var columns = kind switch
         {
             SiteKind.Page => "t.version, t.published is not null as published, 0 as on_own, 0 as on_pages, 0 as on_drafts, 0 as out_of_view, false as in_view",
@@ -86,6 +91,9 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     /// <summary>Reads a page as visitors had it at a version; its albums as they are now.</summary>
     public async Task<SitePage?> VersionAsync(PageId id, int number, CancellationToken ct) =>
         await versions.FindAsync(id, number, ct) is { } content ? new SitePage("/", content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look } : null;
+
+    /// <summary>Reads what a visitor marked, as its address says.</summary>
+    public Task<SitePage?> FavouritesAsync(string address, CancellationToken ct) => favourites.PageAsync(address, ct);
 
     /// <summary>Reads what an album has for a page by itself.</summary>
     public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)

@@ -211,6 +211,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/site/view/favourites/{address}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Photos in their places, for a choice, a width and a part of them */
+        get: {
+            parameters: {
+                query: {
+                    /** @description Which walk of the page, from 1; the first unless said. */
+                    In?: number;
+                    /** @description How wide the block is, CSS pixels. */
+                    Width: number;
+                    /** @description How wide the window is, CSS pixels; as wide as the block unless said. */
+                    Window?: number;
+                    /** @description The first place of the part that is asked for, from 0. */
+                    At?: number;
+                    Count?: number;
+                    /** @description Instead of places: what stands between two heights of the block, CSS pixels. */
+                    Top?: number;
+                    Bottom?: number;
+                };
+                header?: never;
+                path: {
+                    address: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SiteView"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -6115,6 +6184,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/comments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Comments of visitors in one state, a part of them, and how many there are in each */
+        get: {
+            parameters: {
+                query?: {
+                    state?: string;
+                    behind?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CommentList"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comments/decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shows comments to whoever sees their photos, or refuses them */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CommentsDecided"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comments/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Removes all refused comments for good */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/photos": {
         parameters: {
             query?: never;
@@ -6639,6 +6832,10 @@ export interface components {
             opens: null | string;
             /** @description Every visit finds its photos in another order, on its own page and wherever they stand in the album's order. */
             byLot: boolean;
+            /** @description Visitors may comment on its photos. */
+            comments: boolean;
+            /** @description Visitors may rate its photos. */
+            ratings: boolean;
             categories: components["schemas"]["AlbumPlace"][];
             /** @description By name. */
             tags: string[];
@@ -7230,6 +7427,50 @@ export interface components {
          * @enum {unknown}
          */
         ChoiceShape: "line" | "box" | "pill";
+        /** @description A comment as staff read it. */
+        CommentLine: {
+            /** Format: uuid */
+            id: string;
+            photo: components["schemas"]["PhotoId"];
+            /** @description Of the photo it is about. */
+            picture: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** @description Of that photo; its file's name where it has none. */
+            title: string;
+            name: string;
+            words: string;
+            /** Format: date-time */
+            said: string;
+            state: components["schemas"]["CommentState"];
+        };
+        /** @description Comments in one state. */
+        CommentList: {
+            comments: components["schemas"]["CommentLine"][];
+            /**
+             * Format: int64
+             * @description How many wait to be decided on.
+             */
+            waiting: number;
+            /** Format: int64 */
+            shown: number;
+            /** Format: int64 */
+            refused: number;
+            /** @description There are older ones. */
+            further: boolean;
+        };
+        CommentsDecided: {
+            comments: string[];
+            /** @description Whoever sees their photos reads them; else staff alone do. */
+            shown: boolean;
+        };
+        /**
+         * @description Whether others read a comment. Kept by name.
+         * @enum {unknown}
+         */
+        CommentState: "waiting" | "shown" | "refused";
         /** @description How round the corners of photos are, CSS pixels each. */
         Corners: {
             /** Format: int32 */
@@ -7619,6 +7860,11 @@ export interface components {
              * @description Photos left out everywhere.
              */
             leftOut: number;
+            /**
+             * Format: int32
+             * @description Comments of visitors that nobody has decided on.
+             */
+            commentsWaiting: number;
         };
         FileAlbum: {
             id: components["schemas"]["AlbumId"];
@@ -7734,6 +7980,8 @@ export interface components {
             /** @description Search engines may list it. */
             isListed: boolean;
             startsAt: null | components["schemas"]["PageId"];
+            /** @description Visitors may mark photos and send others what they have marked. */
+            hasFavourites: boolean;
         };
         /** @description The front as it is after a write, and what the write came to. */
         FrontWritten: {
@@ -9241,6 +9489,8 @@ export interface components {
             lines: string[];
             /** @description What a press on it does. */
             press: components["schemas"]["FramePress"];
+            /** @description Visitors comment on it, at its own page. */
+            talks: boolean;
             /** @description Classes that keep its focus in view. */
             focus: null | string;
             box: null | components["schemas"]["SiteBox"];

@@ -1,5 +1,6 @@
 import type { Api } from '../api/client'
 import { w } from '../words/site'
+import { showMark } from './marks'
 
 export type Frame = Omit<Api['SiteFrame'], 'box'>
 
@@ -29,6 +30,7 @@ export function dress(link: HTMLAnchorElement, frame: Frame, words: readonly str
   if (data.id === frame.id) return link
   Object.assign(data, { id: frame.id, w: frame.width, h: frame.height, title: frame.title })
   Object.assign(data, { caption: frame.caption, facts: frame.facts, credit: frame.credit })
+  if (frame.talks) data.talks = ''
   const picture = link.querySelector('img')
   if (!picture) return link
   picture.className = frame.focus ?? ''
@@ -42,6 +44,7 @@ export function dress(link: HTMLAnchorElement, frame: Frame, words: readonly str
   // Where a press does nothing the keyboard comes to the words all the same.
   if (!leads && said.length > 0) link.tabIndex = 0
   if (said.some((place) => place.matches('.back'))) link.setAttribute('aria-description', w.turns)
+  showMark(link)
   return link
 }
 
@@ -86,7 +89,7 @@ function span(name: string, words: string) {
 
 /** Reads a photo that came with the page. */
 export function read(link: HTMLAnchorElement, place: number): Frame {
-  const { id = '', own, w, h, title = '', caption = '', facts = '', credit = '' } = link.dataset
+  const { id = '', own, w, h, talks, title = '', caption = '', facts = '', credit = '' } = link.dataset
   const picture = link.querySelector('img')
   return {
     place,
@@ -108,6 +111,7 @@ export function read(link: HTMLAnchorElement, place: number): Frame {
       says: link.querySelector('.says')?.textContent ?? '',
       opens: !own,
     },
+    talks: talks !== undefined,
     focus: picture?.className ?? null,
   }
 }

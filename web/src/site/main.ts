@@ -2,14 +2,18 @@ import './fonts.css'
 import './filter.css'
 import './site.css'
 import './frames.css'
+import './favourites.css'
 import './touch.css'
 import './look.css'
 import './embedded.css'
+import './talk.css'
 import { AlongWalk } from './along'
 import { isEmbedded, tellHeight } from './embedded'
+import { enhanceFavourites } from './favourites'
 import { enhanceFilms } from './film'
 import { enhanceFilter } from './filter'
 import { PlacedWalk } from './placed'
+import { enhanceRating } from './rating'
 import { enhanceSingle } from './single'
 import { enhanceSlides } from './slides'
 import { enhanceStrip } from './strip'
@@ -35,5 +39,7 @@ for (const walk of walks) {
 }
 if (isEmbedded()) tellHeight()
 else if (walks.length > 0) enhanceViewer(walks)
+enhanceFavourites()
 enhanceSingle()
+enhanceRating()
 enhanceFilms()

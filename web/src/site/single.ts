@@ -1,6 +1,13 @@
 /** On a photo's own page the arrow keys follow its links, and Escape leads back. */
 export function enhanceSingle() {
   if (!document.querySelector('[data-single]')) return
+  // Opened out of the viewer, where nothing was scrolled to: the browser would go back there while it loads.
+  if (history.scrollRestoration === 'manual') {
+    document.getElementById(location.hash.slice(1))?.scrollIntoView()
+    window.addEventListener('pagehide', () => {
+      history.scrollRestoration = 'auto'
+    })
+  }
   const links: Record<string, string> = {
     ArrowLeft: 'a[rel=prev]',
     ArrowRight: 'a[rel=next]',

@@ -1,5 +1,7 @@
 import { w } from '../words/site'
 import { make } from './dom'
+import { markVerb } from './favourites'
+import { canMark } from './marks'
 import { ViewerSteps } from './viewerSteps'
 import type { Frame, Walk } from './walk'
 import { Zooming } from './zooming'
@@ -46,6 +48,7 @@ export class ViewerDialog {
   private readonly dialog: HTMLDialogElement
   private readonly steps: ViewerSteps
   private readonly zooming: Zooming
+  private readonly mark = canMark ? markVerb(() => this.shown?.frame.id) : undefined
 
   constructor(private readonly walks: readonly Walk[]) {
     const to = (by: number) => this.to(by)
@@ -56,6 +59,7 @@ export class ViewerDialog {
       onLarger: () => this.zooming.turnRound(),
       onStep: to,
       onClose: close,
+      mark: this.mark?.element,
     })
     const told = make('div', {}, this.title, this.caption, this.facts, this.credit)
     this.words = make('div', { className: 'viewer-words' }, told, this.steps.element)
@@ -188,7 +192,9 @@ export class ViewerDialog {
     picture.style.transform = scale > 1 ? `translate(${x}px, ${y}px) scale(${scale})` : ''
     this.words.ariaLive = this.plays ? 'off' : 'polite'
     const save = walk.element.dataset.save === undefined ? undefined : saveAddress(frame.href)
-    this.steps.show({ place, of: walk.shown, plays: this.plays, larger: scale > 1, save })
+    this.mark?.show()
+    const talk = frame.talks ? `${frame.href}#comments` : undefined
+    this.steps.show({ place, of: walk.shown, plays: this.plays, larger: scale > 1, save, talk })
     this.playOn()
   }
 
@@ -237,6 +243,7 @@ export class ViewerDialog {
       '+': this.zooming.larger,
       '=': this.zooming.larger,
       '-': this.zooming.smaller,
+      m: () => this.mark?.element.click(),
       // First it is whole again, then the viewer closes.
       Escape: () => (this.zooming.zoom.scale > 1 ? this.zooming.turnRound() : this.close()),
     }

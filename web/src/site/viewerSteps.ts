@@ -16,10 +16,19 @@ export type Steps = {
   larger: boolean
   /** Where it is saved from; nothing where it may not. */
   save: string | undefined
+  /** Where it is talked of; nothing where it is not. */
+  talk: string | undefined
 }
 
 /** What can be done in the viewer. */
-type Verbs = { onPlay: () => void; onLarger: () => void; onStep: (by: number) => void; onClose: () => void }
+type Verbs = {
+  onPlay: () => void
+  onLarger: () => void
+  onStep: (by: number) => void
+  onClose: () => void
+  /** Marks the photo, where visitors may. */
+  mark: HTMLElement | undefined
+}
 
 /** Which photo of how many it is, and what can be done with it. */
 export class ViewerSteps {
@@ -28,19 +37,30 @@ export class ViewerSteps {
   private readonly larger: HTMLButtonElement
   private readonly copied: HTMLButtonElement
   private readonly save = make('a', { textContent: w.save, download: '' })
+  private readonly talk = make('a', {
+    textContent: w.comments,
+    onclick: (e) => {
+      if (e.metaKey || e.ctrlKey || e.shiftKey) return
+      // The address is the photo's already: its own page is opened where it says what is said about it.
+      e.preventDefault()
+      history.replaceState(null, '', this.talk.href)
+      location.reload()
+    },
+  })
   private readonly previous: HTMLButtonElement
   private readonly next: HTMLButtonElement
   private readonly verbs: HTMLElement
   readonly element: HTMLElement
   private over = 0
 
-  constructor({ onPlay, onLarger, onStep, onClose }: Verbs) {
+  constructor({ onPlay, onLarger, onStep, onClose, mark }: Verbs) {
     this.play = button(w.play, onPlay)
     this.larger = button(w.larger, onLarger)
     this.copied = button(w.copyLink, () => void copy(location.href).then((done) => done && this.tell()))
     this.previous = button('←', () => onStep(-1), { ariaLabel: w.previous })
     this.next = button('→', () => onStep(1), { ariaLabel: w.next })
-    this.verbs = make('span', { className: 'viewer-verbs' }, this.play, this.larger, this.copied)
+    const verbs = [...(mark ? [mark] : []), this.play, this.larger, this.copied]
+    this.verbs = make('span', { className: 'viewer-verbs' }, ...verbs)
     const close = button(w.close, onClose, { className: 'viewer-close' })
     const steps = [this.count, this.verbs, this.previous, this.next, close]
     this.element = make('div', { className: 'viewer-steps' }, ...steps)
@@ -54,7 +74,7 @@ export class ViewerSteps {
     }, told)
   }
 
-  show({ place, of, plays, larger, save }: Steps) {
+  show({ place, of, plays, larger, save, talk }: Steps) {
     const last = of - 1
     this.count.textContent = w.of(place + 1, of)
     this.play.textContent = plays ? w.stop : w.play
@@ -64,5 +84,7 @@ export class ViewerSteps {
     this.larger.textContent = larger ? w.whole : w.larger
     if (save) this.verbs.append(Object.assign(this.save, { href: save }))
     else this.save.remove()
+    if (talk) this.verbs.append(Object.assign(this.talk, { href: talk }))
+    else this.talk.remove()
   }
 }

@@ -16,6 +16,7 @@ import { w } from '../words'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
 import { CategoriesStation } from './categories/CategoriesStation'
+import { CommentsStation } from './comments/CommentsStation'
 import { CorrectStation } from './corrections/CorrectStation'
 import { DescribeStation } from './describing/DescribeStation'
 import { FileStation } from './describing/FileStation'
@@ -126,6 +127,7 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/menu', component: MenuStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/starters', component: StartersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/site', component: SiteStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/comments', component: CommentsStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
   createRoute({

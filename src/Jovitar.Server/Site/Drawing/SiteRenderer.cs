@@ -38,9 +38,11 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         {
             SiteKind.Page => await store.PageAsync(new PageId(version.Id), draft: false, ct),
             SiteKind.Album => await store.AlbumAsync(version.Id, ct),
+            SiteKind.Favourites => await store.FavouritesAsync(version.Address, ct),
             _ => await store.CategoryAsync(new CategoryId(version.Id), ct),
         };
-        return page is null ? null : kept.Set(key, page, new MemoryCacheEntryOptions { Size = page.Weight, SlidingExpiration = TimeSpan.FromMinutes(30) });
+        // There are as many favourites as anybody can think of, each for a few: they are not kept in the place of what many ask for.
+        return page is null || version.Kind == SiteKind.Favourites ? page : kept.Set(key, page, new MemoryCacheEntryOptions { Size = page.Weight, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
     /// <summary>A page as a visitor narrowed it, made once for each version, whoever asks.</summary>
@@ -58,8 +60,8 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
 
         var drawn = new DrawnPage(page, Choices.Read(page, query), page.Path, draft: false);
-        // Words that somebody types are seldom typed again: what they find is not kept in the place of what many ask for.
-        if (drawn.Choices.HasWords)
+        // Words that somebody types are seldom typed again: what they find is not kept either.
+        if (drawn.Choices.HasWords || version.Kind == SiteKind.Favourites)
         {
             return await PageAsync(drawn, root, ct);
         }
@@ -139,10 +141,11 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
     /// <summary>A photo's own page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
-    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, CancellationToken ct) =>
+    /// <param name="talk">What is said about it; null where nothing may be.</param>
+    public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, TalkShown? talk, CancellationToken ct) =>
         RenderAsync<PhotoPage>(
             "", [], root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), null, page.Look,
-            [("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null)], ct);
+            [("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null), ("Talk", talk)], ct);
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
     public async Task<Rendered> StartPageAsync(string version, Uri root, CancellationToken ct)

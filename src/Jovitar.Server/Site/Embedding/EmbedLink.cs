@@ -33,6 +33,7 @@ internal sealed record EmbedLink(SiteKind Kind, string Address, PhotoId? Photo, 
         {
             ["album", .. var of] => (SiteKind.Album, of),
             ["category", .. var of] => (SiteKind.Category, of),
+            ["favourites", .. var of] => (SiteKind.Favourites, of),
             _ => (SiteKind.Page, parts),
         };
         var walk = int.TryParse(query.GetValueOrDefault("in"), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : 1;

@@ -1,5 +1,6 @@
 import { barWords } from './bar'
 import { blockWords } from './blocks'
+import { commentWords } from './comments'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
 import { embedWords } from './embeds'
@@ -27,6 +28,7 @@ export const en = {
   ...narrowingWords,
   ...describingWords,
   ...correctionWords,
+  ...commentWords,
   ...openingWords,
   ...pageWords,
   ...barWords,

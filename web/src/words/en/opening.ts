@@ -19,6 +19,12 @@ export const openingWords = {
     closed: 'The site is closed to visitors.',
     meanwhile: 'While it is closed, visitors read',
     meanwhileHint: 'This site is not open yet. Come back soon.',
+    favourites: 'Favourites',
+    theyMark: 'Visitors',
+    markLabel: 'Whether visitors mark favourites',
+    mark: { yes: 'may mark favourites', no: 'mark no favourites' },
+    markLead:
+      'Without an account: what somebody marks is kept in their browser, and can be sent to you as a link.',
     found: 'Being found',
     search: 'Search engines',
     listedLabel: 'What search engines may do',

@@ -6,7 +6,14 @@ export const workroomWords = {
   time,
   count: (n: number) => n.toLocaleString('en'),
   workroom: 'Workroom',
-  stations: { desk: 'Desk', intake: 'Intake', photos: 'Photos', albums: 'Albums', pages: 'Pages' },
+  stations: {
+    desk: 'Desk',
+    intake: 'Intake',
+    photos: 'Photos',
+    albums: 'Albums',
+    pages: 'Pages',
+    visitors: 'Visitors',
+  },
   contents: {
     label: 'Contents',
     lacking: (titles: readonly string[], pages: number) => {

@@ -14,6 +14,10 @@ import { AlbumTags } from './AlbumTags'
 /** The page that was made for it. */
 const madeForIt = 'made for it'
 
+/** What visitors may say about its photos. */
+const talkOf = ({ comments, ratings }: Api['AlbumStanding']) =>
+  comments ? (ratings ? 'both' : 'comments') : ratings ? 'ratings' : 'nothing'
+
 /** Where an album stands, read as sentences whose parts are pressed to change them. */
 export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
   const { standing } = album
@@ -76,6 +80,22 @@ export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
               (order) => [order, w.standing.visitorsOrder[order]] as const,
             )}
             onChoose={(order) => say({ byLot: order === 'lot' })}
+          />
+        </p>
+        <p className="flex flex-wrap items-baseline gap-x-1.5">
+          <span>{w.comments.may}</span>
+          <WordSelect
+            label={w.comments.mayLabel}
+            value={talkOf(standing)}
+            choices={(['nothing', 'comments', 'ratings', 'both'] as const).map(
+              (what) => [what, w.comments.mayWhat[what]] as const,
+            )}
+            onChoose={(what) =>
+              say({
+                comments: what === 'comments' || what === 'both',
+                ratings: what === 'ratings' || what === 'both',
+              })
+            }
           />
         </p>
         <Button

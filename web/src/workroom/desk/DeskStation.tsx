@@ -98,6 +98,19 @@ export function DeskStation() {
                 </>
               )}
             </Part>
+            {f.commentsWaiting > 0 && (
+              <Part title={w.comments.title}>
+                <p>
+                  {w.comments.onDesk(f.commentsWaiting)}{' '}
+                  <Link
+                    to="/workroom/comments"
+                    className="underline decoration-strong-line decoration-1 underline-offset-4"
+                  >
+                    {w.comments.read}
+                  </Link>
+                </p>
+              </Part>
+            )}
             {f.repeats > 0 && (
               <Part title={w.desk.repeats}>
                 <p>

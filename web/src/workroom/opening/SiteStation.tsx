@@ -33,6 +33,22 @@ function Opened({ site }: { site: Api['OpenedFront'] }) {
           <NameFields work={work} disabled={!isOwner} />
         </div>
         <Visitors work={work} isOwner={isOwner} />
+        <Part title={w.opening.favourites}>
+          <p className="flex flex-wrap items-baseline gap-x-1.5">
+            <span>{w.opening.theyMark}</span>
+            <span>
+              <WordSelect
+                label={w.opening.markLabel}
+                disabled={!isOwner}
+                value={front.hasFavourites ? 'yes' : 'no'}
+                choices={(['yes', 'no'] as const).map((c) => [c, w.opening.mark[c]] as const)}
+                onChoose={(c) => say({ hasFavourites: c === 'yes' })}
+              />
+              .
+            </span>
+          </p>
+          <p className="mt-1 text-small text-quiet">{w.opening.markLead}</p>
+        </Part>
         <Part title={w.opening.found}>
           <p className="flex flex-wrap items-baseline gap-x-1.5">
             <span>{w.opening.search}</span>

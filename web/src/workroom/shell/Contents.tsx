@@ -100,6 +100,7 @@ const stationOf: Record<string, string> = {
   look: 'pages',
   site: 'pages',
   starters: 'pages',
+  comments: 'visitors',
 }
 
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
@@ -117,7 +118,7 @@ export function Contents({
   const f = useFigures().data
   const at = pathname.split('/')[2] ?? ''
   const stands = (station: string) => (stationOf[at] ?? at) === station
-  const waits = f ? f.failed + f.albumsNowhere : 0
+  const waits = f ? f.failed + f.albumsNowhere + f.commentsWaiting : 0
   return (
     <aside className="contents-column flex flex-col border-r border-line max-lg:border-r-0 max-lg:border-b">
       <div className="contents-head px-[22px] pt-6 max-lg:flex max-lg:items-baseline max-lg:gap-3 max-lg:pt-3">
@@ -180,6 +181,18 @@ export function Contents({
           figure={f ? w.count(f.pages) : ''}
         />
         {stands('pages') && !folded && <PageEntries pathname={pathname} />}
+        <Line
+          to="/workroom/comments"
+          name={w.stations.visitors}
+          here={stands('visitors')}
+          busy={!!f && f.commentsWaiting > 0}
+          figure={f && f.commentsWaiting > 0 ? w.comments.waits(f.commentsWaiting) : ''}
+        />
+        {stands('visitors') && !folded && (
+          <div className="contents-entries mb-1.5">
+            <Entry to="/workroom/comments" name={w.comments.title} here={at === 'comments'} />
+          </div>
+        )}
       </nav>
       <Foot folded={folded} onFold={onFold} onKeys={onKeys} />
     </aside>

@@ -41,6 +41,8 @@ export function useNewsLine(on: boolean) {
       // A photo counts from when it has come, and is seen from when it is ready.
       if (before && (before.photos !== figures.photos || before.waiting !== figures.waiting))
         for (const key of ['sheet', 'intakes']) void client.invalidateQueries({ queryKey: [key] })
+      if (before && before.commentsWaiting !== figures.commentsWaiting)
+        void client.invalidateQueries({ queryKey: ['comments'] })
       void client.invalidateQueries({ queryKey: ['intake'] })
       void client.invalidateQueries({ queryKey: ['desk'] })
     })

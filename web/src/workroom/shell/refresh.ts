@@ -27,6 +27,7 @@ export function refresh(client: QueryClient) {
     'site',
     'first-hour',
     'starters',
+    'comments',
   ])
     void client.invalidateQueries({ queryKey: [key] })
 }

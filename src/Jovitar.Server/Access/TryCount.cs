@@ -1,0 +1,41 @@
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Access;
+
+/// <summary>A key that was counted.</summary>
+/// <param name="Since">When its window began.</param>
+internal sealed record Counted(string Key, DateTimeOffset Since, int Tries);
+
+/// <summary>Counts what is tried from outside before it is done, in one statement, so that what is tried at the same moment, also at another process, all counts.</summary>
+internal sealed class TryCount(NpgsqlDataSource db, TimeProvider clock)
+{
+    /// <summary>No window is longer; what is older is forgotten.</summary>
+    static readonly TimeSpan Longest = TimeSpan.FromHours(1);
+
+    /// <summary>Counts a try at each key. A window that is over begins anew.</summary>
+    public async Task<IReadOnlyList<Counted>> CountAsync(IReadOnlyList<string> keys, TimeSpan window, CancellationToken ct)
+    {
+        var now = clock.GetUtcNow();
+        await using var command = db.Command(
+            """
+            insert into try_count as c (key, since, tries)
+            select key, @now, 1
+              from unnest(@keys) as key
+             order by key
+            on conflict (key) do update
+              set tries = case when c.since <= @window then 1 else c.tries + 1 end,
+                  since = case when c.since <= @window then excluded.since else c.since end
+            returning key, since, tries
+            """,
+            ("keys", keys.ToArray()), ("now", now), ("window", now - window));
+        return await command.AllAsync(r => new Counted(r.Get<string>("key"), r.Get<DateTimeOffset>("since"), r.Get<int>("tries")), ct);
+    }
+
+    /// <summary>Forgets a key, and whatever is old.</summary>
+    public async Task ForgetAsync(string key, CancellationToken ct)
+    {
+        await using var command = db.Command("delete from try_count where key = @key or since < @old", ("key", key), ("old", clock.GetUtcNow() - Longest));
+        await command.ExecuteNonQueryAsync(ct);
+    }
+}

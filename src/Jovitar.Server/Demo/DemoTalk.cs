@@ -1,0 +1,55 @@
+using System.Globalization;
+using Jovitar.Core;
+using Jovitar.Core.Comments;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Albums;
+using Jovitar.Server.Comments;
+using Npgsql;
+
+namespace Jovitar.Server.Demo;
+
+/// <summary>What visitors say in the demo.</summary>
+/// <param name="Albums">Those whose photos may be commented on and rated.</param>
+/// <param name="Ratings">What visitors gave photos, by their files.</param>
+internal sealed record DemoSaid(IReadOnlyList<string> Albums, IReadOnlyList<DemoComment> Comments, IReadOnlyDictionary<string, IReadOnlyList<int>> Ratings);
+
+/// <param name="Shown">Null while nobody has decided on it.</param>
+internal sealed record DemoComment(string File, string Name, string Words, bool? Shown);
+
+/// <summary>Has visitors say it, each from somewhere else.</summary>
+internal sealed class DemoTalk(TalkStore talk, CommentStore comments, AlbumStore albums, StandingStore standing, NpgsqlDataSource db)
+{
+    public async Task MakeAsync(DemoSaid said, IReadOnlyDictionary<string, PhotoId> photos, Actor owner, CancellationToken ct)
+    {
+        foreach (var album in (await albums.ListAsync(null, ct)).Where(a => said.Albums.Contains(a.WorkingName)))
+        {
+            await standing.SayAsync(owner, album.Id, album.Standing with { Comments = true, Ratings = true }, album.Version, ct);
+        }
+
+        await using var known = db.CreateCommand("select exists (select from comment)");
+        if ((bool)(await known.ExecuteScalarAsync(ct))!)
+        {
+            return;
+        }
+
+        foreach (var comment in said.Comments)
+        {
+            await talk.WriteAsync(photos[comment.File], new Comment(comment.Name, comment.Words), comment.Name, ct);
+        }
+
+        foreach (var (file, given) in said.Ratings)
+        {
+            foreach (var (value, visitor) in given.Select((value, i) => (value, i)))
+            {
+                await talk.RateAsync(photos[file], visitor.ToString(CultureInfo.InvariantCulture), value, $"{file} {visitor}", ct);
+            }
+        }
+
+        var waiting = (await comments.ListAsync(CommentState.Waiting, null, ct)).Comments;
+        foreach (var shown in (bool[])[true, false])
+        {
+            var decided = said.Comments.Where(c => c.Shown == shown).Select(c => c.Words).ToHashSet();
+            await comments.DecideAsync(owner, [.. waiting.Where(c => decided.Contains(c.Words)).Select(c => c.Id)], shown, ct);
+        }
+    }
+}

@@ -1,0 +1,74 @@
+using System.Security.Cryptography;
+using System.Text;
+using Jovitar.Core;
+using Jovitar.Core.Access;
+using Jovitar.Core.Favourites;
+using Jovitar.Core.Filtering;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
+using Jovitar.Server.Access;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>The pages of what visitors have marked: nothing of them is kept here, and they show no photo that visitors do not come upon anyway.</summary>
+internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings, SitePhotos visitors)
+{
+    const string Title = "Favourites";
+
+    /// <summary>What is at an address of favourites.</summary>
+    public async Task<PageVersion?> FindAsync(string address, CancellationToken ct)
+    {
+        if (!MarkedPhotos.TryParse(address, out var marked))
+        {
+            return null;
+        }
+
+        var site = await settings.ReadAsync(ct);
+        var photos = await PhotosAsync(marked, ct);
+        var content = SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', photos)));
+        return new PageVersion(
+            SiteKind.Favourites, new Guid(SHA256.HashData(Encoding.ASCII.GetBytes(address)).AsSpan(0, 16)), BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(site.Front.HasFavourites));
+    }
+
+    /// <summary>The page of them.</summary>
+    public async Task<SitePage?> PageAsync(string address, CancellationToken ct)
+    {
+        if (!MarkedPhotos.TryParse(address, out var marked))
+        {
+            return null;
+        }
+
+        var photos = await PhotosAsync(marked, ct);
+        var usual = new BlockPlace(BlockFrame.Usual);
+        return new SitePage(
+            PageVersion.PathOf(SiteKind.Favourites, address), Title, "",
+            [
+                new SiteHeading(default, usual, Title, HeadingSize.Large, 1),
+                .. Lacks(marked.Photos.Count - photos.Count, photos.Count) is { } sentence ? (SiteBlock[])[new SiteText(default, usual, sentence)] : [],
+                .. photos.Count > 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual, photos, FilterBar.None(photos.Count)))] : [],
+            ],
+            Unlisted: true);
+    }
+
+    static string? Lacks(int gone, int left) =>
+        gone == 0 ? null
+        : left == 0 ? "None of these photographs can be seen any more."
+        : gone == 1 ? "One photograph more was marked. It cannot be seen any more."
+        : $"{gone} photographs more were marked. They cannot be seen any more.";
+
+    async Task<IReadOnlyList<SitePhoto>> PhotosAsync(MarkedPhotos marked, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {SitePhotos.Columns}, {AccessStore.PhotoOnColumns}
+              from unnest(@photos) with ordinality as o(photo, n)
+              join photo as p on p.id = o.photo
+             {AccessStore.PhotoShownOn}
+             order by o.n
+            """,
+            ("photos", marked.Photos.Values()));
+        return [.. (await command.AllAsync(r => visitors.Sees(r, AccessStore.On(r)) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+    }
+}

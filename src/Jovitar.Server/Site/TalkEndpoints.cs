@@ -1,0 +1,141 @@
+using Jovitar.Core;
+using Jovitar.Core.Comments;
+using Jovitar.Server.Comments;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Drawing;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Jovitar.Server.Site;
+
+/// <summary>A comment that a visitor is writing.</summary>
+/// <param name="Faults">What is wrong with it, by field; under "" what holds for all of it.</param>
+public sealed record Writing(string Name, string Words, IReadOnlyDictionary<string, string> Faults)
+{
+    public static readonly Writing Nothing = new("", "", new Dictionary<string, string>());
+}
+
+/// <summary>What is said about a photo, as its page shows it.</summary>
+/// <param name="Sent">A comment was just sent.</param>
+public sealed record TalkShown(PhotoTalk Talk, Writing Writing, bool Sent);
+
+/// <param name="Visitor">What the visitor's browser calls itself: 16 bytes as base64url.</param>
+/// <param name="Value">1 to 5; null takes it back.</param>
+internal sealed record RatingGiven(string? Visitor, int? Value);
+
+/// <summary>What visitors say about photos, at the photos' own pages.</summary>
+internal static class TalkEndpoints
+{
+    /// <summary>Who looks at the form does not see this field: only programs fill it in.</summary>
+    public const string Trap = "about";
+
+    /// <summary>Of a visitor's answer, bytes; its longest words take less.</summary>
+    const int LongestBody = 32 * 1024;
+
+    /// <summary>16 bytes as base64url.</summary>
+    const int VisitorLength = 22;
+
+    public static void MapTalk(this IEndpointRouteBuilder site)
+    {
+        foreach (var kind in Enum.GetValues<SiteKind>())
+        {
+            var path = $"{PageVersion.PathOf(kind, "{address}")}/photo/{{photo}}";
+            site.MapPost(path, (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, TalkStore talk, CancellationToken ct) => Comment(kind, address, photo, walk ?? 1, http, door, talk, ct));
+        }
+
+        site.MapPost("/site/rate/{photo}", Rate);
+    }
+
+    static async Task Comment(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore store, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "no-store";
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n)
+            || await store.OfAsync(photo, ct) is not { Comments: not null } talk)
+        {
+            await SiteEndpoints.Missing(http, door.Renderer, ct);
+            return;
+        }
+
+        if (await ReadAsync(http, ct) is not { } form)
+        {
+            http.Response.StatusCode = StatusCodes.Status400BadRequest;
+            return;
+        }
+
+        var written = new Comment(form["name"].ToString(), form["words"].ToString());
+        var faults = new Dictionary<string, string>(written.Faults());
+        var status = StatusCodes.Status422UnprocessableEntity;
+        // A program that fills in what nobody sees is told that all went well, and nothing is kept.
+        if (faults.Count == 0 && form[Trap].ToString().Length == 0)
+        {
+            var taken = await store.WriteAsync(photo, written.Trimmed(), $"{http.Connection.RemoteIpAddress}", ct);
+            if (taken == Taken.NotOffered)
+            {
+                await SiteEndpoints.Missing(http, door.Renderer, ct);
+                return;
+            }
+
+            if (taken != Taken.Written)
+            {
+                status = taken == Taken.TooMany ? StatusCodes.Status429TooManyRequests : StatusCodes.Status503ServiceUnavailable;
+                faults[""] = taken == Taken.TooMany ? "Many comments came from where you are. Wait a minute, then send it again." : "Many comments wait to be read just now. Send it again another day.";
+            }
+        }
+
+        var view = new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false);
+        if (faults.Count == 0)
+        {
+            // Sent anew by nobody who reloads the page.
+            var own = view.PhotoLink(found.Photos[n]);
+            http.Response.StatusCode = StatusCodes.Status303SeeOther;
+            http.Response.Headers.Location = $"{own}{(own.Contains('?', StringComparison.Ordinal) ? '&' : '?')}{SiteEndpoints.Sent}=1#comments";
+            return;
+        }
+
+        http.Response.StatusCode = status;
+        await SiteEndpoints.SendAsync(http, await door.Renderer.PhotoPageAsync(page, view, n, door.Origin.Of(http.Request), new TalkShown(talk, new Writing(written.Name, written.Words, faults), Sent: false), ct), ct);
+    }
+
+    /// <summary>The fields of a form; null where it is none, or too large.</summary>
+    static async Task<IFormCollection?> ReadAsync(HttpContext http, CancellationToken ct)
+    {
+        if (!http.Request.HasFormContentType || http.Request.ContentLength is null or > LongestBody)
+        {
+            return null;
+        }
+
+        if (http.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
+        {
+            limit.MaxRequestBodySize = LongestBody;
+        }
+
+        try
+        {
+            return await http.Request.ReadFormAsync(new FormOptions { ValueCountLimit = 16, ValueLengthLimit = LongestBody, MultipartBodyLengthLimit = LongestBody }, ct);
+        }
+        catch (InvalidDataException)
+        {
+            return null;
+        }
+    }
+
+    static async Task<Results<Ok<Told>, NotFound<Problem>, BadRequest<Problem>, JsonHttpResult<Problem>>> Rate(PhotoId photo, RatingGiven body, HttpContext http, TalkStore store, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "no-store";
+        if (body.Visitor is not { Length: VisitorLength } visitor || body.Value is < Ratings.Least or > Ratings.Most)
+        {
+            return Problems.Invalid($"A rating is from {Ratings.Least} to {Ratings.Most}.", new Dictionary<string, string> { ["value"] = $"Give {Ratings.Least} to {Ratings.Most}." });
+        }
+
+        return await store.RateAsync(photo, visitor, body.Value, $"{http.Connection.RemoteIpAddress}", ct) switch
+        {
+            Taken.NotOffered => Problems.Gone("photo"),
+            Taken.TooMany => Problems.Json(StatusCodes.Status429TooManyRequests, "too-many", "Many ratings came from where you are. Wait a minute."),
+            _ => TypedResults.Ok(new Told((await store.OfAsync(photo, ct))?.Ratings?.Line ?? "")),
+        };
+    }
+
+    /// <param name="Line">What visitors gave the photo by now.</param>
+    internal sealed record Told(string Line);
+}

@@ -1,0 +1,147 @@
+import { copy } from '../kit/copy'
+import { w } from '../words/site'
+import { button, make } from './dom'
+import { addressOf, canMark, isMarked, mark, marked, mostMarks, onMarks, ringOn, showMark } from './marks'
+
+/** Programs for letters take links of so many characters. */
+const longestMail = 1800
+
+/** Photos that visitors mark: at the pictures, with a key, and as a page that can be sent. */
+export function enhanceFavourites() {
+  if (!canMark) return
+  const frames = () => document.querySelectorAll<HTMLElement>('.frame[data-id]')
+  const all = make('a', { className: 'marks' })
+  const line = make('div', { className: 'marks-line', ariaLive: 'polite' })
+  document.body.append(line)
+
+  const turn = (photo: string) => {
+    if (!mark([photo], !isMarked(photo)))
+      line.replaceChildren(make('span', { className: 'marks' }, w.marksFull(mostMarks)))
+  }
+
+  document.addEventListener('pointerover', (e) => {
+    const link =
+      e.pointerType === 'mouse' &&
+      e.target instanceof Element &&
+      e.target.closest<HTMLElement>('.frame[data-id]')
+    if (link) ringOn(link)
+  })
+  // Before the press opens the photo.
+  document.addEventListener(
+    'click',
+    (e) => {
+      const link =
+        e.target instanceof Element &&
+        e.target.matches('.ring') &&
+        e.target.closest<HTMLElement>('.frame[data-id]')
+      if (!link) return
+      e.preventDefault()
+      e.stopPropagation()
+      turn(link.dataset.id ?? '')
+    },
+    { capture: true },
+  )
+  document.addEventListener('keydown', (e) => {
+    const photo =
+      document.activeElement instanceof HTMLElement &&
+      document.activeElement.matches('.frame') &&
+      document.activeElement.dataset.id
+    if (!photo || e.key !== 'm' || e.ctrlKey || e.metaKey || e.altKey) return
+    e.preventDefault()
+    turn(photo)
+  })
+
+  const show = () => {
+    for (const link of frames()) showMark(link)
+    const n = marked().length
+    const address = n > 0 ? addressOf(marked()) : ''
+    all.replaceChildren(make('span', { className: 'ring-sign' }), w.marked(n))
+    all.title = w.marksAre(n)
+    all.href = address
+    if (n > 0 && address !== location.pathname) line.replaceChildren(all)
+    else line.replaceChildren()
+  }
+  onMarks(show)
+  show()
+  enhancePage()
+  enhanceOwnPage()
+}
+
+/** A page of marked photos: whose marks they are, and what can be done with them. */
+function enhancePage() {
+  const heading = location.pathname.startsWith('/favourites/') && document.querySelector('main > .heading')
+  const photos = [...document.querySelectorAll<HTMLElement>('.frame[data-id]')].map(
+    (link) => link.dataset.id ?? '',
+  )
+  if (!heading || location.pathname.includes('/photo/')) return
+  const said = make('p')
+  const site =
+    document.querySelector('meta[property="og:site_name"]')?.getAttribute('content') ?? document.title
+  const link = location.origin + location.pathname
+  const told = button(w.copyLink, () => {
+    void copy(link).then((done) => {
+      if (done) told.textContent = w.copied
+    })
+  })
+  const mail = `mailto:?subject=${encodeURIComponent(w.favouritesFrom(site))}&body=${encodeURIComponent(link)}`
+  const sent = navigator.share
+    ? [
+        button(
+          w.send,
+          () => void navigator.share({ title: w.favouritesFrom(site), url: link }).catch(() => {}),
+        ),
+      ]
+    : mail.length <= longestMail
+      ? [make('a', { href: mail, textContent: w.mail })]
+      : []
+  let letGo = false
+  const turn = button('', () => {
+    const missing = photos.some((id) => !isMarked(id))
+    letGo = !missing
+    if (!mark(photos, missing)) said.textContent = w.marksFull(mostMarks)
+  })
+  const verbs = make('p', { className: 'favourite-verbs' }, told, ...sent, turn)
+  heading.after(make('div', { className: 'block favourites' }, said, verbs))
+  const show = () => {
+    const missing = photos.some((id) => !isMarked(id))
+    said.textContent = missing && !letGo ? w.othersMarks : w.ownMarks
+    turn.textContent = missing ? (letGo ? w.markAgain : w.markAll) : w.unmarkAll
+    turn.hidden = photos.length === 0
+  }
+  onMarks(show)
+  show()
+}
+
+/** On a photo's own page it is marked beside its words. */
+function enhanceOwnPage() {
+  const photo = document.querySelector<HTMLElement>('[data-single]')?.dataset.single
+  const steps = document.querySelector('.single-words .steps')
+  if (!photo || !steps) return
+  const verb = markVerb(() => photo)
+  steps.before(make('p', {}, verb.element))
+  window.addEventListener('keydown', (e) => verb.key(e))
+}
+
+/** The button that marks one photo, and its key. */
+export function markVerb(photo: () => string | undefined) {
+  const press = () => {
+    const id = photo()
+    if (id && !mark([id], !isMarked(id))) element.replaceChildren(w.marksFull(mostMarks))
+  }
+  const element = button('', press, { className: 'mark-verb' })
+  element.setAttribute('aria-keyshortcuts', 'm')
+  const show = () => {
+    const is = isMarked(photo() ?? '')
+    element.classList.toggle('marked', is)
+    element.replaceChildren(make('span', { className: 'ring-sign' }), is ? w.unmark : w.mark)
+  }
+  onMarks(show)
+  show()
+  return {
+    element,
+    show,
+    key: (e: KeyboardEvent) => {
+      if (e.key === 'm' && !e.ctrlKey && !e.metaKey && !e.altKey) press()
+    },
+  }
+}

@@ -1,0 +1,91 @@
+import { w } from '../words/site'
+import { make } from './dom'
+import { isEmbedded } from './embedded'
+
+/** What it is kept under in the browser. */
+const kept = 'favourites'
+
+/** As many as an address can name; nothing where visitors mark none. */
+export const mostMarks = Number(document.body.dataset.favourites ?? 0)
+
+/** Visitors may mark photos here. A draft is nobody's to mark, and what stands on another website keeps nothing. */
+export const canMark = mostMarks > 0 && !location.pathname.startsWith('/preview/') && !isEmbedded()
+
+const isId = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/
+let keeps = true
+let marks = canMark ? read() : []
+const listeners: (() => void)[] = []
+
+function read(): string[] {
+  try {
+    const said: unknown = JSON.parse(localStorage.getItem(kept) ?? '[]')
+    const ids = Array.isArray(said) ? said.filter((id) => typeof id === 'string' && isId.test(id)) : []
+    return [...new Set<string>(ids)].slice(0, mostMarks)
+  } catch {
+    // Nothing is kept here, or what is there is not ours.
+    return []
+  }
+}
+
+/** The photos that are marked, in the order of marking. */
+export const marked = (): readonly string[] => marks
+export const isMarked = (photo: string) => marks.includes(photo)
+
+/** Called whenever a photo was marked, or is no longer, here or in another tab. */
+export const onMarks = (listener: () => void) => listeners.push(listener)
+
+/** Marks photos, or lets go of their marks. False where more are marked then than an address can name: then nothing is. */
+export function mark(photos: readonly string[], on: boolean): boolean {
+  // Another tab may have marked others meanwhile.
+  const others = (keeps ? read() : marks).filter((id) => !photos.includes(id))
+  const next = on ? [...others, ...photos] : others
+  if (next.length > mostMarks) return false
+  marks = next
+  try {
+    localStorage.setItem(kept, JSON.stringify(next))
+  } catch {
+    // A browser that keeps nothing: the marks hold as long as the page is open.
+    keeps = false
+  }
+  tell()
+  return true
+}
+
+function tell() {
+  for (const listener of listeners) listener()
+}
+
+addEventListener('storage', (e) => {
+  if (!canMark || (e.key !== kept && e.key !== null)) return
+  marks = read()
+  tell()
+})
+
+/** The page of some photos: their ids, 16 bytes each, as base64url; as Core reads it. */
+export function addressOf(photos: readonly string[]): string {
+  const bytes = photos.flatMap((id) =>
+    (id.replaceAll('-', '').match(/../g) ?? []).map((hex) => Number.parseInt(hex, 16)),
+  )
+  return `/favourites/${btoa(String.fromCharCode(...bytes))
+    .replaceAll('+', '-')
+    .replaceAll('/', '_')
+    .replaceAll('=', '')}`
+}
+
+/** Rings the picture of a photo that is marked, and says so to those who cannot see it. */
+export function showMark(link: HTMLElement) {
+  if (!canMark) return
+  const is = isMarked(link.dataset.id ?? '')
+  link.classList.toggle('marked', is)
+  const words = (is ? ringOn(link) : link.querySelector('.ring'))?.firstElementChild
+  if (words) words.textContent = is ? w.isMarked : ''
+}
+
+/** The ring of a picture; one that is not marked has one only while it is pointed at. */
+export function ringOn(link: HTMLElement): HTMLElement {
+  const there = link.querySelector<HTMLElement>('.ring')
+  if (there) return there
+  const ring = make('span', { className: 'ring' }, make('span', { className: 'unseen' }))
+  link.append(ring)
+  return ring
+}
