@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
+using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Tests;
@@ -25,6 +26,14 @@ public sealed class AccessTests
         await Site.TokenAsync(visitor);
         Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.SendAsync(new HttpMethod(method), address, method == "GET" ? null : new { })).StatusCode);
     }
+
+    [Theory]
+    [InlineData("192.0.2.7", "192.0.2.7")]
+    [InlineData("::ffff:192.0.2.7", "192.0.2.7")]
+    [InlineData("2001:db8:0:7:1:2:3:4", "2001:db8:0:7::/64")]
+    [InlineData(null, "")]
+    public void Who_has_one_address_of_a_network_is_counted_as_all_of_it(string? address, string network) =>
+        Assert.Equal(network, TryCount.Network(address is null ? null : IPAddress.Parse(address)));
 
     [Fact]
     public async Task Originals_drafts_and_renditions_of_unpublished_photos_are_closed_to_visitors()

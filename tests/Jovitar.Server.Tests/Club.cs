@@ -262,6 +262,8 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
             shown = dice.Next(3) > 0,
             putFirst = dice.Next(3) == 0,
             byLot = line.GetProperty("version").GetInt64() % 2 == 0,
+            comments = line.GetProperty("version").GetInt64() % 3 == 0,
+            ratings = false,
             opens = (string?)null,
             categories = categories.Where(_ => dice.Next(2) == 0).Select(c => new { category = c, putFirst = dice.Next(2) == 0 }),
             tags = Enumerable.Range(0, dice.Next(3)).Select(_ => $"tag {dice.Next(5)}").Distinct(),

@@ -103,6 +103,10 @@ public sealed class CommentTests
             Assert.Contains((await visitor.PostAsync($"/night/photo/{p[0]}", body)).StatusCode, (HttpStatusCode[])[HttpStatusCode.BadRequest, HttpStatusCode.UnprocessableEntity]);
         }
 
+        // Nor does another website say anything in the name of who visits it.
+        visitor.DefaultRequestHeaders.Add("Sec-Fetch-Site", "cross-site");
+        Assert.Equal(HttpStatusCode.BadRequest, (await SayAsync(visitor, p[0], "Said by another website")).StatusCode);
+        visitor.DefaultRequestHeaders.Remove("Sec-Fetch-Site");
         Assert.Empty(IdsOf(await ListAsync(owner)));
         Assert.Equal(HttpStatusCode.NotFound, (await SayAsync(visitor, $"{Guid.NewGuid()}", "Nowhere")).StatusCode);
     }
@@ -191,6 +195,9 @@ public sealed class CommentTests
         Assert.Equal(5, await site.ScalarAsync<long>("select count(distinct visitor) from visitor_rating"));
         Assert.Contains("of 5, from 4 visitors", await visitor.GetStringAsync($"/night/photo/{p[0]}"), StringComparison.Ordinal);
         Assert.DoesNotContain("<form", await visitor.GetStringAsync($"/night/photo/{p[0]}"), StringComparison.Ordinal);
+
+        // On the plate, too.
+        Assert.Contains("of 5, from 4 visitors", (await (await owner.GetAsync($"/api/photos/{p[0]}")).ReadAsync()).GetProperty("rated").GetString(), StringComparison.Ordinal);
 
         foreach (var (who, value) in ((string, int?)[])[("a", 0), ("a", 6), ("", 3), (new string('x', 23), 3)])
         {

@@ -4,6 +4,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Verify;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.AspNetCore.TestHost;
 using Microsoft.Extensions.DependencyInjection;
@@ -74,7 +75,7 @@ internal sealed class Site : IAsyncDisposable
         }
 
         await using (var admin = NpgsqlDataSource.Create($"{site.Server};Database=postgres;Pooling=false"))
-        await using (var make = admin.CreateCommand($"create database {site.database}{(empty || server is not null ? "" : $" template {Migrated.Value} strategy file_copy")}"))
+        await using (var make = admin.CreateCommand($"create database {site.database}{(empty || server is not null ? "" : $" template {Migrated.Value} strategy wal_log")}"))
         {
             await make.ExecuteNonQueryAsync();
         }
@@ -94,7 +95,15 @@ internal sealed class Site : IAsyncDisposable
     public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "", Func<NpgsqlDataSource>? db = null)
     {
         var process = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
-            .ConfigureTestServices(services => { if (db is not null) { services.AddSingleton(_ => db()); } })
+            .ConfigureTestServices(services =>
+            {
+                // A password is as good as any other here: none of them is to be guessed slowly.
+                services.Configure<PasswordHasherOptions>(o => o.IterationCount = 1);
+                if (db is not null)
+                {
+                    services.AddSingleton(_ => db());
+                }
+            })
             .UseSetting("Jovitar:Data", Data).UseSetting("Jovitar:Database", Connection)
             .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:VisitsWrittenEvery", "00:00:00.2").UseSetting("Jovitar:VisitsSummedEvery", "00:00:00.4").UseSetting("Jovitar:Scanners", scanners));
         processes.Add(process);
@@ -210,9 +219,16 @@ internal sealed class Site : IAsyncDisposable
         await using var admin = NpgsqlDataSource.Create($"{Server};Database=postgres;Pooling=false");
         await using var drop = admin.CreateCommand($"drop database if exists {database} with (force)");
         await drop.ExecuteNonQueryAsync();
-        // By rm, for a name that is no text is nothing that .NET could remove.
-        using var remove = System.Diagnostics.Process.Start("rm", ["-rf", Data]);
-        await remove.WaitForExitAsync();
+        try
+        {
+            Directory.Delete(Data, recursive: true);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            // A name that is no text is nothing that .NET could remove.
+            using var remove = System.Diagnostics.Process.Start("rm", ["-rf", Data]);
+            await remove.WaitForExitAsync();
+        }
     }
 }
 

@@ -47,7 +47,7 @@ internal sealed class SignInLimit(TryCount tries, NpgsqlDataSource db, TimeProvi
     /// <summary>The password was right: tries at this account from this address begin anew.</summary>
     public Task ClearAsync(string email, IPAddress? address, CancellationToken ct) => tries.ForgetAsync(Keys(email, address)[0], ct);
 
-    static string[] Keys(string email, IPAddress? address) => [$"b {AccountStore.Key(email)} {address}", $"a {address}", $"e {AccountStore.Key(email)}"];
+    static string[] Keys(string email, IPAddress? address) => [$"b {AccountStore.Key(email)} {TryCount.Network(address)}", $"a {TryCount.Network(address)}", $"e {AccountStore.Key(email)}"];
 
     static int Most(string key) => key[0] switch
     {

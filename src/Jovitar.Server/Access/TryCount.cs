@@ -1,3 +1,5 @@
+using System.Net;
+using System.Net.Sockets;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -12,6 +14,19 @@ internal sealed class TryCount(NpgsqlDataSource db, TimeProvider clock)
 {
     /// <summary>No window is longer; what is older is forgotten.</summary>
     static readonly TimeSpan Longest = TimeSpan.FromHours(1);
+
+    /// <summary>Where somebody is, as far as tries are counted by it: who has one address of IPv6 has all of its /64 (RFC 6177 §2).</summary>
+    public static string Network(IPAddress? address)
+    {
+        if (address is not { AddressFamily: AddressFamily.InterNetworkV6, IsIPv4MappedToIPv6: false })
+        {
+            return $"{(address is { IsIPv4MappedToIPv6: true } ? address.MapToIPv4() : address)}";
+        }
+
+        var bytes = address.GetAddressBytes();
+        bytes.AsSpan(8).Clear();
+        return $"{new IPAddress(bytes)}/64";
+    }
 
     /// <summary>Counts a try at each key. A window that is over begins anew.</summary>
     public async Task<IReadOnlyList<Counted>> CountAsync(IReadOnlyList<string> keys, TimeSpan window, CancellationToken ct)

@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Comments;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
@@ -24,12 +25,13 @@ internal sealed record PlateAlbum(AlbumId Id, string WorkingName, int Position);
 /// <param name="Version">Counts changes of its words; expected by the next write. What workers note does not raise it.</param>
 /// <param name="Alike">How many others look nearly the same.</param>
 /// <param name="Views">How often visitors have looked at it.</param>
+/// <param name="Rated">What visitors give it; empty where nobody rated it.</param>
 internal sealed record Plate(
     PhotoId Id, string Picture, string FileName, string MediaType, long Bytes, int Width, int Height, string State, string? Failure,
     string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, string Link, int Rating, string Decision, double? Sharpness, bool Preview,
     DateTime? Taken, int? TakenOffsetMinutes, string? Camera, string? Lens, double? ExposureSeconds, double? FNumber, int? Iso, double? FocalLength,
     double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions, IReadOnlyDictionary<string, string> Said,
-    IReadOnlyList<string> People, IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version, bool Corrected, int Alike, int Views);
+    IReadOnlyList<string> People, IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version, bool Corrected, int Alike, int Views, string Rated);
 
 /// <summary>When a photo was taken, by the clock on the wall there.</summary>
 /// <param name="Offset">Of that clock from UTC, minutes; null when nobody knows.</param>
@@ -101,7 +103,9 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                         union all
                         select photo from photo_near where near = @id) as n
                       join photo as q on q.id = n.id and q.state = 'ready' and q.binned is null) as alike,
-                   (select coalesce(sum(views), 0)::int from view_day where thing = @id) as views
+                   (select coalesce(sum(views), 0)::int from view_day where thing = @id) as views,
+                   (select count(*) from visitor_rating where photo = @id) as ratings,
+                   (select coalesce(sum(value), 0)::bigint from visitor_rating where photo = @id) as ratings_sum
               from photo
              where id = @id and binned is null
             """);
@@ -154,7 +158,8 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         r.Get<string>("place"), r.Get<string>("link"), r.Get<short>("rating"), r.Get<string>("decision"), r.Maybe<float>("sharpness"), r.Get<bool>("preview"),
         r.Maybe<DateTime>("taken"), r.Maybe<short>("taken_offset_minutes"), r.MaybeText("camera"), r.MaybeText("lens"), r.Maybe<double>("exposure_seconds"), r.Maybe<double>("f_number"), r.Maybe<int>("iso"),
         r.Maybe<double>("focal_length"), r.Maybe<double>("latitude"), r.Maybe<double>("longitude"), r.Get<DateTimeOffset>("arrived"), Renditions.For(r.Get<int>("width")),
-        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, r.Get<string[]>("people"), [], [], [], new AudienceLine(false, ""), r.Get<long>("version"), r.Get<bool>("corrected"), (int)r.Get<long>("alike"), r.Get<int>("views"));
+        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, r.Get<string[]>("people"), [], [], [], new AudienceLine(false, ""), r.Get<long>("version"), r.Get<bool>("corrected"), (int)r.Get<long>("alike"), r.Get<int>("views"),
+        new Ratings(r.Get<long>("ratings"), r.Get<long>("ratings_sum")).Line);
 
     static async Task<List<T>> NextAsync<T>(NpgsqlDataReader reader, Func<T> read, CancellationToken ct)
     {

@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Comments;
+using Jovitar.Server.Access;
 using Jovitar.Server.Comments;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing;
@@ -57,7 +58,7 @@ internal static class TalkEndpoints
             return;
         }
 
-        if (await ReadAsync(http, ct) is not { } form)
+        if (IsFromElsewhere(http) || await ReadAsync(http, ct) is not { } form)
         {
             http.Response.StatusCode = StatusCodes.Status400BadRequest;
             return;
@@ -69,7 +70,7 @@ internal static class TalkEndpoints
         // A program that fills in what nobody sees is told that all went well, and nothing is kept.
         if (faults.Count == 0 && form[Trap].ToString().Length == 0)
         {
-            var taken = await store.WriteAsync(photo, written.Trimmed(), $"{http.Connection.RemoteIpAddress}", ct);
+            var taken = await store.WriteAsync(photo, written.Trimmed(), TryCount.Network(http.Connection.RemoteIpAddress), ct);
             if (taken == Taken.NotOffered)
             {
                 await SiteEndpoints.Missing(http, door.Renderer, ct);
@@ -97,6 +98,9 @@ internal static class TalkEndpoints
         await SiteEndpoints.SendAsync(http, await door.Renderer.PhotoPageAsync(page, view, n, door.Origin.Of(http.Request), new TalkShown(talk, new Writing(written.Name, written.Words, faults), Sent: false), ct), ct);
     }
 
+    /// <summary>Another website had a visitor's browser send it (Fetch Metadata Request Headers, §2.4): they know nothing of it.</summary>
+    static bool IsFromElsewhere(HttpContext http) => http.Request.Headers["Sec-Fetch-Site"].ToString() is "cross-site" or "same-site";
+
     /// <summary>The fields of a form; null where it is none, or too large.</summary>
     static async Task<IFormCollection?> ReadAsync(HttpContext http, CancellationToken ct)
     {
@@ -123,12 +127,12 @@ internal static class TalkEndpoints
     static async Task<Results<Ok<Told>, NotFound<Problem>, BadRequest<Problem>, JsonHttpResult<Problem>>> Rate(PhotoId photo, RatingGiven body, HttpContext http, TalkStore store, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (body.Visitor is not { Length: VisitorLength } visitor || body.Value is < Ratings.Least or > Ratings.Most)
+        if (IsFromElsewhere(http) || body.Visitor is not { Length: VisitorLength } visitor || body.Value is < Ratings.Least or > Ratings.Most)
         {
             return Problems.Invalid($"A rating is from {Ratings.Least} to {Ratings.Most}.", new Dictionary<string, string> { ["value"] = $"Give {Ratings.Least} to {Ratings.Most}." });
         }
 
-        return await store.RateAsync(photo, visitor, body.Value, $"{http.Connection.RemoteIpAddress}", ct) switch
+        return await store.RateAsync(photo, visitor, body.Value, TryCount.Network(http.Connection.RemoteIpAddress), ct) switch
         {
             Taken.NotOffered => Problems.Gone("photo"),
             Taken.TooMany => Problems.Json(StatusCodes.Status429TooManyRequests, "too-many", "Many ratings came from where you are. Wait a minute."),

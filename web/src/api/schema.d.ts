@@ -9089,6 +9089,8 @@ export interface components {
              * @description How often visitors have looked at it.
              */
             views: number;
+            /** @description What visitors give it; empty where nobody rated it. */
+            rated: string;
         };
         PlateAlbum: {
             id: components["schemas"]["AlbumId"];

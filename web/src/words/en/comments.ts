@@ -26,6 +26,7 @@ export const commentWords = {
     showAfterAll: 'Show it after all',
     refuse: 'Refuse it',
     hide: 'Hide it again',
+    refuseAll: (n: number) => `Refuse all ${many(n)}`,
     showAll: (n: number) => `Show all ${many(n)}`,
     shown: (n: number) =>
       n === 1 ? 'The comment is shown.' : `${plural(n, 'comment is', 'comments are')} shown.`,

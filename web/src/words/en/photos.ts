@@ -130,6 +130,7 @@ export const photoWords = {
     sayTaken: 'Say so',
     seen: (n: number) =>
       `Visitors have looked at it ${n === 1 ? 'once' : `${n.toLocaleString('en')} times`}.`,
+    rated: (line: string) => `Visitors give it ${line}.`,
     hasPosition: 'Its place on Earth is known; it never leaves by itself.',
     forgetPosition: 'Forget it',
     addPosition: '+ where on Earth',

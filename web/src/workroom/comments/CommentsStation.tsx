@@ -50,6 +50,7 @@ export function CommentsStation() {
     if (next) lines.current?.querySelector<HTMLElement>(`[data-comment="${next.id}"] ${verb}`)?.focus()
     decide.mutate({ comments: [comment.id], shown })
   }
+  const decideAll = (shown: boolean) => decide.mutate({ comments: comments.map((c) => c.id), shown })
   return (
     <div className="px-[30px] pt-7 pb-16">
       <Heading
@@ -57,9 +58,12 @@ export function CommentsStation() {
         lead={w.comments.lead}
         right={
           state === 'waiting' && comments.length > 1 ? (
-            <Button onClick={() => decide.mutate({ comments: comments.map((c) => c.id), shown: true })}>
-              {w.comments.showAll(comments.length)}
-            </Button>
+            <span className="flex items-center gap-5">
+              <Button look="word" onClick={() => decideAll(false)}>
+                {w.comments.refuseAll(comments.length)}
+              </Button>
+              <Button onClick={() => decideAll(true)}>{w.comments.showAll(comments.length)}</Button>
+            </span>
           ) : (
             state === 'refused' && comments.length > 0 && <Removal count={counts.refused} />
           )

@@ -59,6 +59,7 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
           {plate.audience.sentence} <LeaveOut plate={plate} />
         </p>
         {plate.views > 0 && <p>{w.plate.seen(plate.views)}</p>}
+        {plate.rated && <p>{w.plate.rated(plate.rated)}</p>}
       </div>
       <div className="mt-3.5 border-t border-line pt-3.5">
         <p>
