@@ -3,6 +3,8 @@ import { w } from '../words/site'
 import { button, make } from './dom'
 import { addressOf, canMark, isMarked, mark, marked, mostMarks, onMarks, ringOn, showMark } from './marks'
 
+/** So long it is said that the link was copied, milliseconds. */
+const toldFor = 2000
 /** Programs for letters take links of so many characters. */
 const longestMail = 1800
 
@@ -80,7 +82,11 @@ function enhancePage() {
   const link = location.origin + location.pathname
   const told = button(w.copyLink, () => {
     void copy(link).then((done) => {
-      if (done) told.textContent = w.copied
+      if (!done) return
+      told.textContent = w.copied
+      setTimeout(() => {
+        told.textContent = w.copyLink
+      }, toldFor)
     })
   })
   const mail = `mailto:?subject=${encodeURIComponent(w.favouritesFrom(site))}&body=${encodeURIComponent(link)}`
