@@ -97,6 +97,14 @@ test('marks are let go of, taken back, and the same in every tab', async ({ page
   await second.getByRole('button', { name: 'Mark', exact: true }).click()
   await expect(second.getByRole('link', { name: /marked$/ })).toHaveText('5 marked')
   await noSeriousFinding(second)
+  // Of many that were sent only some stand in the page at first; all of them are marked.
+  const many = await second.evaluate(() => Array.from({ length: 250 }, () => crypto.randomUUID()))
+  await second.evaluate((ids) => localStorage.setItem('favourites', JSON.stringify(ids)), many)
+  await second.goto('/to-mark')
+  await second.getByRole('link', { name: '250 marked' }).click()
+  await expect(second.getByText('None of these photographs can be seen any more.')).toBeVisible()
+  await second.getByRole('button', { name: 'Let go of all marks' }).click()
+  expect(await second.evaluate(() => localStorage.getItem('favourites'))).toBe('[]')
   // As many as a link can name, and no more.
   await second.evaluate(() => localStorage.setItem('favourites', JSON.stringify(Array.from({ length: 300 }, () => crypto.randomUUID()))))
   await second.goto('/to-mark')

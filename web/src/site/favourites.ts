@@ -1,7 +1,18 @@
 import { copy } from '../kit/copy'
 import { w } from '../words/site'
-import { button, make } from './dom'
-import { addressOf, canMark, isMarked, mark, marked, mostMarks, onMarks, ringOn, showMark } from './marks'
+import { button, isAlone, make } from './dom'
+import {
+  addressOf,
+  canMark,
+  isMarked,
+  mark,
+  marked,
+  mostMarks,
+  onMarks,
+  photosAt,
+  ringOn,
+  showMark,
+} from './marks'
 
 /** So long it is said that the link was copied, milliseconds. */
 const toldFor = 2000
@@ -48,7 +59,7 @@ export function enhanceFavourites() {
       document.activeElement instanceof HTMLElement &&
       document.activeElement.matches('.frame') &&
       document.activeElement.dataset.id
-    if (!photo || e.key !== 'm' || e.ctrlKey || e.metaKey || e.altKey) return
+    if (!photo || e.key !== 'm' || !isAlone(e)) return
     e.preventDefault()
     turn(photo)
   })
@@ -72,10 +83,9 @@ export function enhanceFavourites() {
 /** A page of marked photos: whose marks they are, and what can be done with them. */
 function enhancePage() {
   const heading = location.pathname.startsWith('/favourites/') && document.querySelector('main > .heading')
-  const photos = [...document.querySelectorAll<HTMLElement>('.frame[data-id]')].map(
-    (link) => link.dataset.id ?? '',
-  )
   if (!heading || location.pathname.includes('/photo/')) return
+  // Of many only some stand in the page yet.
+  const photos = photosAt(location.pathname)
   const said = make('p')
   const site =
     document.querySelector('meta[property="og:site_name"]')?.getAttribute('content') ?? document.title
@@ -147,7 +157,7 @@ export function markVerb(photo: () => string | undefined) {
     element,
     show,
     key: (e: KeyboardEvent) => {
-      if (e.key === 'm' && !e.ctrlKey && !e.metaKey && !e.altKey) press()
+      if (e.key === 'm' && isAlone(e)) press()
     },
   }
 }

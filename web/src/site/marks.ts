@@ -72,6 +72,14 @@ export function addressOf(photos: readonly string[]): string {
     .replaceAll('=', '')}`
 }
 
+/** The photos that the address of such a page names. */
+export function photosAt(address: string): string[] {
+  const said = address.slice(address.lastIndexOf('/') + 1)
+  const bytes = atob(said.replaceAll('-', '+').replaceAll('_', '/'))
+  const hex = Array.from(bytes, (byte) => byte.charCodeAt(0).toString(16).padStart(2, '0')).join('')
+  return (hex.match(/.{32}/g) ?? []).map((id) => id.replace(/(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-'))
+}
+
 /** Rings the picture of a photo that is marked, and says so to those who cannot see it. */
 export function showMark(link: HTMLElement) {
   if (!canMark) return

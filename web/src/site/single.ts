@@ -1,3 +1,5 @@
+import { isAlone } from './dom'
+
 /** On a photo's own page the arrow keys follow its links, and Escape leads back. */
 export function enhanceSingle() {
   if (!document.querySelector('[data-single]')) return
@@ -14,7 +16,7 @@ export function enhanceSingle() {
     Escape: 'a[data-back]',
   }
   window.addEventListener('keydown', (e) => {
-    if (e.metaKey || e.ctrlKey || e.altKey) return
+    if (!isAlone(e)) return
     // Where devices differ there is a link for each; the other ones are not seen.
     const all = document.querySelectorAll<HTMLAnchorElement>(links[e.key] ?? 'none')
     const link = [...all].find((each) => each.getClientRects().length > 0)
