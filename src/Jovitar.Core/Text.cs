@@ -59,6 +59,11 @@ public static class Text
 
     static bool TurnsDirection(int value) => value is 0x061C or 0x200E or 0x200F or (>= 0x202A and <= 0x202E) or (>= 0x2066 and <= 0x2069);
 
+    /// <summary>Whether anything of a text can be seen: spaces, controls, marks that join or part (general categories Z and C, UAX #44), and letters that are blank by design cannot.</summary>
+    public static bool IsSeen(string text) => text.EnumerateRunes().Any(rune =>
+        rune.Value is not (0x115F or 0x1160 or 0x2800 or 0x3164 or 0xFFA0)
+        && Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.Control or UnicodeCategory.Format or UnicodeCategory.SpaceSeparator or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator));
+
     /// <summary>Whether a text can be kept: no NUL, no half of a surrogate pair.</summary>
     public static bool IsSound(string text)
     {

@@ -53,6 +53,7 @@ public sealed class OpeningTests
     [InlineData("", "title")]
     [InlineData(" \t ", "title")]
     [InlineData("\u202e\u200f", "title")]
+    [InlineData("\u200b", "title")]
     [InlineData("a\0b", "title")]
     public void A_site_has_a_name_that_can_be_read(string title, string field) => Assert.Equal([field], (Usual with { Title = title }).Faults().Keys);
 

@@ -47,6 +47,17 @@ public sealed class TextTests
     [InlineData("👩‍👩‍👧 at the pier", "👩‍👩‍👧 at the pier")]
     public void A_name_that_is_shown_has_nothing_in_it_that_cannot_be_seen(string name, string shown) => Assert.Equal(shown, Text.Name(name));
 
+    [Theory]
+    [InlineData("", false)]
+    [InlineData(" \t\r\n\u00a0\u3000", false)]
+    [InlineData("\u200b\u200d\u2060\ufeff\u202e", false)]
+    [InlineData("\u3164 \u2800", false)]
+    [InlineData("\u200bx", true)]
+    [InlineData(".", true)]
+    [InlineData("👩‍👩‍👧", true)]
+    [InlineData("日", true)]
+    public void What_is_made_of_nothing_that_can_be_seen_says_nothing(string text, bool seen) => Assert.Equal(seen, Text.IsSeen(text));
+
     // An attribute cannot hold half a character, so these stand in the test itself.
     [Fact]
     public void Only_valid_text_is_sound()

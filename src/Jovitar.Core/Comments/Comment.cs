@@ -30,7 +30,7 @@ public sealed record Comment(string Name, string Words)
         var faults = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var (field, text, most, none) in ((string, string, int, string)[])[("name", Name, LongestName, "Say who you are."), ("words", Words, LongestWords, "Write something first.")])
         {
-            if (Text.Name(text.ReplaceLineEndings(" ")).Length == 0)
+            if (!Text.IsSeen(text))
             {
                 faults[field] = none;
             }

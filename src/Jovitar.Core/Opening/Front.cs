@@ -18,7 +18,7 @@ public sealed record Front(string Title, string Tagline, bool IsOpen, string Mea
     public IReadOnlyDictionary<string, string> Faults()
     {
         var faults = new Dictionary<string, string>(StringComparer.Ordinal);
-        if (OneLine(Title).Length == 0)
+        if (!Text.IsSeen(Title))
         {
             faults["title"] = "Give the site a name.";
         }
