@@ -64,6 +64,13 @@ public static class Text
         rune.Value is not (0x115F or 0x1160 or 0x2800 or 0x3164 or 0xFFA0)
         && Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.Control or UnicodeCategory.Format or UnicodeCategory.SpaceSeparator or UnicodeCategory.LineSeparator or UnicodeCategory.ParagraphSeparator));
 
+    /// <summary>What is wrong with a text that somebody wrote into a field; null for nothing.</summary>
+    /// <param name="most">Most UTF-16 code units.</param>
+    public static string? Fault(string text, int most) =>
+        text.Length > most ? string.Create(CultureInfo.InvariantCulture, $"This may have {most:N0} characters.")
+        : !IsSound(text) ? "This text has characters in it that cannot be kept."
+        : null;
+
     /// <summary>Whether a text can be kept: no NUL, no half of a surrogate pair.</summary>
     public static bool IsSound(string text)
     {

@@ -34,13 +34,9 @@ public sealed record Comment(string Name, string Words)
             {
                 faults[field] = none;
             }
-            else if (text.Length > most)
+            else if (Text.Fault(text, most) is { } fault)
             {
-                faults[field] = $"This may have {most:N0} characters.";
-            }
-            else if (!Text.IsSound(text))
-            {
-                faults[field] = "This text has characters in it that cannot be kept.";
+                faults[field] = fault;
             }
         }
 

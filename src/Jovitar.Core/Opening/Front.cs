@@ -25,13 +25,9 @@ public sealed record Front(string Title, string Tagline, bool IsOpen, string Mea
 
         foreach (var (field, text, most) in ((string, string, int)[])[("title", Title, LongestTitle), ("tagline", Tagline, LongestTagline), ("meanwhile", Meanwhile, LongestMeanwhile)])
         {
-            if (text.Length > most)
+            if (Text.Fault(text, most) is { } fault)
             {
-                faults[field] = $"This may have {most} characters.";
-            }
-            else if (!Text.IsSound(text))
-            {
-                faults[field] = "This text has characters in it that cannot be kept.";
+                faults[field] = fault;
             }
         }
 
