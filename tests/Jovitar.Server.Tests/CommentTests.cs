@@ -42,9 +42,9 @@ public sealed class CommentTests
         await using var _ = site;
         var own = $"/night/photo/{p[0]}";
         var before = await visitor.GetAsync(own);
-        Assert.Contains("<h2 id=\"comments\">Comments</h2>", await before.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("<h2>Comments</h2>", await before.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         using var sent = await SayAsync(visitor, p[0], "Four seconds,\r\n<b>and</b> a steady wrist.");
-        Assert.Equal((HttpStatusCode.SeeOther, $"{own}?sent=1#comments"), (sent.StatusCode, sent.Headers.Location!.OriginalString));
+        Assert.Equal((HttpStatusCode.SeeOther, $"{own}?sent=1#talk"), (sent.StatusCode, sent.Headers.Location!.OriginalString));
         var thanks = await visitor.GetStringAsync($"{own}?sent=1");
         Assert.Contains("Others read your comment once somebody of", thanks, StringComparison.Ordinal);
         Assert.Empty(SaidOn(thanks));
@@ -76,7 +76,7 @@ public sealed class CommentTests
 
         // Where nobody comments any more nothing of it is seen, and it is there when they do again.
         await (await StandAsync(owner, album, comments: false)).ReadAsync();
-        Assert.DoesNotContain("id=\"comments\"", await visitor.GetStringAsync(own), StringComparison.Ordinal);
+        Assert.DoesNotContain("id=\"talk\"", await visitor.GetStringAsync(own), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotFound, (await SayAsync(visitor, p[0], "Too late")).StatusCode);
         await (await StandAsync(owner, album, comments: true)).ReadAsync();
         Assert.Single(SaidOn(await visitor.GetStringAsync(own)));
@@ -98,9 +98,13 @@ public sealed class CommentTests
         // A program that fills in everything is thanked, too.
         using var program = await SayAsync(visitor, p[0], "Cheap kites", trap: "https://kites.example");
         Assert.Equal(HttpStatusCode.SeeOther, program.StatusCode);
-        foreach (HttpContent body in (HttpContent[])[JsonContent.Create(new { name = "Ines", words = "x" }), new StringContent("words=x", null, "application/x-www-form-urlencoded") { Headers = { ContentLength = null } }, new FormUrlEncodedContent([new("words", new string('x', 40_000))])])
+        foreach (var (body, status) in ((HttpContent, HttpStatusCode)[])
+            [(JsonContent.Create(new { name = "Ines", words = "x" }), HttpStatusCode.BadRequest), (new FormUrlEncodedContent([new("words", "x")]), HttpStatusCode.UnprocessableEntity), (new FormUrlEncodedContent([new("words", new string('x', 40_000))]), HttpStatusCode.BadRequest),
+             (new FormUrlEncodedContent(Enumerable.Range(0, 40).Select(i => new KeyValuePair<string, string>($"f{i}", "x"))), HttpStatusCode.BadRequest)])
         {
-            Assert.Contains((await visitor.PostAsync($"/night/photo/{p[0]}", body)).StatusCode, (HttpStatusCode[])[HttpStatusCode.BadRequest, HttpStatusCode.UnprocessableEntity]);
+            using var answer = await visitor.PostAsync($"/night/photo/{p[0]}", body);
+            Assert.Equal(status, answer.StatusCode);
+            Assert.Equal(status == HttpStatusCode.BadRequest, (await answer.Content.ReadAsStringAsync()).Contains("This could not be read. Write it here, and send it again.", StringComparison.Ordinal));
         }
 
         // Nor does another website say anything in the name of who visits it.
@@ -165,9 +169,16 @@ public sealed class CommentTests
         (await owner.PostAsync("/api/comments/remove", null)).EnsureSuccessStatusCode();
         Assert.Equal(2, await site.ScalarAsync<long>("select count(*) from comment"));
         Assert.Contains("Removed a refused comment for good.", await owner.GetStringAsync("/api/acts"), StringComparison.Ordinal);
-        // A photo that is gone takes along what was said about it.
+        // What was refused of a photo in the bin waits for the photo; what waits there takes nobody's place.
+        await DecideAsync(editor, false, ids[2]);
+        await SayAsync(visitor, p[0], "Fourth");
         (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { p[0] } })).EnsureSuccessStatusCode();
-        Assert.Equal((0, 0L), (IdsOf(await ListAsync(owner)).Length, (await ListAsync(owner)).GetProperty("shown").GetInt64()));
+        (await owner.PostAsync("/api/comments/remove", null)).EnsureSuccessStatusCode();
+        Assert.Equal(3, await site.ScalarAsync<long>("select count(*) from comment"));
+        var binned = await ListAsync(owner, "refused");
+        Assert.Equal((0L, 0L, 0L, 0), (binned.GetProperty("waiting").GetInt64(), binned.GetProperty("shown").GetInt64(), binned.GetProperty("refused").GetInt64(), IdsOf(binned).Length));
+        Assert.Equal(0, (await (await owner.GetAsync("/api/desk/figures")).ReadAsync()).GetProperty("commentsWaiting").GetInt32());
+        // A photo that is gone takes along what was said about it.
         await owner.EmptyBinAsync();
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from comment"));
         await site.VerifyAsync();
@@ -195,6 +206,7 @@ public sealed class CommentTests
         Assert.Equal(5, await site.ScalarAsync<long>("select count(distinct visitor) from visitor_rating"));
         Assert.Contains("of 5, from 4 visitors", await visitor.GetStringAsync($"/night/photo/{p[0]}"), StringComparison.Ordinal);
         Assert.DoesNotContain("<form", await visitor.GetStringAsync($"/night/photo/{p[0]}"), StringComparison.Ordinal);
+        Assert.Contains("data-talk=\"ratings\"", await visitor.GetStringAsync("/night"), StringComparison.Ordinal);
 
         // On the plate, too.
         Assert.Contains("of 5, from 4 visitors", (await (await owner.GetAsync($"/api/photos/{p[0]}")).ReadAsync()).GetProperty("rated").GetString(), StringComparison.Ordinal);

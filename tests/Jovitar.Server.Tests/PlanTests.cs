@@ -32,10 +32,15 @@ public sealed partial class PlanTests
         with numbered as (select id, row_number() over (order by id) as n from photo) insert into photo_near (photo, near, distance, settled) select p.id, q.id, 3, true from numbered as p join numbered as q on q.n = p.n - 1 where p.n % 3 > 0;
         insert into act (id, made, who, kind, sentence, photos, lead) select gen_random_uuid(), now() - make_interval(mins => n::int), 'Odile', 'Words', 'Wrote.', 1, id from (select id, row_number() over (order by id) as n from photo) as p;
         insert into act_change (act, kind, thing, before, after) select id, 'photo', lead, '{"title": ""}', '{"title": "x"}' from act where lead is not null;
+        update album set has_comments = true, has_ratings = true;
+        insert into comment (id, photo, name, words, said, state)
+        select gen_random_uuid(), p.id, 'Ines', 'Fine ' || g, now() - make_interval(mins => g), case when g % 40 = 0 then 'Waiting' when g % 3 = 0 then 'Refused' else 'Shown' end
+          from (select id, row_number() over (order by id) as n from photo) as p join generate_series(1, 30000) as g on p.n = g % 20000 + 1;
+        insert into visitor_rating (photo, visitor, value) select p.id, sha256(g::text::bytea), 1 + g % 5 from photo as p cross join generate_series(1, 2) as g;
         """;
 
     /// <summary>Tables so large that nobody may wait while they are read from end to end.</summary>
-    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file", "sidecar", "photo_near"];
+    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file", "sidecar", "photo_near", "comment", "visitor_rating"];
 
     /// <summary>Requests that ask about all there is and still count it; each is named with what it counts.</summary>
     static readonly Dictionary<string, string> Counting = new()
@@ -138,12 +143,15 @@ public sealed partial class PlanTests
         var (tag, category) = (await OneAsync("select id::text from tag where name = 'tag 7'"), await OneAsync("select id::text from category where name = 'Category 7'"));
         var (album, intake) = (page.GetProperty("album").GetString(), await OneAsync("select id::text from intake order by begun limit 1"));
         var address = page.GetProperty("address").GetString();
+        await site.WriteAsync("update site set has_favourites = true");
+        var shown = (await OneAsync($"select string_agg(photo::text, ' ') from (select photo from album_photo where album = '{album}' order by place limit 60) as first")).Split(' ');
         string[] asked =
         [
             "/api/photos?sort=taken", "/api/photos?sort=name", "/api/photos?sort=arrived", "/api/photos?q=Title%20777", $"/api/photos?tag={tag}", $"/api/photos?category={category}", $"/api/photos?album={album}&sort=place",
             $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", $"/api/repeats/{photo}", "/api/pages",
             $"/api/albums/{album}", $"/api/albums/{album}/photos/without", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
-            "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
+            "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", "/api/comments", "/api/comments?state=shown", "/api/comments?state=refused", $"/{address}/photo/{shown[0]}", $"/favourites/{Core.Favourites.MarkedPhotos.Of([.. shown.Select(s => new Core.PhotoId(Guid.Parse(s)))]).Address}",
+            $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];
         // The index is read once, from end to end.
         await (await owner.GetAsync("/api/photos")).ReadAsync();
@@ -186,6 +194,10 @@ public sealed partial class PlanTests
         await (await owner.GetAsync("/api/photos")).ReadAsync();
         JsonElement last = default;
         var rule = "";
+        var page = await (await owner.PostAsJsonAsync("/api/pages", new { album })).ReadAsync();
+        await (await owner.PublishAsync(page.GetProperty("id").GetString()!)).ReadAsync();
+        var onPage = await site.ScalarAsync<string>($"select photo::text from album_photo where album = '{album}' limit 1");
+        var own = $"/{page.GetProperty("address").GetString()}/photo/{onPage}";
         (string What, Func<Task> Do)[] acts =
         [
             ("words", async () => last = await (await owner.SendAsync(HttpMethod.Patch, $"/api/photos/{photo}", new { title = "Pier" }, 1)).ReadAsync()),
@@ -212,6 +224,10 @@ public sealed partial class PlanTests
             }),
             ("into the bin", async () => last = await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync()),
             ("out of the bin", async () => await owner.UndoAsync(last)),
+            ("a comment", async () => Assert.Equal(HttpStatusCode.SeeOther, (await site.Visitor().PostAsync(own, new FormUrlEncodedContent(new Dictionary<string, string> { ["name"] = "Ines", ["words"] = "Fine" }))).StatusCode)),
+            ("a rating", async () => (await site.Visitor().PostAsJsonAsync($"/site/rate/{onPage}", new { visitor = new string('a', 22), value = 4 })).EnsureSuccessStatusCode()),
+            ("a decision on a comment", async () => last = await (await owner.PostAsJsonAsync("/api/comments/decide", new { comments = new[] { await site.ScalarAsync<string>($"select id::text from comment where photo = '{onPage}' and state = 'Waiting'") }, shown = true })).ReadAsync()),
+            ("undo of a decision", async () => await owner.UndoAsync(last)),
             ("a hand", async () => (await owner.PutAsJsonAsync("/api/hand", new { photos = some })).EnsureSuccessStatusCode()),
             ("what is in hand", async () => await (await owner.GetAsync("/api/hand")).ReadAsync()),
             ("letting go", async () => (await owner.PostAsJsonAsync("/api/hand", new { letGo = some[..3] })).EnsureSuccessStatusCode()),

@@ -13,11 +13,7 @@ oneMaker((next) => {
 })
 
 test('an album lets visitors comment on its photos and rate them', async ({ page: visitor }) => {
-  await made.begin('To talk of')
-  await made.add('photos')
-  await made.order.getByRole('button', { name: '+ album' }).click()
-  await page.getByRole('option', { name: /Regatta/ }).first().click()
-  await expect(made.seen.locator('a.frame').first()).toBeVisible()
+  await made.beginOf('To talk of', /Regatta/)
   await made.publish()
   await visitor.goto('/to-talk-of')
   await visitor.locator('a.frame').first().click()
@@ -25,6 +21,14 @@ test('an album lets visitors comment on its photos and rate them', async ({ page
 
   await page.getByRole('link', { name: /^Albums/ }).click()
   await page.getByRole('navigation', { name: 'Contents' }).getByRole('link', { name: /^Regatta/ }).first().click()
+  // Where they are rated alone, the viewer leads there, too.
+  await page.getByRole('combobox', { name: 'What visitors may say about its photos' }).selectOption('ratings')
+  await expect(page.getByRole('combobox', { name: 'What visitors may say about its photos' })).toHaveValue('ratings')
+  await visitor.goto('/to-talk-of')
+  await visitor.locator('a.frame').first().click()
+  await visitor.getByRole('dialog').getByRole('link', { name: 'Rate it' }).click()
+  await expect(visitor.getByRole('group', { name: 'What do you think of it?' })).toBeInViewport()
+  await expect(visitor.getByRole('textbox')).toHaveCount(0)
   await page.getByRole('combobox', { name: 'What visitors may say about its photos' }).selectOption('both')
   await expect(page.getByRole('combobox', { name: 'What visitors may say about its photos' })).toHaveValue('both')
   await page.getByRole('link', { name: /^Visitors/ }).click()

@@ -14,11 +14,7 @@ oneMaker((next) => {
 let sent = ''
 
 test('the owner lets visitors mark favourites', async ({ page: visitor }) => {
-  await made.begin('To mark')
-  await made.add('photos')
-  await made.order.getByRole('button', { name: '+ album' }).click()
-  await page.getByRole('option', { name: /Regatta/ }).first().click()
-  await expect(made.seen.locator('a.frame').first()).toBeVisible()
+  await made.beginOf('To mark', /Regatta/)
   await made.publish()
   await visitor.goto('/to-mark')
   await visitor.locator('a.frame').first().click()
@@ -98,10 +94,10 @@ test('marks are let go of, taken back, and the same in every tab', async ({ page
   await expect(second.getByRole('link', { name: /marked$/ })).toHaveText('5 marked')
   await noSeriousFinding(second)
   // Of many that were sent only some stand in the page at first; all of them are marked.
-  const many = await second.evaluate(() => Array.from({ length: 250 }, () => crypto.randomUUID()))
+  const many = await second.evaluate(() => Array.from({ length: 300 }, () => crypto.randomUUID()))
   await second.evaluate((ids) => localStorage.setItem('favourites', JSON.stringify(ids)), many)
   await second.goto('/to-mark')
-  await second.getByRole('link', { name: '250 marked' }).click()
+  await second.getByRole('link', { name: '300 marked' }).click()
   await expect(second.getByText('None of these photographs can be seen any more.')).toBeVisible()
   await second.getByRole('button', { name: 'Let go of all marks' }).click()
   expect(await second.evaluate(() => localStorage.getItem('favourites'))).toBe('[]')

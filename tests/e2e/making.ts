@@ -21,6 +21,14 @@ export function making(page: Page) {
       await order.getByRole('button', { name: kind, exact: true }).focus()
       await page.keyboard.press('Enter')
     },
+    /** Makes a page of one album, with its photos. */
+    async beginOf(title: string, album: RegExp) {
+      await this.begin(title)
+      await this.add('photos')
+      await this.order.getByRole('button', { name: '+ album' }).click()
+      await page.getByRole('option', { name: album }).first().click()
+      await expect(this.seen.locator('a.frame').first()).toBeVisible()
+    },
     async publish() {
       await page.getByRole('button', { name: /^Publish(?!ed)/ }).click()
       await expect(page.getByRole('button', { name: 'Published', exact: true })).toBeVisible()

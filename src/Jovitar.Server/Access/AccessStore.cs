@@ -101,24 +101,26 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
          where pt.thing = {thing} and pt.shows
         """;
 
-    /// <summary>A photo with what visitors may say about it; null when there is none.</summary>
+    /// <summary>A photo with what visitors may say about it; null when there is none, or no album offers anything of it: most photos, which cost nothing more.</summary>
     public async Task<PhotoToTalkOf?> TalkAsync(PhotoId photo, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
-            select {PhotoColumns}, {PhotoOnColumns}, talk.*
+            select {PhotoColumns}, {PhotoOnColumns},
+                   {TalksOf("has_comments")} as comments,
+                   {TalksOf("has_ratings")} as ratings
               from photo as p
              {PhotoShownOn}
-             cross join lateral (
-               select coalesce(bool_or(a.has_comments), false) as comments, coalesce(bool_or(a.has_ratings), false) as ratings
-                 from album_photo as ap
-                 join album as a on a.id = ap.album and a.binned is null and a.shown
-                where ap.photo = p.id) as talk
-             where p.id = @photo
+             where p.id = @photo and ({TalksOf("has_comments")} or {TalksOf("has_ratings")})
             """,
             ("photo", photo.Value));
         return await command.FirstAsync(r => new PhotoToTalkOf(Photo(r, On(r)), r.Get<bool>("comments"), r.Get<bool>("ratings")), ct);
     }
+
+    /// <summary>The condition that an album in view offers something of a photo called <c>p</c>.</summary>
+    /// <param name="what">The album's column that says so.</param>
+    public static string TalksOf(string what) =>
+        $"exists (select from album_photo as tp join album as t on t.id = tp.album and t.{what} and t.shown and t.binned is null where tp.photo = p.id)";
 
     /// <summary>A file; null when there is none.</summary>
     public async Task<FileThing?> FileAsync(FileId file, CancellationToken ct)

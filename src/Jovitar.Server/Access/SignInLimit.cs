@@ -25,6 +25,7 @@ internal sealed class SignInLimit(TryCount tries, NpgsqlDataSource db, TimeProvi
     /// <returns>How long it must wait; null when the password may be looked at.</returns>
     public async Task<TimeSpan?> CountAsync(string email, IPAddress? address, CancellationToken ct)
     {
+        var now = clock.GetUtcNow();
         var counted = await tries.CountAsync(Keys(email, address), Window, ct);
         var over = counted.Where(c => c.Tries > Most(c.Key)).ToArray();
         // Whoever signed in to it from here before is not kept out by what strangers do elsewhere.
@@ -33,7 +34,7 @@ internal sealed class SignInLimit(TryCount tries, NpgsqlDataSource db, TimeProvi
             over = [.. over.Where(c => !c.Key.StartsWith('e'))];
         }
 
-        return over.Length == 0 ? null : over.Max(c => c.Since) + Window - clock.GetUtcNow();
+        return over.Length == 0 ? null : over.Max(c => c.Since) + Window - now;
     }
 
     async Task<bool> IsKnownAsync(string email, IPAddress? address, CancellationToken ct)
@@ -45,7 +46,7 @@ internal sealed class SignInLimit(TryCount tries, NpgsqlDataSource db, TimeProvi
     }
 
     /// <summary>The password was right: tries at this account from this address begin anew.</summary>
-    public Task ClearAsync(string email, IPAddress? address, CancellationToken ct) => tries.ForgetAsync(Keys(email, address)[0], ct);
+    public Task ClearAsync(string email, IPAddress? address, CancellationToken ct) => tries.ForgetAsync(ct, Keys(email, address)[0]);
 
     static string[] Keys(string email, IPAddress? address) => [$"b {AccountStore.Key(email)} {TryCount.Network(address)}", $"a {TryCount.Network(address)}", $"e {AccountStore.Key(email)}"];
 

@@ -18,9 +18,10 @@ internal sealed class TryCount(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>Where somebody is, as far as tries are counted by it: who has one address of IPv6 has all of its /64 (RFC 6177 §2).</summary>
     public static string Network(IPAddress? address)
     {
-        if (address is not { AddressFamily: AddressFamily.InterNetworkV6, IsIPv4MappedToIPv6: false })
+        address = address is { IsIPv4MappedToIPv6: true } ? address.MapToIPv4() : address;
+        if (address is not { AddressFamily: AddressFamily.InterNetworkV6 })
         {
-            return $"{(address is { IsIPv4MappedToIPv6: true } ? address.MapToIPv4() : address)}";
+            return $"{address}";
         }
 
         var bytes = address.GetAddressBytes();
@@ -47,8 +48,8 @@ internal sealed class TryCount(NpgsqlDataSource db, TimeProvider clock)
         return await command.AllAsync(r => new Counted(r.Get<string>("key"), r.Get<DateTimeOffset>("since"), r.Get<int>("tries")), ct);
     }
 
-    /// <summary>Forgets a key, and whatever is old.</summary>
-    public async Task ForgetAsync(string key, CancellationToken ct)
+    /// <summary>Forgets whatever is old, and a key.</summary>
+    public async Task ForgetAsync(CancellationToken ct, string key = "")
     {
         await using var command = db.Command("delete from try_count where key = @key or since < @old", ("key", key), ("old", clock.GetUtcNow() - Longest));
         await command.ExecuteNonQueryAsync(ct);

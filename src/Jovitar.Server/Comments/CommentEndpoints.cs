@@ -12,8 +12,8 @@ public sealed record CommentsDecided([AtMost(CommentEndpoints.Most)] IReadOnlyLi
 /// <summary>Visitors' comments in the workroom.</summary>
 internal static class CommentEndpoints
 {
-    /// <summary>So many are decided on in one go.</summary>
-    public const int Most = 500;
+    /// <summary>So many are decided on in one go: all that may wait.</summary>
+    public const int Most = TalkStore.MostWaiting;
 
     public static void MapComments(this IEndpointRouteBuilder api)
     {
@@ -33,5 +33,5 @@ internal static class CommentEndpoints
     static async Task<Ok<Done>> Decide(CommentsDecided body, Actor who, CommentStore store, CancellationToken ct) =>
         TypedResults.Ok(await store.DecideAsync(who, body.Comments, body.Shown, ct));
 
-    static async Task<Ok<Done>> Remove(Actor who, CommentStore store, CancellationToken ct) => TypedResults.Ok((await store.RemoveAsync(who, ct)).Done);
+    static async Task<Ok<Done>> Remove(Actor who, CommentStore store, CancellationToken ct) => TypedResults.Ok(await store.RemoveAsync(who, ct));
 }

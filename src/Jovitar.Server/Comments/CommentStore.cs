@@ -14,14 +14,18 @@ internal sealed record CommentLine(Guid Id, PhotoId Photo, string Picture, int W
 
 /// <summary>Comments in one state.</summary>
 /// <param name="Waiting">How many wait to be decided on.</param>
-/// <param name="Further">There are older ones.</param>
-internal sealed record CommentList(IReadOnlyList<CommentLine> Comments, long Waiting, long Shown, long Refused, bool Further);
+/// <param name="Counted">So many of each are counted; a larger number means that there are more.</param>
+/// <param name="Further">There are more behind the last.</param>
+internal sealed record CommentList(IReadOnlyList<CommentLine> Comments, int Waiting, int Shown, int Refused, int Counted, bool Further);
 
 /// <summary>Visitors' comments, for those who decide whether others read them.</summary>
 internal sealed class CommentStore(NpgsqlDataSource db, ActRunner acts)
 {
     /// <summary>So many stand in one answer.</summary>
     public const int Step = 50;
+
+    /// <summary>So many of each state are counted: no more than these may wait.</summary>
+    const int MostCounted = TalkStore.MostWaiting;
 
     /// <summary>Comments in a state: those that wait oldest first, the others latest first.</summary>
     /// <param name="behind">The last one that is known; null from the beginning.</param>
@@ -45,10 +49,22 @@ internal sealed class CommentStore(NpgsqlDataSource db, ActRunner acts)
                 r.Get<Guid>("id"), new PhotoId(r.Get<Guid>("photo")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"),
                 r.Get<string>("name"), r.Get<string>("words"), r.Get<DateTimeOffset>("said"), Enum.Parse<CommentState>(r.Get<string>("state"))),
             ct);
-        await using var count = db.CreateCommand("select c.state, count(*) as count from comment as c join photo as p on p.id = c.photo and p.binned is null group by c.state");
-        var counts = (await count.AllAsync(r => (State: Enum.Parse<CommentState>(r.Get<string>("state")), Count: r.Get<long>("count")), ct)).ToDictionary(c => c.State, c => c.Count);
-        long Of(CommentState which) => counts.GetValueOrDefault(which);
-        return new CommentList([.. found.Take(Step)], Of(CommentState.Waiting), Of(CommentState.Shown), Of(CommentState.Refused), found.Count > Step);
+        // Each is counted no further than it is of interest: of many that are shown nobody reads a row.
+        await using var count = db.Command(
+            """
+            select s.state, (
+                     select count(*)
+                       from (
+                         select c.id
+                           from comment as c
+                           join photo as p on p.id = c.photo and p.binned is null
+                          where c.state = s.state
+                          limit @most + 1) as counted) as count
+              from unnest(@states) as s(state)
+            """,
+            ("states", Enum.GetNames<CommentState>()), ("most", MostCounted));
+        var counts = (await count.AllAsync(r => (State: Enum.Parse<CommentState>(r.Get<string>("state")), Count: (int)r.Get<long>("count")), ct)).ToDictionary(c => c.State, c => c.Count);
+        return new CommentList([.. found.Take(Step)], counts[CommentState.Waiting], counts[CommentState.Shown], counts[CommentState.Refused], MostCounted, found.Count > Step);
     }
 
     /// <summary>Shows comments to whoever sees their photos, or refuses them.</summary>
@@ -70,14 +86,19 @@ internal sealed class CommentStore(NpgsqlDataSource db, ActRunner acts)
         return done;
     }
 
-    /// <summary>Removes all refused comments for good.</summary>
-    public async Task<(int Removed, Done Done)> RemoveAsync(Actor who, CancellationToken ct) => await acts.RunAsync(
-        who, ActKind.Emptied,
-        async act =>
-        {
-            var removed = await act.RunAsync("delete from comment where state = @refused", ct, ("refused", CommentState.Refused.ToString()));
-            (act.IsKept, act.Says) = (removed > 0, _ => CommentWords.Removed(removed));
-            return removed;
-        },
-        ct);
+    /// <summary>Removes all refused comments for good; those of photos in the bin go or come back with them.</summary>
+    public async Task<Done> RemoveAsync(Actor who, CancellationToken ct)
+    {
+        var (_, done) = await acts.RunAsync(
+            who, ActKind.Emptied,
+            async act =>
+            {
+                var removed = await act.RunAsync(
+                    "delete from comment as c using photo as p where p.id = c.photo and p.binned is null and c.state = @refused", ct, ("refused", CommentState.Refused.ToString()));
+                (act.IsKept, act.Says) = (removed > 0, _ => CommentWords.Removed(removed));
+                return true;
+            },
+            ct);
+        return done;
+    }
 }

@@ -110,7 +110,12 @@ internal sealed class TalkStore(NpgsqlDataSource db, AccessStore access, TryCoun
             insert into comment (id, photo, name, words, said)
             select @id, p.id, @name, @words, @now
               from photo as p
-             where p.id = @photo and (select count(*) from comment where state = 'Waiting') < @most
+             where p.id = @photo
+               and (
+                 select count(*)
+                   from comment as c
+                   join photo as q on q.id = c.photo and q.binned is null
+                  where c.state = 'Waiting') < @most
             """,
             ("id", Guid.CreateVersion7(now)), ("photo", photo.Value), ("name", comment.Name), ("words", comment.Words), ("now", now), ("most", MostWaiting));
         return await command.ExecuteNonQueryAsync(ct) > 0 ? Taken.Written : Taken.Full;
@@ -149,7 +154,7 @@ internal sealed class TalkStore(NpgsqlDataSource db, AccessStore access, TryCoun
     async Task<bool> IsOverAsync(string key, int most, CancellationToken ct)
     {
         var counted = await tries.CountAsync([key], Window, ct);
-        await tries.ForgetAsync("", ct);
+        await tries.ForgetAsync(ct);
         return counted[0].Tries > most;
     }
 }

@@ -4,7 +4,6 @@ using Jovitar.Core.Comments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Comments;
-using Npgsql;
 
 namespace Jovitar.Server.Demo;
 
@@ -17,7 +16,7 @@ internal sealed record DemoSaid(IReadOnlyList<string> Albums, IReadOnlyList<Demo
 internal sealed record DemoComment(string File, string Name, string Words, bool? Shown);
 
 /// <summary>Has visitors say it, each from somewhere else.</summary>
-internal sealed class DemoTalk(TalkStore talk, CommentStore comments, AlbumStore albums, StandingStore standing, NpgsqlDataSource db)
+internal sealed class DemoTalk(TalkStore talk, CommentStore comments, AlbumStore albums, StandingStore standing)
 {
     public async Task MakeAsync(DemoSaid said, IReadOnlyDictionary<string, PhotoId> photos, Actor owner, CancellationToken ct)
     {
@@ -26,8 +25,7 @@ internal sealed class DemoTalk(TalkStore talk, CommentStore comments, AlbumStore
             await standing.SayAsync(owner, album.Id, album.Standing with { Comments = true, Ratings = true }, album.Version, ct);
         }
 
-        await using var known = db.CreateCommand("select exists (select from comment)");
-        if ((bool)(await known.ExecuteScalarAsync(ct))!)
+        if (await comments.ListAsync(CommentState.Waiting, null, ct) is not { Waiting: 0, Shown: 0, Refused: 0 })
         {
             return;
         }

@@ -4,7 +4,6 @@ alter table album
   add column has_ratings boolean not null default false;
 update act_tracked set fields = fields || '{has_comments,has_ratings}' where kind = 'album';
 select act_track('album');
-create index album_talk on album (id) where (has_comments or has_ratings) and shown and binned is null;
 
 create table comment (
   id uuid primary key,
@@ -14,7 +13,8 @@ create table comment (
   said timestamptz not null,
   state text not null default 'Waiting' check (state in ('Waiting', 'Shown', 'Refused'))
 );
-create index comment_photo on comment (photo, said, id) where state = 'Shown';
+-- What goes with a photo that is removed for good is found by it, whatever its state.
+create index comment_photo on comment (photo, state, said, id);
 create index comment_state on comment (state, said, id);
 -- Visitors write them; only the decision on them is an act.
 insert into act_tracked (kind, thing, fields) values ('comment', 'id', '{state}');

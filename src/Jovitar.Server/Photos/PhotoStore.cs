@@ -1,7 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
-using Jovitar.Core.Comments;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Comments;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;

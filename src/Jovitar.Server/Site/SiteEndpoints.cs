@@ -22,9 +22,6 @@ namespace Jovitar.Server.Site;
 /// <summary>What visitors open, and drafts for staff.</summary>
 internal static class SiteEndpoints
 {
-    /// <summary>Says in an address that a comment was just sent.</summary>
-    public const string Sent = "sent";
-
     const int NarrowestView = 120;
     const int WidestView = 8000;
 
@@ -122,7 +119,7 @@ internal static class SiteEndpoints
         }
     }
 
-    static async Task Photo(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore store, CancellationToken ct)
+    static async Task Photo(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore talks, CancellationToken ct)
     {
         if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
@@ -136,10 +133,10 @@ internal static class SiteEndpoints
         {
             door.Visits.Look(http, photo.Value);
             // What is said about it comes and goes without the page.
-            var talk = await store.OfAsync(photo, ct);
+            var talk = await talks.OfAsync(photo, ct);
             if (!IsFresh(http, $"{door.Tag(version)}-{talk?.Version()}"))
             {
-                var shown = talk is null ? null : new TalkShown(talk, Writing.Nothing, http.Request.Query.ContainsKey(Sent));
+                var shown = talk is null ? null : new TalkShown(talk, Writing.Nothing, http.Request.Query.ContainsKey(TalkEndpoints.Sent));
                 await SendAsync(http, await door.Renderer.PhotoPageAsync(page, new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false), n, door.Origin.Of(http.Request), shown, ct), ct);
             }
         }
@@ -343,6 +340,7 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
     /// <summary>What is at an address, if visitors may see it.</summary>
     public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
     {
+        // Each is asked for by a few, and its address is long: it is looked for anew.
         if (kind == SiteKind.Favourites)
         {
             return await store.FindAsync(kind, address, ct) is { } version && access.May(Viewer.Nobody, Right.See, version.Thing) ? version : null;

@@ -17,7 +17,7 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
 {
     const string Title = "Favourites";
 
-    /// <summary>What is at an address of favourites.</summary>
+    /// <summary>What is at an address of favourites, with the page of them: whether there is one hangs on every photo.</summary>
     public async Task<PageVersion?> FindAsync(string address, CancellationToken ct)
     {
         if (!MarkedPhotos.TryParse(address, out var marked))
@@ -26,21 +26,15 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
         }
 
         var site = await settings.ReadAsync(ct);
-        var photos = await PhotosAsync(marked, ct);
+        var offered = site.Front.HasFavourites;
+        var photos = offered ? await PhotosAsync(marked, ct) : [];
         var content = SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', photos)));
-        return new PageVersion(
-            SiteKind.Favourites, new Guid(SHA256.HashData(Encoding.ASCII.GetBytes(address)).AsSpan(0, 16)), BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(site.Front.HasFavourites));
+        var id = new Guid(SHA256.HashData(Encoding.ASCII.GetBytes(address)).AsSpan(0, 16));
+        return new PageVersion(SiteKind.Favourites, id, BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(offered)) { Page = PageOf(address, marked, photos) };
     }
 
-    /// <summary>The page of them.</summary>
-    public async Task<SitePage?> PageAsync(string address, CancellationToken ct)
+    static SitePage PageOf(string address, MarkedPhotos marked, IReadOnlyList<SitePhoto> photos)
     {
-        if (!MarkedPhotos.TryParse(address, out var marked))
-        {
-            return null;
-        }
-
-        var photos = await PhotosAsync(marked, ct);
         var usual = new BlockPlace(BlockFrame.Usual);
         return new SitePage(
             PageVersion.PathOf(SiteKind.Favourites, address), Title, "",

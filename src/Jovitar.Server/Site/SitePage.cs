@@ -27,8 +27,8 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
 {
     public PhotoFacts Facts { get; init; } = PhotoFacts.None;
 
-    /// <summary>Visitors comment on it, at its own page.</summary>
-    public bool HasComments { get; init; }
+    /// <summary>What visitors say about it, at its own page: "comments", or where there are only those "ratings"; null for nothing.</summary>
+    public string? Talk { get; init; }
 
     /// <summary>The classes of the style sheet that keep the focus in view, to a tenth of the picture: inline styles are closed by the page's policy.</summary>
     public string? FocusClass => Focus is { } f ? string.Create(CultureInfo.InvariantCulture, $"x{Math.Round(f.X * 10)} y{Math.Round(f.Y * 10)}") : null;
@@ -271,6 +271,9 @@ public enum SiteKind
 internal sealed record PageVersion(SiteKind Kind, Guid Id, long Version, long Site, string Address, Thing Thing)
 {
     public string Path => PathOf(Kind, Address);
+
+    /// <summary>The page itself, where looking for it was reading all of it; null where it is read and kept apart.</summary>
+    public SitePage? Page { get; init; }
 
     /// <summary>Where a thing is, from the site's root.</summary>
     public static string PathOf(SiteKind kind, string address) => kind switch

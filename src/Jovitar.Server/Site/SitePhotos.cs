@@ -16,9 +16,10 @@ internal sealed class SitePhotos(AccessStore access)
         p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.rating, p.correction::text as correction,
           coalesce(nullif(p.credit, ''), p.creator) as credit, p.place, p.taken, p.camera, p.licence, p.link,
           p.creator, p.copyright, p.file_name, p.arrived,
-          exists (
-            select from album_photo as tp join album as t on t.id = tp.album and t.has_comments and t.shown and t.binned is null
-             where tp.photo = p.id) as has_comments,
+          (select case when bool_or(t.has_comments) then 'comments' when bool_or(t.has_ratings) then 'ratings' end
+             from album_photo as tp
+             join album as t on t.id = tp.album and t.shown and t.binned is null
+            where tp.photo = p.id) as talk,
           {AccessStore.PhotoColumns}
         """;
 
@@ -26,7 +27,7 @@ internal sealed class SitePhotos(AccessStore access)
         new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")), r.Get<short>("rating"))
     {
         Facts = new PhotoFacts(r.Get<string>("place"), r.Maybe<DateTime>("taken") is { } taken ? DateOnly.FromDateTime(taken) : null, r.MaybeText("camera") ?? "", r.Get<string>("licence"), r.Get<string>("link"), r.Get<string>("creator"), r.Get<string>("copyright"), r.Get<string>("file_name"), r.Get<DateTime>("arrived")),
-        HasComments = r.Get<bool>("has_comments"),
+        Talk = r.MaybeText("talk"),
     };
 
     /// <summary>Whether visitors may see the photo of a row with <see cref="AccessStore.PhotoColumns"/>.</summary>

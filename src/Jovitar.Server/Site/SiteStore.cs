@@ -92,9 +92,6 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     public async Task<SitePage?> VersionAsync(PageId id, int number, CancellationToken ct) =>
         await versions.FindAsync(id, number, ct) is { } content ? new SitePage("/", content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look } : null;
 
-    /// <summary>Reads what a visitor marked, as its address says.</summary>
-    public Task<SitePage?> FavouritesAsync(string address, CancellationToken ct) => favourites.PageAsync(address, ct);
-
     /// <summary>Reads what an album has for a page by itself.</summary>
     public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)
     {

@@ -15,6 +15,9 @@ namespace Jovitar.Server.Site;
 public sealed record Writing(string Name, string Words, IReadOnlyDictionary<string, string> Faults)
 {
     public static readonly Writing Nothing = new("", "", new Dictionary<string, string>());
+
+    /// <summary>What was written, with a sentence that holds for all of it.</summary>
+    public static Writing Of(Comment written, string fault) => new(written.Name, written.Words, new Dictionary<string, string> { [""] = fault });
 }
 
 /// <summary>What is said about a photo, as its page shows it.</summary>
@@ -28,6 +31,12 @@ internal sealed record RatingGiven(string? Visitor, int? Value);
 /// <summary>What visitors say about photos, at the photos' own pages.</summary>
 internal static class TalkEndpoints
 {
+    /// <summary>Says in an address that a comment was just sent.</summary>
+    public const string Sent = "sent";
+
+    /// <summary>Where on a photo's own page it is talked of.</summary>
+    public const string Place = "talk";
+
     /// <summary>Who looks at the form does not see this field: only programs fill it in.</summary>
     public const string Trap = "about";
 
@@ -42,60 +51,66 @@ internal static class TalkEndpoints
         foreach (var kind in Enum.GetValues<SiteKind>())
         {
             var path = $"{PageVersion.PathOf(kind, "{address}")}/photo/{{photo}}";
-            site.MapPost(path, (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, TalkStore talk, CancellationToken ct) => Comment(kind, address, photo, walk ?? 1, http, door, talk, ct));
+            site.MapPost(path, (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, TalkStore talks, CancellationToken ct) => Comment(kind, address, photo, walk ?? 1, http, door, talks, ct));
         }
 
         site.MapPost("/site/rate/{photo}", Rate);
     }
 
-    static async Task Comment(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore store, CancellationToken ct)
+    static async Task Comment(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore talks, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n)
-            || await store.OfAsync(photo, ct) is not { Comments: not null } talk)
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
             await SiteEndpoints.Missing(http, door.Renderer, ct);
             return;
         }
 
-        if (IsFromElsewhere(http) || await ReadAsync(http, ct) is not { } form)
-        {
-            http.Response.StatusCode = StatusCodes.Status400BadRequest;
-            return;
-        }
-
-        var written = new Comment(form["name"].ToString(), form["words"].ToString());
-        var faults = new Dictionary<string, string>(written.Faults());
-        var status = StatusCodes.Status422UnprocessableEntity;
-        // A program that fills in what nobody sees is told that all went well, and nothing is kept.
-        if (faults.Count == 0 && form[Trap].ToString().Length == 0)
-        {
-            var taken = await store.WriteAsync(photo, written.Trimmed(), TryCount.Network(http.Connection.RemoteIpAddress), ct);
-            if (taken == Taken.NotOffered)
-            {
-                await SiteEndpoints.Missing(http, door.Renderer, ct);
-                return;
-            }
-
-            if (taken != Taken.Written)
-            {
-                status = taken == Taken.TooMany ? StatusCodes.Status429TooManyRequests : StatusCodes.Status503ServiceUnavailable;
-                faults[""] = taken == Taken.TooMany ? "Many comments came from where you are. Wait a minute, then send it again." : "Many comments wait to be read just now. Send it again another day.";
-            }
-        }
-
         var view = new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false);
-        if (faults.Count == 0)
+        var (status, writing) = await TakeAsync(photo, http, talks, ct);
+        if (status == StatusCodes.Status303SeeOther)
         {
             // Sent anew by nobody who reloads the page.
             var own = view.PhotoLink(found.Photos[n]);
-            http.Response.StatusCode = StatusCodes.Status303SeeOther;
-            http.Response.Headers.Location = $"{own}{(own.Contains('?', StringComparison.Ordinal) ? '&' : '?')}{SiteEndpoints.Sent}=1#comments";
+            http.Response.StatusCode = status;
+            http.Response.Headers.Location = $"{own}{(own.Contains('?', StringComparison.Ordinal) ? '&' : '?')}{Sent}=1#{Place}";
+            return;
+        }
+
+        if (await talks.OfAsync(photo, ct) is not { Comments: not null } talk)
+        {
+            await SiteEndpoints.Missing(http, door.Renderer, ct);
             return;
         }
 
         http.Response.StatusCode = status;
-        await SiteEndpoints.SendAsync(http, await door.Renderer.PhotoPageAsync(page, view, n, door.Origin.Of(http.Request), new TalkShown(talk, new Writing(written.Name, written.Words, faults), Sent: false), ct), ct);
+        await SiteEndpoints.SendAsync(http, await door.Renderer.PhotoPageAsync(page, view, n, door.Origin.Of(http.Request), new TalkShown(talk, writing, Sent: false), ct), ct);
+    }
+
+    /// <summary>Takes what somebody wrote.</summary>
+    /// <returns>303 where it is taken; else what the answer is, and what was written with what is wrong with it.</returns>
+    static async Task<(int Status, Writing Writing)> TakeAsync(PhotoId photo, HttpContext http, TalkStore talks, CancellationToken ct)
+    {
+        if (IsFromElsewhere(http) || await ReadAsync(http, ct) is not { } form)
+        {
+            return (StatusCodes.Status400BadRequest, Writing.Of(new Comment("", ""), "This could not be read. Write it here, and send it again."));
+        }
+
+        var written = new Comment(form["name"].ToString(), form["words"].ToString());
+        if (written.Faults() is { Count: > 0 } faults)
+        {
+            return (StatusCodes.Status422UnprocessableEntity, new Writing(written.Name, written.Words, faults));
+        }
+
+        // A program that fills in what nobody sees is told that all went well, and nothing is kept.
+        var taken = form[Trap].ToString().Length > 0 ? Taken.Written : await talks.WriteAsync(photo, written.Trimmed(), TryCount.Network(http.Connection.RemoteIpAddress), ct);
+        return taken switch
+        {
+            Taken.Written => (StatusCodes.Status303SeeOther, Writing.Nothing),
+            Taken.TooMany => (StatusCodes.Status429TooManyRequests, Writing.Of(written, "Many comments came from where you are. Wait a minute, then send it again.")),
+            Taken.Full => (StatusCodes.Status503ServiceUnavailable, Writing.Of(written, "Many comments wait to be read just now. Send it again another day.")),
+            _ => (StatusCodes.Status404NotFound, Writing.Nothing),
+        };
     }
 
     /// <summary>Another website had a visitor's browser send it (Fetch Metadata Request Headers, §2.4): they know nothing of it.</summary>
@@ -124,7 +139,7 @@ internal static class TalkEndpoints
         }
     }
 
-    static async Task<Results<Ok<Told>, NotFound<Problem>, BadRequest<Problem>, JsonHttpResult<Problem>>> Rate(PhotoId photo, RatingGiven body, HttpContext http, TalkStore store, CancellationToken ct)
+    static async Task<Results<Ok<Rated>, NotFound<Problem>, BadRequest<Problem>, JsonHttpResult<Problem>>> Rate(PhotoId photo, RatingGiven body, HttpContext http, TalkStore talks, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
         if (IsFromElsewhere(http) || body.Visitor is not { Length: VisitorLength } visitor || body.Value is < Ratings.Least or > Ratings.Most)
@@ -132,14 +147,14 @@ internal static class TalkEndpoints
             return Problems.Invalid($"A rating is from {Ratings.Least} to {Ratings.Most}.", new Dictionary<string, string> { ["value"] = $"Give {Ratings.Least} to {Ratings.Most}." });
         }
 
-        return await store.RateAsync(photo, visitor, body.Value, TryCount.Network(http.Connection.RemoteIpAddress), ct) switch
+        return await talks.RateAsync(photo, visitor, body.Value, TryCount.Network(http.Connection.RemoteIpAddress), ct) switch
         {
             Taken.NotOffered => Problems.Gone("photo"),
             Taken.TooMany => Problems.Json(StatusCodes.Status429TooManyRequests, "too-many", "Many ratings came from where you are. Wait a minute."),
-            _ => TypedResults.Ok(new Told((await store.OfAsync(photo, ct))?.Ratings?.Line ?? "")),
+            _ => TypedResults.Ok(new Rated((await talks.OfAsync(photo, ct))?.Ratings?.Line ?? "")),
         };
     }
 
     /// <param name="Line">What visitors gave the photo by now.</param>
-    internal sealed record Told(string Line);
+    internal sealed record Rated(string Line);
 }

@@ -7450,15 +7450,20 @@ export interface components {
         CommentList: {
             comments: components["schemas"]["CommentLine"][];
             /**
-             * Format: int64
+             * Format: int32
              * @description How many wait to be decided on.
              */
             waiting: number;
-            /** Format: int64 */
+            /** Format: int32 */
             shown: number;
-            /** Format: int64 */
+            /** Format: int32 */
             refused: number;
-            /** @description There are older ones. */
+            /**
+             * Format: int32
+             * @description So many of each are counted; a larger number means that there are more.
+             */
+            counted: number;
+            /** @description There are more behind the last. */
             further: boolean;
         };
         CommentsDecided: {
@@ -9491,8 +9496,8 @@ export interface components {
             lines: string[];
             /** @description What a press on it does. */
             press: components["schemas"]["FramePress"];
-            /** @description Visitors comment on it, at its own page. */
-            talks: boolean;
+            /** @description What visitors say about it, at its own page: "comments", or where there are only those "ratings"; null for nothing. */
+            talk: null | string;
             /** @description Classes that keep its focus in view. */
             focus: null | string;
             box: null | components["schemas"]["SiteBox"];

@@ -1,5 +1,5 @@
-import { copy } from '../kit/copy'
 import { w } from '../words/site'
+import { copyButton } from './copying'
 import { button, isAlone, make } from './dom'
 import {
   addressOf,
@@ -14,8 +14,6 @@ import {
   showMark,
 } from './marks'
 
-/** So long it is said that the link was copied, milliseconds. */
-const toldFor = 2000
 /** Programs for letters take links of so many characters. */
 const longestMail = 1800
 
@@ -82,23 +80,14 @@ export function enhanceFavourites() {
 
 /** A page of marked photos: whose marks they are, and what can be done with them. */
 function enhancePage() {
-  const heading = location.pathname.startsWith('/favourites/') && document.querySelector('main > .heading')
-  if (!heading || location.pathname.includes('/photo/')) return
+  const heading = document.querySelector('main > .heading')
   // Of many only some stand in the page yet.
-  const photos = photosAt(location.pathname)
+  const photos = /^\/favourites\/[^/]+$/.test(location.pathname) ? photosAt(location.pathname) : []
+  if (!heading || photos.length === 0) return
   const said = make('p')
   const site =
     document.querySelector('meta[property="og:site_name"]')?.getAttribute('content') ?? document.title
   const link = location.origin + location.pathname
-  const told = button(w.copyLink, () => {
-    void copy(link).then((done) => {
-      if (!done) return
-      told.textContent = w.copied
-      setTimeout(() => {
-        told.textContent = w.copyLink
-      }, toldFor)
-    })
-  })
   const mail = `mailto:?subject=${encodeURIComponent(w.favouritesFrom(site))}&body=${encodeURIComponent(link)}`
   const sent = navigator.share
     ? [
@@ -116,13 +105,18 @@ function enhancePage() {
     letGo = !missing
     if (!mark(photos, missing)) said.textContent = w.marksFull(mostMarks)
   })
-  const verbs = make('p', { className: 'favourite-verbs' }, told, ...sent, turn)
+  const verbs = make(
+    'p',
+    { className: 'favourite-verbs' },
+    copyButton(() => link),
+    ...sent,
+    turn,
+  )
   heading.after(make('div', { className: 'block favourites' }, said, verbs))
   const show = () => {
     const missing = photos.some((id) => !isMarked(id))
-    said.textContent = missing && !letGo ? w.othersMarks : w.ownMarks
+    said.textContent = !missing ? w.ownMarks : letGo ? w.noMarks : w.othersMarks
     turn.textContent = missing ? (letGo ? w.markAgain : w.markAll) : w.unmarkAll
-    turn.hidden = photos.length === 0
   }
   onMarks(show)
   show()

@@ -30,7 +30,7 @@ export function dress(link: HTMLAnchorElement, frame: Frame, words: readonly str
   if (data.id === frame.id) return link
   Object.assign(data, { id: frame.id, w: frame.width, h: frame.height, title: frame.title })
   Object.assign(data, { caption: frame.caption, facts: frame.facts, credit: frame.credit })
-  if (frame.talks) data.talks = ''
+  if (frame.talk) data.talk = frame.talk
   const picture = link.querySelector('img')
   if (!picture) return link
   picture.className = frame.focus ?? ''
@@ -89,7 +89,7 @@ function span(name: string, words: string) {
 
 /** Reads a photo that came with the page. */
 export function read(link: HTMLAnchorElement, place: number): Frame {
-  const { id = '', own, w, h, talks, title = '', caption = '', facts = '', credit = '' } = link.dataset
+  const { id = '', own, w, h, talk = null, title = '', caption = '', facts = '', credit = '' } = link.dataset
   const picture = link.querySelector('img')
   return {
     place,
@@ -111,7 +111,7 @@ export function read(link: HTMLAnchorElement, place: number): Frame {
       says: link.querySelector('.says')?.textContent ?? '',
       opens: !own,
     },
-    talks: talks !== undefined,
+    talk,
     focus: picture?.className ?? null,
   }
 }

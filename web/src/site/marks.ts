@@ -1,4 +1,5 @@
 import { w } from '../words/site'
+import { fromAddress, toAddress } from './bytes'
 import { make } from './dom'
 import { isEmbedded } from './embedded'
 
@@ -61,23 +62,22 @@ addEventListener('storage', (e) => {
   tell()
 })
 
-/** The page of some photos: their ids, 16 bytes each, as base64url; as Core reads it. */
-export function addressOf(photos: readonly string[]): string {
-  const bytes = photos.flatMap((id) =>
-    (id.replaceAll('-', '').match(/../g) ?? []).map((hex) => Number.parseInt(hex, 16)),
-  )
-  return `/favourites/${btoa(String.fromCharCode(...bytes))
-    .replaceAll('+', '-')
-    .replaceAll('/', '_')
-    .replaceAll('=', '')}`
-}
+/** The digits of an id, as hyphens part them. */
+const idShape = /(.{8})(.{4})(.{4})(.{4})/
+
+/** The page of some photos: their ids, 16 bytes each; as Core reads it. */
+export const addressOf = (photos: readonly string[]) =>
+  `/favourites/${toAddress(
+    photos.flatMap((id) =>
+      (id.replaceAll('-', '').match(/../g) ?? []).map((hex) => Number.parseInt(hex, 16)),
+    ),
+  )}`
 
 /** The photos that the address of such a page names. */
 export function photosAt(address: string): string[] {
-  const said = address.slice(address.lastIndexOf('/') + 1)
-  const bytes = atob(said.replaceAll('-', '+').replaceAll('_', '/'))
-  const hex = Array.from(bytes, (byte) => byte.charCodeAt(0).toString(16).padStart(2, '0')).join('')
-  return (hex.match(/.{32}/g) ?? []).map((id) => id.replace(/(.{8})(.{4})(.{4})(.{4})/, '$1-$2-$3-$4-'))
+  const bytes = fromAddress(address.slice(address.lastIndexOf('/') + 1))
+  const hex = bytes.map((byte) => byte.toString(16).padStart(2, '0')).join('')
+  return (hex.match(/.{32}/g) ?? []).map((id) => id.replace(idShape, '$1-$2-$3-$4-'))
 }
 
 /** Rings the picture of a photo that is marked, and says so to those who cannot see it. */

@@ -1,7 +1,8 @@
 import { w } from '../words/site'
+import { toAddress } from './bytes'
 import { button, make } from './dom'
 
-/** What the browser calls itself where it rates: made up once, told to nobody else. */
+/** What the browser calls itself where it rates: made up when it first does, told to nobody else. */
 const kept = 'visitor'
 /** What it gave each photo. */
 const given = 'ratings'
@@ -11,22 +12,12 @@ const values = [1, 2, 3, 4, 5]
 function visitor(): string {
   const known = localStorage.getItem(kept)
   if (known) return known
-  const bytes = crypto.getRandomValues(new Uint8Array(16))
-  const made = btoa(String.fromCharCode(...bytes))
-    .replaceAll('+', '-')
-    .replaceAll('/', '_')
-    .replaceAll('=', '')
+  const made = toAddress(crypto.getRandomValues(new Uint8Array(16)))
   localStorage.setItem(kept, made)
   return made
 }
 
-function read(): Record<string, number> {
-  try {
-    return JSON.parse(localStorage.getItem(given) ?? '{}')
-  } catch {
-    return {}
-  }
-}
+const read = (): Record<string, number> => JSON.parse(localStorage.getItem(given) ?? '{}') ?? {}
 
 /** On a photo's own page visitors say from 1 to 5 what they think of it. A browser that keeps nothing could say so again and again: it has no buttons. */
 export function enhanceRating() {
@@ -34,12 +25,12 @@ export function enhanceRating() {
   const photo = place?.dataset.rate
   const line = place?.querySelector('.rated')
   if (!place || !photo || !line) return
+  let mine = 0
   try {
-    visitor()
+    mine = read()[photo] ?? 0
   } catch {
     return
   }
-  let mine = read()[photo] ?? 0
   const buttons = values.map((value) =>
     button(String(value), () => void rate(value), { ariaLabel: w.rate(value) }),
   )

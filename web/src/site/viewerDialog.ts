@@ -193,8 +193,15 @@ export class ViewerDialog {
     this.words.ariaLive = this.plays ? 'off' : 'polite'
     const save = walk.element.dataset.save === undefined ? undefined : saveAddress(frame.href)
     this.mark?.show()
-    const talk = frame.talks ? `${frame.href}#comments` : undefined
-    this.steps.show({ place, of: walk.shown, plays: this.plays, larger: scale > 1, save, talk })
+    this.steps.show({
+      place,
+      of: walk.shown,
+      plays: this.plays,
+      larger: scale > 1,
+      save,
+      talk: frame.talk,
+      href: frame.href,
+    })
     this.playOn()
   }
 

@@ -1,9 +1,7 @@
-import { copy } from '../kit/copy'
 import { w } from '../words/site'
+import { copyButton } from './copying'
 import { button, make } from './dom'
-
-/** So long it is said that the link was copied, milliseconds. */
-const told = 2000
+import type { Frame } from './frames'
 
 /** What the steps show. */
 export type Steps = {
@@ -16,8 +14,9 @@ export type Steps = {
   larger: boolean
   /** Where it is saved from; nothing where it may not. */
   save: string | undefined
-  /** Where it is talked of; nothing where it is not. */
-  talk: string | undefined
+  /** What visitors say about it, at its own page; nothing where they say nothing. */
+  talk: Frame['talk']
+  href: string
 }
 
 /** What can be done in the viewer. */
@@ -35,10 +34,9 @@ export class ViewerSteps {
   private readonly count = make('span', { className: 'count' })
   private readonly play: HTMLButtonElement
   private readonly larger: HTMLButtonElement
-  private readonly copied: HTMLButtonElement
+  private readonly copied = copyButton(() => location.href)
   private readonly save = make('a', { textContent: w.save, download: '' })
   private readonly talk = make('a', {
-    textContent: w.comments,
     onclick: (e) => {
       if (e.metaKey || e.ctrlKey || e.shiftKey) return
       // The address is the photo's already: its own page is opened where it says what is said about it.
@@ -51,12 +49,10 @@ export class ViewerSteps {
   private readonly next: HTMLButtonElement
   private readonly verbs: HTMLElement
   readonly element: HTMLElement
-  private over = 0
 
   constructor({ onPlay, onLarger, onStep, onClose, mark }: Verbs) {
     this.play = button(w.play, onPlay)
     this.larger = button(w.larger, onLarger)
-    this.copied = button(w.copyLink, () => void copy(location.href).then((done) => done && this.tell()))
     this.previous = button('←', () => onStep(-1), { ariaLabel: w.previous })
     this.next = button('→', () => onStep(1), { ariaLabel: w.next })
     const verbs = [...(mark ? [mark] : []), this.play, this.larger, this.copied]
@@ -66,15 +62,7 @@ export class ViewerSteps {
     this.element = make('div', { className: 'viewer-steps' }, ...steps)
   }
 
-  private tell() {
-    this.copied.textContent = w.copied
-    clearTimeout(this.over)
-    this.over = window.setTimeout(() => {
-      this.copied.textContent = w.copyLink
-    }, told)
-  }
-
-  show({ place, of, plays, larger, save, talk }: Steps) {
+  show({ place, of, plays, larger, save, talk, href }: Steps) {
     const last = of - 1
     this.count.textContent = w.of(place + 1, of)
     this.play.textContent = plays ? w.stop : w.play
@@ -84,7 +72,9 @@ export class ViewerSteps {
     this.larger.textContent = larger ? w.whole : w.larger
     if (save) this.verbs.append(Object.assign(this.save, { href: save }))
     else this.save.remove()
-    if (talk) this.verbs.append(Object.assign(this.talk, { href: talk }))
+    this.talk.href = `${href}#talk`
+    this.talk.textContent = talk === 'ratings' ? w.rateIt : w.comments
+    if (talk) this.verbs.append(this.talk)
     else this.talk.remove()
   }
 }

@@ -28,6 +28,12 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <summary>The page's model at a version; read from the database once.</summary>
     public async Task<SitePage?> ModelAsync(PageVersion version, CancellationToken ct)
     {
+        // There are as many favourites as anybody can think of, each for a few: they are not kept in the place of what many ask for.
+        if (version.Page is { } read)
+        {
+            return read;
+        }
+
         var key = (version.Id, version.Version, "model");
         if (kept.TryGetValue(key, out SitePage? page))
         {
@@ -38,11 +44,9 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         {
             SiteKind.Page => await store.PageAsync(new PageId(version.Id), draft: false, ct),
             SiteKind.Album => await store.AlbumAsync(version.Id, ct),
-            SiteKind.Favourites => await store.FavouritesAsync(version.Address, ct),
             _ => await store.CategoryAsync(new CategoryId(version.Id), ct),
         };
-        // There are as many favourites as anybody can think of, each for a few: they are not kept in the place of what many ask for.
-        return page is null || version.Kind == SiteKind.Favourites ? page : kept.Set(key, page, new MemoryCacheEntryOptions { Size = page.Weight, SlidingExpiration = TimeSpan.FromMinutes(30) });
+        return page is null ? null : kept.Set(key, page, new MemoryCacheEntryOptions { Size = page.Weight, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
     /// <summary>A page as a visitor narrowed it, made once for each version, whoever asks.</summary>
@@ -61,7 +65,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         var drawn = new DrawnPage(page, Choices.Read(page, query), page.Path, draft: false);
         // Words that somebody types are seldom typed again: what they find is not kept either.
-        if (drawn.Choices.HasWords || version.Kind == SiteKind.Favourites)
+        if (drawn.Choices.HasWords || version.Page is not null)
         {
             return await PageAsync(drawn, root, ct);
         }

@@ -1,6 +1,8 @@
 import { plural } from './plain'
 
 const many = (n: number) => n.toLocaleString('en')
+/** Counted no further than so many. */
+const upTo = (n: number, most: number) => (n > most ? `${many(most)} and more` : many(n))
 
 /** What visitors say about photos. */
 export const commentWords = {
@@ -9,9 +11,9 @@ export const commentWords = {
     lead: 'What visitors wrote. Others read it once you show it.',
     state: 'Which comments',
     states: {
-      waiting: (n: number) => `Waiting ${many(n)}`,
-      shown: (n: number) => `Shown ${many(n)}`,
-      refused: (n: number) => `Refused ${many(n)}`,
+      waiting: (n: number, most: number) => `Waiting ${upTo(n, most)}`,
+      shown: (n: number, most: number) => `Shown ${upTo(n, most)}`,
+      refused: (n: number, most: number) => `Refused ${upTo(n, most)}`,
     },
     none: {
       waiting: 'No comment waits for you.',
@@ -26,15 +28,16 @@ export const commentWords = {
     showAfterAll: 'Show it after all',
     refuse: 'Refuse it',
     hide: 'Hide it again',
-    refuseAll: (n: number) => `Refuse all ${many(n)}`,
-    showAll: (n: number) => `Show all ${many(n)}`,
+    refuseAll: (n: number, further: boolean) => `Refuse ${further ? 'these' : 'all'} ${many(n)}`,
+    showAll: (n: number, further: boolean) => `Show ${further ? 'these' : 'all'} ${many(n)}`,
     shown: (n: number) =>
       n === 1 ? 'The comment is shown.' : `${plural(n, 'comment is', 'comments are')} shown.`,
     refused: (n: number) =>
       n === 1 ? 'The comment is refused: only staff read it.' : `${many(n)} comments are refused.`,
     more: 'Show more',
     remove: 'Remove for good',
-    removeAsk: (n: number) => `Remove ${plural(n, 'refused comment', 'refused comments')} for good?`,
+    removeAsk: (n: number, most: number) =>
+      `Remove ${n === 1 ? '1 refused comment' : `${upTo(n, most)} refused comments`} for good?`,
     removeText: 'Nothing brings them back.',
     removed: 'The refused comments are removed.',
     keep: 'Keep them',

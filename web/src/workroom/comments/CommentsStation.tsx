@@ -60,18 +60,21 @@ export function CommentsStation() {
           state === 'waiting' && comments.length > 1 ? (
             <span className="flex items-center gap-5">
               <Button look="word" onClick={() => decideAll(false)}>
-                {w.comments.refuseAll(comments.length)}
+                {w.comments.refuseAll(comments.length, list.hasNextPage)}
               </Button>
-              <Button onClick={() => decideAll(true)}>{w.comments.showAll(comments.length)}</Button>
+              <Button onClick={() => decideAll(true)}>
+                {w.comments.showAll(comments.length, list.hasNextPage)}
+              </Button>
             </span>
           ) : (
-            state === 'refused' && comments.length > 0 && <Removal count={counts.refused} />
+            state === 'refused' &&
+            comments.length > 0 && <Removal count={counts.refused} most={first.counted} />
           )
         }
       />
       <WordTabs
         label={w.comments.state}
-        tabs={states.map((each) => [each, w.comments.states[each](counts[each])] as const)}
+        tabs={states.map((each) => [each, w.comments.states[each](counts[each], first.counted)] as const)}
         chosen={state}
         onChoose={setState}
         className="mt-5"
@@ -150,7 +153,7 @@ function Line({
 }
 
 /** What was refused goes for good when the owner says so. */
-function Removal({ count }: { count: number }) {
+function Removal({ count, most }: { count: number; most: number }) {
   const [asking, setAsking] = useState(false)
   const isOwner = useSession().data?.role === 'Owner'
   const remove = useAct(
@@ -164,7 +167,7 @@ function Removal({ count }: { count: number }) {
   return (
     <>
       <Button onClick={() => setAsking(true)}>{w.comments.remove}</Button>
-      <Dialog open={asking} onClose={() => setAsking(false)} title={w.comments.removeAsk(count)}>
+      <Dialog open={asking} onClose={() => setAsking(false)} title={w.comments.removeAsk(count, most)}>
         <p className="mt-3">{w.comments.removeText}</p>
         <div className="mt-5 flex gap-4">
           <Button look="next" onClick={() => remove.mutate(undefined)}>
