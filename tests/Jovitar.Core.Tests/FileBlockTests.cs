@@ -112,6 +112,10 @@ public sealed class FileBlockTests
         var looks = PageMerge.Of(was, was with { Look = LookChange.None with { Edge = 2 } }, was with { Look = LookChange.None with { Edge = 3 } });
         Assert.Contains("look", looks.Collisions);
         Assert.Equal(["how it looks"], PageDifference.Of(was, was with { Look = LookChange.None with { Edge = 2 } }).About);
+        var block = new TextBlock(Id, BlockFrame.Usual, "Words");
+        Assert.Equal(
+            ["how it looks"],
+            Assert.Single(PageDifference.Of(was with { Blocks = [block] }, was with { Blocks = [block with { Frame = block.Frame with { Look = LookChange.None with { Edge = 2 } } }] }).Lines(was with { Blocks = [block] })).Parts);
         Assert.Equal((true, true, 0), (merged.Content.Wide, merged.Content.Bare, merged.Collisions.Count));
         Assert.Equal(["its width", "whether the site's head stands above it"], PageDifference.Of(was, merged.Content).About);
     }

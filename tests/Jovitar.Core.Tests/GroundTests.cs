@@ -15,7 +15,7 @@ public sealed class GroundTests
     static Colour C(string text) => Colour.Parse(text)!.Value;
 
     static TextBlock Text(int n, Ground? ground = null, BlockWidth width = BlockWidth.Full) =>
-        new(new BlockId(new Guid(n, 8, 8, new byte[8])), new BlockFrame(width, BlockAlign.Left, ground ?? Ground.None), "Words");
+        new(new BlockId(new Guid(n, 8, 8, new byte[8])), BlockFrame.Usual with { Width = width, Ground = ground ?? Ground.None }, "Words");
 
     static Ground Of(string colour) => Ground.None with { Kind = GroundKind.Colour, Colour = colour };
 
@@ -168,7 +168,7 @@ public sealed class GroundTests
     [InlineData(null, BlockWidth.Full, 2, true, 507.2, 316.8, 324)]
     public void On_a_ground_a_block_is_narrower_by_its_edges(BlockWidth? around, BlockWidth width, int beside, bool isCard, double desktop, double tablet, double phone)
     {
-        var place = new BlockPlace(new BlockFrame(width, BlockAlign.Left, Ground.None), beside, around, isCard);
+        var place = new BlockPlace(BlockFrame.Usual with { Width = width }, beside, around, isCard);
         double On(string device) => Math.Round(place.Width(Window.Usual.First(w => w.Device == device)), 2);
         Assert.Equal((desktop, tablet, phone), (On("desktop"), On("tablet"), On("phone")));
     }

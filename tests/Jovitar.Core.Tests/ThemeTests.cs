@@ -1,4 +1,6 @@
 using CsCheck;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Tests;
@@ -77,8 +79,8 @@ public sealed class ThemeTests
     static readonly Gen<LookChange> Changes = Gen.Select(
         Gen.Select(Palettes, Palettes), Gen.Select(Perhaps(Gen.Int[0, 8].Select(n => (TypeFamily)n)), Perhaps(Gen.Int[0, 8].Select(n => (TypeFamily)n))),
         Maybe(Gen.Int[-9, 99].Select(n => new Corners(n, 0, 3, n))), Perhaps(Gen.Int[0, 2].Select(n => (ChoiceShape)n)),
-        Gen.Select(Perhaps(Gen.Int[-9, 99]), Perhaps(Gen.Int[0, 2].Select(n => (Shadow)n)), Perhaps(Gen.Int[0, 1].Select(n => (ViewerGround)n))))
-        .Select(c => new LookChange(c.Item1.Item1, c.Item1.Item2, c.Item2.Item1, c.Item2.Item2, c.Item3, c.Item4, c.Item5.Item1, c.Item5.Item2, c.Item5.Item3));
+        Gen.Select(Perhaps(Gen.Int[-9, 99]), Perhaps(Gen.Int[-9, 99]), Perhaps(Gen.Int[0, 2].Select(n => (Shadow)n)), Perhaps(Gen.Int[0, 1].Select(n => (ViewerGround)n))))
+        .Select(c => new LookChange(c.Item1.Item1, c.Item1.Item2, c.Item2.Item1, c.Item2.Item2, c.Item3, c.Item4, c.Item5.Item1, c.Item5.Item2, c.Item5.Item3, c.Item5.Item4));
 
     [Fact]
     public void Of_any_number_of_levels_the_lowest_that_says_something_holds_and_the_theme_says_the_rest() =>
@@ -100,6 +102,7 @@ public sealed class ThemeTests
                     Corners = levels.Select(l => l.Corners).LastOrDefault(c => c is not null) ?? own.Corners,
                     Choices = Last(l => l.Choices, own.Choices),
                     Edge = Last(l => l.Edge, own.Edge),
+                    Gap = Last(l => l.Gap, own.Gap),
                     Shadow = Last(l => l.Shadow, own.Shadow),
                     Viewer = Last(l => l.Viewer, own.Viewer),
                 },
@@ -108,10 +111,52 @@ public sealed class ThemeTests
             {
                 var bounded = level.Bounded();
                 Assert.True(bounded.Edge is null or (>= 0 and <= LookChange.WidestEdge));
-                Assert.Equal(level.Edge is null, bounded.Edge is null);
+                Assert.True(bounded.Gap is null or (>= 0 and <= LayoutSettings.LargestGap));
+                Assert.Equal((level.Edge is null, level.Gap is null), (bounded.Edge is null, bounded.Gap is null));
                 Assert.Equal(bounded, bounded.Bounded());
-                Assert.Equal(level with { Corners = null, Edge = null }, bounded with { Corners = null, Edge = null });
+                Assert.Equal(level with { Corners = null, Edge = null, Gap = null }, bounded with { Corners = null, Edge = null, Gap = null });
             });
+        });
+
+    [Fact]
+    public void A_block_says_what_stands_in_it_and_leaves_the_rest_to_its_page() =>
+        Gen.Select(Gen.Int[0, 5].Select(n => (ThemeName)n), Changes).Sample((name, change) =>
+        {
+            var text = new TextBlock(new BlockId(new Guid(1, 1, 1, new byte[8])), BlockFrame.Usual with { Look = change }, "Words");
+            var own = text.Bounded().Frame.Look;
+            var (page, look) = (Look.Of(name), own.On(Look.Of(name)));
+            Assert.Equal((page.Light.Ground, page.Dark.Ground, page.Gap, page.Viewer), (look.Light.Ground, look.Dark.Ground, look.Gap, look.Viewer));
+            Assert.Equal(change.Bounded().On(page), look with { Light = change.Light.On(page.Light), Dark = change.Dark.On(page.Dark), Gap = change.Bounded().Gap ?? page.Gap, Viewer = change.Viewer ?? page.Viewer });
+            Assert.Equal(page with { Light = look.Light, Dark = look.Dark }, page with { Light = change.Light.On(page.Light) with { Ground = page.Light.Ground }, Dark = change.Dark.On(page.Dark) with { Ground = page.Dark.Ground } });
+            // What holds blocks side by side has no look: each of them has.
+            var beside = Assert.IsType<BesideBlock>(new BesideBlock(text.Id, text.Frame, [text]).Bounded());
+            Assert.Equal((LookChange.None, own), (beside.Frame.Look, beside.Blocks[0].Frame.Look));
+            Assert.Equal((PaletteChange.None, PaletteChange.None, own.Edge), (own.WithoutColours().Light, own.WithoutColours().Dark, own.WithoutColours().Edge));
+        });
+
+    [Fact]
+    public void A_colour_of_a_block_that_is_none_is_a_fault_of_that_block()
+    {
+        var text = new TextBlock(new BlockId(new Guid(1, 1, 1, new byte[8])), BlockFrame.Usual with { Look = LookChange.None with { Light = PaletteChange.None with { Text = "red" } } }, "Words");
+        Assert.Equal(Colour.Unknown, PageContent.FaultOf(text));
+        Assert.Null(PageContent.FaultOf(text with { Frame = BlockFrame.Usual }));
+    }
+
+    [Fact]
+    public void Photos_stand_as_far_apart_as_the_look_has_them_unless_their_layout_says_otherwise() =>
+        Gen.Select(Gen.Enum<LayoutKind>(), Gen.Enum<LayoutKind>(), Perhaps(Gen.Int[0, 80]), Gen.Int[0, 80]).Sample((kind, other, said, gap) =>
+        {
+            var layout = BlockLayout.Of(kind, 200, said).Spaced(gap);
+            // Slides have no measures but those of a strip; a list says its own from the start.
+            int Of(LayoutKind of) => of switch
+            {
+                LayoutKind.Slides => Of(LayoutKind.Strip),
+                _ when of == kind => said ?? gap,
+                LayoutKind.List => 24,
+                _ => gap,
+            };
+            Assert.All(Enum.GetValues<Device>(), d => Assert.Equal((Of(kind), Of(other)), (layout.For(d).Gap, (layout with { Kind = other }).For(d).Gap)));
+            Assert.Equal(layout, layout.Spaced(80 - gap));
         });
 
     [Fact]

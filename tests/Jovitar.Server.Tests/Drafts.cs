@@ -5,6 +5,7 @@ namespace Jovitar.Server.Tests;
 /// <summary>Drafts of pages as the workroom sends them.</summary>
 internal static class Drafts
 {
+    static readonly object NoColours = new { ground = (string?)null, text = (string?)null, accent = (string?)null, line = (string?)null };
     static readonly object Frame = Framed(Ground());
     public static readonly object Nowhere = new { kind = "address", thing = (string?)null, address = "" };
 
@@ -14,19 +15,17 @@ internal static class Drafts
 
     public static object Page(string title, params object[] blocks) => Post(title, null, blocks);
 
-    static readonly object NoColours = new { ground = (string?)null, text = (string?)null, accent = (string?)null, line = (string?)null };
-
     /// <summary>What of the look is otherwise on a page.</summary>
-    public static object Look(object? light = null, string? headings = null, object? corners = null, string? choices = null, int? edge = null, string? shadow = null, string? viewer = null) =>
-        new { light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices, edge, shadow, viewer };
+    public static object Look(object? light = null, string? headings = null, object? corners = null, string? choices = null, int? edge = null, string? shadow = null, string? viewer = null, int? gap = null) =>
+        new { light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices, edge, gap, shadow, viewer };
 
     /// <summary>How the site looks.</summary>
-    public static object Theme(string name, string? scheme = null, object? light = null, string? headings = null, object? corners = null, int? edge = null, object? logo = null, string? foot = null) =>
-        new { name, logo, foot, scheme, light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices = (string?)null, head = (string?)null, edge, shadow = (string?)null, viewer = (string?)null };
+    public static object Theme(string name, string? scheme = null, object? light = null, string? headings = null, object? corners = null, int? edge = null, object? logo = null, string? foot = null, int? gap = null) =>
+        new { name, logo, foot, scheme, light = light ?? NoColours, dark = NoColours, headings, words = (string?)null, corners, choices = (string?)null, head = (string?)null, edge, gap, shadow = (string?)null, viewer = (string?)null };
 
     /// <param name="posted">The day that it is a post of, as 2026-06-14; null for a page that is none.</param>
     public static object Post(string title, string? posted, object[] blocks, bool unlisted = false, string description = "", bool wide = false, bool bare = false, object? look = null) =>
-        new { schema = 10, title, description, posted, unlisted, wide, bare, look = look ?? Look(), blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
+        new { schema = Core.Pages.PageContent.Current, title, description, posted, unlisted, wide, bare, look = look ?? Look(), blocks = new[] { Block("heading", 1, new { words = "", size = "large" }) }.Concat(blocks).ToArray() };
 
     public static Dictionary<string, object?> Text(string words, int number = 2) => Block("text", number, new { words });
 
@@ -65,7 +64,7 @@ internal static class Drafts
     /// <summary>A layout, all sizes alike.</summary>
     /// <param name="large">By what photos stand large in a mosaic.</param>
     /// <param name="cell">Of a grid; its photos stand whole in it.</param>
-    public static object Layout(string kind, int size = 240, int gap = 6, string large = "rating", string[]? chosen = null, object? cell = null, string height = "pixels", string turn = "fade", string pace = "still", bool loops = false)
+    public static object Layout(string kind, int size = 240, int? gap = 6, string large = "rating", string[]? chosen = null, object? cell = null, string height = "pixels", string turn = "fade", string pace = "still", bool loops = false)
     {
         var measures = new { size, gap, tablet = (int?)null, phone = (int?)null, across = (object?)null };
         var motion = new { pace, arrows = true, loops, shuffles = false };
@@ -92,10 +91,13 @@ internal static class Drafts
         new { kind, colour, photo, veil, words, height };
 
     /// <summary>A block's place with what lies behind it there.</summary>
-    public static object Framed(object ground, string width = "full") => new { width, align = "left", ground };
+    public static object Framed(object ground, string width = "full", object? look = null) => new { width, align = "left", ground, look = look ?? Look() };
 
     /// <summary>A block on a ground.</summary>
     public static Dictionary<string, object?> On(object ground, Dictionary<string, object?> block, string width = "full") => new(block) { ["frame"] = Framed(ground, width) };
+
+    /// <summary>A block that looks otherwise than its page.</summary>
+    public static Dictionary<string, object?> Looking(object look, Dictionary<string, object?> block, object? ground = null) => new(block) { ["frame"] = Framed(ground ?? Ground(), look: look) };
 
     /// <summary>A block of a kind; its number names it.</summary>
     public static Dictionary<string, object?> Block(string kind, int number, object fields)

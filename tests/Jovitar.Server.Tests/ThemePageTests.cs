@@ -184,15 +184,89 @@ public sealed partial class ThemePageTests
         Assert.Equal(Core.Themes.Colour.Unknown, (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("fields").GetProperty("look").GetString());
     }
 
+    [GeneratedRegex("#(b\\d+)\\{(.*?)\\}")]
+    private static partial Regex RulesOfBlocks();
+
+    [Fact]
+    public async Task A_block_that_looks_otherwise_does_so_alone_and_keeps_the_colours_of_what_lies_behind_it()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, _, _, _) = await site.PublishedAsync(owner, 1);
+        var visitor = site.Visitor();
+        var look = Drafts.Look(light: Light(ground: "#102030", text: "#553300", accent: "#f0f0f0"), headings: "caveat", choices: "box", edge: 4, gap: 40);
+        var page = await owner.ShownAsync(
+            null, "parts",
+            Drafts.Post(
+                "Parts", null,
+                [
+                    Drafts.Text("As the page is", 2), Drafts.Looking(look, Drafts.Text("Otherwise", 3)), Drafts.Looking(look, Drafts.Text("On a ground", 4), Drafts.Ground("colour", "#203040")),
+                    Drafts.Looking(Drafts.Look(choices: "pill"), Drafts.Photos(album, number: 5)),
+                ]));
+        var html = await visitor.GetStringAsync("/parts");
+        Assert.Equal(["b1 Otherwise", "b2 On a ground"], Regex.Matches(html, "<div class=\"block words full left otherwise own-box\" id=\"(b\\d)\"[^>]*><p>(.*?)</p>").Select(m => $"{m.Groups[1].Value} {m.Groups[2].Value}"));
+        Assert.Contains("<div class=\"block words full left\"><p>As the page is", html, StringComparison.Ordinal);
+        Assert.Contains("photos full left otherwise own-pill\" id=\"b3\"", html, StringComparison.Ordinal);
+        Assert.Contains("/assets/caveat-latin-wght", html, StringComparison.Ordinal);
+        var rules = RulesOfBlocks().Matches(await StyleAsync(visitor, "/parts")).ToDictionary(m => m.Groups[1].Value, m => m.Groups[2].Value);
+        // What lies behind it, and how far apart photos stand, is said elsewhere.
+        Assert.Contains("--paper:#fafafa;--ink:#553300", rules["b1"], StringComparison.Ordinal);
+        Assert.Equal(["--headings:\"Caveat Variable\",cursive", "--edge:4px"], rules["b2"].Split(';'));
+        Assert.EndsWith(rules["b2"], rules["b1"], StringComparison.Ordinal);
+        Assert.False(rules.ContainsKey("b3"));
+
+        // Light or dark as a device is, it is itself in both.
+        await WriteAsync(owner, Drafts.Theme("catalogue", "device"));
+        await PublishAsync(owner);
+        Assert.Matches("#b1\\{--paper:#fafafa;--ink:#553300[^}]*\\}@media \\(prefers-color-scheme:dark\\)\\{#b1\\{--paper:#161616;--ink:#ededed", await StyleAsync(visitor, "/parts"));
+
+        // What reads badly in it is said of it, and not what reads badly on the whole page.
+        var notes = (await (await owner.GetAsync($"/api/pages/{page}/notes")).ReadAsync()).GetProperty("blocks").EnumerateArray().ToDictionary(b => b.GetProperty("block").GetString()![..8]);
+        Assert.Equal("accent", Assert.Single(notes["00000003"].GetProperty("unreadable").EnumerateArray()).GetProperty("fault").GetProperty("part").GetString());
+        Assert.Empty(notes["00000004"].GetProperty("unreadable").EnumerateArray());
+        Assert.Equal("caveat", notes["00000004"].GetProperty("look").GetProperty("headings").GetString());
+    }
+
+    [Fact]
+    public async Task Photos_are_as_far_apart_as_theme_page_or_block_have_them()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, _, _, _) = await site.PublishedAsync(owner, 3);
+        var visitor = site.Visitor();
+        object Grid(int? gap) => Drafts.Photos(Drafts.Source("albums", albums: [album]), layout: Drafts.Layout("grid", 200, gap));
+        await owner.ShownAsync(null, "of-the-site", Drafts.Page("Site", Grid(null)));
+        await owner.ShownAsync(null, "of-the-page", Drafts.Post("Page", null, [Grid(null)], look: Drafts.Look(gap: 30)));
+        var block = await owner.ShownAsync(null, "of-the-block", Drafts.Post("Block", null, [Grid(0)], look: Drafts.Look(gap: 30)));
+        await (await StandingSteps.StandAsync(owner, album, [await StandingSteps.CategoryAsync(owner, "Kites")])).ReadAsync();
+        var own = await site.ScalarAsync<string>($"select address from album where id = '{album}'");
+        // Rows fill the width whatever is between them: what the view says of the first two tells how far apart they stand.
+        async Task<double> ApartAsync(HttpClient who, string path)
+        {
+            var boxes = (await (await who.GetAsync($"{path}?width=900")).ReadAsync()).GetProperty("frames").EnumerateArray().Select(f => f.GetProperty("box")).ToArray();
+            return Math.Round(boxes[1].GetProperty("x").GetDouble() - boxes[0].GetProperty("x").GetDouble() - boxes[0].GetProperty("width").GetDouble(), 1);
+        }
+
+        async Task AreAsync(params double[] expected) => Assert.Equal(expected, (double[])[await ApartAsync(visitor, "/site/view/of-the-site"), await ApartAsync(visitor, "/site/view/of-the-page"), await ApartAsync(visitor, "/site/view/of-the-block"), await ApartAsync(visitor, $"/site/view/album/{own}")]);
+
+        await AreAsync(6, 30, 0, 6);
+        await WriteAsync(owner, Drafts.Theme("catalogue", gap: 11));
+        Assert.Equal((0, 11), (await ApartAsync(owner, $"/preview/{block}/look/view"), (await ReadAsync(owner)).GetProperty("look").GetProperty("gap").GetInt32()));
+        await AreAsync(6, 30, 0, 6);
+        await PublishAsync(owner);
+        await AreAsync(11, 30, 0, 11);
+    }
+
     [Fact]
     public async Task A_page_kept_before_pages_had_a_look_has_the_sites()
     {
         await using var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
         var (_, _, page, address) = await site.PublishedAsync(owner, 1);
-        await site.WriteAsync("update page set draft = (draft - 'look') || '{\"schema\": 9}', published = (published - 'look') || '{\"schema\": 9}'");
+        await site.WriteAsync("update page set draft = (draft - 'look' #- '{blocks,0,frame,look}') || '{\"schema\": 9}', published = (published - 'look' #- '{blocks,0,frame,look}') || '{\"schema\": 9}'");
         var opened = await owner.PageAsync(page);
         Assert.Equal(JsonValueKind.Null, opened.GetProperty("draft").GetProperty("look").GetProperty("edge").ValueKind);
+        Assert.Equal(JsonValueKind.Null, opened.GetProperty("draft").GetProperty("blocks")[0].GetProperty("frame").GetProperty("look").GetProperty("edge").ValueKind);
         Assert.Contains("--paper:#fafafa", await StyleAsync(site.Visitor(), $"/{address}"), StringComparison.Ordinal);
     }
 }

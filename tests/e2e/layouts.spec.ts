@@ -54,6 +54,7 @@ test('a mosaic has no hole and crops nothing, and those chosen by hand stand lar
   await page.getByRole('option', { name: /Regatta/ }).first().click()
   await choose('Layout', 'a mosaic')
   await say('Size of a photo, pixels', 120)
+  await choose('Gap between photos', 'apart by so many pixels:')
   await say('Gap between photos, pixels', 0)
   await choose('Which photos stand large', 'those I choose')
   await order().getByRole('button', { name: 'Choose photos…' }).click()
@@ -253,6 +254,7 @@ test('a strip goes back from its first photo to its last, and a round later its 
 test('a strip too short to be turned round leaps from its end to its beginning', async () => {
   await order().getByRole('combobox', { name: 'How many' }).selectOption({ label: 'at most' })
   await say('Largest number', 2)
+  await choose('Gap between photos', 'apart by so many pixels:')
   await say('Gap between photos, pixels', 4)
   await publish()
   const strip = visitor.locator('.strip')

@@ -17,11 +17,11 @@ public sealed record BlockLayout(
 {
     /// <summary>What a new block begins with.</summary>
     public static readonly BlockLayout Usual = new(
-        LayoutKind.Rows, Measures.Of(260, 6), Measures.Of(300, 6), Measures.Of(260, 6), new GridCells(null, Whole: false), Measures.Of(180, 6), new MosaicLarge(LargeBy.Rating, []), Measures.Of(240, 24),
-        Measures.Of(360, 6), new StripSettings(StripHeight.Pixels, Motion.Usual), new SlidesSettings(SlideTurn.Fade, null, Fills: false, Motion.Usual));
+        LayoutKind.Rows, Measures.Of(260, null), Measures.Of(300, null), Measures.Of(260, null), new GridCells(null, Whole: false), Measures.Of(180, null), new MosaicLarge(LargeBy.Rating, []), Measures.Of(240, 24),
+        Measures.Of(360, null), new StripSettings(StripHeight.Pixels, Motion.Usual), new SlidesSettings(SlideTurn.Fade, null, Fills: false, Motion.Usual));
 
     /// <summary>One layout with its measures, the others as usual.</summary>
-    public static BlockLayout Of(LayoutKind kind, int size, int gap) => (Usual with { Kind = kind }).With(Measures.Of(size, gap));
+    public static BlockLayout Of(LayoutKind kind, int size, int? gap) => (Usual with { Kind = kind }).With(Measures.Of(size, gap));
 
     /// <summary>The measures of the layout; slides have none.</summary>
     Measures? Chosen() => Kind switch
@@ -46,6 +46,14 @@ public sealed record BlockLayout(
         LayoutKind.Strip => this with { Strip = measures },
         _ => this,
     };
+
+    /// <summary>With its photos so far apart where it does not say how far.</summary>
+    /// <param name="gap">Of the look, CSS pixels.</param>
+    public BlockLayout Spaced(int gap)
+    {
+        Measures In(Measures measures) => measures with { Gap = measures.Gap ?? gap };
+        return this with { Rows = In(Rows), Columns = In(Columns), Grid = In(Grid), Mosaic = In(Mosaic), List = In(List), Strip = In(Strip) };
+    }
 
     /// <summary>With photos larger or smaller by a factor; slides are as wide as their place.</summary>
     /// <param name="by">Above 0.</param>
@@ -76,13 +84,13 @@ public sealed record BlockLayout(
     /// <summary>Which device a window of a width is, CSS pixels.</summary>
     public static Device DeviceOf(double window) => window < 600 ? Device.Phone : window < 1024 ? Device.Tablet : Device.Desktop;
 
-    /// <summary>What is set for a device.</summary>
+    /// <summary>What is set for a device; see <see cref="Spaced"/> for what it says of no gap.</summary>
     public LayoutSettings For(Device device)
     {
         var measures = Chosen() ?? Strip;
         var said = device switch { Device.Phone => measures.Phone, Device.Tablet => measures.Tablet, _ => null };
         var across = Kind is LayoutKind.Columns or LayoutKind.Grid ? measures.Across?.On(device) : null;
-        return new LayoutSettings(Kind, said ?? measures.Size, measures.Gap, said is not null, across, Kind == LayoutKind.Grid ? Cells.Shape?.Shape() : null);
+        return new LayoutSettings(Kind, said ?? measures.Size, measures.Gap ?? LayoutSettings.UsualGap, said is not null, across, Kind == LayoutKind.Grid ? Cells.Shape?.Shape() : null);
     }
 
     /// <summary>The largest place that one photo may come to stand in among others, in a window.</summary>

@@ -37,6 +37,7 @@ public sealed record LayoutSettings(LayoutKind Kind, int Size, int Gap, bool Exa
     public const int SmallestSize = 80;
     public const int LargestSize = 800;
     public const int LargestGap = 80;
+    public const int UsualGap = 6;
     public const int MostAcross = 12;
 
     /// <summary>The size as it is in a width: on a narrow window wanted sizes shrink, so that a phone still shows more than one photo at a time.</summary>

@@ -23,13 +23,13 @@ public sealed record InARow(int Desktop, int Tablet, int Phone)
 
 /// <summary>The measures of one layout.</summary>
 /// <param name="Size">The wanted size of a photo on a desktop, CSS pixels: its height in rows, a mosaic and a strip, else its width.</param>
-/// <param name="Gap">Between photos, CSS pixels.</param>
+/// <param name="Gap">Between photos, CSS pixels; null for as far apart as the look has them.</param>
 /// <param name="Tablet">The wanted size on a tablet; null for the usual.</param>
 /// <param name="Phone">The wanted size on a phone; null for the usual.</param>
 /// <param name="Across">How many stand side by side, of columns and a grid; null where the size says it.</param>
-public sealed record Measures(int Size, int Gap, int? Tablet, int? Phone, InARow? Across)
+public sealed record Measures(int Size, int? Gap, int? Tablet, int? Phone, InARow? Across)
 {
-    public static Measures Of(int size, int gap) => new(size, gap, null, null, null);
+    public static Measures Of(int size, int? gap) => new(size, gap, null, null, null);
 
     /// <summary>With photos larger or smaller by a factor on every device, as far as their range goes; the gaps stay.</summary>
     /// <param name="by">Above 0.</param>
@@ -44,7 +44,7 @@ public sealed record Measures(int Size, int Gap, int? Tablet, int? Phone, InARow
     {
         static int InRange(int size) => Math.Clamp(size, LayoutSettings.SmallestSize, LayoutSettings.LargestSize);
         return new Measures(
-            InRange(Size), Math.Clamp(Gap, 0, LayoutSettings.LargestGap), Tablet is { } tablet ? InRange(tablet) : null, Phone is { } phone ? InRange(phone) : null, Across?.Bounded());
+            InRange(Size), Gap is { } gap ? Math.Clamp(gap, 0, LayoutSettings.LargestGap) : null, Tablet is { } tablet ? InRange(tablet) : null, Phone is { } phone ? InRange(phone) : null, Across?.Bounded());
     }
 }
 

@@ -4,6 +4,7 @@ using System.Text.RegularExpressions;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Narrowings;
+using Jovitar.Core.Themes;
 
 namespace Jovitar.Core.Pages;
 
@@ -27,10 +28,17 @@ public enum BlockAlign
     Right,
 }
 
-/// <summary>A block's place on the page, and what lies behind it there.</summary>
-public sealed record BlockFrame(BlockWidth Width, BlockAlign Align, Ground Ground)
+/// <summary>A block's place on the page, what lies behind it there, and how it looks.</summary>
+/// <param name="Look">What of the look is otherwise in it than on the page; see <see cref="LookChange.OfBlock"/>.</param>
+public sealed record BlockFrame(BlockWidth Width, BlockAlign Align, Ground Ground, LookChange Look)
 {
-    public static readonly BlockFrame Usual = new(BlockWidth.Full, BlockAlign.Left, Ground.None);
+    public static readonly BlockFrame Usual = new(BlockWidth.Full, BlockAlign.Left, Ground.None, LookChange.None);
+
+    /// <summary>What is wrong with it, a sentence; null when it may be kept.</summary>
+    public string? Fault() => Ground.Fault() ?? Look.Fault();
+
+    /// <summary>With every number brought into its range, and what of the look a block may say.</summary>
+    public BlockFrame Bounded() => this with { Look = Look.Bounded().OfBlock() };
 
     /// <summary>The share of the page's width, 0 to 1; the whole window counts as the page.</summary>
     [JsonIgnore]
@@ -63,7 +71,7 @@ public abstract record Block(BlockId Id, BlockFrame Frame)
     public virtual string? Fault() => null;
 
     /// <summary>With every number brought into its range.</summary>
-    public virtual Block Bounded() => this;
+    public virtual Block Bounded() => this with { Frame = Frame.Bounded() };
 
     /// <summary>Everything it is set to, as text: equal for blocks that are set alike, whatever lists they were read into.</summary>
     public string Said() => JsonSerializer.Serialize(this);
@@ -144,7 +152,7 @@ public sealed record PhotosBlock(
     public override string? Fault() => Source.Fault() ?? Layout.Fault() ?? Bar.Fault() ?? Absent.Fault() ?? Press.Fault() ?? Words.Fault() ?? Touch.Fault();
 
     public override Block Bounded() =>
-        this with { Layout = Layout.Bounded(), Bar = Bar.Whole(), More = More.Bounded(), Press = Press.Whole(), Words = Words.Bounded(), Touch = Touch.Bounded() };
+        this with { Frame = Frame.Bounded(), Layout = Layout.Bounded(), Bar = Bar.Whole(), More = More.Bounded(), Press = Press.Whole(), Words = Words.Bounded(), Touch = Touch.Bounded() };
 }
 
 /// <summary>Where the photos of a block come from. Kept by name.</summary>
@@ -251,7 +259,8 @@ public sealed record BesideBlock(BlockId Id, BlockFrame Frame, IReadOnlyList<Blo
 {
     public const int Most = 3;
 
-    public override Block Bounded() => this with { Blocks = [.. Blocks.Select(b => b.Bounded())] };
+    /// <summary>How they look is said of each.</summary>
+    public override Block Bounded() => this with { Frame = Frame with { Look = LookChange.None }, Blocks = [.. Blocks.Select(b => b.Bounded())] };
 
     public override string? Fault() =>
         Blocks.Count > Most ? $"At most {Most} blocks stand side by side."

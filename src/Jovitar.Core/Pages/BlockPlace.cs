@@ -12,7 +12,7 @@ public sealed record BlockPlace(BlockFrame Frame, int Beside = 1, BlockWidth? Ar
     public const int Gap = 32;
 
     /// <summary>The share of the page's width that it takes, 0 to 1, about; the whole window counts as the page.</summary>
-    public double Share => (Beside > 1 ? 1.0 / Beside : Frame.Share) * (Around is { } around ? new BlockFrame(around, BlockAlign.Left, Ground.None).Share : 1);
+    public double Share => (Beside > 1 ? 1.0 / Beside : Frame.Share) * (Around is { } around ? (BlockFrame.Usual with { Width = around }).Share : 1);
 
     /// <summary>Between the edge of a ground and what stands on it, CSS pixels.</summary>
     public static double Pad(Window window) => Math.Clamp(window.Width * 0.03, 17, 44.2);
@@ -21,7 +21,7 @@ public sealed record BlockPlace(BlockFrame Frame, int Beside = 1, BlockWidth? Ar
     public static double GroundWidth(BlockWidth width, Window window) =>
         width == BlockWidth.Window ? window.Width
         : IsPhone(window) ? window.Block
-        : window.Block * new BlockFrame(width, BlockAlign.Left, Ground.None).Share;
+        : window.Block * (BlockFrame.Usual with { Width = width }).Share;
 
     /// <summary>The width of the block, CSS pixels. On a phone every block takes all there is.</summary>
     public double Width(Window window)

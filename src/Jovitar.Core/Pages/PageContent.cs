@@ -14,8 +14,8 @@ namespace Jovitar.Core.Pages;
 /// <param name="Blocks">From the top of the page to its foot.</param>
 public sealed record PageContent(int Schema, string Title, string Description, DateOnly? Posted, bool Unlisted, bool Wide, bool Bare, LookChange Look, IReadOnlyList<Block> Blocks)
 {
-    /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album; the second knew rows, columns and a grid, and no posts; the third had neither files nor contacts, and one width; the fourth had no grounds; the fifth had every photo on every device; the sixth narrowed by one list of categories and one of tags; in the seventh photos always came by scrolling, and a press opened them; in the eighth no words stood with them but in lists; the ninth knew no look of its own.</summary>
-    public const int Current = 10;
+    /// <summary>The form in which pages are written today. The first had one heading, one text and the photos of one album; the second knew rows, columns and a grid, and no posts; the third had neither files nor contacts, and one width; the fourth had no grounds; the fifth had every photo on every device; the sixth narrowed by one list of categories and one of tags; in the seventh photos always came by scrolling, and a press opened them; in the eighth no words stood with them but in lists; the ninth knew no look of its own; in the tenth no block did, and each said the gap between its photos.</summary>
+    public const int Current = 11;
 
     public const int LongestTitle = 200;
     public const int LongestDescription = 500;
@@ -66,7 +66,7 @@ public sealed record PageContent(int Schema, string Title, string Description, D
 
         foreach (var block in all)
         {
-            if ((block.Fault() ?? block.Frame.Ground.Fault()) is { } fault)
+            if ((block.Fault() ?? block.Frame.Fault()) is { } fault)
             {
                 faults[block.Id.ToString()] = fault;
             }

@@ -72,8 +72,9 @@ public sealed record PageDifference(IReadOnlyList<Block> Added, IReadOnlyList<Bl
     {
         string[] frame =
         [
-            .. before.Frame with { Ground = after.Frame.Ground } == after.Frame ? (string[])[] : ["its place on the page"],
+            .. before.Frame with { Ground = after.Frame.Ground, Look = after.Frame.Look } == after.Frame ? (string[])[] : ["its place on the page"],
             .. before.Frame.Ground == after.Frame.Ground ? (string[])[] : ["what lies behind it"],
+            .. before.Frame.Look == after.Frame.Look ? (string[])[] : ["how it looks"],
         ];
         return (before, after) switch
         {

@@ -130,10 +130,10 @@ public sealed class StarterPage(string site, string tagline, Func<BlockId> next)
         }
 
         var ground = Ground.None with { Kind = GroundKind.Photo, Photo = behind.Id, Height = GroundHeight.Half };
-        var over = Heading() with { Frame = new BlockFrame(BlockWidth.Full, BlockAlign.Left, ground) };
+        var over = Heading() with { Frame = BlockFrame.Usual with { Ground = ground } };
         return says.Length == 0
             ? [over, Words("")]
-            : [over, Words(says) with { Frame = new BlockFrame(BlockWidth.Half, BlockAlign.Left, Ground.None with { Kind = GroundKind.AsAbove }) }];
+            : [over, Words(says) with { Frame = BlockFrame.Usual with { Width = BlockWidth.Half, Ground = Ground.None with { Kind = GroundKind.AsAbove } } }];
     }
 
     HeadingBlock Heading() => new(next(), BlockFrame.Usual, "", HeadingSize.Large);

@@ -95,8 +95,8 @@ public enum ViewerGround
 /// <param name="Foot">Words at the end of every page, Markdown; null for the site's title.</param>
 public sealed record Theme(
     ThemeName Name, Scheme? Scheme, HeadPlace? Head, Logo? Logo, string? Foot,
-    PaletteChange Light, PaletteChange Dark, TypeFamily? Headings, TypeFamily? Words, Corners? Corners, ChoiceShape? Choices, int? Edge, Shadow? Shadow, ViewerGround? Viewer)
-    : LookChange(Light, Dark, Headings, Words, Corners, Choices, Edge, Shadow, Viewer)
+    PaletteChange Light, PaletteChange Dark, TypeFamily? Headings, TypeFamily? Words, Corners? Corners, ChoiceShape? Choices, int? Edge, int? Gap, Shadow? Shadow, ViewerGround? Viewer)
+    : LookChange(Light, Dark, Headings, Words, Corners, Choices, Edge, Gap, Shadow, Viewer)
 {
     /// <summary>Longest words at the end of every page, characters.</summary>
     public const int LongestFoot = 2000;
@@ -104,7 +104,7 @@ public sealed record Theme(
     public static readonly Theme Usual = Of(ThemeName.Catalogue);
 
     /// <summary>A theme with nothing set otherwise.</summary>
-    public static Theme Of(ThemeName name) => new(name, null, null, null, null, PaletteChange.None, PaletteChange.None, null, null, null, null, null, null, null);
+    public static Theme Of(ThemeName name) => new(name, null, null, null, null, PaletteChange.None, PaletteChange.None, null, null, null, null, null, null, null, null);
 
     /// <summary>What comes of it.</summary>
     public Look Look()

@@ -19,8 +19,8 @@ internal sealed record DemoPage(string Title, string Address, string? Album, str
     public DemoLook? Look { get; init; }
 }
 
-/// <summary>What of the look is otherwise on a page, in light.</summary>
-internal sealed record DemoLook(string? Ground, string? Text, string? Accent, string? Line, ViewerGround? Viewer);
+/// <summary>What of the look is otherwise on a page or in a block, its colours in light.</summary>
+internal sealed record DemoLook(string? Ground, string? Text, string? Accent, string? Line, ViewerGround? Viewer, TypeFamily? Headings, int? Edge, Shadow? Shadow);
 
 /// <summary>A file that visitors may save, by its name.</summary>
 internal sealed record DemoOffer(string File, string Words);
@@ -62,6 +62,8 @@ internal sealed record DemoBlock(string Kind)
 
     public DemoGround? Ground { get; init; }
 
+    public DemoLook? Look { get; init; }
+
     public IReadOnlyList<DemoBlock> Blocks { get; init; } = [];
 
     public SourceKind? Source { get; init; }
@@ -82,7 +84,8 @@ internal sealed record DemoBlock(string Kind)
 
     public int Size { get; init; } = 260;
 
-    public int Gap { get; init; } = 6;
+    /// <summary>Null for as far apart as the look has them.</summary>
+    public int? Gap { get; init; }
 
     public StripHeight Height { get; init; }
 
@@ -227,7 +230,7 @@ internal sealed class DemoPages(
 
     static LookChange Of(DemoLook? look) => look is null
         ? LookChange.None
-        : LookChange.None with { Light = new PaletteChange(look.Ground, look.Text, look.Accent, look.Line), Viewer = look.Viewer };
+        : LookChange.None with { Light = new PaletteChange(look.Ground, look.Text, look.Accent, look.Line), Viewer = look.Viewer, Headings = look.Headings, Edge = look.Edge, Shadow = look.Shadow };
 
     Ground GroundOf(DemoBlock block) => block.Ground switch
     {
@@ -239,7 +242,7 @@ internal sealed class DemoPages(
 
     Block Of(DemoBlock block)
     {
-        var frame = new BlockFrame(block.Width, block.Align, GroundOf(block));
+        var frame = new BlockFrame(block.Width, block.Align, GroundOf(block), Of(block.Look));
         return block.Kind switch
         {
             "heading" => new HeadingBlock(NewId(), frame, block.Words, block.Rank),

@@ -104,7 +104,7 @@ internal static class PageText
     static Block Whole(Block block)
     {
         var frame = block.Frame ?? BlockFrame.Usual;
-        var framed = block with { Frame = frame with { Ground = frame.Ground ?? Ground.None } };
+        var framed = block with { Frame = frame with { Ground = frame.Ground ?? Ground.None, Look = frame.Look ?? LookChange.None } };
         return framed switch
         {
             PhotosBlock photos => photos with

@@ -26,7 +26,7 @@ public sealed class SiteAssets
         (SiteScript, SiteStyles) = Entry(manifest.RootElement, "src/site/main.ts");
         fonts = [.. manifest.RootElement.GetProperty("src/site/main.ts").GetProperty("assets").EnumerateArray().Select(a => $"/assets/{a.GetString()}").Where(a => a.Contains("-latin-wght-", StringComparison.Ordinal))];
         // Fonts are compressed already.
-        SiteBytes = FontsOf(Look.Of(ThemeName.Catalogue)).Sum(f => Read(environment, f).LongLength) + SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
+        SiteBytes = FontsOf(Look.Of(ThemeName.Catalogue).Families()).Sum(f => Read(environment, f).LongLength) + SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
         EmbedScript = Read(environment, Entry(manifest.RootElement, "src/site/embedding.ts").Script);
         (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
     }
@@ -38,9 +38,9 @@ public sealed class SiteAssets
 
     public IReadOnlyList<string> SiteStyles { get; }
 
-    /// <summary>The fonts that every page of a site with a look needs at once.</summary>
-    public IEnumerable<string> FontsOf(Look look) =>
-        new[] { look.Headings, look.Words }.Distinct().Select(f => fonts.FirstOrDefault(a => a.StartsWith($"/assets/{f.Face().Slug}-", StringComparison.Ordinal))).OfType<string>();
+    /// <summary>The fonts that a page set in some families needs at once.</summary>
+    public IEnumerable<string> FontsOf(IEnumerable<TypeFamily> families) =>
+        families.Distinct().Select(f => fonts.FirstOrDefault(a => a.StartsWith($"/assets/{f.Face().Slug}-", StringComparison.Ordinal))).OfType<string>();
 
     /// <summary>Bytes of the script, the styles and the fonts that a visitor's first page needs, compressed; the fonts are those of the plain theme.</summary>
     public long SiteBytes { get; }

@@ -15,10 +15,11 @@ namespace Jovitar.Server.Site;
 internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, SiteSources sources, SiteIndexStore indexes, SiteBars bars, SiteLinks links, FileStore files, PhotoColours colours)
 {
     /// <summary>What the blocks of one page have in common while they are read.</summary>
+    /// <param name="Gap">Between photos, CSS pixels, where a block does not say how far apart they stand.</param>
     /// <param name="Single">The photos that stand on it one by one.</param>
     /// <param name="ByLot">Of the albums whose order is that of a block, those that every visit finds in another one.</param>
     /// <param name="Seen">The albums that visitors see somewhere.</param>
-    sealed record Reading(string Title, DateOnly? Posted, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
+    sealed record Reading(string Title, DateOnly? Posted, int Gap, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
     {
         public int Walks { get; set; }
 
@@ -28,11 +29,12 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         public int Level { get; set; }
     }
 
-    public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, CancellationToken ct)
+    /// <param name="look">Of the site that the page is of.</param>
+    public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, Look look, CancellationToken ct)
     {
         var all = content.All().ToArray();
         var reading = new Reading(
-            content.Title, content.Posted, await links.OfAsync(all.Select(LinkOf).OfType<LinkTo>(), ct), await files.NamedAsync([.. all.SelectMany(FilesOf)], ct), await sources.SingleAsync(all.SelectMany(PhotosOf), ct),
+            content.Title, content.Posted, content.Look.On(look).Gap, await links.OfAsync(all.Select(LinkOf).OfType<LinkTo>(), ct), await files.NamedAsync([.. all.SelectMany(FilesOf)], ct), await sources.SingleAsync(all.SelectMany(PhotosOf), ct),
             await sources.ByLotAsync([.. all.OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct), sources.Seen(ct));
         var blocks = new List<SiteBlock>();
         foreach (var band in Band.Of(content.Blocks))
@@ -132,7 +134,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
                 // A handful is narrowed no further: what a button says it finds would not be what stands there.
                 var handful = source.ByLot ? source.Most : null;
                 var bar = handful is null ? await bars.OfAsync(photos.Bar, source, shown, reading.Seen, ct) : FilterBar.None(shown.Count);
-                var walk = new Walk(++reading.Walks, photos.Layout, shown, bar, source.ByLot, handful, photos.Absent, photos.More)
+                var walk = new Walk(++reading.Walks, photos.Layout.Spaced(reading.Gap), shown, bar, source.ByLot, handful, photos.Absent, photos.More)
                 {
                     BarSet = photos.Bar,
                     Press = photos.Press,

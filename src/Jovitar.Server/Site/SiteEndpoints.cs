@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Comments;
@@ -54,6 +55,7 @@ internal static class SiteEndpoints
         var drafts = app.MapGroup("/preview").RequireAuthorization(Security.Editors).ExcludeFromDescription();
         drafts.MapGet("/closed", Closed);
         drafts.MapGet("/{page}/view", DraftView);
+        drafts.MapGet("/{page}/look/view", OtherLookView);
         drafts.MapGet("/{page}", Draft);
         drafts.MapGet("/{page}/photo/{photo}", DraftPhoto);
         app.MapGet("/api/renditions/{picture}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
@@ -159,10 +161,11 @@ internal static class SiteEndpoints
     static async Task Draft(PageId page, int? version, string? look, HttpContext http, SiteStore store, SiteRenderer renderer, ThemeStore themes, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if ((version is { } number ? await store.VersionAsync(page, number, ct) : await store.PageAsync(page, draft: true, ct)) is { } model)
+        var other = look == "draft" ? await DraftLookAsync(themes, ct) : null;
+        if ((version is { } number ? await store.VersionAsync(page, number, ct) : await store.PageAsync(page, draft: true, ct, other)) is { } model)
         {
-            var drawn = new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true);
-            await SendAsync(http, await renderer.PageAsync(drawn, root: null, ct, look == "draft" ? (await themes.ReadAsync(ct)).Draft.Look() : null), ct);
+            var drawn = new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true, other is null ? null : $"/preview/{page}/look/view");
+            await SendAsync(http, await renderer.PageAsync(drawn, root: null, ct, other), ct);
         }
         else
         {
@@ -179,6 +182,12 @@ internal static class SiteEndpoints
 
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> DraftView(PageId page, [AsParameters] Asked asked, HttpContext http, SiteStore store, CancellationToken ct) =>
         Answer(await store.PageAsync(page, draft: true, ct), asked, http, $"/preview/{page}");
+
+    /// <summary>The same of the page as the theme's draft has it.</summary>
+    static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> OtherLookView(PageId page, [AsParameters] Asked asked, HttpContext http, SiteStore store, ThemeStore themes, CancellationToken ct) =>
+        Answer(await store.PageAsync(page, draft: true, ct, await DraftLookAsync(themes, ct)), asked, http, $"/preview/{page}");
+
+    static async Task<Look> DraftLookAsync(ThemeStore themes, CancellationToken ct) => (await themes.ReadAsync(ct)).Draft.Look();
 
     /// <param name="draft">Where the draft is; null for what visitors have.</param>
     internal static Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>> Answer(SitePage? page, Asked asked, HttpContext http, string? draft)

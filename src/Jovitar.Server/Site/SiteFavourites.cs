@@ -6,14 +6,16 @@ using Jovitar.Core.Favourites;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Themes;
 using Npgsql;
 
 namespace Jovitar.Server.Site;
 
 /// <summary>The pages of what visitors have marked: nothing of them is kept here, and they show no photo that visitors do not come upon anyway.</summary>
-internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings, SitePhotos visitors)
+internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings, ThemeStore themes, SitePhotos visitors)
 {
     const string Title = "Favourites";
 
@@ -30,10 +32,10 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
         var photos = offered ? await PhotosAsync(marked, ct) : [];
         var content = SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', photos)));
         var id = new Guid(SHA256.HashData(Encoding.ASCII.GetBytes(address)).AsSpan(0, 16));
-        return new PageVersion(SiteKind.Favourites, id, BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(offered)) { Page = PageOf(address, marked, photos) };
+        return new PageVersion(SiteKind.Favourites, id, BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(offered)) { Page = PageOf(address, marked, photos, (await themes.PublishedAsync(ct)).Look()) };
     }
 
-    static SitePage PageOf(string address, MarkedPhotos marked, IReadOnlyList<SitePhoto> photos)
+    static SitePage PageOf(string address, MarkedPhotos marked, IReadOnlyList<SitePhoto> photos, Look look)
     {
         var usual = new BlockPlace(BlockFrame.Usual);
         return new SitePage(
@@ -41,7 +43,7 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
             [
                 new SiteHeading(default, usual, Title, HeadingSize.Large, 1),
                 .. Lacks(marked.Photos.Count - photos.Count, photos.Count) is { } sentence ? (SiteBlock[])[new SiteText(default, usual, sentence)] : [],
-                .. photos.Count > 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual, photos, FilterBar.None(photos.Count)))] : [],
+                .. photos.Count > 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual.Spaced(look.Gap), photos, FilterBar.None(photos.Count)))] : [],
             ],
             Unlisted: true);
     }

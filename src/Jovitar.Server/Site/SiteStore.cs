@@ -3,17 +3,19 @@ using Jovitar.Core.Filtering;
 using Jovitar.Core.Access;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Taxonomy;
+using Jovitar.Server.Themes;
 using Npgsql;
 
 namespace Jovitar.Server.Site;
 
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, SiteFavourites favourites, VersionStore versions)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, SiteFavourites favourites, VersionStore versions, ThemeStore themes)
 {
     /// <summary>The address of a page, whoever may see it; null where there is none.</summary>
     public async Task<string?> AddressAsync(PageId page, CancellationToken ct)
@@ -70,7 +72,8 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     }
 
     /// <summary>Reads a page as visitors have it, or its draft.</summary>
-    public async Task<SitePage?> PageAsync(PageId id, bool draft, CancellationToken ct)
+    /// <param name="look">Of a site that looks otherwise than visitors have it; null for as they have it.</param>
+    public async Task<SitePage?> PageAsync(PageId id, bool draft, CancellationToken ct, Look? look = null)
     {
         await using var command = db.Command(
             $"""
@@ -85,12 +88,17 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         }
 
         var content = PageText.Read(json, album is { } of ? new AlbumId(of) : null);
-        return new SitePage(PageVersion.PathOf(SiteKind.Page, address), content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look };
+        return await OfAsync(content, PageVersion.PathOf(SiteKind.Page, address), look, ct);
     }
 
     /// <summary>Reads a page as visitors had it at a version; its albums as they are now.</summary>
     public async Task<SitePage?> VersionAsync(PageId id, int number, CancellationToken ct) =>
-        await versions.FindAsync(id, number, ct) is { } content ? new SitePage("/", content.Title, content.Description, await blocks.OfAsync(content, ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look } : null;
+        await versions.FindAsync(id, number, ct) is { } content ? await OfAsync(content, "/", null, ct) : null;
+
+    async Task<SitePage> OfAsync(PageContent content, string path, Look? look, CancellationToken ct) =>
+        new(path, content.Title, content.Description, await blocks.OfAsync(content, look ?? await LookAsync(ct), ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look };
+
+    async Task<Look> LookAsync(CancellationToken ct) => (await themes.PublishedAsync(ct)).Look();
 
     /// <summary>Reads what an album has for a page by itself.</summary>
     public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)
@@ -111,7 +119,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """,
             ("id", id));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), ct), byLot);
+        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), ct), await LookAsync(ct), byLot);
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>
@@ -137,12 +145,12 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         return Own(
             SiteKind.Category, address, name, text, above,
             beneath ? [.. children.Select(c => new SiteLink(c.Entry.Path, c.Entry.Heading))] : [],
-            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], ct), await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct)) with
+            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], ct), await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct), await LookAsync(ct)) with
         { Albums = albums.Albums };
     }
 
     static SitePage Own(
-        SiteKind kind, string address, string heading, string text, List<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos, bool byLot = false)
+        SiteKind kind, string address, string heading, string text, List<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos, Look look, bool byLot = false)
     {
         var usual = new BlockPlace(BlockFrame.Usual);
         return new SitePage(
@@ -153,7 +161,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
                 .. text.Length > 0 ? (SiteBlock[])[new SiteText(default, usual, text)] : [],
                 .. beneath.Count > 0 ? (SiteBlock[])[new SiteWays(beneath, "Within", "What stands beneath")] : [],
                 .. index.Count > 0 ? (SiteBlock[])[new SiteCovers(default, usual, index, index.Count > 4 ? 3 : 2, Dates: true, Counts: true, Descriptions: false)] : [],
-                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual, photos, FilterBar.None(photos.Count), byLot))] : [],
+                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual.Spaced(look.Gap), photos, FilterBar.None(photos.Count), byLot))] : [],
             ])
         {
             Feed = $"{PageVersion.PathOf(kind, address)}/{PhotoFeeds.Name}",

@@ -7060,11 +7060,13 @@ export interface components {
             id: components["schemas"]["BlockId"];
             frame: components["schemas"]["BlockFrame"];
         };
-        /** @description A block's place on the page, and what lies behind it there. */
+        /** @description A block's place on the page, what lies behind it there, and how it looks. */
         BlockFrame: {
             width: components["schemas"]["BlockWidth"];
             align: components["schemas"]["BlockAlign"];
             ground: components["schemas"]["Ground"];
+            /** @description What of the look is otherwise in it than on the page; see LookChange LookChange.OfBlock(). */
+            look: components["schemas"]["LookChange"];
         };
         /** @description A heading. */
         BlockHeadingBlock: {
@@ -7150,6 +7152,9 @@ export interface components {
             leadsNowhere: boolean;
             over?: null | components["schemas"]["WordsOnGround"];
             written?: null | components["schemas"]["WordsOnPhotos"];
+            look?: null | components["schemas"]["Look"];
+            /** @description What of that cannot be read well where visitors may see it. */
+            unreadable?: null | components["schemas"]["Unreadable"][];
         };
         /** @description One photo, which may stand for a whole album. */
         BlockPhotoBlock: {
@@ -8444,6 +8449,11 @@ export interface components {
              * @description How wide the line around photos is, CSS pixels; 0 for none.
              */
             edge: number;
+            /**
+             * Format: int32
+             * @description Between photos that stand beside each other, CSS pixels.
+             */
+            gap: number;
             shadow: components["schemas"]["Shadow"];
             viewer: components["schemas"]["ViewerGround"];
             logo?: null | components["schemas"]["Logo"];
@@ -8451,8 +8461,8 @@ export interface components {
             foot?: string;
         };
         /**
-         * @description What is set otherwise of the look at one level: of the whole site, or of a page. What is null is as at the level above, where the
-         *     levels are, from above: theme, site, page.
+         * @description What is set otherwise of the look at one level: of the whole site, of a page or of a block. What is null is as at the level above,
+         *     where the levels are, from above: theme, site, page, block.
          */
         LookChange: {
             light: components["schemas"]["PaletteChange"];
@@ -8466,6 +8476,11 @@ export interface components {
              * @description How wide the line around photos is, CSS pixels; 0 for none.
              */
             edge: null | number;
+            /**
+             * Format: int32
+             * @description Between photos that stand beside each other, CSS pixels; a block says its own where its layout is.
+             */
+            gap: null | number;
             shadow: null | components["schemas"]["Shadow"];
             viewer: null | components["schemas"]["ViewerGround"];
         };
@@ -8481,9 +8496,9 @@ export interface components {
             size: number;
             /**
              * Format: int32
-             * @description Between photos, CSS pixels.
+             * @description Between photos, CSS pixels; null for as far apart as the look has them.
              */
-            gap: number;
+            gap: null | number;
             /**
              * Format: int32
              * @description The wanted size on a tablet; null for the usual.
@@ -9808,6 +9823,11 @@ export interface components {
              * @description How wide the line around photos is, CSS pixels; 0 for none.
              */
             edge: null | number;
+            /**
+             * Format: int32
+             * @description Between photos that stand beside each other, CSS pixels; a block says its own where its layout is.
+             */
+            gap: null | number;
             shadow: null | components["schemas"]["Shadow"];
             viewer: null | components["schemas"]["ViewerGround"];
         };

@@ -47,6 +47,8 @@ public sealed class DrawnPage
             SitePhotoBlock photo => photo.Walk?.Number,
             _ => null,
         };
+        var onGround = page.All.OfType<SiteBand>().SelectMany(b => b.All).Select(b => b.Id).ToHashSet();
+        Looks = [.. page.All.Where(b => b is not SiteBand and not SiteBeside && b.Place.Frame.Look != LookChange.None).Select((b, i) => new BlockLook(b.Id, $"b{i + 1}", onGround.Contains(b.Id) ? b.Place.Frame.Look.WithoutColours() : b.Place.Frame.Look))];
         // What has more of them stand there does so by a script; without one they stand on further pages.
         Without = string.Concat([.. walks.Values.Select(w => w.Style?.Without), page.Walks.Any(w => w.More.By == MoreBy.Button) ? "main .more{display:none}" : ""]);
     }
@@ -60,6 +62,9 @@ public sealed class DrawnPage
     public Choices Choices { get; }
 
     public string Css { get; }
+
+    /// <summary>The blocks that look otherwise than the page.</summary>
+    public IReadOnlyList<BlockLook> Looks { get; }
 
     /// <summary>For browsers in which no script runs.</summary>
     public string Without { get; }

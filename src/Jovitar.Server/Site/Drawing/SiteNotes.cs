@@ -75,8 +75,11 @@ internal sealed record WordsOnPhotos(Device Device, double Ratio, double Wanted,
 /// <param name="LeadsNowhere">A link of it leads to nothing that visitors can open.</param>
 /// <param name="Over">How well words can be read over the ground that begins with it; null where none does.</param>
 /// <param name="Written">Words with its photos that cannot be read well; null where all can.</param>
+/// <param name="Look">What comes of the page's look and what is otherwise in the block; null where nothing is.</param>
+/// <param name="Unreadable">What of that cannot be read well where visitors may see it.</param>
 internal sealed record BlockNotes(
-    BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere, WordsOnGround? Over = null, WordsOnPhotos? Written = null)
+    BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere, WordsOnGround? Over = null, WordsOnPhotos? Written = null, Look? Look = null,
+    IReadOnlyList<Unreadable>? Unreadable = null)
 {
     const int MostNamed = 60;
 
@@ -170,11 +173,26 @@ internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList
         var behind = page.All.OfType<SiteBand>().SelectMany(b => b.All.Select(i => (i.Id, b.On))).GroupBy(i => i.Id).ToDictionary(g => g.Key, g => g.Last().On);
         Colour[] site = [.. look.Seen().Select(s => Colour.Parse(s.Palette.Ground)).OfType<Colour>()];
         Colour[] Behind(BlockId id) => behind.GetValueOrDefault(id) is not { } ground ? site : ground.Photo is null && Colour.Parse(ground.Ground.Colour) is { } colour ? [colour] : [];
+        BlockNotes? Noted(SiteBlock block)
+        {
+            var notes = BlockNotes.Of(block, Behind(block.Id));
+            if (grounds.GetValueOrDefault(block.Id) is { } over)
+            {
+                notes = (notes ?? BlockNotes.Nothing(block.Id)) with { Over = over };
+            }
+
+            if (block.Place.Frame.Look is var change && change == LookChange.None)
+            {
+                return notes;
+            }
+
+            // On a ground words have its colours, which are looked after there.
+            var own = (behind.ContainsKey(block.Id) ? change.WithoutColours() : change).On(look);
+            return (notes ?? BlockNotes.Nothing(block.Id)) with { Look = own, Unreadable = [.. own.Unreadable().Except(look.Unreadable())] };
+        }
+
         return new PageNotes(
-            [
-                .. page.All.Where(b => b is not SiteBand).Select(b => (Notes: BlockNotes.Of(b, Behind(b.Id)), Over: grounds.GetValueOrDefault(b.Id), b.Id))
-                    .Select(n => n.Over is null ? n.Notes : (n.Notes ?? BlockNotes.Nothing(n.Id)) with { Over = n.Over }).OfType<BlockNotes>(),
-            ],
+            [.. page.All.Where(b => b is not SiteBand).Select(Noted).OfType<BlockNotes>()],
             weights.Of(page), look, look.Unreadable());
     }
 }

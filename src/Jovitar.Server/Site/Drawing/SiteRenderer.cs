@@ -34,7 +34,8 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return read;
         }
 
-        var key = (version.Id, version.Version, "model");
+        // The site's look has a say in where its photos stand.
+        var key = (version.Id, version.Version, version.Site, "model");
         if (kept.TryGetValue(key, out SitePage? page))
         {
             return page;
@@ -89,7 +90,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             var shown = EmbedBlocks.Of(page, embed);
             var drawn = new DrawnPage(shown, Choices.OfLot(lot), page.Path, draft: false, $"{SiteAddress.View}{SiteAddress.Embed}{page.Path}");
             int? held = page.Walks.Sum(w => w.Photos.Count) is var all && all > shown.Walks.Sum(w => w.Count) ? all : null;
-            return RenderAsync<EmbedView>(drawn.CspSources, [], null, null, page.Look, [("Page", drawn), ("Held", held)], CancellationToken.None, framedAnywhere: true);
+            return RenderAsync<EmbedView>(drawn.CspSources, [], null, null, page.Look, [("Page", drawn), ("Held", held)], CancellationToken.None, framedAnywhere: true, drawn.Looks);
         });
     }
 
@@ -141,7 +142,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     /// <param name="look">Another one than visitors have; null for that.</param>
     public Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct, Look? look = null) =>
-        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, page.Page.Look, [("Page", page)], ct);
+        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, page.Page.Look, [("Page", page)], ct, blocks: page.Looks);
 
     /// <summary>A photo's own page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
@@ -173,8 +174,9 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <param name="look">Another one of the site than visitors have; null for that.</param>
     /// <param name="otherwise">What is otherwise on this page.</param>
     /// <param name="framedAnywhere">Other websites may show it in a frame.</param>
+    /// <param name="blocks">Those of its blocks that look otherwise than it does.</param>
     async Task<Rendered> RenderAsync<TComponent>(
-        string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, LookChange otherwise, IReadOnlyList<(string Name, object? Value)> parameters, CancellationToken ct, bool framedAnywhere = false)
+        string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, LookChange otherwise, IReadOnlyList<(string Name, object? Value)> parameters, CancellationToken ct, bool framedAnywhere = false, IReadOnlyList<BlockLook>? blocks = null)
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
@@ -185,10 +187,10 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             all["Told"] = tells(site);
         }
 
-        var theme = look is null ? await ThemeAsync(site.Version, ct) : new ThemeStyle(look);
-        if (otherwise != LookChange.None)
+        var theme = look is null ? await ThemeAsync(site.Version, ct) : new ThemeStyle(look, []);
+        if (otherwise != LookChange.None || blocks is { Count: > 0 })
         {
-            theme = new ThemeStyle(otherwise.On(theme.Look));
+            theme = new ThemeStyle(otherwise.On(theme.Look), blocks ?? []);
         }
 
         all["Theme"] = theme;
@@ -216,7 +218,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     async Task<ThemeStyle> ThemeAsync(long version, CancellationToken ct) =>
         kept.TryGetValue(("theme", version), out ThemeStyle? theme)
             ? theme!
-            : kept.Set(("theme", version), new ThemeStyle((await themes.PublishedAsync(ct)).Look()), new MemoryCacheEntryOptions { Size = 2_000, SlidingExpiration = TimeSpan.FromMinutes(30) });
+            : kept.Set(("theme", version), new ThemeStyle((await themes.PublishedAsync(ct)).Look(), []), new MemoryCacheEntryOptions { Size = 2_000, SlidingExpiration = TimeSpan.FromMinutes(30) });
 
     public void Dispose() => kept.Dispose();
 }

@@ -9,7 +9,7 @@ namespace Jovitar.Server.Site.Embedding;
 internal static class EmbedBlocks
 {
     /// <summary>All of the frame that it stands in.</summary>
-    static readonly BlockPlace Place = new(new BlockFrame(BlockWidth.Window, BlockAlign.Left, Ground.None));
+    static BlockPlace PlaceOf(SiteBlock block) => new(BlockFrame.Usual with { Width = BlockWidth.Window, Look = block.Place.Frame.Look });
 
     /// <summary>Between blocks, and above the line beneath them, CSS pixels. The site's style sheet says the same.</summary>
     const int Gap = 16;
@@ -26,9 +26,9 @@ internal static class EmbedBlocks
         [
             .. page.All.Where(IsShown).Select(b => b switch
             {
-                SitePhotosBlock photos => photos with { Place = Place, Walk = Of(photos.Walk, embed) },
-                SiteCovers covers => covers with { Place = Place, Entries = [.. covers.Entries.Take(embed.Most)], Across = embed.Across(covers.Across), HasFeed = false },
-                _ => b with { Place = Place },
+                SitePhotosBlock photos => photos with { Place = PlaceOf(b), Walk = Of(photos.Walk, embed) },
+                SiteCovers covers => covers with { Place = PlaceOf(b), Entries = [.. covers.Entries.Take(embed.Most)], Across = embed.Across(covers.Across), HasFeed = false },
+                _ => b with { Place = PlaceOf(b) },
             }),
         ])
     { Look = page.Look };

@@ -54,7 +54,7 @@ function Opened({ page }: { page: Api['OpenedPage'] }) {
         <RunningOrder
           page={page.id}
           draft={draft}
-          notes={notes?.blocks ?? []}
+          notes={notes ?? null}
           open={open}
           typing={typing}
           onOpen={(block) => {

@@ -17,6 +17,7 @@ import {
   make,
   moved,
   replace,
+  standsOnGround,
   step,
 } from './blocks/blocks'
 import { LineVerbs } from './LineVerbs'
@@ -36,7 +37,8 @@ export function RunningOrder({
 }: {
   page: string
   draft: PageDraft
-  notes: readonly Api['BlockNotes'][]
+  /** None until they are there. */
+  notes: Api['PageNotes'] | null
   /** The block whose settings are open. */
   open: string | null
   typing: Typing
@@ -103,7 +105,20 @@ export function RunningOrder({
                 }}
               />
             )}
-            <BlockSettings block={block} beside={outer?.blocks.length ?? 1} typing={typing} onSay={say} />
+            <BlockSettings
+              block={block}
+              beside={outer?.blocks.length ?? 1}
+              around={
+                notes && {
+                  page: notes.look,
+                  own: noted?.look ?? null,
+                  unreadable: noted?.unreadable ?? [],
+                  grounded: standsOnGround(blocks, block.id),
+                }
+              }
+              typing={typing}
+              onSay={say}
+            />
             {noted && <MarginNotes block={block} notes={noted} onSay={say} />}
             <LineVerbs
               block={block}
@@ -127,7 +142,7 @@ export function RunningOrder({
   }
 
   function line(block: Block, number: number, outer?: BlockOf<'beside'>) {
-    const noted = notes.find((n) => n.block === block.id)
+    const noted = notes?.blocks.find((n) => n.block === block.id)
     const isOpen = open === block.id || (block.kind === 'beside' && block.blocks.some((b) => b.id === open))
     return (
       <OrderLine

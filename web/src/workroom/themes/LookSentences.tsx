@@ -1,22 +1,21 @@
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { ColourWords } from '../../kit/ColourWords'
 import { NumberWord } from '../../kit/NumberWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { useSession } from '../shell/data'
+import { LookColours, type PalettePart } from './LookColours'
+import { Back, type Level, Own, Says } from './levels'
 import type { Theme } from './useTheme'
 
 type Look = Api['Look']
 type LookChange = Api['LookChange']
-type Palette = Api['Palette']
 
-const parts = ['ground', 'text', 'accent', 'line'] as const
+const parts: readonly PalettePart[] = ['ground', 'text', 'accent', 'line']
+/** What lies behind a block is said with it. */
+const partsOfBlock = parts.filter((part) => part !== 'ground')
 const corners = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const
 const square = { topLeft: 0, topRight: 0, bottomRight: 0, bottomLeft: 0 }
-
-/** A level at which something of the look is said: of the whole site, or of one page. */
-export type Level = 'site' | 'page'
 
 /** All that is set of the look at one level, what cannot be read there, and the way back to the level above. */
 export function LookLevel({
@@ -27,6 +26,7 @@ export function LookLevel({
   isSaid,
   onSay,
   onNothing,
+  grounded = false,
   children,
 }: {
   level: Level
@@ -39,6 +39,8 @@ export function LookLevel({
   onSay: (next: Partial<LookChange>) => void
   /** All is to be as at the level above. */
   onNothing: () => void
+  /** It is a block on a ground, whose colours its words have. */
+  grounded?: boolean
   /** What is said at this level alone. */
   children?: React.ReactNode
 }) {
@@ -55,13 +57,15 @@ export function LookLevel({
       )}
       {children}
       <LookSentences level={level} change={change} look={look} onSay={onSay} />
-      {modes.map((dark) => (
-        <Colours
+      {grounded && <p className="mt-3 text-quiet">{w.themes.block.grounded}</p>}
+      {(grounded ? [] : modes).map((dark) => (
+        <LookColours
           key={String(dark)}
           level={level}
           dark={dark}
           theme={change}
           palette={dark ? look.dark : look.light}
+          parts={level === 'block' ? partsOfBlock : parts}
           unreadable={unreadable.filter((u) => u.dark === dark).map((u) => u.fault)}
           onSay={onSay}
         />
@@ -206,131 +210,38 @@ function LookSentences({
             </span>
           ))}
       </Says>
-      <Says>
-        <span>{w.themes.viewer}</span>
-        <Own
-          level={level}
-          label={w.themes.viewerLabel}
-          said={change.viewer}
-          own={look.viewer}
-          names={w.themes.viewers}
-          onSay={(viewer) => onSay({ viewer })}
-        />
-      </Says>
-    </>
-  )
-}
-
-/** The colours of a light or a dark site, each from the level above until another is said. */
-function Colours({
-  level,
-  dark,
-  theme,
-  palette,
-  unreadable,
-  onSay,
-}: {
-  level: Level
-  dark: boolean
-  theme: LookChange
-  palette: Palette
-  unreadable: readonly Api['PaletteFault'][]
-  onSay: (next: Partial<LookChange>) => void
-}) {
-  const mode = dark ? 'dark' : 'light'
-  const change = theme[mode]
-  const say = (part: (typeof parts)[number], colour: string | null) =>
-    onSay({ [mode]: { ...change, [part]: colour } })
-  return (
-    <fieldset aria-label={w.themes.colours[mode]} className="mt-5 grid gap-2">
-      <p className="font-semibold">{w.themes.colours[mode]}</p>
-      {parts.map((part) => (
-        <div key={part} className="grid grid-cols-[3.6rem_minmax(0,1fr)] items-center gap-x-2">
-          <span className="text-quiet">{w.themes.part[part]}</span>
-          <div>
-            <ColourWords
-              label={w.themes.colourOf(w.themes.part[part], w.themes.scheme[mode])}
-              colour={palette[part]}
-              onSay={(colour) => say(part, colour)}
+      {level !== 'block' && (
+        <>
+          <Says>
+            <span>{w.themes.gap}</span>
+            <NumberWord
+              label={w.themes.gapLabel}
+              value={Number(look.gap)}
+              least={0}
+              most={bounds?.largestGap ?? 0}
+              onSay={(gap) => onSay({ gap })}
             />
-            {change[part] !== null && (
-              <Button look="word" onClick={() => say(part, null)}>
-                {w.themes.back[level]}
-              </Button>
-            )}
-          </div>
-        </div>
-      ))}
-      {unreadable.map(({ part, ratio, wanted, nearest }) => (
-        <p key={part} role="status">
-          {w.themes.weak(w.themes.part[part], ratio, wanted)}{' '}
-          {nearest && (
-            <Button look="word" onClick={() => say(part, nearest)}>
-              <span
-                aria-hidden
-                className="mr-1 inline-block size-3 border border-strong-line"
-                style={{ background: nearest }}
-              />
-              {w.themes.take(nearest)}
-            </Button>
-          )}
-        </p>
-      ))}
-    </fieldset>
-  )
-}
-
-/** A choice that comes from the level above until something else is said, and can come from there again. */
-function Own<Value extends string>({
-  level,
-  label,
-  said,
-  own,
-  names,
-  onSay,
-}: {
-  level: Level
-  label: string
-  said: Value | null
-  own: Value
-  /** What each of them is called, in their order. */
-  names: Readonly<Record<Value, string>>
-  onSay: (value: Value | null) => void
-}) {
-  return (
-    <>
-      <WordSelect
-        label={label}
-        value={own}
-        choices={Object.entries(names) as [Value, string][]}
-        onChoose={onSay}
-      />
-      <Back level={level} label={label} isSaid={said !== null} onSay={() => onSay(null)} />
+            <span>{w.themes.gapPixels}</span>
+            <Back
+              level={level}
+              label={w.themes.gapLabel}
+              isSaid={change.gap !== null}
+              onSay={() => onSay({ gap: null })}
+            />
+          </Says>
+          <Says>
+            <span>{w.themes.viewer}</span>
+            <Own
+              level={level}
+              label={w.themes.viewerLabel}
+              said={change.viewer}
+              own={look.viewer}
+              names={w.themes.viewers}
+              onSay={(viewer) => onSay({ viewer })}
+            />
+          </Says>
+        </>
+      )}
     </>
   )
-}
-
-/** The way back to the level above, where something is said. */
-function Back({
-  level,
-  label,
-  isSaid,
-  onSay,
-}: {
-  level: Level
-  label: string
-  isSaid: boolean
-  onSay: () => void
-}) {
-  return (
-    isSaid && (
-      <Button look="word" aria-label={w.themes.backOf[level](label)} onClick={onSay}>
-        {w.themes.back[level]}
-      </Button>
-    )
-  )
-}
-
-function Says({ children }: { children: React.ReactNode }) {
-  return <p className="mt-2 flex flex-wrap items-baseline gap-x-1.5 gap-y-1">{children}</p>
 }

@@ -14,6 +14,7 @@ export const nothing: Api['LookChange'] = {
   corners: null,
   choices: null,
   edge: null,
+  gap: null,
   shadow: null,
   viewer: null,
 }

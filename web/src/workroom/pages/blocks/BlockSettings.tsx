@@ -16,6 +16,7 @@ import { IndexSettings } from './IndexSettings'
 import { LayoutFolds } from './LayoutFolds'
 import { LayoutSentence } from './LayoutSentence'
 import { LinkSentence } from './LinkSentence'
+import { type Around, LookFold } from './LookFold'
 import { MoreFold } from './MoreFold'
 import { OnePhotoSettings } from './OnePhotoSettings'
 import { Says } from './Parts'
@@ -27,12 +28,14 @@ type Props = {
   block: Block
   /** How many blocks stand side by side where it stands; 1 where it stands alone. */
   beside: number
+  /** How it looks where it stands; none while nobody knows. */
+  around: Around | null
   typing: Typing
   onSay: (block: Block) => void
 }
 
 /** What is set of a block, read as sentences; what is asked for seldom is folded beneath them. */
-export function BlockSettings({ block, beside, typing, onSay }: Props) {
+export function BlockSettings({ block, beside, around, typing, onSay }: Props) {
   const ground = (
     <GroundFold
       block={block}
@@ -45,6 +48,13 @@ export function BlockSettings({ block, beside, typing, onSay }: Props) {
     <>
       <FrameFold frame={block.frame} beside={beside > 1} onSay={(next) => onSay({ ...block, frame: next })} />
       {ground}
+      {around && (
+        <LookFold
+          frame={block.frame}
+          around={around}
+          onSay={(look) => onSay({ ...block, frame: { ...block.frame, look } })}
+        />
+      )}
     </>
   )
   return block.kind === 'photos' ? (
@@ -56,7 +66,7 @@ export function BlockSettings({ block, beside, typing, onSay }: Props) {
   )
 }
 
-function Sentences({ block, beside, typing, onSay }: Props) {
+function Sentences({ block, beside, typing, onSay }: Omit<Props, 'around'>) {
   switch (block.kind) {
     case 'heading':
       return <HeadingSettings block={block} onSay={onSay} />

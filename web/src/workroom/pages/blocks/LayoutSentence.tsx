@@ -4,7 +4,7 @@ import { NumberWord } from '../../../kit/NumberWord'
 import { WordSelect } from '../../../kit/WordSelect'
 import { w } from '../../../words'
 import { useSession } from '../../shell/data'
-import type { BlockOf } from './blocks'
+import { type BlockOf, usualGap } from './blocks'
 import { Says } from './Parts'
 import { PhotoPicker } from './PhotoPicker'
 import { RatioWords } from './RatioWords'
@@ -115,12 +115,20 @@ export function Size({
   )
 }
 
-function Gap({ gap, onSay }: { gap: number; onSay: (gap: number) => void }) {
+/** How far apart photos stand: as the look has it, until something else is said. */
+function Gap({ gap, onSay }: { gap: number | null; onSay: (gap: number | null) => void }) {
   const most = useSession().data?.bounds.largestGap ?? 80
   return (
     <>
-      <NumberWord label={w.layout.gapLabel} value={gap} least={0} most={most} onSay={onSay} />
-      <span>{w.layout.gap}</span>
+      <WordSelect
+        label={w.layout.gapHow}
+        value={gap === null ? 'look' : 'said'}
+        choices={(['look', 'said'] as const).map((how) => [how, w.layout.gaps[how]] as const)}
+        onChoose={(how) => onSay(how === 'look' ? null : (gap ?? usualGap))}
+      />
+      {gap !== null && (
+        <NumberWord label={w.layout.gapLabel} value={gap} least={0} most={most} onSay={onSay} />
+      )}
     </>
   )
 }

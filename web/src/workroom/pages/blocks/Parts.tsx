@@ -17,7 +17,8 @@ export function Fold({
 }: {
   name: string
   changed: boolean
-  onUsual: () => void
+  /** The way back, where the settings do not say it themselves. */
+  onUsual?: () => void
   children: ReactNode
 }) {
   const [open, setOpen] = useState(false)
@@ -35,7 +36,7 @@ export function Fold({
       {open && (
         <div className="mt-1 mb-2 grid gap-1 border-l border-line pl-3">
           {children}
-          {changed && (
+          {changed && onUsual && (
             <p>
               <Button look="word" onClick={onUsual}>
                 {w.blocks.usual}

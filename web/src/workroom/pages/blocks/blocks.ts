@@ -1,4 +1,5 @@
 import type { Api } from '../../../api/client'
+import { nothing } from '../../themes/useTheme'
 
 export type Block = Api['Block']
 export type BlockKind = Block['kind']
@@ -28,22 +29,30 @@ export const usualGround: Api['Ground'] = {
   words: null,
   height: 'content',
 }
-const usualFrame = { width: 'full', align: 'left', ground: usualGround } as const
+const usualFrame = { width: 'full', align: 'left', ground: usualGround, look: nothing } as const
+/** What a gap is where one begins to say it; as in Core. */
+export const usualGap = 6
 const nowhere = { kind: 'address', thing: null, address: '' } as const
 
 /** What the sizes of a new block of photos are, and what "as usual" means. */
-const measures = (size: number, gap: number) => ({ size, gap, tablet: null, phone: null, across: null })
+const measures = (size: number, gap: number | null = null) => ({
+  size,
+  gap,
+  tablet: null,
+  phone: null,
+  across: null,
+})
 export const usualMotion: Api['Motion'] = { pace: 'still', arrows: true, loops: false, shuffles: false }
 export const usualLayout: Api['BlockLayout'] = {
   kind: 'rows',
-  rows: measures(260, 6),
-  columns: measures(300, 6),
-  grid: measures(260, 6),
+  rows: measures(260),
+  columns: measures(300),
+  grid: measures(260),
   cells: { shape: null, whole: false },
-  mosaic: measures(180, 6),
+  mosaic: measures(180),
   large: { by: 'rating', photos: [] },
   list: measures(240, 24),
-  strip: measures(360, 6),
+  strip: measures(360),
   along: { height: 'pixels', motion: usualMotion },
   slides: { turn: 'fade', shape: null, fills: false, motion: usualMotion },
 }
@@ -230,3 +239,16 @@ export function moved(blocks: readonly Block[], from: number, to: number): Block
 
 /** How many words a text has. */
 export const wordsIn = (text: string) => text.split(/\s+/).filter(Boolean).length
+
+/** Whether a block stands on a ground: its own, that of the blocks it goes on with, or that of what holds it. */
+export function standsOnGround(blocks: readonly Block[], id: string) {
+  const begins = ({ frame: { ground } }: Block) =>
+    ground.kind === 'colour' || (ground.kind === 'photo' && ground.photo !== null)
+  let goesOn = false
+  for (const block of blocks) {
+    goesOn = begins(block) || (goesOn && block.frame.ground.kind === 'asAbove')
+    const inner = block.kind === 'beside' ? block.blocks.find((b) => b.id === id) : undefined
+    if (block.id === id || inner) return goesOn || (inner !== undefined && begins(inner))
+  }
+  return false
+}
