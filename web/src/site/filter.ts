@@ -1,7 +1,7 @@
 import { w } from '../words/site'
 import { Bar } from './bar'
 import { More } from './more'
-import { onceAFrame } from './onceAFrame'
+import { nextFrame, onceAFrame, rest } from './onceAFrame'
 import { PlacedWalk } from './placed'
 import type { View, Walk } from './walk'
 
@@ -45,7 +45,6 @@ export function enhanceFilter(walk: Walk) {
         pages.length > 0 ? w.part(first + 1, first + standing, view.shown) : w.showing(view.shown, view.total)
     bar.tell(view)
     more.tell(view)
-    width = frames.clientWidth
   }
 
   /** Shows a choice. Where photos came or went since the page was opened, it is opened anew; not while one photo is looked at. */
@@ -59,8 +58,14 @@ export function enhanceFilter(walk: Walk) {
         return null
       }
       if (view) {
+        await rest()
         tell(view)
-        void fill()
+        void nextFrame()
+          .then(() => {
+            width = frames.clientWidth
+            return rest()
+          })
+          .then(fill)
       }
       return view
     } catch {

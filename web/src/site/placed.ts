@@ -1,6 +1,7 @@
 import type { Api } from '../api/client'
 import { deviceNow } from './device'
 import { dress, make } from './frames'
+import { nextFrame, rest } from './onceAFrame'
 import { Settling } from './settle'
 import { type View, Walk } from './walk'
 
@@ -83,9 +84,12 @@ export class PlacedWalk extends Walk {
     const placed = { width: this.element.clientWidth, window: innerWidth, height: 0 }
     const part = this.seen(ahead, placed)
     const view = await this.ask(part, choice, placed)
+    // To read an answer, to place its photos and to have them move are each work enough for a slow device.
+    await rest()
     if (mine !== this.asked) return null
     if (this.isOlderThan(view)) return view
     placed.height = view.height
+    this.measure()
     const settling =
       choice !== this.choice && this.moves ? new Settling(this.element, this.links.values()) : null
     const before = this.turned(view)
@@ -106,7 +110,7 @@ export class PlacedWalk extends Walk {
     this.element.style.aspectRatio = `${placed.width} / ${Math.max(placed.height, 1)}`
     this.cover(part, view)
     this.draw()
-    settling?.settle(this.links.values())
+    if (settling) void nextFrame().then(() => settling.settle(this.links.values()))
     return view
   }
 
@@ -185,7 +189,7 @@ export class PlacedWalk extends Walk {
       this.cover(part, view)
     }
     // Reading an answer is enough for one frame of the screen.
-    if (came && !document.hidden) await new Promise(requestAnimationFrame)
+    if (came) await nextFrame()
     this.draw()
   }
 

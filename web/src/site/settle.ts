@@ -21,24 +21,26 @@ export class Settling {
   /** Lets a photo that goes fade where it stood; it is nothing any more to the keyboard, to readers of the screen, and to a press. */
   leave(link: HTMLAnchorElement) {
     const box = this.stood.get(link)
-    link.remove()
-    if (!box) return
-    const image = link.cloneNode(true) as HTMLElement
-    for (const name of ['href', 'id', 'data-id', 'data-place']) image.removeAttribute(name)
-    image.setAttribute('aria-hidden', 'true')
-    image.classList.add('leaving')
-    Object.assign(image.style, {
+    if (!box) {
+      link.remove()
+      return
+    }
+    link.blur()
+    for (const name of ['href', 'id', 'tabindex', 'data-id', 'data-place']) link.removeAttribute(name)
+    link.setAttribute('aria-hidden', 'true')
+    link.classList.add('leaving')
+    Object.assign(link.style, {
       left: `${box.left - this.origin.left}px`,
       top: `${box.top - this.origin.top}px`,
       width: `${box.width}px`,
       height: `${box.height}px`,
     })
-    this.element.append(image)
-    image
+    this.element.append(link)
+    link
       .animate([{ opacity: 1 }, { opacity: 0 }], { duration: pace, easing, fill: 'forwards' })
       .finished.then(
-        () => image.remove(),
-        () => image.remove(),
+        () => link.remove(),
+        () => link.remove(),
       )
   }
 
