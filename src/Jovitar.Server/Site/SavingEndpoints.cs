@@ -26,7 +26,7 @@ internal static class SavingEndpoints
         SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, SavingDoor saving, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page
             || page.Walks.FirstOrDefault(w => w.Number == walk) is not { } here || here.Photos.All(p => p.Id != photo))
         {
             return Problems.Gone("photo");

@@ -123,7 +123,7 @@ internal static class SiteEndpoints
 
     static async Task Photo(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore talks, CancellationToken ct)
     {
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n))
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
             await Missing(http, door.Renderer, ct);
         }
@@ -154,7 +154,7 @@ internal static class SiteEndpoints
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, Asked asked, HttpContext http, SiteDoor door, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
-        return await door.FindAsync(kind, address, ct) is { } version ? Answer(await door.Renderer.ModelAsync(version, ct), asked, http, null) : Problems.Gone("page");
+        return await door.FindAsync(kind, address, ct) is { } version ? Answer(await door.Renderer.ModelAsync(version), asked, http, null) : Problems.Gone("page");
     }
 
     /// <param name="look">"draft" for the page as the theme's draft has it.</param>

@@ -60,7 +60,7 @@ internal static class TalkEndpoints
     static async Task Comment(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore talks, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page || page.Find(photo, walk) is not var (found, n))
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
             await SiteEndpoints.Missing(http, door.Renderer, ct);
             return;

@@ -26,7 +26,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     readonly MemoryCache kept = new(new MemoryCacheOptions { SizeLimit = MostKept });
 
     /// <summary>The page's model at a version; read from the database once.</summary>
-    public async Task<SitePage?> ModelAsync(PageVersion version, CancellationToken ct)
+    public async Task<SitePage?> ModelAsync(PageVersion version)
     {
         // There are as many favourites as anybody can think of, each for a few: they are not kept in the place of what many ask for.
         if (version.Page is { } read)
@@ -35,19 +35,15 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
 
         // The site's look has a say in where its photos stand.
-        var key = (version.Id, version.Version, version.Site, "model");
-        if (kept.TryGetValue(key, out SitePage? page))
-        {
-            return page;
-        }
-
-        page = version.Kind switch
-        {
-            SiteKind.Page => await store.PageAsync(new PageId(version.Id), draft: false, ct),
-            SiteKind.Album => await store.AlbumAsync(version.Id, ct),
-            _ => await store.CategoryAsync(new CategoryId(version.Id), ct),
-        };
-        return page is null ? null : kept.Set(key, page, new MemoryCacheEntryOptions { Size = page.Weight, SlidingExpiration = TimeSpan.FromMinutes(30) });
+        return await OnceAsync(
+            (version.Id, version.Version, version.Site, "model"),
+            async () => version.Kind switch
+            {
+                SiteKind.Page => await store.PageAsync(new PageId(version.Id), draft: false, CancellationToken.None),
+                SiteKind.Album => await store.AlbumAsync(version.Id, CancellationToken.None),
+                _ => await store.CategoryAsync(new CategoryId(version.Id), CancellationToken.None),
+            },
+            page => page?.Weight);
     }
 
     /// <summary>A page as a visitor narrowed it, made once for each version, whoever asks.</summary>
@@ -59,7 +55,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
             return await known!;
         }
 
-        if (await ModelAsync(version, ct) is not { } page)
+        if (await ModelAsync(version) is not { } page)
         {
             return null;
         }
@@ -76,9 +72,9 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     }
 
     /// <summary>A page as an embed shows it, made once for each version; null where nothing of it stands in one.</summary>
-    public async Task<Rendered?> EmbedAsync(PageVersion version, Embed embed, IQueryCollection query, CancellationToken ct)
+    public async Task<Rendered?> EmbedAsync(PageVersion version, Embed embed, IQueryCollection query)
     {
-        if (await ModelAsync(version, ct) is not { } page || !EmbedBlocks.Has(page))
+        if (await ModelAsync(version) is not { } page || !EmbedBlocks.Has(page))
         {
             return null;
         }
@@ -102,16 +98,19 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     public async Task<Rendered> ClosedPageAsync(CancellationToken ct) =>
         await OnceAsync(("closed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<ClosedPage>("", [], null, null, LookChange.None, [], CancellationToken.None));
 
+    Task<Rendered> OnceAsync(object key, Func<Task<Rendered>> make) => OnceAsync(key, make, rendered => rendered.Html.Length + rendered.Brotli.Length);
+
     /// <summary>Makes something once, however many ask for it while it is made, and keeps it.</summary>
-    async Task<Rendered> OnceAsync(object key, Func<Task<Rendered>> make)
+    /// <param name="size">How many bytes it takes; null for what is not kept.</param>
+    async Task<T> OnceAsync<T>(object key, Func<Task<T>> make, Func<T, long?> size)
     {
-        Task<Rendered> making;
-        TaskCompletionSource<Rendered>? mine = null;
+        Task<T> making;
+        TaskCompletionSource<T>? mine = null;
         lock (kept)
         {
             if (!kept.TryGetValue(key, out making!))
             {
-                mine = new TaskCompletionSource<Rendered>(TaskCreationOptions.RunContinuationsAsynchronously);
+                mine = new TaskCompletionSource<T>(TaskCreationOptions.RunContinuationsAsynchronously);
                 making = kept.Set(key, mine.Task, new MemoryCacheEntryOptions { Size = 1, SlidingExpiration = TimeSpan.FromMinutes(30) });
             }
         }
@@ -123,10 +122,18 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         try
         {
-            var rendered = await make();
-            mine.SetResult(rendered);
-            _ = kept.Set(key, making, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
-            return rendered;
+            var made = await make();
+            mine.SetResult(made);
+            if (size(made) is { } bytes)
+            {
+                _ = kept.Set(key, making, new MemoryCacheEntryOptions { Size = bytes, SlidingExpiration = TimeSpan.FromMinutes(30) });
+            }
+            else
+            {
+                kept.Remove(key);
+            }
+
+            return made;
         }
         catch (Exception e)
         {

@@ -50,7 +50,7 @@ internal static class EmbedEndpoints
             }
 
             // A line goes on working when the address of what it shows changes: nobody has to paste it again.
-            if (await door.Renderer.EmbedAsync(version, Read(http.Request.Query), http.Request.Query, ct) is { } shown)
+            if (await door.Renderer.EmbedAsync(version, Read(http.Request.Query), http.Request.Query) is { } shown)
             {
                 await SiteEndpoints.SendAsync(http, shown, ct);
                 return;
@@ -67,7 +67,7 @@ internal static class EmbedEndpoints
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, Asked asked, HttpContext http, SiteDoor door, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
-        return await door.FindAsync(kind, address, ct) is { } version && await door.Renderer.ModelAsync(version, ct) is { } page
+        return await door.FindAsync(kind, address, ct) is { } version && await door.Renderer.ModelAsync(version) is { } page
             ? SiteEndpoints.Answer(EmbedBlocks.Of(page, Read(http.Request.Query)), asked, http, null)
             : Problems.Gone("page");
     }
@@ -85,7 +85,7 @@ internal static class EmbedEndpoints
         }
 
         var root = door.Origin.Of(http.Request);
-        if (EmbedLink.Of(url, root) is not { } link || await door.FindAsync(link.Kind, link.Address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page)
+        if (EmbedLink.Of(url, root) is not { } link || await door.FindAsync(link.Kind, link.Address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page)
         {
             return Nothing();
         }
@@ -107,7 +107,7 @@ internal static class EmbedEndpoints
     {
         var root = door.Origin.Of(http.Request);
         var embed = Embed.Read(name => name switch { "layout" => layout, "size" => size, _ => most });
-        return EmbedLink.Of(of, root) is { Photo: null } link && await door.FindAsync(link.Kind, link.Address, ct) is { } version && await door.Renderer.ModelAsync(version, ct) is { } page && EmbedBlocks.Has(page)
+        return EmbedLink.Of(of, root) is { Photo: null } link && await door.FindAsync(link.Kind, link.Address, ct) is { } version && await door.Renderer.ModelAsync(version) is { } page && EmbedBlocks.Has(page)
             ? TypedResults.Ok(EmbedLine.Of(root, page, embed))
             : Problems.Gone("page");
     }

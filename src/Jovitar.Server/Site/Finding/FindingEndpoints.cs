@@ -37,7 +37,7 @@ internal static class FindingEndpoints
 
     static async Task Photos(SiteKind kind, string address, HttpContext http, SiteDoor door, PhotoFeeds feeds, SettingsStore settings, CancellationToken ct)
     {
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version, ct) is not { } page)
+        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page)
         {
             http.Response.StatusCode = StatusCodes.Status404NotFound;
             return;

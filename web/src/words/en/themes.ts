@@ -83,7 +83,7 @@ export const themeWords = {
     edgePixels: 'pixels,',
     shadowIs: 'and throw',
     gap: 'Beside each other they stand',
-    gapLabel: 'Gap between photos of the site, pixels',
+    gapLabel: 'Usual gap between photos, pixels',
     gapPixels: 'px apart.',
     shadowLabel: 'Shadow of photos',
     shadows: {
