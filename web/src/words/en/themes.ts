@@ -46,6 +46,7 @@ export const themeWords = {
     headings: 'Headings are set in',
     headingsLabel: 'Type of headings',
     words: 'and all else in',
+    wordsAlone: 'Words are set in',
     wordsLabel: 'Type of all else',
     family: {
       bricolage: 'Bricolage, a grotesque',

@@ -32,7 +32,7 @@ export function LookColours({
     <fieldset aria-label={w.themes.colours[mode]} className="mt-5 grid gap-2">
       <p className="font-semibold">{w.themes.colours[mode]}</p>
       {parts.map((part) => (
-        <div key={part} className="grid grid-cols-[3.6rem_minmax(0,1fr)] items-center gap-x-2">
+        <div key={part} className="grid grid-cols-[3.6rem_minmax(0,1fr)] items-start gap-x-2">
           <span className="text-quiet">{w.themes.part[part]}</span>
           <div>
             <ColourWords
@@ -48,21 +48,23 @@ export function LookColours({
           </div>
         </div>
       ))}
-      {unreadable.map(({ part, ratio, wanted, nearest }) => (
-        <p key={part} role="status">
-          {w.themes.weak(w.themes.part[part], ratio, wanted)}{' '}
-          {nearest && (
-            <Button look="word" onClick={() => say(part, nearest)}>
-              <span
-                aria-hidden
-                className="mr-1 inline-block size-3 border border-strong-line"
-                style={{ background: nearest }}
-              />
-              {w.themes.take(nearest)}
-            </Button>
-          )}
-        </p>
-      ))}
+      {unreadable
+        .filter(({ part }) => parts.includes(part))
+        .map(({ part, ratio, wanted, nearest }) => (
+          <p key={part} role="status">
+            {w.themes.weak(w.themes.part[part], ratio, wanted)}{' '}
+            {nearest && (
+              <Button look="word" onClick={() => say(part, nearest)}>
+                <span
+                  aria-hidden
+                  className="mr-1 inline-block size-3 border border-strong-line"
+                  style={{ background: nearest }}
+                />
+                {w.themes.take(nearest)}
+              </Button>
+            )}
+          </p>
+        ))}
     </fieldset>
   )
 }

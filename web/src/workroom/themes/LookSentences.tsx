@@ -11,9 +11,15 @@ import type { Theme } from './useTheme'
 type Look = Api['Look']
 type LookChange = Api['LookChange']
 
-const parts: readonly PalettePart[] = ['ground', 'text', 'accent', 'line']
-/** What lies behind a block is said with it. */
-const partsOfBlock = parts.filter((part) => part !== 'ground')
+/** What of the look is said where something looks: a block has not all of it. */
+export type Offered = {
+  says: readonly ('headings' | 'words' | 'choices' | 'photos' | 'apart' | 'viewer')[]
+  colours: readonly PalettePart[]
+}
+const everything: Offered = {
+  says: ['headings', 'words', 'choices', 'photos', 'apart', 'viewer'],
+  colours: ['ground', 'text', 'accent', 'line'],
+}
 const corners = ['topLeft', 'topRight', 'bottomRight', 'bottomLeft'] as const
 const square = { topLeft: 0, topRight: 0, bottomRight: 0, bottomLeft: 0 }
 
@@ -26,6 +32,7 @@ export function LookLevel({
   isSaid,
   onSay,
   onNothing,
+  offered = everything,
   grounded = false,
   children,
 }: {
@@ -39,6 +46,7 @@ export function LookLevel({
   onSay: (next: Partial<LookChange>) => void
   /** All is to be as at the level above. */
   onNothing: () => void
+  offered?: Offered
   /** It is a block on a ground, whose colours its words have. */
   grounded?: boolean
   /** What is said at this level alone. */
@@ -56,7 +64,7 @@ export function LookLevel({
         </p>
       )}
       {children}
-      <LookSentences level={level} change={change} look={look} onSay={onSay} />
+      <LookSentences level={level} change={change} look={look} says={offered.says} onSay={onSay} />
       {grounded && <p className="mt-3 text-quiet">{w.themes.block.grounded}</p>}
       {(grounded ? [] : modes).map((dark) => (
         <LookColours
@@ -65,7 +73,7 @@ export function LookLevel({
           dark={dark}
           theme={change}
           palette={dark ? look.dark : look.light}
-          parts={level === 'block' ? partsOfBlock : parts}
+          parts={offered.colours}
           unreadable={unreadable.filter((u) => u.dark === dark).map((u) => u.fault)}
           onSay={onSay}
         />
@@ -118,129 +126,148 @@ function LookSentences({
   level,
   change,
   look,
+  says,
   onSay,
 }: {
   level: Level
   change: LookChange
   /** What comes of it. */
   look: Look
+  says: Offered['says']
   onSay: (next: Partial<LookChange>) => void
 }) {
   const bounds = useSession().data?.bounds
+  const has = (part: Offered['says'][number]) => says.includes(part)
   return (
     <>
-      <Says>
-        <span>{w.themes.headings}</span>
-        <Own
-          level={level}
-          label={w.themes.headingsLabel}
-          said={change.headings}
-          own={look.headings}
-          names={w.themes.family}
-          onSay={(headings) => onSay({ headings })}
-        />
-        <span>{w.themes.words}</span>
-        <Own
-          level={level}
-          label={w.themes.wordsLabel}
-          said={change.words}
-          own={look.words}
-          names={w.themes.family}
-          onSay={(words) => onSay({ words })}
-        />
-      </Says>
-      <Says>
-        <span>{w.themes.choices}</span>
-        <Own
-          level={level}
-          label={w.themes.choicesLabel}
-          said={change.choices}
-          own={look.choices}
-          names={w.themes.choice}
-          onSay={(choices) => onSay({ choices })}
-        />
-      </Says>
-      <Says>
-        <span>{w.themes.edge}</span>
-        <NumberWord
-          label={w.themes.edgeLabel}
-          value={Number(look.edge)}
-          least={0}
-          most={bounds?.widestEdge ?? 0}
-          onSay={(edge) => onSay({ edge })}
-        />
-        <span>{w.themes.edgePixels}</span>
-        <Back
-          level={level}
-          label={w.themes.edgeLabel}
-          isSaid={change.edge !== null}
-          onSay={() => onSay({ edge: null })}
-        />
-        <span>{w.themes.shadowIs}</span>
-        <Own
-          level={level}
-          label={w.themes.shadowLabel}
-          said={change.shadow}
-          own={look.shadow}
-          names={w.themes.shadows}
-          onSay={(shadow) => onSay({ shadow })}
-        />
-      </Says>
-      <Says>
-        <span>{w.themes.corners}</span>
-        <WordSelect
-          label={w.themes.cornersLabel}
-          value={change.corners === null ? 'theme' : 'said'}
-          choices={(['theme', 'said'] as const).map(
-            (c) => [c, c === 'theme' ? w.themes.cornersAbove[level] : w.themes.cornersSaid] as const,
-          )}
-          onChoose={(c) => onSay({ corners: c === 'theme' ? null : look.corners })}
-        />
-        {change.corners &&
-          corners.map((corner) => (
-            <span key={corner} className="flex items-baseline gap-1">
-              <span className="text-quiet">{w.themes.corner[corner]}</span>
-              <NumberWord
-                label={w.themes.cornerOf(w.themes.corner[corner])}
-                value={change.corners?.[corner] ?? 0}
-                least={0}
-                most={bounds?.roundestCorner ?? 0}
-                onSay={(to) => onSay({ corners: { ...(change.corners ?? square), [corner]: to } })}
+      {(has('headings') || has('words')) && (
+        <Says>
+          {has('headings') && (
+            <>
+              <span>{w.themes.headings}</span>
+              <Own
+                level={level}
+                label={w.themes.headingsLabel}
+                said={change.headings}
+                own={look.headings}
+                names={w.themes.family}
+                onSay={(headings) => onSay({ headings })}
               />
-            </span>
-          ))}
-      </Says>
-      {level !== 'block' && (
+            </>
+          )}
+          {has('words') && (
+            <>
+              <span>{has('headings') ? w.themes.words : w.themes.wordsAlone}</span>
+              <Own
+                level={level}
+                label={w.themes.wordsLabel}
+                said={change.words}
+                own={look.words}
+                names={w.themes.family}
+                onSay={(words) => onSay({ words })}
+              />
+            </>
+          )}
+        </Says>
+      )}
+      {has('choices') && (
+        <Says>
+          <span>{w.themes.choices}</span>
+          <Own
+            level={level}
+            label={w.themes.choicesLabel}
+            said={change.choices}
+            own={look.choices}
+            names={w.themes.choice}
+            onSay={(choices) => onSay({ choices })}
+          />
+        </Says>
+      )}
+      {has('photos') && (
         <>
           <Says>
-            <span>{w.themes.gap}</span>
+            <span>{w.themes.edge}</span>
             <NumberWord
-              label={w.themes.gapLabel}
-              value={Number(look.gap)}
+              label={w.themes.edgeLabel}
+              value={Number(look.edge)}
               least={0}
-              most={bounds?.largestGap ?? 0}
-              onSay={(gap) => onSay({ gap })}
+              most={bounds?.widestEdge ?? 0}
+              onSay={(edge) => onSay({ edge })}
             />
-            <span>{w.themes.gapPixels}</span>
+            <span>{w.themes.edgePixels}</span>
             <Back
               level={level}
-              label={w.themes.gapLabel}
-              isSaid={change.gap !== null}
-              onSay={() => onSay({ gap: null })}
+              label={w.themes.edgeLabel}
+              isSaid={change.edge !== null}
+              onSay={() => onSay({ edge: null })}
+            />
+            <span>{w.themes.shadowIs}</span>
+            <Own
+              level={level}
+              label={w.themes.shadowLabel}
+              said={change.shadow}
+              own={look.shadow}
+              names={w.themes.shadows}
+              onSay={(shadow) => onSay({ shadow })}
             />
           </Says>
           <Says>
-            <span>{w.themes.viewer}</span>
-            <Own
-              level={level}
-              label={w.themes.viewerLabel}
-              said={change.viewer}
-              own={look.viewer}
-              names={w.themes.viewers}
-              onSay={(viewer) => onSay({ viewer })}
+            <span>{w.themes.corners}</span>
+            <WordSelect
+              label={w.themes.cornersLabel}
+              value={change.corners === null ? 'theme' : 'said'}
+              choices={(['theme', 'said'] as const).map(
+                (c) => [c, c === 'theme' ? w.themes.cornersAbove[level] : w.themes.cornersSaid] as const,
+              )}
+              onChoose={(c) => onSay({ corners: c === 'theme' ? null : look.corners })}
             />
+            {change.corners &&
+              corners.map((corner) => (
+                <span key={corner} className="flex items-baseline gap-1">
+                  <span className="text-quiet">{w.themes.corner[corner]}</span>
+                  <NumberWord
+                    label={w.themes.cornerOf(w.themes.corner[corner])}
+                    value={change.corners?.[corner] ?? 0}
+                    least={0}
+                    most={bounds?.roundestCorner ?? 0}
+                    onSay={(to) => onSay({ corners: { ...(change.corners ?? square), [corner]: to } })}
+                  />
+                </span>
+              ))}
           </Says>
         </>
+      )}
+      {has('apart') && (
+        <Says>
+          <span>{w.themes.gap}</span>
+          <NumberWord
+            label={w.themes.gapLabel}
+            value={Number(look.gap)}
+            least={0}
+            most={bounds?.largestGap ?? 0}
+            onSay={(gap) => onSay({ gap })}
+          />
+          <span>{w.themes.gapPixels}</span>
+          <Back
+            level={level}
+            label={w.themes.gapLabel}
+            isSaid={change.gap !== null}
+            onSay={() => onSay({ gap: null })}
+          />
+        </Says>
+      )}
+      {has('viewer') && (
+        <Says>
+          <span>{w.themes.viewer}</span>
+          <Own
+            level={level}
+            label={w.themes.viewerLabel}
+            said={change.viewer}
+            own={look.viewer}
+            names={w.themes.viewers}
+            onSay={(viewer) => onSay({ viewer })}
+          />
+        </Says>
       )}
     </>
   )

@@ -50,7 +50,7 @@ export function BlockSettings({ block, beside, around, typing, onSay }: Props) {
       {ground}
       {around && (
         <LookFold
-          frame={block.frame}
+          block={block}
           around={around}
           onSay={(look) => onSay({ ...block, frame: { ...block.frame, look } })}
         />

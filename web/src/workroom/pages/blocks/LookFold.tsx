@@ -1,7 +1,8 @@
 import type { Api } from '../../../api/client'
 import { w } from '../../../words'
-import { LookLevel } from '../../themes/LookSentences'
+import { LookLevel, type Offered } from '../../themes/LookSentences'
 import { nothing, saysSomething } from '../../themes/useTheme'
+import type { Block, BlockKind } from './blocks'
 import { Fold } from './Parts'
 
 /** How it looks where a block stands. */
@@ -15,28 +16,47 @@ export type Around = {
   grounded: boolean
 }
 
+const words: Offered = { says: ['words'], colours: ['text'] }
+const pictures: Offered = { says: ['words', 'photos'], colours: ['text', 'line'] }
+/** What of the look is seen in blocks of each kind. */
+const offered: Readonly<Record<Exclude<BlockKind, 'beside'>, Offered>> = {
+  heading: { says: ['headings'], colours: ['text'] },
+  text: { says: ['headings', 'words'], colours: ['text'] },
+  photos: { says: ['headings', 'words', 'choices', 'photos'], colours: ['text', 'accent', 'line'] },
+  photo: pictures,
+  video: pictures,
+  sound: words,
+  files: { says: ['words'], colours: ['text', 'line'] },
+  index: { says: ['headings', 'words', 'photos'], colours: ['text', 'line'] },
+  contact: words,
+  button: { says: ['words', 'choices'], colours: ['accent'] },
+  divider: { says: [], colours: ['line'] },
+}
+
 /** What of the look is otherwise in one block than on its page. */
 export function LookFold({
-  frame,
+  block,
   around,
   onSay,
 }: {
-  frame: Api['BlockFrame']
+  block: Exclude<Block, { kind: 'beside' }>
   around: Around
   onSay: (look: Api['LookChange']) => void
 }) {
-  const isSaid = saysSomething(frame.look)
+  const { look } = block.frame
+  const isSaid = saysSomething(look)
   return (
     <Fold name={w.themes.block.name} changed={isSaid}>
       <p className="text-quiet">{w.themes.block.reaches}</p>
       <LookLevel
         level="block"
-        change={frame.look}
+        change={look}
         look={around.own ?? around.page}
         unreadable={around.unreadable}
         isSaid={isSaid}
+        offered={offered[block.kind]}
         grounded={around.grounded}
-        onSay={(next) => onSay({ ...frame.look, ...next })}
+        onSay={(next) => onSay({ ...look, ...next })}
         onNothing={() => onSay(nothing)}
       />
     </Fold>
