@@ -199,7 +199,7 @@ test('one’s password is changed where one knows the present one, and all other
   expect(await change('wind from the south-west', 'short')).toBe(400)
   await expect(page.getByText('Take at least 10 characters', { exact: false })).toBeVisible()
   expect(await change('not the present one', 'wind from the north-east')).toBe(400)
-  await expect(page.locator('#fault-current')).toBeVisible()
+  await expect(page.getByText('This is not your present password.')).toBeVisible()
   await noSeriousFinding(page)
   expect(await change('wind from the south-west', 'wind from the north-east')).toBe(204)
   await expect(page.getByText('The password is changed.', { exact: false })).toBeVisible()
@@ -239,6 +239,7 @@ test('a second page takes no address that is taken, is laid out otherwise, and p
   // What the software noticed: which layout suits.
   const notes = page.getByRole('list', { name: 'Notes in the margin' })
   await expect(notes).toContainText('suit')
+  await page.getByRole('combobox', { name: 'Gap between photos' }).selectOption({ label: 'apart by so many pixels:' })
   const gap = page.getByRole('textbox', { name: /^Gap/ })
   await gap.fill('900')
   await gap.press('Enter')

@@ -24,7 +24,17 @@ internal static class Markdown
     }
 
     /// <summary>What visitors read; a text that cannot be rendered is shown as it was typed.</summary>
-    public static MarkupString Shown(string text) => CanRender(text) ? Render(text) : new MarkupString($"<p>{System.Net.WebUtility.HtmlEncode(text)}</p>");
+    public static MarkupString Shown(string text)
+    {
+        try
+        {
+            return Render(text);
+        }
+        catch (ArgumentException)
+        {
+            return new MarkupString($"<p>{System.Net.WebUtility.HtmlEncode(text)}</p>");
+        }
+    }
 
     /// <summary>Its words alone, without what marks them.</summary>
     public static string Plain(string text)

@@ -282,7 +282,8 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                         return act.Drop(PageOutcome.Stale);
                     }
 
-                    var merged = PageMerge.Of(was.Draft, draft, now.Draft);
+                    // What the writer sent is bounded: what was written under other bounds is no change of theirs.
+                    var merged = PageMerge.Of(was.Draft.Bounded(), draft, now.Draft.Bounded());
                     if (merged.Content.Faults().ContainsKey("blocks"))
                     {
                         // Together they are more than a page may have.
