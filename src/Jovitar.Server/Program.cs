@@ -71,6 +71,7 @@ builder.Services.AddSingleton<ActUndo>();
 builder.Services.AddSingleton<AccessStore>();
 builder.Services.AddSingleton<AccountStore>();
 builder.Services.AddSingleton<SessionStore>();
+builder.Services.AddSingleton<SecondStepStore>();
 builder.Services.AddSingleton<TryCount>();
 builder.Services.AddSingleton<SignInLimit>();
 builder.Services.AddSingleton<FrontStore>();
@@ -224,6 +225,7 @@ app.MapHealthChecks("/health/ready").AllowAnonymous().WithMetadata(AlwaysOpen.In
 app.MapOpenApi().AllowAnonymous().WithMetadata(AlwaysOpen.Instance);
 var api = app.MapGroup("/api");
 api.MapSession();
+api.MapAccount();
 api.MapOpening();
 api.MapDesk();
 api.MapHistory();

@@ -27,7 +27,7 @@ public sealed class EndpointTests
     ];
 
     /// <summary>Operations for whoever is signed in, whatever their role: one's own account.</summary>
-    static readonly HashSet<string> ForOneself = ["GET /api/account", "PUT /api/account/password", "DELETE /api/account/sessions/{session}"];
+    static readonly HashSet<string> ForOneself = ["GET /api/account", "PUT /api/account/password", "DELETE /api/account/sessions/{session}", "POST /api/account/second-step", "PUT /api/account/second-step", "POST /api/account/second-step/off"];
 
     /// <summary>Operations for who looks after the site itself.</summary>
     static readonly HashSet<string> ForTheOwner = ["PUT /api/site", "POST /api/comments/remove"];

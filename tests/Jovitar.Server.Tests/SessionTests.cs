@@ -1,5 +1,6 @@
 using System.Net;
 using System.Net.Http.Json;
+using Jovitar.Core.Access;
 
 namespace Jovitar.Server.Tests;
 
@@ -84,5 +85,90 @@ public sealed class SessionTests
             process.Kill();
             client.Dispose();
         }
+    }
+
+    static string CodeOf(string secret, long ahead = 0)
+    {
+        var bytes = new List<byte>();
+        var (kept, bits) = (0, 0);
+        foreach (var letter in secret)
+        {
+            (kept, bits) = ((kept << 5) | "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567".IndexOf(letter, StringComparison.Ordinal), bits + 5);
+            if (bits >= 8)
+            {
+                bytes.Add((byte)(kept >> (bits -= 8)));
+                kept &= (1 << bits) - 1;
+            }
+        }
+
+        return OneTimeCode.Of([.. bytes], OneTimeCode.StepOf(DateTimeOffset.UtcNow) + ahead);
+    }
+
+    static async Task<(string Secret, string Used, string[] Codes)> PutOnAsync(HttpClient owner)
+    {
+        var secret = (await (await owner.PostAsJsonAsync("/api/account/second-step", new { current = "ten characters and more" })).ReadAsync()).GetProperty("secret").GetString()!;
+        var used = CodeOf(secret);
+        var codes = (await (await owner.PutAsJsonAsync("/api/account/second-step", new { code = used })).ReadAsync()).GetProperty("codes").EnumerateArray().Select(c => c.GetString()!).ToArray();
+        return (secret, used, codes);
+    }
+
+    [Fact]
+    public async Task With_a_second_step_a_password_alone_signs_nobody_in_and_each_code_does_once()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        // Begun is not on: the password is enough, and a second beginning makes the first code nothing.
+        var first = (await (await owner.PostAsJsonAsync("/api/account/second-step", new { current = "ten characters and more" })).ReadAsync()).GetProperty("secret").GetString()!;
+        await site.OwnerAsync();
+        var (secret, used, codes) = await PutOnAsync(owner);
+        Assert.NotEqual(first, secret);
+        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsJsonAsync("/api/account/second-step", new { current = "ten characters and more" })).StatusCode);
+
+        async Task<HttpResponseMessage> EnterAsync(string code, string password = "ten characters and more")
+        {
+            var visitor = site.Visitor();
+            await Site.TokenAsync(visitor);
+            await site.WriteAsync("delete from try_count");
+            return await visitor.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password, code });
+        }
+
+        var asked = await EnterAsync("");
+        Assert.Equal(HttpStatusCode.Unauthorized, asked.StatusCode);
+        Assert.Contains("urn:jovitar:second-step", await asked.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.False(asked.Headers.TryGetValues("Set-Cookie", out var cookies) && cookies.Any(c => c.Contains("session", StringComparison.OrdinalIgnoreCase)));
+        // Who does not know the password is not told that there is a second step, whatever code they send.
+        Assert.Contains("urn:jovitar:wrong", await (await EnterAsync(CodeOf(secret, 1), "guess")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await EnterAsync(used)).StatusCode);
+        // One code at many doors at once opens one of them.
+        var next = CodeOf(secret, 1);
+        var many = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => EnterAsync(next)));
+        Assert.Equal(1, many.Count(a => a.StatusCode == HttpStatusCode.NoContent));
+        many = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => EnterAsync(codes[0])));
+        Assert.Equal(1, many.Count(a => a.StatusCode == HttpStatusCode.NoContent));
+        Assert.Equal(7, (await (await owner.GetAsync("/api/account")).ReadAsync()).GetProperty("secondStep").GetProperty("rescueLeft").GetInt32());
+
+        // Off again, with the password and a code, and by nobody else.
+        await site.WriteAsync("delete from try_count");
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/account/second-step/off", new { current = "guess", code = codes[1] })).StatusCode);
+        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsJsonAsync("/api/account/second-step/off", new { current = "ten characters and more", code = codes[0] })).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsJsonAsync("/api/account/second-step/off", new { current = "ten characters and more", code = codes[1] })).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await EnterAsync("")).StatusCode);
+        await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task Guessing_the_second_step_is_guessing()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var (secret, _, codes) = await PutOnAsync(owner);
+        await site.WriteAsync("update session set address = ''; delete from try_count");
+        var thief = site.Visitor();
+        await Site.TokenAsync(thief);
+        var right = new[] { CodeOf(secret), CodeOf(secret, 1) };
+        var answers = await Task.WhenAll(Enumerable.Range(0, 20).Select(i => thief.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password = "ten characters and more", code = right.Contains($"00000{i % 10}") ? "000099" : $"00000{i % 10}" })));
+        Assert.Equal((5, 15), (answers.Count(a => a.StatusCode == HttpStatusCode.Unauthorized), answers.Count(a => a.StatusCode == HttpStatusCode.TooManyRequests)));
+        // Neither what the phone shows nor what is on paper opens the door until a minute is over.
+        Assert.Equal(HttpStatusCode.TooManyRequests, (await thief.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password = "ten characters and more", code = codes[0] })).StatusCode);
     }
 }

@@ -39,6 +39,8 @@ export default defineConfig({
     { name: 'comments', testMatch: 'comments.spec.ts', dependencies: ['main job'] },
     { name: 'starters', testMatch: 'starters.spec.ts', dependencies: ['main job'] },
     { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },
+    // Last: while it is on, nobody else signs in with a password alone.
+    { name: 'second step', testMatch: 'secondstep.spec.ts', dependencies: ['keys'] },
   ],
   use: {
     baseURL: process.env.JOVITAR_URL,

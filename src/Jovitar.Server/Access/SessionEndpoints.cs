@@ -43,21 +43,17 @@ internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int
     public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot, Front.LongestTitle, Front.LongestTagline, Front.LongestMeanwhile, Embed.LargestMost);
 }
 
-public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password);
+/// <param name="Code">Of the second step, where one is on; empty while nobody asked for it.</param>
+public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password, [Words(40)] string Code = "");
 
 public sealed record NewOwner([Required, Words(Front.LongestTitle)] string SiteTitle, [Required, Words(120)] string Name, [Required, Words(250), EmailAddress] string Email, [Required, Words(500)] string Password);
 
-/// <summary>One's account, and the browsers signed in to it.</summary>
-internal sealed record AccountDetail(string Name, string Email, string Role, IReadOnlyList<SessionLine> Sessions);
-
-public sealed record NewPassword([Required, Words(500)] string Current, [Required, Words(500)] string Password);
-
-/// <summary>Signing in and out, the owner's first account, and one's own account.</summary>
+/// <summary>Signing in and out, and the owner's first account.</summary>
 internal static class SessionEndpoints
 {
-    const int ShortestPassword = 10;
+    internal const int ShortestPassword = 10;
 
-    static readonly string TooShort = $"Take at least {ShortestPassword} characters; a few words are easy to remember.";
+    internal static readonly string TooShort = $"Take at least {ShortestPassword} characters; a few words are easy to remember.";
 
     /// <summary>A hash to check against when the account does not exist, so that an answer takes as long either way.</summary>
     static readonly string NobodysHash = new PasswordHasher<Account>().HashPassword(null!, Guid.NewGuid().ToString());
@@ -69,10 +65,6 @@ internal static class SessionEndpoints
         session.MapPost("", Enter).WithSummary("Signs in");
         session.MapDelete("", Leave).WithSummary("Signs out");
         api.MapPost("/owner", MakeOwner).WithTags("Access").AllowAnonymous().WithMetadata(AlwaysOpen.Instance).WithSummary("Makes the owner's account on a new site");
-        var account = api.MapGroup("/account").RequireAuthorization(Security.SignedIn).WithTags("Access");
-        account.MapGet("", Detail).WithSummary("One's account, and the browsers signed in to it");
-        account.MapPut("/password", ChangePassword).WithSummary("Changes one's password; all other browsers are signed out");
-        account.MapDelete("/sessions/{session}", EndSession).WithSummary("Signs a browser out");
     }
 
     static async Task<Ok<Session>> Show(HttpContext http, AccountStore accounts, SettingsStore settings, IAntiforgery forgery, CancellationToken ct)
@@ -85,7 +77,7 @@ internal static class SessionEndpoints
     }
 
     static async Task<Results<NoContent, JsonHttpResult<Problem>>> Enter(
-        SignIn body, HttpContext http, AccountStore accounts, SessionStore sessions, SignInLimit limit, IPasswordHasher<Account> hasher, CancellationToken ct)
+        SignIn body, HttpContext http, AccountStore accounts, SessionStore sessions, SecondStepStore second, SignInLimit limit, IPasswordHasher<Account> hasher, CancellationToken ct)
     {
         var address = http.Connection.RemoteIpAddress;
         if (await limit.CountAsync(body.Email, address, ct) is { } wait)
@@ -100,12 +92,21 @@ internal static class SessionEndpoints
             return Problems.Json(StatusCodes.Status401Unauthorized, "wrong", "This e-mail address and password do not belong together.");
         }
 
+        if (await second.FindAsync(account.Id, ct) is not null)
+        {
+            var sentence = body.Code.Length == 0 ? "Now the code that your phone shows." : SecondStepWords.Wrong;
+            if (body.Code.Length == 0 || !await second.TakeAsync(account.Id, body.Code, ct))
+            {
+                return Problems.Json(StatusCodes.Status401Unauthorized, "second-step", sentence);
+            }
+        }
+
         await limit.ClearAsync(body.Email, address, ct);
         await Security.SignInAsync(http, account, sessions, ct);
         return TypedResults.NoContent();
     }
 
-    static JsonHttpResult<Problem> MustWait(HttpContext http, TimeSpan wait)
+    internal static JsonHttpResult<Problem> MustWait(HttpContext http, TimeSpan wait)
     {
         var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
         http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
@@ -146,40 +147,4 @@ internal static class SessionEndpoints
         await Security.SignInAsync(http, account, sessions, ct);
         return TypedResults.NoContent();
     }
-
-    static async Task<Results<Ok<AccountDetail>, NotFound<Problem>>> Detail(HttpContext http, AccountStore accounts, SessionStore sessions, CancellationToken ct) =>
-        Actor.Of(http.User).Account is { } id && await accounts.FindAsync(id, ct) is { } account
-            ? TypedResults.Ok(new AccountDetail(account.Name, account.Email, account.Role.ToString(), await sessions.ListAsync(id, http.User.Session(), ct)))
-            : Problems.Gone("account");
-
-    static async Task<Results<NoContent, BadRequest<Problem>, NotFound<Problem>, JsonHttpResult<Problem>>> ChangePassword(
-        NewPassword body, HttpContext http, AccountStore accounts, SignInLimit limit, IPasswordHasher<Account> hasher, CancellationToken ct)
-    {
-        if (Actor.Of(http.User).Account is not { } id || await accounts.FindAsync(id, ct) is not { } account)
-        {
-            return Problems.Gone("account");
-        }
-
-        if (body.Password.Length < ShortestPassword)
-        {
-            return Problems.Invalid(TooShort, new Dictionary<string, string> { ["password"] = TooShort });
-        }
-
-        if (await limit.CountAsync(account.Email, http.Connection.RemoteIpAddress, ct) is { } wait)
-        {
-            return MustWait(http, wait);
-        }
-
-        if (hasher.VerifyHashedPassword(account, account.PasswordHash, body.Current) == PasswordVerificationResult.Failed)
-        {
-            return Problems.Invalid("This is not your present password.", new Dictionary<string, string> { ["current"] = "This is not your present password." });
-        }
-
-        await limit.ClearAsync(account.Email, http.Connection.RemoteIpAddress, ct);
-        await accounts.ChangePasswordAsync(id, hasher.HashPassword(account, body.Password), http.User.Session(), ct);
-        return TypedResults.NoContent();
-    }
-
-    static async Task<Results<NoContent, NotFound<Problem>>> EndSession(Guid session, HttpContext http, SessionStore sessions, CancellationToken ct) =>
-        Actor.Of(http.User).Account is { } account && await sessions.EndAsync(account, session, ct) ? TypedResults.NoContent() : Problems.Gone("session");
 }

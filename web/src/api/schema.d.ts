@@ -637,6 +637,153 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts the second step on, once the phone shows the right code */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SecondStepCode"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SecondStepOn"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Begins to set a second step at signing in up */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SecondStepWanted"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SecondStepBegun"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/second-step/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the second step off */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SecondStepOff"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/site": {
         parameters: {
             query?: never;
@@ -6678,6 +6825,7 @@ export interface components {
             name: string;
             email: string;
             role: string;
+            secondStep: null | components["schemas"]["SecondStep"];
             sessions: components["schemas"]["SessionLine"][];
         };
         /**
@@ -9331,6 +9479,49 @@ export interface components {
          * @enum {unknown}
          */
         SearchField: "title" | "caption" | "tags" | "place" | "people" | "fileName";
+        /** @description The second step of an account. */
+        SecondStep: {
+            /**
+             * Format: date-time
+             * @description When it was put on.
+             */
+            since: string;
+            /**
+             * Format: int32
+             * @description Codes on paper that were not used.
+             */
+            rescueLeft: number;
+        };
+        /** @description A second step that is being set up: what a phone must know. */
+        SecondStepBegun: {
+            /** @description To be typed where nothing can be read off the screen. */
+            secret: string;
+            /** @description What the phone reads. */
+            address: string;
+            /** @description The same as a QR code: where it is dark, as an SVG path of squares of side 1. */
+            drawing: string;
+            /**
+             * Format: int32
+             * @description Of the QR code with its quiet edge, in squares.
+             */
+            side: number;
+        };
+        SecondStepCode: {
+            code: string;
+        };
+        SecondStepOff: {
+            current: string;
+            /** @description That the phone shows, or one on paper. */
+            code: string;
+        };
+        SecondStepOn: {
+            /** @description On paper: each good once, and shown this once. */
+            codes: string[];
+        };
+        SecondStepWanted: {
+            /** @description The password: whoever finds a browser signed in may not shut its owner out. */
+            current: string;
+        };
         /** @description Who one is here, and what the next unsafe request must carry. */
         Session: {
             /** @description The person signed in, or null. */
@@ -9468,6 +9659,11 @@ export interface components {
         SignIn: {
             email: string;
             password: string;
+            /**
+             * @description Of the second step, where one is on; empty while nobody asked for it.
+             * @default
+             */
+            code: string;
         };
         /**
          * @description When a photo bears a small sign that says what a press does. Kept by name.

@@ -59,6 +59,7 @@ export const workroomWords = {
     in: 'Sign in',
     email: 'E-mail address',
     password: 'Password',
+    code: 'The code from your phone, or one on paper',
     lead: 'The workroom is where albums are made and pages are published.',
     newTitle: 'Make this site yours',
     newLead: 'Nobody owns this site yet. What you enter here makes you its owner.',
@@ -141,6 +142,31 @@ export const workroomWords = {
     unknown: 'A browser that does not say what it is',
     end: 'Sign it out',
     ended: 'Signed out.',
+    second: {
+      title: 'A second step',
+      lead: 'Whoever learns your password still cannot sign in: besides it, a code is asked for that only your phone shows.',
+      password: 'Your password',
+      begin: 'Set it up',
+      read: 'Read this with a program on your phone that shows one-time codes, or type what stands beneath it there.',
+      drawing: 'QR code for your phone',
+      code: 'The six digits that your phone shows',
+      putOn: 'Put it on',
+      leave: 'Not now',
+      codes:
+        'Keep these codes on paper. When the phone is lost, each signs you in once. They are not shown again.',
+      print: 'Print them',
+      kept: 'I have them',
+      on: (when: string) => `Put on ${when}. Signing in asks for the code that your phone shows.`,
+      left: (n: number) =>
+        n === 0
+          ? 'No code on paper is left. Take the second step off and set it up again to get new ones.'
+          : n === 1
+            ? 'One code on paper is left.'
+            : `${n} codes on paper are left.`,
+      anyCode: 'A code from your phone, or one on paper',
+      takeOff: 'Take it off',
+      off: 'The second step is off.',
+    },
   },
   keys: {
     title: 'Keys',

@@ -3,17 +3,17 @@ import { useState } from 'react'
 import { type Api, ApiProblem, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
+import { AccountField, accountKey } from './AccountField'
 import { useAct } from './data'
 import { moment } from './format'
 import { tell } from './news'
+import { SecondStep } from './SecondStep'
 import { Heading } from './Station'
 
-const key = ['account']
-
-/** One's own account: the password, and the browsers that are signed in. */
+/** One's own account: the password, the second step, and the browsers that are signed in. */
 export function AccountStation() {
   const account = useQuery({
-    queryKey: key,
+    queryKey: accountKey,
     queryFn: () => body(api.GET('/api/account'), w.errors.away),
   }).data
   if (!account) return null
@@ -24,7 +24,10 @@ export function AccountStation() {
         lead={`${account.name}, ${account.email}. ${w.account.role[account.role]}.`}
       />
       <div className="mt-7 grid max-w-[60rem] grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)] gap-x-12 gap-y-8 max-lg:grid-cols-1">
-        <Password />
+        <div className="grid content-start gap-8">
+          <Password />
+          <SecondStep step={account.secondStep} />
+        </div>
         <section aria-label={w.account.sessions}>
           <h2 className="mb-2 text-lead">{w.account.sessions}</h2>
           <ul>
@@ -69,7 +72,7 @@ function SessionLine({ session: s }: { session: Api['SessionLine'] }) {
         w.errors.away,
       ),
     () => {
-      void client.invalidateQueries({ queryKey: key })
+      void client.invalidateQueries({ queryKey: accountKey })
       tell({ text: w.account.ended })
     },
   )
@@ -110,32 +113,13 @@ function Password() {
       form.reset()
       setFaults({})
       setDone(true)
-      void client.invalidateQueries({ queryKey: key })
+      void client.invalidateQueries({ queryKey: accountKey })
     } catch (problem) {
       setDone(false)
       const known = problem instanceof ApiProblem ? problem : new ApiProblem(0, 'away', w.errors.away)
       setFaults(Object.keys(known.fields).length > 0 ? known.fields : { password: known.message })
     }
   }
-  const field = (name: 'current' | 'password', label: string, complete: string) => (
-    <label className="block">
-      <span className="block text-small text-quiet">{label}</span>
-      <input
-        type="password"
-        name={name}
-        required
-        autoComplete={complete}
-        aria-invalid={!!faults[name]}
-        aria-describedby={faults[name] ? `fault-${name}` : undefined}
-        className="w-full border-b border-strong-line bg-transparent py-1 outline-none focus:border-plum"
-      />
-      {faults[name] && (
-        <span id={`fault-${name}`} className="block text-small font-semibold">
-          {faults[name]}
-        </span>
-      )}
-    </label>
-  )
   return (
     <section aria-label={w.account.password}>
       <h2 className="mb-3 text-lead">{w.account.password}</h2>
@@ -146,8 +130,18 @@ function Password() {
           void change(e.currentTarget)
         }}
       >
-        {field('current', w.account.current, 'current-password')}
-        {field('password', w.account.next, 'new-password')}
+        <AccountField
+          name="current"
+          label={w.account.current}
+          complete="current-password"
+          fault={faults.current}
+        />
+        <AccountField
+          name="password"
+          label={w.account.next}
+          complete="new-password"
+          fault={faults.password}
+        />
         <span>
           <Button type="submit">{w.account.change}</Button>
         </span>

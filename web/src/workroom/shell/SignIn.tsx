@@ -45,6 +45,8 @@ export function SignIn() {
   const client = useQueryClient()
   const [problem, setProblem] = useState<ApiProblem | null>(null)
   const [busy, setBusy] = useState(false)
+  /** The password was right, and a second step is on. */
+  const [asksCode, setAsksCode] = useState(false)
   const fresh = session?.needsOwner ?? false
 
   async function enter(e: FormEvent<HTMLFormElement>) {
@@ -63,10 +65,13 @@ export function SignIn() {
           }),
           w.errors.away,
         )
-      else await body(api.POST('/api/session', { body: { email, password } }), w.errors.away)
+      else
+        await body(api.POST('/api/session', { body: { email, password, code: text('code') } }), w.errors.away)
       await client.resetQueries()
     } catch (caught) {
-      setProblem(caught instanceof ApiProblem ? caught : new ApiProblem(0, 'away', w.errors.away))
+      const known = caught instanceof ApiProblem ? caught : new ApiProblem(0, 'away', w.errors.away)
+      setProblem(known)
+      setAsksCode(known.kind === 'second-step')
     }
     setBusy(false)
   }
@@ -105,6 +110,7 @@ export function SignIn() {
             autoComplete={fresh ? 'new-password' : 'current-password'}
             fault={problem?.fields.password}
           />
+          {asksCode && <Field name="code" label={w.sign.code} autoComplete="one-time-code" focus />}
         </div>
         <p role="alert" className="mt-4 min-h-6 font-semibold">
           {problem && Object.keys(problem.fields).length === 0 ? problem.message : ''}
