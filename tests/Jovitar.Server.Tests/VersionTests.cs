@@ -64,6 +64,35 @@ public sealed class VersionTests
     }
 
     [Fact]
+    public async Task What_says_one_thing_together_is_taken_back_together_or_not_at_all()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, _, page, address) = await site.PublishedAsync(owner, 1);
+        // Planned, and planned again as it is for another time: the first plan is not half taken back.
+        await (await owner.DraftAsync(page, address, Drafts.Of("Second", album))).ReadAsync();
+        var first = await PlanAsync(owner, page, DateTimeOffset.UtcNow.AddHours(1));
+        var later = DateTimeOffset.UtcNow.AddHours(2);
+        var second = await PlanAsync(owner, page, later);
+        await owner.UndoAsync(first);
+        Assert.Equal(later, (await owner.PageAsync(page)).GetProperty("plannedAt").GetDateTimeOffset(), TimeSpan.FromMilliseconds(1));
+        await owner.UndoAsync(second);
+        Assert.Equal(later.AddHours(-1), (await owner.PageAsync(page)).GetProperty("plannedAt").GetDateTimeOffset(), TimeSpan.FromMinutes(1));
+        await (await owner.DeleteAsync($"/api/pages/{page}/plan")).ReadAsync();
+
+        // Published, something else, and the same once more: it has another number now, and stays.
+        var published = await (await owner.PublishAsync(page)).ReadAsync();
+        await (await owner.DraftAsync(page, address, Drafts.Of("Third", album))).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        await (await owner.DraftAsync(page, address, Drafts.Of("Second", album))).ReadAsync();
+        await (await owner.PublishAsync(page)).ReadAsync();
+        await owner.UndoAsync(published);
+        Assert.Equal([(4, "Second", true), (3, "Third", false), (2, "Second", false), (1, "Trial album", false)], (await VersionsAsync(owner, page)).Select(v => (v.GetProperty("number").GetInt32(), v.GetProperty("title").GetString()!, v.GetProperty("current").GetBoolean())));
+        Assert.Contains("Second", await site.Visitor().GetStringAsync($"/{address}"), StringComparison.Ordinal);
+        await site.VerifyAsync();
+    }
+
+    [Fact]
     public async Task What_was_planned_goes_out_at_its_time_as_it_was_then_by_one_of_two_processes_only()
     {
         await using var site = await Site.StartAsync();

@@ -55,6 +55,19 @@ internal sealed class ActUndo(ActRunner acts)
         ["comment"] = "'a comment of ' || t.name",
     };
 
+    /// <summary>Fields that say one thing together: where one of them was changed since, none of them goes back.</summary>
+    static readonly Dictionary<string, string[][]> Together = new(StringComparer.Ordinal)
+    {
+        ["page"] = [["published", "published_at", "number"], ["planned", "planned_at"]],
+    };
+
+    /// <summary>The condition that a field, and what says one thing together with it, is what the act made of it: of a row <c>t</c>, a change <c>c</c> and what it led to, <c>a</c>.</summary>
+    static string IsStill(string kind, string field)
+    {
+        var all = Together.GetValueOrDefault(kind)?.FirstOrDefault(g => g.Contains(field)) ?? [field];
+        return string.Join(" and ", all.Select(f => $"(not c.before ? '{f}' or t.{f} is not distinct from a.{f})"));
+    }
+
     /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>
     public static string NameOf(string kind) => Names[kind];
 
@@ -212,7 +225,7 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>Notes fields that are not any more what the act made of them.</summary>
     static async Task<int> LeftAloneAsync(Act act, ActId id, Tracked k, List<LeftAlone> left, CancellationToken ct)
     {
-        var fields = string.Join(", ", k.Fields.Select(f => $"('{f}', t.{f} is distinct from a.{f})"));
+        var fields = string.Join(", ", k.Fields.Select(f => $"('{f}', not ({IsStill(k.Kind, f)}))"));
         var name = k.Other is null ? Names[k.Kind] : "''";
         await using var command = act.Command(
             $"""
@@ -233,12 +246,12 @@ internal sealed class ActUndo(ActRunner acts)
 
     static async Task FieldsBackAsync(Act act, ActId id, Tracked k, CancellationToken ct)
     {
-        var set = k.Fields.Select(f => $"{f} = case when c.before ? '{f}' and t.{f} is not distinct from a.{f} then b.{f} else t.{f} end").ToList();
+        var set = k.Fields.Select(f => $"{f} = case when c.before ? '{f}' and {IsStill(k.Kind, f)} then b.{f} else t.{f} end").ToList();
         if (k.Words.Length > 0)
         {
             // A word that goes back is again from where it was before.
             var origins = string.Join(" || ", k.Words.Select(
-                f => $"case when c.before ? '{f}' and t.{f} is not distinct from a.{f} then jsonb_build_object('{f}', coalesce(c.before -> 'said.{f}', 'null')) else '{{}}' end"));
+                f => $"case when c.before ? '{f}' and {IsStill(k.Kind, f)} then jsonb_build_object('{f}', coalesce(c.before -> 'said.{f}', 'null')) else '{{}}' end"));
             set.Add($"said = jsonb_strip_nulls(t.said || {origins})");
         }
 
