@@ -7303,6 +7303,11 @@ export interface components {
             look?: null | components["schemas"]["Look"];
             /** @description What of that cannot be read well where visitors may see it. */
             unreadable?: null | components["schemas"]["Unreadable"][];
+            /**
+             * @description It stands on a ground, whose colours its words have.
+             * @default false
+             */
+            onGround: boolean;
         };
         /** @description One photo, which may stand for a whole album. */
         BlockPhotoBlock: {

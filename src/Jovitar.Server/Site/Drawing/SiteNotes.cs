@@ -77,9 +77,10 @@ internal sealed record WordsOnPhotos(Device Device, double Ratio, double Wanted,
 /// <param name="Written">Words with its photos that cannot be read well; null where all can.</param>
 /// <param name="Look">What comes of the page's look and what is otherwise in the block; null where nothing is.</param>
 /// <param name="Unreadable">What of that cannot be read well where visitors may see it.</param>
+/// <param name="OnGround">It stands on a ground, whose colours its words have.</param>
 internal sealed record BlockNotes(
     BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere, WordsOnGround? Over = null, WordsOnPhotos? Written = null, Look? Look = null,
-    IReadOnlyList<Unreadable>? Unreadable = null)
+    IReadOnlyList<Unreadable>? Unreadable = null, bool OnGround = false)
 {
     const int MostNamed = 60;
 
@@ -181,13 +182,19 @@ internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList
                 notes = (notes ?? BlockNotes.Nothing(block.Id)) with { Over = over };
             }
 
-            if (block.Place.Frame.Look is var change && change == LookChange.None)
+            var (onGround, change) = (behind.ContainsKey(block.Id), block.Place.Frame.Look);
+            if (onGround)
+            {
+                // Words have its colours, which are looked after there.
+                (notes, change) = ((notes ?? BlockNotes.Nothing(block.Id)) with { OnGround = true }, change.WithoutColours());
+            }
+
+            if (change == LookChange.None)
             {
                 return notes;
             }
 
-            // On a ground words have its colours, which are looked after there.
-            var own = (behind.ContainsKey(block.Id) ? change.WithoutColours() : change).On(look);
+            var own = change.On(look);
             return (notes ?? BlockNotes.Nothing(block.Id)) with { Look = own, Unreadable = [.. own.Unreadable().Except(look.Unreadable())] };
         }
 

@@ -17,7 +17,6 @@ import {
   make,
   moved,
   replace,
-  standsOnGround,
   step,
 } from './blocks/blocks'
 import { LineVerbs } from './LineVerbs'
@@ -113,7 +112,7 @@ export function RunningOrder({
                   page: notes.look,
                   own: noted?.look ?? null,
                   unreadable: noted?.unreadable ?? [],
-                  grounded: standsOnGround(blocks, block.id),
+                  grounded: noted?.onGround ?? false,
                 }
               }
               typing={typing}

@@ -17,9 +17,10 @@ export type Around = {
 }
 
 const words: Offered = { says: ['words'], colours: ['text'] }
+const none: Offered = { says: [], colours: [] }
 const pictures: Offered = { says: ['words', 'photos'], colours: ['text', 'line'] }
-/** What of the look is seen in blocks of each kind. */
-const offered: Readonly<Record<Exclude<BlockKind, 'beside'>, Offered>> = {
+/** What of the look is seen in blocks of each kind; what holds others has none of its own. */
+const kinds: Readonly<Record<BlockKind, Offered>> = {
   heading: { says: ['headings'], colours: ['text'] },
   text: { says: ['headings', 'words'], colours: ['text'] },
   photos: { says: ['headings', 'words', 'choices', 'photos'], colours: ['text', 'accent', 'line'] },
@@ -31,6 +32,16 @@ const offered: Readonly<Record<Exclude<BlockKind, 'beside'>, Offered>> = {
   contact: words,
   button: { says: ['words', 'choices'], colours: ['accent'] },
   divider: { says: [], colours: ['line'] },
+  beside: none,
+}
+
+/** What of the look is seen in a block as it is set. */
+function offeredTo(block: Block): Offered {
+  const offered = kinds[block.kind]
+  if (block.kind === 'divider' && !block.line) return none
+  if (block.kind === 'photos' && block.layout.kind !== 'list')
+    return { ...offered, says: offered.says.filter((part) => part !== 'headings') }
+  return offered
 }
 
 /** What of the look is otherwise in one block than on its page. */
@@ -39,12 +50,14 @@ export function LookFold({
   around,
   onSay,
 }: {
-  block: Exclude<Block, { kind: 'beside' }>
+  block: Block
   around: Around
   onSay: (look: Api['LookChange']) => void
 }) {
   const { look } = block.frame
   const isSaid = saysSomething(look)
+  const offered = offeredTo(block)
+  if (offered === none && !isSaid) return null
   return (
     <Fold name={w.themes.block.name} changed={isSaid}>
       <p className="text-quiet">{w.themes.block.reaches}</p>
@@ -54,7 +67,7 @@ export function LookFold({
         look={around.own ?? around.page}
         unreadable={around.unreadable}
         isSaid={isSaid}
-        offered={offered[block.kind]}
+        offered={offered}
         grounded={around.grounded}
         onSay={(next) => onSay({ ...look, ...next })}
         onNothing={() => onSay(nothing)}

@@ -239,16 +239,3 @@ export function moved(blocks: readonly Block[], from: number, to: number): Block
 
 /** How many words a text has. */
 export const wordsIn = (text: string) => text.split(/\s+/).filter(Boolean).length
-
-/** Whether a block stands on a ground: its own, that of the blocks it goes on with, or that of what holds it. */
-export function standsOnGround(blocks: readonly Block[], id: string) {
-  const begins = ({ frame: { ground } }: Block) =>
-    ground.kind === 'colour' || (ground.kind === 'photo' && ground.photo !== null)
-  let goesOn = false
-  for (const block of blocks) {
-    goesOn = begins(block) || (goesOn && block.frame.ground.kind === 'asAbove')
-    const inner = block.kind === 'beside' ? block.blocks.find((b) => b.id === id) : undefined
-    if (block.id === id || inner) return goesOn || (inner !== undefined && begins(inner))
-  }
-  return false
-}
