@@ -1,6 +1,5 @@
 using System.Net;
 using System.Net.Http.Json;
-using Jovitar.Core.Access;
 
 namespace Jovitar.Server.Tests;
 
@@ -87,27 +86,10 @@ public sealed class SessionTests
         }
     }
 
-    static string CodeOf(string secret, long ahead = 0)
-    {
-        var bytes = new List<byte>();
-        var (kept, bits) = (0, 0);
-        foreach (var letter in secret)
-        {
-            (kept, bits) = ((kept << 5) | "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567".IndexOf(letter, StringComparison.Ordinal), bits + 5);
-            if (bits >= 8)
-            {
-                bytes.Add((byte)(kept >> (bits -= 8)));
-                kept &= (1 << bits) - 1;
-            }
-        }
-
-        return OneTimeCode.Of([.. bytes], OneTimeCode.StepOf(DateTimeOffset.UtcNow) + ahead);
-    }
-
     static async Task<(string Secret, string Used, string[] Codes)> PutOnAsync(HttpClient owner)
     {
         var secret = (await (await owner.PostAsJsonAsync("/api/account/second-step", new { current = "ten characters and more" })).ReadAsync()).GetProperty("secret").GetString()!;
-        var used = CodeOf(secret);
+        var used = Phone.Shows(secret);
         var codes = (await (await owner.PutAsJsonAsync("/api/account/second-step", new { code = used })).ReadAsync()).GetProperty("codes").EnumerateArray().Select(c => c.GetString()!).ToArray();
         return (secret, used, codes);
     }
@@ -137,10 +119,10 @@ public sealed class SessionTests
         Assert.Contains("urn:jovitar:second-step", await asked.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.False(asked.Headers.TryGetValues("Set-Cookie", out var cookies) && cookies.Any(c => c.Contains("session", StringComparison.OrdinalIgnoreCase)));
         // Who does not know the password is not told that there is a second step, whatever code they send.
-        Assert.Contains("urn:jovitar:wrong", await (await EnterAsync(CodeOf(secret, 1), "guess")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("urn:jovitar:wrong", await (await EnterAsync(Phone.Shows(secret, 1), "guess")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.Unauthorized, (await EnterAsync(used)).StatusCode);
         // One code at many doors at once opens one of them.
-        var next = CodeOf(secret, 1);
+        var next = Phone.Shows(secret, 1);
         var many = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => EnterAsync(next)));
         Assert.Equal(1, many.Count(a => a.StatusCode == HttpStatusCode.NoContent));
         many = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => EnterAsync(codes[0])));
@@ -165,7 +147,7 @@ public sealed class SessionTests
         await site.WriteAsync("update session set address = ''; delete from try_count");
         var thief = site.Visitor();
         await Site.TokenAsync(thief);
-        var right = new[] { CodeOf(secret), CodeOf(secret, 1) };
+        var right = new[] { Phone.Shows(secret), Phone.Shows(secret, 1) };
         var answers = await Task.WhenAll(Enumerable.Range(0, 20).Select(i => thief.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password = "ten characters and more", code = right.Contains($"00000{i % 10}") ? "000099" : $"00000{i % 10}" })));
         Assert.Equal((5, 15), (answers.Count(a => a.StatusCode == HttpStatusCode.Unauthorized), answers.Count(a => a.StatusCode == HttpStatusCode.TooManyRequests)));
         // Neither what the phone shows nor what is on paper opens the door until a minute is over.

@@ -1,5 +1,4 @@
 using System.ComponentModel.DataAnnotations;
-using Jovitar.Core.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -94,7 +93,7 @@ internal static class AccountEndpoints
 
         var address = OneTimeCode.Address((await settings.ReadAsync(ct)).Front.Title, account.Email, secret);
         var (drawing, side) = QrDrawing.Of(address);
-        return TypedResults.Ok(new SecondStepBegun(OneTimeCode.Base32(secret), address, drawing, side));
+        return TypedResults.Ok(new SecondStepBegun(OneTimeCode.Written(secret), address, drawing, side));
     }
 
     static async Task<Results<Ok<SecondStepOn>, BadRequest<Problem>, NotFound<Problem>>> PutSecondStepOn(SecondStepCode body, HttpContext http, SecondStepStore second, CancellationToken ct)

@@ -1,11 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
-import { type Api, ApiProblem, api, body } from '../../api/client'
+import { useState } from 'react'
+import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { AccountField, accountKey } from './AccountField'
-import { moment } from './format'
-import { tell } from './news'
+import { moment } from '../shell/format'
+import { tell } from '../shell/news'
+import { AccountField, AccountForm, accountKey } from './AccountForm'
 
 const words = w.account.second
 
@@ -45,45 +45,11 @@ export function SecondStep({ step }: { step: Api['SecondStep'] | null | undefine
   )
 }
 
-/** A form of the account: what it sends, and what is wrong with its fields. */
-function Form({
-  send,
-  verb,
-  children,
-}: {
-  send: (text: (name: string) => string) => Promise<void>
-  verb: string
-  children: (faults: Readonly<Record<string, string>>) => React.ReactNode
-}) {
-  const [faults, setFaults] = useState<Record<string, string>>({})
-  async function submit(e: FormEvent<HTMLFormElement>) {
-    e.preventDefault()
-    const data = new FormData(e.currentTarget)
-    try {
-      await send((name) => String(data.get(name) ?? ''))
-    } catch (problem) {
-      const known = problem instanceof ApiProblem ? problem : new ApiProblem(0, 'away', w.errors.away)
-      setFaults(Object.keys(known.fields).length > 0 ? known.fields : { other: known.message })
-    }
-  }
-  return (
-    <form className="grid gap-4" onSubmit={submit}>
-      {children(faults)}
-      <span>
-        <Button type="submit">{verb}</Button>
-      </span>
-      <p role="alert" className="min-h-5 text-small font-semibold">
-        {faults.other}
-      </p>
-    </form>
-  )
-}
-
 function Begin({ onBegun }: { onBegun: (begun: Api['SecondStepBegun']) => void }) {
   return (
     <>
       <p className="mb-4 text-quiet">{words.lead}</p>
-      <Form
+      <AccountForm
         verb={words.begin}
         send={async (text) =>
           onBegun(
@@ -102,7 +68,7 @@ function Begin({ onBegun }: { onBegun: (begun: Api['SecondStepBegun']) => void }
             fault={faults.current}
           />
         )}
-      </Form>
+      </AccountForm>
     </>
   )
 }
@@ -130,7 +96,7 @@ function On({
         <path d={begun.drawing} fill="#000" />
       </svg>
       <p className="mb-4 break-all tracking-wide select-all">{begun.secret.match(/.{1,4}/g)?.join(' ')}</p>
-      <Form
+      <AccountForm
         verb={words.putOn}
         send={async (text) =>
           onDone(
@@ -142,7 +108,7 @@ function On({
         {(faults) => (
           <AccountField name="code" label={words.code} complete="one-time-code" shown fault={faults.code} />
         )}
-      </Form>
+      </AccountForm>
       <Button look="word" onClick={onLeave}>
         {words.leave}
       </Button>
@@ -174,7 +140,7 @@ function Off({ step, onDone }: { step: Api['SecondStep']; onDone: () => void }) 
     <>
       <p>{words.on(moment(step.since))}</p>
       <p className="mb-4 text-quiet">{words.left(step.rescueLeft)}</p>
-      <Form
+      <AccountForm
         verb={words.takeOff}
         send={async (text) => {
           await body(
@@ -203,7 +169,7 @@ function Off({ step, onDone }: { step: Api['SecondStep']; onDone: () => void }) 
             />
           </>
         )}
-      </Form>
+      </AccountForm>
     </>
   )
 }

@@ -1,14 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
-import { type Api, ApiProblem, api, body } from '../../api/client'
+import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { AccountField, accountKey } from './AccountField'
-import { useAct } from './data'
-import { moment } from './format'
-import { tell } from './news'
+import { useAct } from '../shell/data'
+import { moment } from '../shell/format'
+import { tell } from '../shell/news'
+import { Heading } from '../shell/Station'
+import { AccountField, AccountForm, accountKey } from './AccountForm'
 import { SecondStep } from './SecondStep'
-import { Heading } from './Station'
 
 /** One's own account: the password, the second step, and the browsers that are signed in. */
 export function AccountStation() {
@@ -99,56 +98,39 @@ function SessionLine({ session: s }: { session: Api['SessionLine'] }) {
 
 function Password() {
   const client = useQueryClient()
-  const [faults, setFaults] = useState<Record<string, string>>({})
-  const [done, setDone] = useState(false)
-  async function change(form: HTMLFormElement) {
-    const data = new FormData(form)
-    try {
-      await body(
-        api.PUT('/api/account/password', {
-          body: { current: String(data.get('current')), password: String(data.get('password')) },
-        }),
-        w.errors.away,
-      )
-      form.reset()
-      setFaults({})
-      setDone(true)
-      void client.invalidateQueries({ queryKey: accountKey })
-    } catch (problem) {
-      setDone(false)
-      const known = problem instanceof ApiProblem ? problem : new ApiProblem(0, 'away', w.errors.away)
-      setFaults(Object.keys(known.fields).length > 0 ? known.fields : { password: known.message })
-    }
-  }
   return (
     <section aria-label={w.account.password}>
       <h2 className="mb-3 text-lead">{w.account.password}</h2>
-      <form
-        className="grid gap-4"
-        onSubmit={(e) => {
-          e.preventDefault()
-          void change(e.currentTarget)
+      <AccountForm
+        verb={w.account.change}
+        done={w.account.changed}
+        send={async (text) => {
+          await body(
+            api.PUT('/api/account/password', {
+              body: { current: text('current'), password: text('password') },
+            }),
+            w.errors.away,
+          )
+          void client.invalidateQueries({ queryKey: accountKey })
         }}
       >
-        <AccountField
-          name="current"
-          label={w.account.current}
-          complete="current-password"
-          fault={faults.current}
-        />
-        <AccountField
-          name="password"
-          label={w.account.next}
-          complete="new-password"
-          fault={faults.password}
-        />
-        <span>
-          <Button type="submit">{w.account.change}</Button>
-        </span>
-        <p role="status" className="min-h-5 text-small">
-          {done && w.account.changed}
-        </p>
-      </form>
+        {(faults) => (
+          <>
+            <AccountField
+              name="current"
+              label={w.account.current}
+              complete="current-password"
+              fault={faults.current}
+            />
+            <AccountField
+              name="password"
+              label={w.account.next}
+              complete="new-password"
+              fault={faults.password}
+            />
+          </>
+        )}
+      </AccountForm>
     </section>
   )
 }

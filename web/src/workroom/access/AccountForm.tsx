@@ -1,0 +1,88 @@
+import { type FormEvent, useId, useState } from 'react'
+import { ApiProblem } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { w } from '../../words'
+
+/** What is known of one's account. */
+export const accountKey = ['account']
+
+/** A field of the account, with what is wrong with it. */
+export function AccountField({
+  name,
+  label,
+  complete,
+  shown = false,
+  fault,
+}: {
+  name: string
+  label: string
+  /** What a browser may fill in by itself. */
+  complete: string
+  /** It is no secret while one types it. */
+  shown?: boolean
+  fault?: string | undefined
+}) {
+  const id = useId()
+  return (
+    <label className="block">
+      <span className="block text-small text-quiet">{label}</span>
+      <input
+        type={shown ? 'text' : 'password'}
+        name={name}
+        required
+        autoComplete={complete}
+        aria-invalid={!!fault}
+        aria-describedby={fault ? id : undefined}
+        className="w-full border-b border-strong-line bg-transparent py-1 outline-none focus:border-plum"
+      />
+      {fault && (
+        <span id={id} className="block text-small font-semibold">
+          {fault}
+        </span>
+      )}
+    </label>
+  )
+}
+
+/** A form of the account: what it sends, and what is wrong with its fields. */
+export function AccountForm({
+  send,
+  verb,
+  done,
+  children,
+}: {
+  send: (text: (name: string) => string) => Promise<void>
+  verb: string
+  /** What is said when it has gone well. */
+  done?: string
+  children: (faults: Readonly<Record<string, string>>) => React.ReactNode
+}) {
+  const [faults, setFaults] = useState<Record<string, string>>({})
+  const [isDone, setIsDone] = useState(false)
+  async function submit(e: FormEvent<HTMLFormElement>) {
+    e.preventDefault()
+    const form = e.currentTarget
+    const data = new FormData(form)
+    setIsDone(false)
+    try {
+      await send((name) => String(data.get(name) ?? ''))
+      form.reset()
+      setFaults({})
+      setIsDone(true)
+    } catch (problem) {
+      const known = problem instanceof ApiProblem ? problem : new ApiProblem(0, 'away', w.errors.away)
+      setFaults(Object.keys(known.fields).length > 0 ? known.fields : { other: known.message })
+    }
+  }
+  return (
+    <form className="grid gap-4" onSubmit={submit}>
+      {children(faults)}
+      <span>
+        <Button type="submit">{verb}</Button>
+      </span>
+      <p role="status" className="min-h-5 text-small">
+        {faults.other ? <span className="font-semibold">{faults.other}</span> : isDone && done}
+      </p>
+    </form>
+  )
+}
