@@ -52,7 +52,7 @@ internal static class TableEndpoints
     {
         if (await FileAsync(http, encoding, ct) is not { } file)
         {
-            return Problems.Invalid(NoEncoding);
+            return Problems.Invalid(CsvText.NoEncoding);
         }
 
         var (preview, wrong) = await tables.PreviewAsync(file, encoding, clears == true, ct);
@@ -63,18 +63,16 @@ internal static class TableEndpoints
     {
         if (await FileAsync(http, encoding, ct) is not { } file)
         {
-            return Problems.Invalid(NoEncoding);
+            return Problems.Invalid(CsvText.NoEncoding);
         }
 
         var (done, wrong) = await tables.TakeInAsync(who, file, Text.Name(name ?? "a table"), encoding, clears == true, ct);
         return done is null ? Problems.Invalid(wrong!) : TypedResults.Ok(done);
     }
 
-    const string NoEncoding = "There is no such encoding.";
-
     static async Task<byte[]?> FileAsync(HttpContext http, string? encoding, CancellationToken ct)
     {
-        if (encoding is not null && !TableStore.Encodings.Contains(encoding))
+        if (encoding is not null && !CsvText.Encodings.Contains(encoding))
         {
             return null;
         }

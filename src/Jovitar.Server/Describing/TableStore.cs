@@ -14,10 +14,6 @@ using Npgsql;
 
 namespace Jovitar.Server.Describing;
 
-/// <summary>A row of a file that is not written, and why.</summary>
-/// <param name="Line">Where it stands, 1 = the header.</param>
-internal sealed record RejectedRow(int Line, string Reason);
-
 /// <summary>What a file of words says, and what writing it would come to.</summary>
 /// <param name="Encoding">How its letters were read; Doubtful says that this was guessed.</param>
 /// <param name="Columns">Those that are known here.</param>
@@ -36,13 +32,6 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
     const int AtOnce = 2000;
     const int MostNamed = 50;
     const int Examples = 3;
-
-    /// <summary>Encodings that a file may be said to have, by their IANA names.</summary>
-    public static readonly IReadOnlyList<string> Encodings = ["utf-8", "utf-16", "windows-1252", "iso-8859-1", "iso-8859-15", "windows-1250", "windows-1251", "macintosh"];
-
-    static readonly string[] Separators = [",", ";", "\t"];
-
-    static readonly Encoding Strict = new UTF8Encoding(encoderShouldEmitUTF8Identifier: false, throwOnInvalidBytes: true);
 
     /// <summary>Writes the words of photos with a header, UTF-8 with a mark so that spreadsheets know it, in their order.</summary>
     public async Task WriteAsync(IReadOnlyList<PhotoId> photos, Stream to, CancellationToken ct)
@@ -138,37 +127,27 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
 
     sealed record Table(string Encoding, bool Doubtful, string Separator, IReadOnlyList<string> Known, IReadOnlyList<string> Unknown, int Count, int ByName, IReadOnlyList<WordsRow> Rows, IReadOnlyList<RejectedRow> Rejected);
 
-    /// <summary>A row as it stands in the file.</summary>
-    sealed record Line(int Number, string[] Cells);
-
     async Task<(Table? Table, string? Wrong)> ReadAsync(byte[] file, string? said, bool clears, CancellationToken ct)
     {
-        if (Decode(file, said) is not var (text, encoding, doubtful))
+        var (csv, unread) = CsvText.Read(file, said);
+        if (csv is null)
         {
-            return (null, "The file is not written in this encoding.");
+            return (null, unread);
         }
 
-        var separator = Separator(text);
-        var (lines, rejected) = Lines(text, separator);
-        if (lines.Count == 0)
+        var (at, twice) = csv.Columns(WordsTable.Columns);
+        if (twice is not null)
         {
-            return (null, "The file has no rows.");
+            return (null, twice);
         }
 
-        var header = lines[0].Cells.Select(c => c.Trim().ToLowerInvariant()).ToArray();
-        var known = header.Where(WordsTable.Columns.Contains).Distinct().ToArray();
-        if (!known.Any(c => c is WordsTable.Id or WordsTable.Hash or WordsTable.FileName))
+        if (!at.Keys.Any(c => c is WordsTable.Id or WordsTable.Hash or WordsTable.FileName))
         {
             return (null, $"The first row names no photo: one column is called “{WordsTable.Id}”, “{WordsTable.Hash}” or “{WordsTable.FileName}”.");
         }
 
-        if (header.Where(known.Contains).Count() != known.Length)
-        {
-            return (null, "Two columns have the same name.");
-        }
-
-        var at = known.ToDictionary(c => c, c => Array.IndexOf(header, c));
-        var (matched, byName) = await MatchAsync(lines.Skip(1).ToArray(), at, rejected, ct);
+        var rejected = csv.Rejected;
+        var (matched, byName) = await MatchAsync(csv.Lines, at, rejected, ct);
         var rows = new List<WordsRow>();
         var seen = new Dictionary<Guid, int>();
         foreach (var (line, photo) in matched)
@@ -189,74 +168,13 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
             rows.Add(row);
         }
 
-        return (new Table(encoding, doubtful, separator, known, [.. lines[0].Cells.Where((_, i) => !known.Contains(header[i]))], lines.Count - 1, byName, rows, rejected), null);
-    }
-
-    /// <summary>Letters by the mark at the start, else as UTF-8 if it is that, else by what western spreadsheets write.</summary>
-    static (string Text, string Encoding, bool Doubtful)? Decode(byte[] file, string? said)
-    {
-        try
-        {
-            foreach (var marked in (Encoding[])[Encoding.UTF8, Encoding.Unicode, Encoding.BigEndianUnicode])
-            {
-                if (file.AsSpan().StartsWith(marked.Preamble))
-                {
-                    return (marked.GetString(file.AsSpan(marked.Preamble.Length)), marked.WebName, false);
-                }
-            }
-
-            if (said is not null)
-            {
-                var chosen = CodePagesEncodingProvider.Instance.GetEncoding(said, EncoderFallback.ExceptionFallback, DecoderFallback.ExceptionFallback)
-                    ?? Encoding.GetEncoding(said, EncoderFallback.ExceptionFallback, DecoderFallback.ExceptionFallback);
-                return (chosen.GetString(file), said, false);
-            }
-
-            return (Strict.GetString(file), "utf-8", false);
-        }
-        catch (DecoderFallbackException)
-        {
-            return said is not null ? null : (CodePagesEncodingProvider.Instance.GetEncoding(1252)!.GetString(file), "windows-1252", true);
-        }
-    }
-
-    /// <summary>What stands between cells: what the first row has most of.</summary>
-    static string Separator(string text)
-    {
-        var first = text[..Math.Max(0, text.AsSpan().IndexOfAny('\r', '\n') is >= 0 and var end ? end : text.Length)];
-        return Separators.MaxBy(s => first.Split(s).Length)!;
-    }
-
-    static (List<Line> Lines, List<RejectedRow> Rejected) Lines(string text, string separator)
-    {
-        var (lines, rejected) = (new List<Line>(), new List<RejectedRow>());
-        var bad = false;
-        using var parser = new CsvParser(new StringReader(text), new CsvConfiguration(CultureInfo.InvariantCulture) { Delimiter = separator, BadDataFound = _ => bad = true, IgnoreBlankLines = true });
-        for (var line = 1; parser.Read(); line = parser.RawRow + 1)
-        {
-            if (bad)
-            {
-                rejected.Add(new RejectedRow(line, "A quotation mark stands where none may stand."));
-                bad = false;
-                continue;
-            }
-
-            if (lines.Count > 0 && parser.Record!.Length > lines[0].Cells.Length && parser.Record.Skip(lines[0].Cells.Length).Any(c => c.Length > 0))
-            {
-                rejected.Add(new RejectedRow(line, "It has more cells than the first row has names."));
-                continue;
-            }
-
-            lines.Add(new Line(line, parser.Record!));
-        }
-
-        return (lines, rejected);
+        return (new Table(csv.Encoding, csv.Doubtful, csv.Separator, [.. at.Keys], csv.Unknown(WordsTable.Columns), csv.Lines.Count, byName, rows, rejected), null);
     }
 
     /// <summary>Finds each row's photo: by its id, then by what it consists of, then by its file name where only one has it.</summary>
-    async Task<(List<(Line Line, Guid Photo)> Matched, int ByName)> MatchAsync(IReadOnlyList<Line> lines, Dictionary<string, int> at, List<RejectedRow> rejected, CancellationToken ct)
+    async Task<(List<(CsvLine Line, Guid Photo)> Matched, int ByName)> MatchAsync(IReadOnlyList<CsvLine> lines, IReadOnlyDictionary<string, int> at, List<RejectedRow> rejected, CancellationToken ct)
     {
-        string Cell(Line line, string column) => at.TryGetValue(column, out var i) ? line.Cells.ElementAtOrDefault(i)?.Trim() ?? "" : "";
+        string Cell(CsvLine line, string column) => at.TryGetValue(column, out var i) ? line.Cells.ElementAtOrDefault(i)?.Trim() ?? "" : "";
         static byte[]? Hash(string text)
         {
             try
@@ -269,8 +187,8 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
             }
         }
 
-        string Name(Line line) => WordsTable.Said(Cell(line, WordsTable.FileName)).ToLowerInvariant();
-        var matched = new List<(Line, Guid)>();
+        string Name(CsvLine line) => WordsTable.Said(Cell(line, WordsTable.FileName)).ToLowerInvariant();
+        var matched = new List<(CsvLine, Guid)>();
         var byName = 0;
         foreach (var some in lines.Chunk(AtOnce))
         {
