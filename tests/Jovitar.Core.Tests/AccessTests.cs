@@ -1,5 +1,6 @@
 using CsCheck;
 using Jovitar.Core.Access;
+using Jovitar.Core.Clearance;
 
 namespace Jovitar.Core.Tests;
 
@@ -10,7 +11,7 @@ public sealed class AccessTests
 
     static readonly Gen<ShownOn> Places = Gen.Select(Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 2], Gen.Int[0, 2], (pages, own, drafts, hidden) => new ShownOn(pages, own, drafts, hidden));
 
-    static readonly Gen<PhotoThing> Photos = Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Places, (state, left, binned, on) => new PhotoThing(state, left, binned, on));
+    static readonly Gen<PhotoThing> Photos = Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Places, (state, left, binned, on) => new PhotoThing(state, left, binned, on, PhotoClearance.Nothing));
 
     static readonly Gen<Thing> Things = Gen.OneOf<Thing>(
         Photos.Select(p => (Thing)p),
@@ -75,7 +76,7 @@ public sealed class AccessTests
     [InlineData(PhotoState.Ready, false, false, 1, 1, "Everyone can see this, on one page.")]
     [InlineData(PhotoState.Ready, false, true, 3, 0, "Only staff can see this; it is in the bin.")]
     public void The_line_of_a_photo_says_why(PhotoState state, bool leftOut, bool binned, int published, int drafts, string sentence) =>
-        Assert.Equal(sentence, AudienceLine.Of(new PhotoThing(state, leftOut, binned, new ShownOn(published, Drafts: drafts)), Open, Now).Sentence);
+        Assert.Equal(sentence, AudienceLine.Of(new PhotoThing(state, leftOut, binned, new ShownOn(published, Drafts: drafts), PhotoClearance.Nothing), Open, Now).Sentence);
 
     [Theory]
     [InlineData(0, 0, 0, 0, "Only staff can see this; it stands in no category and on no page.")]
@@ -89,7 +90,7 @@ public sealed class AccessTests
     [Fact]
     public void A_photo_of_an_album_out_of_view_is_seen_only_where_another_album_shows_it()
     {
-        Assert.Equal("Only staff can see this; its album is out of view.", AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(0, OutOfView: 1)), Open, Now).Sentence);
-        Assert.True(AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(1, OutOfView: 1)), Open, Now).Everyone);
+        Assert.Equal("Only staff can see this; its album is out of view.", AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(0, OutOfView: 1), PhotoClearance.Nothing), Open, Now).Sentence);
+        Assert.True(AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(1, OutOfView: 1), PhotoClearance.Nothing), Open, Now).Everyone);
     }
 }

@@ -1,5 +1,6 @@
 using CsCheck;
 using Jovitar.Core.Access;
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Comments;
 
@@ -10,14 +11,14 @@ public sealed class CommentTests
 {
     static readonly DateTimeOffset Now = new(2026, 6, 13, 9, 0, 0, TimeSpan.Zero);
 
-    static readonly PhotoThing Shown = new(PhotoState.Ready, LeftOut: false, Binned: false, new ShownOn(1));
+    static readonly PhotoThing Shown = new(PhotoState.Ready, LeftOut: false, Binned: false, new ShownOn(1), PhotoClearance.Nothing);
 
     /// <summary>Whatever the photo and the albums are: visitors say something only where they see the photo and it is offered, and one never lets in the other.</summary>
     [Fact]
     public void Visitors_talk_of_what_they_see_where_it_is_offered() =>
         Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Gen.Int[0, 2], Gen.Bool, Gen.Bool).Sample((state, leftOut, binned, pages, comments, ratings) =>
         {
-            var photo = new PhotoThing(state, leftOut, binned, new ShownOn(pages));
+            var photo = new PhotoThing(state, leftOut, binned, new ShownOn(pages), PhotoClearance.Nothing);
             var talk = new PhotoToTalkOf(photo, comments, ratings);
             var sees = Access.Access.Decide(Viewer.Nobody, Right.See, photo, Now);
             foreach (var (right, offered) in ((Right, bool)[])[(Right.Comment, comments), (Right.Rate, ratings)])

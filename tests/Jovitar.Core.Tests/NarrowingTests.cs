@@ -29,6 +29,7 @@ public sealed class NarrowingTests
         from rating in Gen.Int[0, 5]
         from views in Gen.Int[0, 4]
         from decision in Among("", "keep", "doubt", "leave_out")
+        from clearance in Among("", "cleared", "not_cleared")
         from width in Among(800, 1600, 3000, 6000)
         from height in Among(800, 1600, 3000)
         from camera in Among("", "Corvid S", "Halyard, model 2")
@@ -43,6 +44,7 @@ public sealed class NarrowingTests
             tags, categories, albums, [], [.. people.Distinct()], [.. corrected.Distinct()])
         {
             Views = views,
+            Clearance = clearance,
         };
 
     static readonly string[] Ids = [.. Things.Select(t => t.ToString()), Narrowing.None, "garbage"];
@@ -59,9 +61,10 @@ public sealed class NarrowingTests
             PartKind.Camera => ["Corvid S", "Halyard, model 2", Narrowing.None, "corvid s"],
             PartKind.Rating => ["0", "3", "5", "6", "03"],
             PartKind.Decision => ["keep", "doubt", "leave_out", Narrowing.None],
+            PartKind.Clearance => ["cleared", "not_cleared", Narrowing.None, "ended"],
             PartKind.Shape => [.. PictureShape.All, "round"],
             PartKind.Pixels => ["0-1599", "1600-2399", "6000-", "900-100", "x-2"],
-            _ => ["title", "alt", "credit", "sense"],
+            _ => ["title", "alt", "credit", "clearance", "sense"],
         }).Array[1, 3]
         select new NarrowingPart(kind, not, [.. choices.Distinct()]);
 
@@ -89,9 +92,10 @@ public sealed class NarrowingTests
         PartKind.Camera => p.Camera.Length == 0 ? c == Narrowing.None : p.Camera == c,
         PartKind.Rating => c == $"{p.Rating}",
         PartKind.Decision => p.Decision.Length == 0 ? c == Narrowing.None : p.Decision == c,
+        PartKind.Clearance => p.Clearance.Length == 0 ? c == Narrowing.None : p.Clearance == c,
         PartKind.Shape => PictureShape.Of(p.Width, p.Height) == c,
         PartKind.Pixels => c switch { "0-1599" => Math.Max(p.Width, p.Height) < 1600, "1600-2399" => Math.Max(p.Width, p.Height) is >= 1600 and < 2400, "6000-" => Math.Max(p.Width, p.Height) >= 6000, _ => false },
-        _ => c switch { "title" => p.Title.Length == 0, "alt" => !p.HasAlt, "credit" => !p.HasCredit, _ => false },
+        _ => c switch { "title" => p.Title.Length == 0, "alt" => !p.HasAlt, "credit" => !p.HasCredit, "clearance" => p.Clearance.Length == 0, _ => false },
     });
 
     static IEnumerable<Guid> Above(Guid category)
@@ -185,7 +189,7 @@ public sealed class NarrowingTests
 
                 // And no choice that somebody has is left out.
                 var among = Naive(told.Values, narrowing.Without(kind)).ToArray();
-                Assert.Equal(among.Length == 0 || kind is PartKind.Missing && among.All(p => p is { HasAlt: true, HasCredit: true, Title.Length: > 0 }), choices.Count == 0);
+                Assert.Equal(among.Length == 0 || kind is PartKind.Missing && among.All(p => p is { HasAlt: true, HasCredit: true, Title.Length: > 0, Clearance.Length: > 0 }), choices.Count == 0);
             }
         });
 
@@ -202,14 +206,15 @@ public sealed class NarrowingTests
 
     [Fact]
     public void The_highest_rated_of_each_album_and_category_are_those_a_look_at_every_photo_finds() =>
-        Facts.Array[0, 120].Sample(facts =>
+        Gen.Select(Facts.Array[0, 120], Gen.Bool).Sample((facts, needed) =>
         {
             var (index, told) = Tell(facts);
+            var shown = new Narrowing("", ForVisitors.Shown(needed));
             foreach (var kind in (PartKind[])[PartKind.Album, PartKind.Category])
             {
                 IEnumerable<Guid> In(PhotoFacts p) => kind == PartKind.Album ? p.Albums : p.Categories;
-                var found = index.HighestRated(kind, 3);
-                var used = told.Values.Where(p => p.Here && p.Rating > 0 && p.Decision != "leave_out").ToArray();
+                var found = index.HighestRated(kind, 3, shown);
+                var used = told.Values.Where(p => p.Here && p.Rating > 0 && p.Decision != "leave_out" && p.Clearance != "not_cleared" && (p.Clearance == "cleared" || !needed)).ToArray();
                 Assert.Equal(used.SelectMany(In).Distinct().Order(), found.Keys.Order());
                 foreach (var (holder, best) in found)
                 {
@@ -217,7 +222,7 @@ public sealed class NarrowingTests
                     var naive = held.Where(p => p.Rating == held.Max(h => h.Rating)).Select(p => p.Id).ToHashSet();
                     Assert.Equal(Math.Min(3, naive.Count), best.Count);
                     Assert.Subset(naive, best.ToHashSet());
-                    Assert.Equal(best, Assert.Single(index.HighestRated(kind, 3, [holder])).Value);
+                    Assert.Equal(best, Assert.Single(index.HighestRated(kind, 3, shown, [holder])).Value);
                 }
             }
         });

@@ -1,5 +1,6 @@
 using CsCheck;
 using Jovitar.Core.Access;
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Opening;
 
@@ -27,9 +28,10 @@ public sealed class OpeningTests
     [Fact]
     public void On_a_closed_site_the_line_says_what_opening_it_would_change_and_else_what_it_always_says()
     {
-        var shown = new PhotoThing(PhotoState.Ready, LeftOut: false, Binned: false, new ShownOn(1));
-        Assert.Equal(new AudienceLine(false, "Only staff can see this until the site is opened."), AudienceLine.Of(shown, new TheSite(IsOpen: false), Now));
-        Assert.Equal(new AudienceLine(false, "Only staff can see this page until the site is opened."), AudienceLine.Of(new PageThing(false, true, true), new TheSite(IsOpen: false), Now));
+        static (bool, string) Line(Thing thing) => AudienceLine.Of(thing, new TheSite(IsOpen: false), Now) is var line ? (line.Everyone, line.Sentence) : default;
+        var shown = new PhotoThing(PhotoState.Ready, LeftOut: false, Binned: false, new ShownOn(1), PhotoClearance.Nothing);
+        Assert.Equal((false, "Only staff can see this until the site is opened."), Line(shown));
+        Assert.Equal((false, "Only staff can see this page until the site is opened."), Line(new PageThing(false, true, true)));
         foreach (var open in (bool[])[true, false])
         {
             Assert.Equal("Only staff can see this page; it is a draft.", AudienceLine.Of(new PageThing(false, false, true), new TheSite(open), Now).Sentence);

@@ -1,6 +1,7 @@
 using System.Xml.Linq;
 using CsCheck;
 using Jovitar.Core.Access;
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Pages;
 
 namespace Jovitar.Core.Tests;
@@ -108,7 +109,7 @@ public sealed class SignTests
     public void Visitors_save_what_they_see_where_it_is_offered_and_nothing_else() =>
         Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Gen.Int[0, 2], Gen.Enum<Saving>()).Sample((state, left, binned, pages, offered) =>
         {
-            var photo = new PhotoThing(state, left, binned, new ShownOn(pages));
+            var photo = new PhotoThing(state, left, binned, new ShownOn(pages), PhotoClearance.Nothing);
             var now = DateTimeOffset.UnixEpoch;
             var sees = Access.Access.Decide(Viewer.Nobody, Right.See, photo, now).Allowed;
             var saves = Access.Access.Decide(Viewer.Nobody, Right.Save, new PhotoToSave(photo, offered), now);

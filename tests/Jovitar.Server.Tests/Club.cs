@@ -10,8 +10,12 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         """
         select string_agg(line, E'\n' order by line) from (
           select 'photo ' || p.id || ' ' || jsonb_build_array(p.title, p.caption, p.alt, p.credit, p.rating, p.decision, p.said, p.tag_words, p.binned is not null,
-                   p.people, p.place, p.link, p.taken, p.taken_offset_minutes, p.latitude, p.longitude)
+                   p.people, p.clearance, p.cleared_by, p.cleared_until, p.people_say, p.people_until, p.place, p.link, p.taken, p.taken_offset_minutes, p.latitude, p.longitude)
             from photo as p
+          union all
+          select 'person ' || o.id || ' ' || jsonb_build_array(o.name, o.says, o.until, o.said_by) from person as o where o.struck is null
+          union all
+          select 'site '::text || jsonb_build_array(s.clearance_needed) from site as s
           union all
           select 'tag ' || t.id || ' ' || t.name from tag as t where t.binned is null
           union all
@@ -72,6 +76,11 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
           select 'words of tags that are not its tags: ' || p.id
             from photo as p
            where p.tag_words <> coalesce((select string_agg(t.name, ' ' order by t.key) from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id), '')
+          union all
+          select 'what is noted of those whom it shows is not what they say: ' || p.id
+            from photo as p
+            left join lateral photo_people_say(p.people) as s on p.people <> '{}'
+           where (p.people_say, p.people_until) is distinct from (coalesce(s.say, ''), s.until)
           union all
           select 'a cover in the bin: ' || a.id
             from (select id, cover, binned from album union all select id, cover, binned from category) as a join photo as p on p.id = a.cover
@@ -147,8 +156,14 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
     {
         var (who, photo) = (Anyone, Any(photos));
         var (albums, categories, tags, pages) = (await IdsAsync("album"), await IdsAsync("category"), await IdsAsync("tag"), await IdsAsync("page"));
-        switch (dice.Next(28))
+        switch (dice.Next(32))
         {
+            case 28:
+                return await who.PostAsJsonAsync("/api/clearance/photos", new { photos = Some(photos), said = Any(["", "cleared", "not_cleared"]), by = $"letter {dice.Next(3)}", until = Day() });
+            case 29 or 30:
+                return await SayOfPersonAsync(who);
+            case 31:
+                return dice.Next(3) == 0 ? await people[0].PutAsJsonAsync("/api/clearance", new { needed = dice.Next(2) == 0 }) : await PersonsFromTableAsync(who);
             case 24 or 25 when albums.Length > 0:
                 return await StandAsync(who, Any(albums), categories);
             case 26 or 27 when categories.Length > 0:
@@ -243,6 +258,28 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         var lines = Some(photos).Select(id => $"{id},From a table {dice.Next(3)},tag {dice.Next(5)}; tag {dice.Next(5)},Ines; Zoë,{dice.Next(6)}");
         using var file = new StringContent($"id,title,tags,people,rating\n{string.Join('\n', lines)}\n", System.Text.Encoding.UTF8, "text/csv");
         return await who.PostAsync("/api/words/table", file);
+    }
+
+    static readonly string[] Shown = ["Ines", "Tam", "Odile", "Zoë"];
+
+    /// <summary>None, or one to come: what is over, the calendar ends by an act of its own.</summary>
+    string? Day() => Any<string?>([null, "2200-06-30"]);
+
+    /// <summary>Writes what a person says, or strikes them off the list.</summary>
+    async Task<HttpResponseMessage> SayOfPersonAsync(HttpClient who)
+    {
+        var (name, says) = (Any(Shown), Any(["", "yes", "yes", "no"]));
+        var version = await site.ScalarAsync<long>($"select coalesce((select version from person where key = person_key('{name}') and struck is null), 0)");
+        return version > 0 && dice.Next(4) == 0
+            ? await who.SendAsync(HttpMethod.Delete, $"/api/clearance/persons?name={Uri.EscapeDataString(name)}", null, version)
+            : await who.SendAsync(HttpMethod.Put, "/api/clearance/persons", new { name = dice.Next(2) == 0 ? name : name.ToUpperInvariant(), says, until = says == "yes" ? Day() : null, by = $"letter {dice.Next(3)}" }, version);
+    }
+
+    /// <summary>Takes in a list of persons.</summary>
+    async Task<HttpResponseMessage> PersonsFromTableAsync(HttpClient who)
+    {
+        using var file = new StringContent($"name,says\n{string.Join('\n', Some(Shown).Select(n => $"{n},{Any(["yes", "no", ""])}"))}\n", System.Text.Encoding.UTF8, "text/csv");
+        return await who.PostAsync("/api/clearance/persons/table", file);
     }
 
     /// <summary>Says where an album stands.</summary>

@@ -30,7 +30,7 @@ public sealed class EndpointTests
     static readonly HashSet<string> ForOneself = ["GET /api/account", "PUT /api/account/password", "DELETE /api/account/sessions/{session}", "POST /api/account/second-step", "PUT /api/account/second-step", "POST /api/account/second-step/off"];
 
     /// <summary>Operations for who looks after the site itself.</summary>
-    static readonly HashSet<string> ForTheOwner = ["PUT /api/site", "POST /api/comments/remove"];
+    static readonly HashSet<string> ForTheOwner = ["PUT /api/site", "PUT /api/clearance", "POST /api/comments/remove"];
 
     /// <param name="Takes">The kind of body it takes.</param>
     sealed record Door(string Method, string Pattern, string Takes = "application/json")

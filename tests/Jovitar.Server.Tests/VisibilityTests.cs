@@ -8,7 +8,9 @@ namespace Jovitar.Server.Tests;
 /// <summary>What visitors are shown at every door, against a naive evaluation of the rule over the raw tables, while a site changes at random.</summary>
 public sealed class VisibilityTests
 {
-    sealed record Row(string Id, string Hash, string State, string Decision, bool Binned);
+    sealed record Row(string Id, string Hash, string State, string Decision, bool Binned, string Clearance, DateOnly? Until, string[] People);
+
+    sealed record PersonRow(string Says, DateOnly? Until);
 
     sealed record PageRow(string Address, Guid Album, bool Published, bool Binned);
 
@@ -18,6 +20,10 @@ public sealed class VisibilityTests
         public List<Row> Photos { get; } = [];
 
         public List<PageRow> Pages { get; } = [];
+
+        public Dictionary<string, PersonRow> Persons { get; } = [];
+
+        public bool OnlyCleared { get; private set; }
 
         public Dictionary<Guid, List<string>> Albums { get; } = [];
 
@@ -38,7 +44,10 @@ public sealed class VisibilityTests
                 }
             }
 
-            await EachAsync("select id::text, encode(hash, 'hex'), state, decision, binned is not null from photo", r => all.Photos.Add(new Row(r.GetString(0), r.GetString(1), r.GetString(2), r.GetString(3), r.GetBoolean(4))));
+            await EachAsync("select id::text, encode(hash, 'hex'), state, decision, binned is not null, clearance, cleared_until, people from photo", r => all.Photos.Add(
+                new Row(r.GetString(0), r.GetString(1), r.GetString(2), r.GetString(3), r.GetBoolean(4), r.GetString(5), r.IsDBNull(6) ? null : r.GetFieldValue<DateOnly>(6), r.GetFieldValue<string[]>(7))));
+            await EachAsync("select name, says, until from person where struck is null", r => all.Persons[r.GetString(0).ToUpperInvariant()] = new PersonRow(r.GetString(1), r.IsDBNull(2) ? null : r.GetFieldValue<DateOnly>(2)));
+            await EachAsync("select clearance_needed from site", r => all.OnlyCleared = r.GetBoolean(0));
             await EachAsync("select address, album, published is not null, binned is not null from page", r => all.Pages.Add(new PageRow(r.GetString(0), r.GetGuid(1), r.GetBoolean(2), r.GetBoolean(3))));
             await EachAsync("select id from album where binned is null", r => all.AlbumsHere.Add(r.GetGuid(0)));
             await EachAsync("select id from album where not shown", r => all.OutOfView.Add(r.GetGuid(0)));
@@ -48,8 +57,21 @@ public sealed class VisibilityTests
 
         public bool IsOpen(PageRow page) => page.Published && !page.Binned && AlbumsHere.Contains(page.Album);
 
-        /// <summary>Nothing of the photo itself speaks against it.</summary>
-        public static bool MayStand(Row photo) => photo.State == "ready" && photo.Decision != "leave_out" && !photo.Binned;
+        /// <summary>Nothing of the photo itself speaks against it, nor anybody whom it shows.</summary>
+        bool MayStand(Row photo) => photo.State == "ready" && photo.Decision != "leave_out" && !photo.Binned && IsCleared(photo);
+
+        bool IsCleared(Row photo)
+        {
+            var today = DateOnly.FromDateTime(DateTime.UtcNow);
+            var says = photo.People.Select(p => Persons.GetValueOrDefault(p.ToUpperInvariant())).ToArray();
+            if (photo.Clearance == "not_cleared" || says.Any(s => s?.Says == "no"))
+            {
+                return false;
+            }
+
+            var itself = photo.Clearance == "cleared" && (photo.Until is null || photo.Until >= today);
+            return !OnlyCleared || itself || (says.Length > 0 && says.All(s => s is { Says: "yes" } && (s.Until is null || s.Until >= today)));
+        }
 
         public bool On(Row photo, PageRow page) => IsOpen(page) && !OutOfView.Contains(page.Album) && MayStand(photo) && Albums.GetValueOrDefault(page.Album, []).Contains(photo.Id);
     }
@@ -80,6 +102,7 @@ public sealed class VisibilityTests
 
             // As workers and damaged files make it.
             await site.WriteAsync($"update photo set state = '{(round % 2 == 0 ? "failed" : "ready")}', failure = 'x' where id = '{club.Photos[dice.Next(club.Photos.Count)]}'");
+            await site.WriteAsync($"update photo set clearance = 'cleared', cleared_until = '2020-06-30' where id = '{club.Photos[dice.Next(club.Photos.Count)]}'");
             // A process of its own each time: what one decided a moment ago another has not kept.
             site.Process(0);
             var (visitor, owner) = (site.Visitor(), await site.OwnerAsync());

@@ -354,7 +354,8 @@ static async Task MeasureSheetAsync(string connection)
         Say($"counts beside every choice after a change, {name}, {photos} photos, p95", counted, "ms", null, null, $"<= {(many > 100_000 ? 500 : 150)}");
     }
 
-    var desk = new Jovitar.Server.Desk.DeskStore(db, keeper, new CategoryStore(db, null!, keeper), TimeProvider.System);
+    var access = new Jovitar.Server.Access.AccessStore(db, TimeProvider.System);
+    var desk = new Jovitar.Server.Desk.DeskStore(db, access, keeper, new CategoryStore(db, null!, access, keeper), TimeProvider.System);
     Say($"figures of the contents, {photos} photos, p95", await P95Async(() => desk.FiguresAsync(ct)), "ms", null, null, "<= 50");
     Say($"the desk, {photos} photos, p95", await P95Async(() => desk.StateAsync(ct)), "ms", null, null, "<= 50");
     Say($"tags with their counts, {photos} photos, p95", await P95Async(() => new TagStore(db, null!, keeper).TagsAsync("", [], 300, ct)), "ms");

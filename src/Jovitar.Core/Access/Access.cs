@@ -1,3 +1,4 @@
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Pages;
 
 namespace Jovitar.Core.Access;
@@ -52,7 +53,8 @@ public sealed record TheWorkroom : Thing;
 
 /// <summary>The site as a whole: the door before all others.</summary>
 /// <param name="IsOpen">Visitors may come in.</param>
-public sealed record TheSite(bool IsOpen) : Thing;
+/// <param name="ClearanceNeeded">It shows visitors only photos that are cleared.</param>
+public sealed record TheSite(bool IsOpen, bool ClearanceNeeded = false) : Thing;
 
 /// <summary>Where visitors come upon a photo or an album, and where they would.</summary>
 /// <param name="Pages">On how many published pages it stands.</param>
@@ -75,8 +77,9 @@ public sealed record PhotoToSave(PhotoThing Photo, Saving Offered) : Thing;
 public sealed record PhotoToTalkOf(PhotoThing Photo, bool Comments, bool Ratings) : Thing;
 
 /// <summary>A photo.</summary>
-/// <param name="State">Whether it can be shown at all.</param>
-public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, ShownOn On) : Thing;
+/// <param name="State">Whether there is a picture of it.</param>
+/// <param name="Clearance">Whether it may be shown to visitors at all.</param>
+public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, ShownOn On, PhotoClearance Clearance) : Thing;
 
 public enum PhotoState
 {
@@ -86,7 +89,8 @@ public enum PhotoState
 }
 
 /// <summary>An album; visitors see it on pages, or on one of its own where it stands in a category.</summary>
-public sealed record AlbumThing(bool Binned, ShownOn On) : Thing;
+/// <param name="Held">So many of its photos no visitor sees for want of clearance.</param>
+public sealed record AlbumThing(bool Binned, ShownOn On, int Held = 0) : Thing;
 
 /// <summary>A category.</summary>
 /// <param name="InView">Neither it nor one above it is out of view.</param>
@@ -118,6 +122,16 @@ public enum Reason
     NotReadyYet,
     CouldNotBeMadeReady,
     LeftOutEverywhere,
+    NotCleared,
+
+    /// <summary>Somebody whom it shows says no.</summary>
+    SomebodySaysNo,
+
+    /// <summary>The site shows only what is cleared, and nobody has said that of it.</summary>
+    NotClearedYet,
+
+    /// <summary>The same; it was, until a day.</summary>
+    ClearanceRanOut,
     OnNoPage,
     OnlyOnDrafts,
     OutOfView,
@@ -145,10 +159,9 @@ public sealed record Decision(bool Allowed, IReadOnlyList<Reason> Reasons)
 public static class Access
 {
     /// <summary>Decides.</summary>
-    /// <param name="at">When; audiences that begin and end come to depend on it.</param>
+    /// <param name="at">When: clearance may end.</param>
     public static Decision Decide(Viewer viewer, Right right, Thing thing, DateTimeOffset at)
     {
-        _ = at;
         if (viewer.IsStaff)
         {
             return right is Right.LookAfter or Right.SendPosition && viewer.Role != Role.Owner ? Decision.No(Reason.ForOwnerOnly) : Decision.Yes(Reason.IsStaff);
@@ -156,21 +169,21 @@ public static class Access
 
         return right switch
         {
-            Right.See => Visible(thing),
+            Right.See => Visible(thing, at),
             Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>
-                Visible(photo) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
-            Right.Comment when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Comments),
-            Right.Rate when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Ratings),
+                Visible(photo, at) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
+            Right.Comment when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Comments, at),
+            Right.Rate when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Ratings, at),
             _ => Decision.No(Reason.ForStaffOnly),
         };
     }
 
-    static Decision Talk(PhotoThing photo, bool offered) =>
-        Visible(photo) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
+    static Decision Talk(PhotoThing photo, bool offered, DateTimeOffset at) =>
+        Visible(photo, at) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
 
-    static Decision Visible(Thing thing) => thing switch
+    static Decision Visible(Thing thing, DateTimeOffset at) => thing switch
     {
-        PhotoThing photo => Photo(photo),
+        PhotoThing photo => Photo(photo, at),
         AlbumThing album => Weigh(Reason.OnPublishedPage, [.. Binned(album.Binned), .. Pages(album.On)]),
         FileThing file => Weigh(Reason.OnPublishedPage, [.. Binned(file.Binned), .. Pages(file.On)]),
         CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView]]),
@@ -181,14 +194,22 @@ public static class Access
         _ => Decision.No(Reason.ForStaffOnly),
     };
 
-    static Decision Photo(PhotoThing photo) => Weigh(
+    static Decision Photo(PhotoThing photo, DateTimeOffset at) => Weigh(
         Reason.OnPublishedPage,
         [
             .. Binned(photo.Binned),
             .. photo.State switch { PhotoState.Ready => (Reason[])[], PhotoState.Failed => [Reason.CouldNotBeMadeReady], _ => [Reason.NotReadyYet] },
             .. photo.LeftOut ? (Reason[])[Reason.LeftOutEverywhere] : [],
+            .. Cleared(photo.Clearance, at),
             .. Pages(photo.On),
         ]);
+
+    static Reason[] Cleared(PhotoClearance clearance, DateTimeOffset at) => clearance.At(at) switch
+    {
+        Clearances.NotCleared => [.. clearance.Said == Clearances.NotCleared ? (Reason[])[Reason.NotCleared] : [], .. clearance.People == Consents.No ? (Reason[])[Reason.SomebodySaysNo] : []],
+        Clearances.Unknown when clearance.IsNeeded => [clearance.RanOut(at) is null ? Reason.NotClearedYet : Reason.ClearanceRanOut],
+        _ => [],
+    };
 
     static Reason[] Binned(bool binned) => binned ? [Reason.InTheBin] : [];
 

@@ -1,37 +1,73 @@
+using Jovitar.Core.Clearance;
+
 namespace Jovitar.Core.Access;
 
 /// <summary>Who can see a thing, and the sentence that says so, the same wherever it stands: made from the decision itself.</summary>
 /// <param name="Everyone">Whether visitors who did nothing to prove who they are can see it.</param>
 /// <param name="Sentence">One plain sentence.</param>
-public sealed record AudienceLine(bool Everyone, string Sentence)
+/// <param name="Why">What that rests on, a sentence each.</param>
+public sealed record AudienceLine(bool Everyone, string Sentence, IReadOnlyList<string> Why)
 {
     /// <summary>The line of a thing on a site.</summary>
     public static AudienceLine Of(Thing thing, TheSite site, DateTimeOffset at)
     {
         var decision = Access.Decide(Viewer.Nobody, Right.See, thing, at);
         var staff = $"Only staff can see this{(thing is PageThing ? " page" : "")}";
-        return !decision.Allowed ? new AudienceLine(false, $"{staff}; {Why(decision.Reasons[0], thing)}.")
-            : Access.Decide(Viewer.Nobody, Right.See, site, at).Allowed ? new AudienceLine(true, Allowed(thing))
-            : new AudienceLine(false, $"{staff} until the site is opened.");
+        var open = Access.Decide(Viewer.Nobody, Right.See, site, at).Allowed;
+        IReadOnlyList<string> why = [.. decision.Reasons.Select(r => Said(r, thing, at)), .. decision.Allowed ? Besides(thing, at) : [], .. open ? (string[])[] : ["The site is not open to visitors yet."]];
+        return !decision.Allowed ? new AudienceLine(false, $"{staff}; {Because(decision.Reasons[0], thing, at)}.", why)
+            : open ? new AudienceLine(true, Allowed(thing), why)
+            : new AudienceLine(false, $"{staff} until the site is opened.", why);
     }
+
+    /// <summary>A reason as a sentence of its own.</summary>
+    static string Said(Reason reason, Thing thing, DateTimeOffset at) => reason switch
+    {
+        Reason.NotCleared => "It is not cleared: no visitor sees it, whatever else is set.",
+        Reason.SomebodySaysNo => "Somebody whom it shows says no: no visitor sees it, whatever else is set.",
+        Reason.NotClearedYet or Reason.ClearanceRanOut => $"The site shows only what is cleared, and {Because(reason, thing, at)}.",
+        Reason.OnPublishedPage when thing is PhotoThing { On.All: var n } => Pages(n),
+        Reason.OnPublishedPage when thing is AlbumThing { On.All: var n } => Pages(n),
+        Reason.Published => "It is published.",
+        _ => Capital(Because(reason, thing, at)),
+    };
+
+    static string Capital(string words) => $"{char.ToUpperInvariant(words[0])}{words[1..]}.";
+
+    static string Pages(int count) => count == 1 ? "It stands on a page that visitors can open." : $"It stands on {count} pages that visitors can open.";
+
+    /// <summary>What else there is to know of what visitors see.</summary>
+    static IEnumerable<string> Besides(Thing thing, DateTimeOffset at) => thing switch
+    {
+        PhotoThing { Clearance: var clearance } when clearance.At(at) == Clearances.Cleared => ["It is cleared."],
+        PhotoThing => ["Nobody has said that it is not cleared."],
+        AlbumThing { Held: > 0 and var held } => [held == 1 ? "One of its photos is not cleared: no visitor sees it." : $"{held} of its photos are not cleared: no visitor sees them."],
+        PageThing { Changed: true } => ["Your latest changes are not published."],
+        _ => [],
+    };
 
     static string Allowed(Thing thing) => thing switch
     {
         PageThing { Changed: true } => "Everyone can see this page, as it was before your latest changes.",
         PageThing => "Everyone can see this page.",
         PhotoThing { On.All: var n } => On(n),
+        AlbumThing { Held: > 0 and var held, On.All: var n } => $"{On(n)[..^1]}, without {(held == 1 ? "the one photo that is" : $"the {held} photos that are")} not cleared.",
         AlbumThing { On.All: var n } => On(n),
         _ => "Everyone can see this.",
     };
 
     static string On(int pages) => pages == 1 ? "Everyone can see this, on one page." : $"Everyone can see this, on {pages} pages.";
 
-    static string Why(Reason reason, Thing thing) => reason switch
+    static string Because(Reason reason, Thing thing, DateTimeOffset at) => reason switch
     {
         Reason.InTheBin => "it is in the bin",
         Reason.NotReadyYet => "it is still being made ready",
         Reason.CouldNotBeMadeReady => "it could not be made ready",
         Reason.LeftOutEverywhere => "it is left out everywhere",
+        Reason.NotCleared => "it is not cleared",
+        Reason.SomebodySaysNo => "somebody whom it shows says no",
+        Reason.NotClearedYet => "nobody has cleared it yet",
+        Reason.ClearanceRanOut when thing is PhotoThing { Clearance: var clearance } && clearance.RanOut(at) is { } day => $"its clearance ended on {Days.Said(day)}",
         Reason.OnNoPage when thing is AlbumThing => "it stands in no category and on no page",
         Reason.OnNoPage => "it stands on no page",
         Reason.OutOfView when thing is PhotoThing { On.OutOfView: var n } => n == 1 ? "its album is out of view" : "its albums are out of view",

@@ -59,6 +59,13 @@ public static class ActWords
         ["meanwhile"] = "words while it is closed",
         ["is_listed"] = "listing by search engines",
         ["starts_at"] = "start page",
+        ["cleared_by"] = "who cleared it",
+        ["cleared_until"] = "end of the clearance",
+        ["people_say"] = "what those say whom it shows",
+        ["people_until"] = "end of the clearance",
+        ["clearance_needed"] = "need of clearance",
+        ["says"] = "what a person says",
+        ["until"] = "end of a yes",
     };
 
     /// <summary>A field in words.</summary>

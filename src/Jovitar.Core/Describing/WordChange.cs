@@ -150,6 +150,9 @@ public static class Persons
     public static IReadOnlyList<string> All(IEnumerable<string> names) =>
         [.. names.Select(n => string.Join(' ', Text.Name(n).Split(' ', StringSplitOptions.RemoveEmptyEntries))).Where(n => n.Length is > 0 and <= Longest).DistinctBy(n => n.ToUpperInvariant()).Take(Most)];
 
+    /// <summary>What names have in common that are the same person's, whatever their case.</summary>
+    public static string Key(string name) => name.Normalize(System.Text.NormalizationForm.FormKC).ToLowerInvariant();
+
     /// <summary>Some more and some less, others as they were.</summary>
     public static IReadOnlyList<string> Changed(IReadOnlyList<string> now, IReadOnlyList<string> add, IReadOnlyList<string> remove)
     {

@@ -35,13 +35,16 @@ public enum PartKind
     /// <summary>Decisions by the names they are kept under, or none.</summary>
     Decision,
 
+    /// <summary>Clearance: cleared, not_cleared, or none while nobody has said or it is over.</summary>
+    Clearance,
+
     /// <summary>Shapes: landscape, portrait, square, panorama.</summary>
     Shape,
 
     /// <summary>Spans of the longer edge in pixels: <c>1600-2399</c>, <c>6000-</c>.</summary>
     Pixels,
 
-    /// <summary>What is lacking: title, alt, credit.</summary>
+    /// <summary>What is lacking: title, alt, credit, clearance.</summary>
     Missing,
 
     /// <summary>How photos are corrected: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none.</summary>

@@ -13,6 +13,9 @@ public sealed record PhotoFacts(
     /// <summary>How often visitors have looked at it.</summary>
     public int Views { get; init; }
 
+    /// <summary>Where its clearance stands.</summary>
+    public string Clearance { get; init; } = "";
+
     /// <summary>What a sheet by time taken goes by: where no camera said it, when the photo arrived.</summary>
     public DateTime SortTaken => Taken ?? Arrived;
 }

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Jovitar.Core.Photos;
 
 namespace Jovitar.Core.Narrowings;
 
@@ -28,12 +27,13 @@ public sealed partial class PhotoIndex
 
     /// <summary>How many photos each album, category or tag holds itself, not counting what stands beneath it.</summary>
     /// <param name="kind">One of the three.</param>
-    public IReadOnlyDictionary<Guid, int> Holding(PartKind kind)
+    /// <param name="among">Of these photos alone; null for all.</param>
+    public IReadOnlyDictionary<Guid, int> Holding(PartKind kind, Narrowing? among = null)
     {
         lock (gate)
         {
             var facet = kind switch { PartKind.Album => albums, PartKind.Category => categories, PartKind.Tag => tags, _ => throw new ArgumentOutOfRangeException(nameof(kind)) };
-            return Several(facet, Here(), id => [id]).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
+            return Several(facet, Find(among ?? Narrowing.Nothing), id => [id]).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
         }
     }
 
@@ -46,18 +46,19 @@ public sealed partial class PhotoIndex
         }
     }
 
-    /// <summary>Of each album or category that holds photos with a rating, those with its highest, in the order of their arrival here; none that are left out.</summary>
+    /// <summary>Of each album or category that holds photos with a rating, those with its highest, in the order of their arrival here.</summary>
     /// <param name="kind">One of the two.</param>
     /// <param name="most">So many of each at most.</param>
-    /// <param name="only">Of these alone; null for all there are.</param>
-    public IReadOnlyDictionary<Guid, IReadOnlyList<Guid>> HighestRated(PartKind kind, int most, IReadOnlyCollection<Guid>? only = null)
+    /// <param name="among">Of these photos.</param>
+    /// <param name="only">Of these albums or categories alone; null for all there are.</param>
+    public IReadOnlyDictionary<Guid, IReadOnlyList<Guid>> HighestRated(PartKind kind, int most, Narrowing among, IReadOnlyCollection<Guid>? only = null)
     {
         lock (gate)
         {
             var facet = kind switch { PartKind.Album => albums, PartKind.Category => categories, _ => throw new ArgumentOutOfRangeException(nameof(kind)) };
             var best = new Dictionary<Guid, (int Rating, List<Guid> Photos)>();
             var rated = rating.Test(r => r > 0).Where(ids.Count);
-            rated.Keep(Here());
+            rated.Keep(Find(among));
             if (only is not null)
             {
                 rated.Keep(facet.Test(holders => holders.All.Any(only.Contains)).Where(ids.Count));
@@ -65,11 +66,6 @@ public sealed partial class PhotoIndex
 
             foreach (var n in rated.Numbers())
             {
-                if (decision[n] == Decisions.LeaveOut)
-                {
-                    continue;
-                }
-
                 foreach (var holder in facet[n].All.Where(h => only is null || only.Contains(h)))
                 {
                     if (!best.TryGetValue(holder, out var so) || so.Rating < rating[n])
@@ -108,6 +104,7 @@ public sealed partial class PhotoIndex
         PartKind.Camera => Named(camera.Tally(among)),
         PartKind.Lens => Named(lens.Tally(among)),
         PartKind.Decision => Named(decision.Tally(among)),
+        PartKind.Clearance => Named(clearance.Tally(among)),
         PartKind.Rating => rating.Tally(among).OrderBy(t => t.Value).Select(t => (t.Value.ToString(CultureInfo.InvariantCulture), t.Count)),
         PartKind.Shape => shape.Tally(among).OrderByDescending(t => t.Count),
         PartKind.Pixels => PixelSpan.Usual.Select(s => (s.ToString(), pixels.Tally(among).Where(t => s.Holds(t.Value)).Sum(t => t.Count))).Where(t => t.Item2 > 0),

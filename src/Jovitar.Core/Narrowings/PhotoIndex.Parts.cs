@@ -40,6 +40,8 @@ public sealed partial class PhotoIndex
                 return rating.Test(r => choices.Contains(r.ToString(CultureInfo.InvariantCulture)));
             case PartKind.Decision:
                 return decision.Test(Named);
+            case PartKind.Clearance:
+                return clearance.Test(Named);
             case PartKind.Shape:
                 return shape.Test(choices.Contains);
             case PartKind.Pixels:
@@ -51,7 +53,7 @@ public sealed partial class PhotoIndex
         }
     }
 
-    static readonly (string Name, int Bit)[] Lacks = [("title", 1), ("alt", 2), ("credit", 4)];
+    static readonly (string Name, int Bit)[] Lacks = [("title", 1), ("alt", 2), ("credit", 4), ("clearance", 8)];
 
     HashSet<Guid> Beneath(HashSet<Guid> wanted) => [.. wanted, .. parents.Keys.Where(c => Up(c).Any(wanted.Contains))];
 

@@ -31,6 +31,7 @@ public sealed partial class PhotoIndex
     readonly Facet<int> missing = new(0);
     readonly Facet<int> rating = new(0);
     readonly Facet<string> decision = new("", StringComparer.Ordinal);
+    readonly Facet<string> clearance = new("", StringComparer.Ordinal);
     readonly Facet<string> shape = new("", StringComparer.Ordinal);
     readonly Facet<int> pixels = new(0);
     readonly Facet<string> camera = new("", StringComparer.Ordinal);
@@ -88,10 +89,11 @@ public sealed partial class PhotoIndex
             day.Set(n, facts.Taken is { } taken ? DateOnly.FromDateTime(taken) : default);
             name[n] = facts.FileName.ToLowerInvariant();
             title[n] = facts.Title.Length == 0 ? "" : facts.Title.ToLowerInvariant();
-            missing.Set(n, (facts.Title.Length == 0 ? 1 : 0) | (facts.HasAlt ? 0 : 2) | (facts.HasCredit ? 0 : 4));
+            missing.Set(n, (facts.Title.Length == 0 ? 1 : 0) | (facts.HasAlt ? 0 : 2) | (facts.HasCredit ? 0 : 4) | (facts.Clearance.Length == 0 ? 8 : 0));
             rating.Set(n, facts.Rating);
             views[n] = facts.Views;
             decision.Set(n, facts.Decision);
+            clearance.Set(n, facts.Clearance);
             shape.Set(n, PictureShape.Of(facts.Width, facts.Height));
             pixels.Set(n, Math.Max(facts.Width, facts.Height));
             camera.Set(n, facts.Camera);

@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Platform;
@@ -15,7 +16,14 @@ internal sealed record PictureThing(PhotoThing Thing, Correction Correction, Pix
 internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
 {
     /// <summary>The columns a photo's part of the decision rests on, of a photo called <c>p</c>; read by <see cref="Photo"/>.</summary>
-    public const string PhotoColumns = "p.state, p.decision, p.binned is not null as is_binned";
+    public const string PhotoColumns =
+        """
+        p.state, p.decision, p.binned is not null as is_binned,
+          p.clearance, p.cleared_until, p.people_say, p.people_until, (select clearance_needed from site) as clearance_needed
+        """;
+
+    /// <summary>What photos have in common of whom the decision is the same; grouped by, where <see cref="PhotoColumns"/> are selected.</summary>
+    public const string PhotoGroups = "p.state, p.decision, p.binned is not null, p.clearance, p.cleared_until, p.people_say, p.people_until";
 
     /// <summary>The condition that an album called <c>oa</c> stands in a category that is in view: then it has a page by itself while it is shown.</summary>
     public const string StandsInView =
@@ -41,7 +49,11 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
 
     /// <summary>Reads a photo's part from a row with <see cref="PhotoColumns"/>.</summary>
     public static PhotoThing Photo(NpgsqlDataReader r, ShownOn on) =>
-        new(State(r.Get<string>("state")), r.Get<string>("decision") == Decisions.LeaveOut, r.Get<bool>("is_binned"), on);
+        new(State(r.Get<string>("state")), r.Get<string>("decision") == Decisions.LeaveOut, r.Get<bool>("is_binned"), on, Clearance(r));
+
+    /// <summary>Reads a photo's clearance from a row with <see cref="PhotoColumns"/>.</summary>
+    public static PhotoClearance Clearance(NpgsqlDataReader r) =>
+        new(r.Get<string>("clearance"), r.Maybe<DateOnly>("cleared_until"), r.Get<string>("people_say"), r.Maybe<DateOnly>("people_until"), r.Get<bool>("clearance_needed"));
 
     /// <summary>Reads what <see cref="ShownOnOfAlbums"/> gives.</summary>
     public static ShownOn On(NpgsqlDataReader r) => new(r.Get<int>("on_pages"), r.Get<int>("on_own"), r.Get<int>("on_drafts"), r.Get<int>("out_of_view"));
@@ -61,6 +73,24 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
             r => new PictureThing(
                 Photo(r, On(r)), CorrectionText.Read(r.MaybeText("correction")), new PixelSize(r.Get<int>("own_width"), r.Get<int>("own_height"))),
             ct);
+    }
+
+    /// <summary>Where a photo's clearance stands; null when there is none.</summary>
+    public async Task<ClearanceLine?> ClearanceAsync(PhotoId photo, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {PhotoColumns}, p.cleared_by, p.people,
+                   array(select coalesce(o.says, '')
+                           from unnest(p.people) with ordinality as n(name, n)
+                           left join person as o on o.key = person_key(n.name) and o.struck is null
+                          order by n.n) as says
+              from photo as p
+             where p.id = @photo
+            """,
+            ("photo", photo.Value));
+        return await command.FirstAsync(
+            r => ClearanceLine.Of(Clearance(r), r.Get<string>("cleared_by"), [.. r.Get<string[]>("people").Zip(r.Get<string[]>("says"), (name, says) => new ShownPerson(name, says))], Now), ct);
     }
 
     /// <summary>A photo; null when there is none.</summary>
@@ -140,8 +170,8 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>The site as a whole.</summary>
     public async Task<TheSite> SiteAsync(CancellationToken ct)
     {
-        await using var command = db.CreateCommand("select is_open from site");
-        return new TheSite((bool)(await command.ExecuteScalarAsync(ct))!);
+        await using var command = db.CreateCommand("select is_open, clearance_needed from site");
+        return (await command.FirstAsync(r => new TheSite(r.Get<bool>("is_open"), r.Get<bool>("clearance_needed")), ct))!;
     }
 
     /// <summary>Decides for a viewer, now.</summary>

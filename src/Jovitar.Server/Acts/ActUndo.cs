@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "comment"];
+    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "person", "comment"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -52,12 +52,15 @@ internal sealed class ActUndo(ActRunner acts)
         ["menu"] = "'the menu'",
         ["theme"] = "'the look'",
         ["site"] = "'the site'",
+        ["person"] = "t.name",
         ["comment"] = "'a comment of ' || t.name",
     };
 
     /// <summary>Fields that say one thing together: where one of them was changed since, none of them goes back.</summary>
     static readonly Dictionary<string, string[][]> Together = new(StringComparer.Ordinal)
     {
+        ["photo"] = [["clearance", "cleared_by", "cleared_until"]],
+        ["person"] = [["says", "until", "said_by"]],
         ["page"] = [["published", "published_at", "number"], ["planned", "planned_at"]],
     };
 
@@ -71,7 +74,7 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>What a thing of a kind is called, of a row called <c>t</c>.</summary>
     public static string NameOf(string kind) => Names[kind];
 
-    /// <summary>A kind of thing whose changes are recorded, as act_tracked has it.</summary>
+    /// <summary>A kind of thing whose changes are recorded, as act_tracked has it, with the fields that do not follow from others.</summary>
     sealed record Tracked(string Kind, string Thing, string? Other, string[] Fields, string[] Words, string? Gone, string[] Ends)
     {
         /// <summary>The condition that a row of the table is the one a change speaks of.</summary>
@@ -167,7 +170,8 @@ internal sealed class ActUndo(ActRunner acts)
     {
         await using var command = act.Command(
             """
-            select t.kind, t.thing, t.other, t.fields, t.words, t.gone, coalesce(t.ends, '{}') as ends
+            select t.kind, t.thing, t.other, t.words, t.gone, coalesce(t.ends, '{}') as ends,
+                   array(select f from unnest(t.fields) with ordinality as x(f, n) where f <> all(t.follows) order by n) as fields
               from act_tracked as t
              where exists (select from act_change as c where c.act = @id and c.kind = t.kind)
             """,
@@ -271,7 +275,7 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>The column that tells others that what they have read is out of date.</summary>
     static IEnumerable<string> Version(string kind) => kind switch
     {
-        "photo" or "album" or "category" or "narrowing" => ["version = t.version + 1"],
+        "photo" or "album" or "category" or "narrowing" or "person" => ["version = t.version + 1"],
         "page" or "menu" or "theme" => ["edited = t.edited + 1"],
         _ => [],
     };

@@ -19,9 +19,10 @@ internal sealed record Cover(string Picture, int Width, int Height, bool Shown);
 
 /// <summary>An album as it is listed.</summary>
 /// <param name="Without">So many photos are held out of it that its rule might find.</param>
+/// <param name="Held">Its photos that no visitor sees for want of clearance; null where there are none.</param>
 internal sealed record AlbumLine(
     AlbumId Id, string WorkingName, string Title, string Description, int Photos, Cover? Cover, PageId? Page, AudienceLine Audience, PhotoId? ChosenCover, AlbumFilling Filling, int Without,
-    AlbumStanding Standing, long Version);
+    AlbumStanding Standing, HeldPhotos? Held, long Version);
 
 /// <summary>How an album keeps itself.</summary>
 /// <param name="Search">What the address of a sheet says that shows what fills it; empty for all photos, null for an album picked by hand.</param>
@@ -69,7 +70,10 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     {
         var site = await access.SiteAsync(ct);
         var wanted = only?.Select(a => a.Value).ToArray();
-        var rated = (await keeper.CurrentAsync(ct)).HighestRated(PartKind.Album, MostAlike, wanted?.ToHashSet()).SelectMany(r => r.Value.Select(p => (Album: r.Key, Photo: p))).ToArray();
+        var index = await keeper.CurrentAsync(ct);
+        var shown = new Narrowing("", ForVisitors.Shown(site.ClearanceNeeded));
+        var held = index.Holding(PartKind.Album, new Narrowing("", [ForVisitors.Held(site.ClearanceNeeded)]));
+        var rated = index.HighestRated(PartKind.Album, MostAlike, shown, wanted?.ToHashSet()).SelectMany(r => r.Value.Select(p => (Album: r.Key, Photo: p))).ToArray();
         await using var command = db.Command(
             $"""
             with rated as (
@@ -101,9 +105,10 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                 new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), r.Get<string>("title"), r.Get<string>("description"), (int)r.Get<long>("photos"),
                 r.MaybeText("picture") is { } picture ? new Cover(picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
                 r.MaybeId("page") is { } page ? new PageId(page) : null,
-                AudienceLine.Of(new AlbumThing(Binned: false, AccessStore.On(r)), site, access.Now),
+                AudienceLine.Of(new AlbumThing(Binned: false, AccessStore.On(r), held.GetValueOrDefault(r.Get<Guid>("id"))), site, access.Now),
                 r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
-                FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), StandingStore.Read(r), r.Get<long>("version")),
+                FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), StandingStore.Read(r),
+                HeldPhotos.Among(new NarrowingPart(PartKind.Album, false, [r.Get<Guid>("id").ToString()]), site.ClearanceNeeded, _ => held.GetValueOrDefault(r.Get<Guid>("id"))), r.Get<long>("version")),
             ct);
     }
 

@@ -21,7 +21,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance);
 
 /// <param name="Foot">Words at the end of every page, Markdown.</param>
 internal sealed record DemoSite(string Title, string Tagline, string Foot, DemoOwner Owner);
@@ -46,7 +46,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -133,6 +133,7 @@ internal sealed class DemoLoader(
         await making.MakeAsync(scenario.Pages, ct);
         await making.MakeAsync(scenario.Menu, ct);
         await talk.MakeAsync(scenario.Talk, photos, owner, ct);
+        await clearance.MakeAsync(scenario.Clearance, await File.ReadAllBytesAsync(Path.Combine(folder, scenario.Clearance.List), ct), photos, owner, ct);
 
         var look = await themes.ReadAsync(ct);
         if (look.Draft.Foot is null && await themes.WriteAsync(owner, look.Draft with { Foot = scenario.Site.Foot }, look.Edited, ct) is not null)

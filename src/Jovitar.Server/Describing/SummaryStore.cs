@@ -1,6 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Describing;
-using Jovitar.Server.Narrowings;
+using Jovitar.Server.Clearance;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -26,7 +26,7 @@ internal sealed record WordsSummary(
     DateTime? TakenFirst, DateTime? TakenLast);
 
 /// <summary>Finds out what photos have in common, for one plate over all of them.</summary>
-internal sealed class SummaryStore(NpgsqlDataSource db, IndexKeeper keeper)
+internal sealed class SummaryStore(NpgsqlDataSource db, PersonStore persons)
 {
     const int MostLooked = 20_000;
     const int Most = 60;
@@ -36,7 +36,7 @@ internal sealed class SummaryStore(NpgsqlDataSource db, IndexKeeper keeper)
 
     /// <summary>People that photos show already whose name holds what is typed; the most shown first.</summary>
     public async Task<IReadOnlyList<ValueCount>> PeopleAsync(string typed, CancellationToken ct) =>
-        [.. (await keeper.CurrentAsync(ct)).People().Where(p => p.Name.Contains(typed.Trim(), StringComparison.CurrentCultureIgnoreCase)).Take(Most).Select(p => new ValueCount(p.Name, p.Photos))];
+        [.. (await persons.KnownAsync(typed, ct)).Take(Most).Select(p => new ValueCount(p.Name, p.Photos))];
 
     public async Task<WordsSummary> SummaryAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {

@@ -3,6 +3,7 @@ using Jovitar.Core.Intake;
 using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Access;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -19,9 +20,10 @@ namespace Jovitar.Server.Desk;
 /// <param name="Repeats">Photos that nearly repeat another and are not decided on.</param>
 /// <param name="LeftOut">Photos left out everywhere.</param>
 /// <param name="CommentsWaiting">Comments of visitors that nobody has decided on.</param>
+/// <param name="Held">Photos that no visitor sees for want of clearance.</param>
 internal sealed record Figures(
     int Photos, int Waiting, int Larger, int Failed, int Albums, int Pages, int Published, int AlbumsNowhere, int PhotosWithoutTitle, int PhotosWithoutAlt, int PhotosInNoAlbum, long Bytes,
-    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting);
+    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held);
 
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
@@ -41,7 +43,7 @@ internal sealed record DeskState(
     Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere, IReadOnlyList<PageUnreached> Unreached, IReadOnlyList<PageLacking> Lacking);
 
 /// <summary>What the first screen and the contents show.</summary>
-internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, CategoryStore categories, TimeProvider clock)
+internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKeeper keeper, CategoryStore categories, TimeProvider clock)
 {
     /// <summary>Of an album called <c>a</c>: no visitor comes upon it, though it is in view.</summary>
     const string Nowhere =
@@ -88,7 +90,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                      where c.state = 'Waiting') as comments
             """,
             ("since", clock.GetUtcNow() - TimeLeft.Window));
-        var index = await keeper.CurrentAsync(ct);
+        var (index, needed) = (await keeper.CurrentAsync(ct), (await access.SiteAsync(ct)).ClearanceNeeded);
         int Found(PartKind kind, string choice) => index.Count(new Narrowing("", [new NarrowingPart(kind, false, [choice])]));
         return (await command.FirstAsync(
             r =>
@@ -98,7 +100,8 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                 var pace = r.Maybe<DateTimeOffset>("first_ready") is { } first ? TimeLeft.Estimate(waiting, Count("ready"), clock.GetUtcNow() - first) : null;
                 return new Figures(
                     index.Count(Narrowing.Nothing), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"),
-                    Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut), Count("comments"));
+                    Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut), Count("comments"),
+                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])));
             },
             ct))!;
     }
@@ -175,6 +178,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
         var pages = await command.AllAsync(r => (Id: new PageId(r.Get<Guid>("id")), Content: PageText.Read(r.Get<string>("published"), r.MaybeId("album") is { } album ? new AlbumId(album) : null)), ct);
         var index = await keeper.CurrentAsync(ct);
         var seen = (await categories.TreeAsync(ct)).InView().InOrder().Select(n => n.Node.Id).ToHashSet();
+        var shown = ForVisitors.Shown((await access.SiteAsync(ct)).ClearanceNeeded);
         var unreached = new List<PageUnreached>();
         foreach (var page in pages)
         {
@@ -187,7 +191,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, IndexKeeper keeper, Categor
                         new NarrowingPart(PartKind.Category, true, [.. block.Bar.Things(BarKind.Category).Select(CategoryId.From).Where(seen.Contains).Select(c => c.ToString())]),
                         new NarrowingPart(PartKind.Tag, true, [.. block.Bar.Things(BarKind.Tag).Select(t => TagId.From(t).ToString())]),
                         new NarrowingPart(PartKind.Album, true, [.. block.Bar.Things(BarKind.Album).Select(a => AlbumId.From(a).ToString())]),
-                        new NarrowingPart(PartKind.Decision, true, [Decisions.LeaveOut]),
+                        .. shown,
                     ]);
                 if (narrowing.Parts.Any(p => p.Not && p.Kind is PartKind.Category or PartKind.Tag or PartKind.Album) && index.Count(narrowing) is > 0 and var count)
                 {

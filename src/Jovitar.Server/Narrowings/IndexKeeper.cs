@@ -1,3 +1,4 @@
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Narrowings;
 using Jovitar.Server.Platform;
@@ -131,7 +132,8 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
                    concat_ws(' ', p.title, p.caption, p.alt, p.place, p.creator, array_to_string(p.people, ' '), p.tag_words,
                      p.file_name) as words,
                    p.people,
-                   p.rating, p.decision, p.width, p.height, coalesce(p.camera, '') as camera, coalesce(p.lens, '') as lens,
+                   p.rating, p.decision, p.clearance, p.cleared_until, p.people_say, p.people_until,
+                   p.width, p.height, coalesce(p.camera, '') as camera, coalesce(p.lens, '') as lens,
                    -- The bytes of a scan count once, with the whole.
                    case when p.part = 0 then p.bytes else 0 end as bytes, p.part > 0 as is_part, p.correction::text as correction,
                    coalesce(v.views, 0) as views
@@ -140,12 +142,14 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             {which}
             """,
             parameters);
+        var now = clock.GetUtcNow();
         return await command.AllAsync(
             r => new PhotoFacts(
                 r.Get<Guid>("id"), r.Get<bool>("here"), r.Maybe<DateTime>("taken"), r.Get<DateTime>("arrived"), r.Get<string>("file_name"), r.Get<string>("title"), r.Get<string>("words"), r.Get<bool>("has_alt"),
                 r.Get<bool>("has_credit"), r.Get<short>("rating"), r.Get<string>("decision"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("camera"), r.Get<string>("lens"), r.Get<long>("bytes"), [], [], [], [], r.Get<string[]>("people"), Traits(r))
             {
                 Views = r.Get<int>("views"),
+                Clearance = new PhotoClearance(r.Get<string>("clearance"), r.Maybe<DateOnly>("cleared_until"), r.Get<string>("people_say"), r.Maybe<DateOnly>("people_until")).At(now),
             },
             ct);
     }

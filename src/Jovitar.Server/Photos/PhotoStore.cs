@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Comments;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
@@ -31,7 +32,7 @@ internal sealed record Plate(
     string Title, string Caption, string Alt, string Credit, string Creator, string Copyright, string Licence, string Origin, string Place, string Link, int Rating, string Decision, double? Sharpness, bool Preview,
     DateTime? Taken, int? TakenOffsetMinutes, string? Camera, string? Lens, double? ExposureSeconds, double? FNumber, int? Iso, double? FocalLength,
     double? Latitude, double? Longitude, DateTimeOffset Arrived, IReadOnlyList<int> Renditions, IReadOnlyDictionary<string, string> Said,
-    IReadOnlyList<string> People, IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, long Version, bool Corrected, int Alike, int Views, string Rated);
+    IReadOnlyList<string> People, IReadOnlyList<PlateTag> Tags, IReadOnlyList<PlateCategory> Categories, IReadOnlyList<PlateAlbum> Albums, AudienceLine Audience, ClearanceLine Clearance, long Version, bool Corrected, int Alike, int Views, string Rated);
 
 /// <summary>When a photo was taken, by the clock on the wall there.</summary>
 /// <param name="Offset">Of that clock from UTC, minutes; null when nobody knows.</param>
@@ -149,8 +150,12 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             Categories = await NextAsync(r, () => new PlateCategory(new CategoryId(r.Get<Guid>("leaf")), r.Get<string>("path")), ct),
             Albums = await NextAsync(r, () => new PlateAlbum(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("position")), ct),
         };
-        return await access.PhotoAsync(id, ct) is { } thing ? plate with { Audience = AudienceLine.Of(thing, await access.SiteAsync(ct), access.Now) } : null;
+        return await access.PhotoAsync(id, ct) is { } thing && await access.ClearanceAsync(id, ct) is { } clearance
+            ? plate with { Audience = AudienceLine.Of(thing, await access.SiteAsync(ct), access.Now), Clearance = clearance }
+            : null;
     }
+
+    static readonly ClearanceLine Unread = new("", "", "", null, "");
 
     static Plate Read(PhotoId id, NpgsqlDataReader r) => new(
         id, r.Get<string>("picture"), r.Get<string>("file_name"), r.Get<string>("media_type"), r.Get<long>("bytes"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("state"), r.MaybeText("failure"),
@@ -158,7 +163,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         r.Get<string>("place"), r.Get<string>("link"), r.Get<short>("rating"), r.Get<string>("decision"), r.Maybe<float>("sharpness"), r.Get<bool>("preview"),
         r.Maybe<DateTime>("taken"), r.Maybe<short>("taken_offset_minutes"), r.MaybeText("camera"), r.MaybeText("lens"), r.Maybe<double>("exposure_seconds"), r.Maybe<double>("f_number"), r.Maybe<int>("iso"),
         r.Maybe<double>("focal_length"), r.Maybe<double>("latitude"), r.Maybe<double>("longitude"), r.Get<DateTimeOffset>("arrived"), Renditions.For(r.Get<int>("width")),
-        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, r.Get<string[]>("people"), [], [], [], new AudienceLine(false, ""), r.Get<long>("version"), r.Get<bool>("corrected"), (int)r.Get<long>("alike"), r.Get<int>("views"),
+        System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(r.Get<string>("said"))!, r.Get<string[]>("people"), [], [], [], new AudienceLine(false, "", []), Unread, r.Get<long>("version"), r.Get<bool>("corrected"), (int)r.Get<long>("alike"), r.Get<int>("views"),
         new Ratings(r.Get<long>("ratings"), r.Get<long>("ratings_sum")).Line);
 
     static async Task<List<T>> NextAsync<T>(NpgsqlDataReader reader, Func<T> read, CancellationToken ct)

@@ -82,6 +82,13 @@ internal sealed record SheetQuery
     [FromQuery(Name = "notDecision")]
     public string? NotDecision { get; init; }
 
+    [Description("Cleared so: cleared, not_cleared, or none while nobody has said or it is over.")]
+    [FromQuery(Name = "clearance")]
+    public string? Clearance { get; init; }
+
+    [FromQuery(Name = "notClearance")]
+    public string? NotClearance { get; init; }
+
     [Description("landscape, portrait, square, panorama.")]
     [FromQuery(Name = "shape")]
     public string? Shape { get; init; }
@@ -96,7 +103,7 @@ internal sealed record SheetQuery
     [FromQuery(Name = "notPixels")]
     public string? NotPixels { get; init; }
 
-    [Description("Without any of these: title, alt, credit.")]
+    [Description("Without any of these: title, alt, credit, clearance.")]
     [FromQuery(Name = "missing")]
     public string? Missing { get; init; }
 
@@ -141,6 +148,8 @@ internal sealed record SheetQuery
         "notRating" => NotRating,
         "decision" => Decision,
         "notDecision" => NotDecision,
+        "clearance" => Clearance,
+        "notClearance" => NotClearance,
         "shape" => Shape,
         "notShape" => NotShape,
         "pixels" => Pixels,

@@ -6,6 +6,8 @@ using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Comments;
+using Jovitar.Server.Narrowings;
+using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
@@ -207,8 +209,22 @@ internal static class SiteEndpoints
             .In(width, asked.Window ?? width, new SitePart(asked.At ?? 0, asked.Count ?? SitePart.Most, asked.Top, asked.Bottom)));
     }
 
-    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, SiteWeights weights, ThemeStore themes, CancellationToken ct) =>
-        await store.PageAsync(page, draft: true, ct) is { } model ? TypedResults.Ok(PageNotes.Of(model, weights, (await themes.PublishedAsync(ct)).Look())) : Problems.Gone("page");
+    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, PageStore pages, SiteSources sources, SiteWeights weights, ThemeStore themes, CancellationToken ct)
+    {
+        if (await store.PageAsync(page, draft: true, ct) is not { } model || await pages.FindAsync(page, ct) is not { } line)
+        {
+            return Problems.Gone("page");
+        }
+
+        var notes = PageNotes.Of(model, weights, (await themes.PublishedAsync(ct)).Look());
+        var held = new Dictionary<BlockId, HeldPhotos?>();
+        foreach (var block in line.Draft.All().OfType<PhotosBlock>())
+        {
+            held[block.Id] = await sources.HeldAsync(block.Source, ct);
+        }
+
+        return TypedResults.Ok(notes with { Blocks = [.. notes.Blocks.Select(b => b with { Held = held.GetValueOrDefault(b.Block) })] });
+    }
 
     static async Task<Results<Ok<PhotosOfBlock>, BadRequest<Problem>>> OfBlock(BlockAsked body, SiteSources sources, CancellationToken ct)
     {

@@ -157,7 +157,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
                    (array_agg(p.id order by l.place) filter (where p.id = l.cover))[1] as chosen, l.shown
               from listed as l
               join photo as p on p.id = l.photo
-             group by l.of, l.shown, p.rating, p.state, p.decision, p.binned is not null
+             group by l.of, l.shown, p.rating, {AccessStore.PhotoGroups}
             """,
             ("of", of));
         var seen = await groups.AllAsync(

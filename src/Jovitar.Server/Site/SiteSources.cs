@@ -1,7 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
-using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
@@ -11,7 +10,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>The photos of blocks: albums joined, picked by hand, or gathered from what visitors find anyway.</summary>
-internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteLinks links, IndexKeeper keeper)
+internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteLinks links, AccessStore access, IndexKeeper keeper)
 {
     /// <summary>What is gathered without a largest number being said.</summary>
     public const int UsualMost = 500;
@@ -102,8 +101,8 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         var parts = new List<NarrowingPart>
         {
             new(PartKind.Album, false, [.. seen.Select(a => a.ToString())]),
-            new(PartKind.Decision, true, [Decisions.LeaveOut]),
         };
+        parts.AddRange(ForVisitors.Shown((await access.SiteAsync(ct)).ClearanceNeeded));
         var usual = SheetSort.Taken;
         switch (source.Kind)
         {
@@ -129,6 +128,19 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         var sort = source.Sort ?? usual;
         var found = (await keeper.CurrentAsync(ct)).Window(new Narrowing("", parts), sort, sort.Down(source.Reversed), 0, source.ByLot ? MostInALot : source.Most ?? UsualMost);
         return await PickedAsync([.. found.Photos.Select(PhotoId.From)], ct);
+    }
+
+    /// <summary>What of the photos that a block asks for by albums, a category or a tag is held for want of clearance; null where it asks otherwise.</summary>
+    public async Task<HeldPhotos?> HeldAsync(PhotosSource source, CancellationToken ct)
+    {
+        NarrowingPart? asks = source switch
+        {
+            { Kind: SourceKind.Albums, Albums.Count: > 0 } => new NarrowingPart(PartKind.Album, false, [.. source.Albums.Select(a => a.ToString())]),
+            { Kind: SourceKind.Category, Category: { } category } => new NarrowingPart(PartKind.Category, false, [category.ToString()]),
+            { Kind: SourceKind.Tag, Tag: { } tag } => new NarrowingPart(PartKind.Tag, false, [tag.ToString()]),
+            _ => null,
+        };
+        return asks is null ? null : HeldPhotos.Among(asks, (await access.SiteAsync(ct)).ClearanceNeeded, (await keeper.CurrentAsync(ct)).Count);
     }
 
     /// <summary>Of each photo the page of an album that it is in: of those that are joined the first, else the one dated or made last.</summary>

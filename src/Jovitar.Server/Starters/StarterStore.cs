@@ -1,7 +1,9 @@
 using Jovitar.Core;
+using Jovitar.Core.Access;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Starters;
+using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -16,7 +18,7 @@ namespace Jovitar.Server.Starters;
 internal sealed record StarterOffer(Starter Starter, string Title, IReadOnlyList<AlbumId> Albums, int Most, IReadOnlyList<string> Pictures);
 
 /// <summary>Matches starters with the albums there are, and makes pages of them.</summary>
-internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, PageStore pages)
+internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, AccessStore access, PageStore pages)
 {
     /// <summary>So many albums, those dated or made last, are looked at.</summary>
     const int MostAlbums = 60;
@@ -110,24 +112,25 @@ internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, 
     async Task<ILookup<AlbumId, PhotoHeld>> SeenAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
     {
         await using var command = db.Command(
-            """
-            select a.id as album, p.id, p.picture, p.width, p.height, p.rating
+            $"""
+            select a.id as album, p.id, p.picture, p.width, p.height, p.rating, {AccessStore.PhotoColumns}
               from unnest(@albums) as a(id)
              cross join lateral (
-               select p.id, p.picture, p.width, p.height, p.rating, ap.place
+               select ap.photo, ap.place
                  from album_photo as ap
-                 join photo as p on p.id = ap.photo
-                where ap.album = a.id and p.decision <> @out and p.state = 'ready'
+                 join photo as q on q.id = ap.photo
+                where ap.album = a.id and q.decision <> @out and q.state = 'ready'
                 order by ap.place, ap.photo
-                limit @most) as p
-             order by a.id, p.place, p.id
+                limit @most) as h
+              join photo as p on p.id = h.photo
+             order by a.id, h.place, p.id
             """,
             ("albums", albums.Select(a => a.Value).ToArray()), ("out", Decisions.LeaveOut), ("most", MostPhotos));
         var all = await command.AllAsync(
             r => (
-                Album: new AlbumId(r.Get<Guid>("album")),
+                Album: new AlbumId(r.Get<Guid>("album")), Seen: access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, new ShownOn(1))),
                 Photo: new PhotoHeld(new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), new PixelSize(r.Get<int>("width"), r.Get<int>("height")), r.Get<short>("rating"))),
             ct);
-        return all.ToLookup(s => s.Album, s => s.Photo);
+        return all.Where(s => s.Seen).ToLookup(s => s.Album, s => s.Photo);
     }
 }

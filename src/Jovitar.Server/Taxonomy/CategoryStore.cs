@@ -5,6 +5,7 @@ using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
@@ -55,7 +56,7 @@ internal enum CategoryOutcome
 }
 
 /// <summary>The tree of categories, and which photos stand in them.</summary>
-internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
+internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, IndexKeeper keeper)
 {
     /// <summary>Two who move categories at once wait for each other, so that no loop is tied and no name made twice.</summary>
     public const string LockTree = "lock table category in share row exclusive mode";
@@ -64,7 +65,8 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
     public async Task<IReadOnlyList<CategoryLine>> ListAsync(CancellationToken ct)
     {
         var index = await keeper.CurrentAsync(ct);
-        var (holding, beneath, rated) = (index.Holding(PartKind.Category), index.HoldingBeneath(), index.HighestRated(PartKind.Category, 1));
+        var shown = new Narrowing("", ForVisitors.Shown((await access.SiteAsync(ct)).ClearanceNeeded));
+        var (holding, beneath, rated) = (index.Holding(PartKind.Category), index.HoldingBeneath(), index.HighestRated(PartKind.Category, 1, shown));
         await using var command = db.CreateCommand("select id, parent, name, place, shown, description, address, cover, beneath, sort, opens, version from category where binned is null");
         var rows = await command.AllAsync(
             r => (
@@ -81,7 +83,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, IndexKe
              order by coalesce(a.dated, a.made::date) desc, a.id desc
             """);
         var albums = (await standing.AllAsync(r => (Category: new CategoryId(r.Get<Guid>("category")), Album: r.Get<Guid>("album"), Cover: r.MaybeId("cover")), ct)).ToLookup(a => a.Category);
-        var ratedOfAlbums = index.HighestRated(PartKind.Album, 1);
+        var ratedOfAlbums = index.HighestRated(PartKind.Album, 1, shown);
         var facts = rows.ToDictionary(r => r.Node.Id);
         var tree = new CategoryTree(rows.Select(r => r.Node));
         // Chosen, else of the newest album that has one, else the best photo of its own.

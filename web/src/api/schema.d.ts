@@ -2128,13 +2128,16 @@ export interface paths {
                     /** @description Decided so: keep, doubt, leave_out, or none. */
                     decision?: string;
                     notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
                     /** @description landscape, portrait, square, panorama. */
                     shape?: string;
                     notShape?: string;
                     /** @description The longer edge in pixels: 1600-2399, 6000-. */
                     pixels?: string;
                     notPixels?: string;
-                    /** @description Without any of these: title, alt, credit. */
+                    /** @description Without any of these: title, alt, credit, clearance. */
                     missing?: string;
                     notMissing?: string;
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
@@ -2213,13 +2216,16 @@ export interface paths {
                     /** @description Decided so: keep, doubt, leave_out, or none. */
                     decision?: string;
                     notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
                     /** @description landscape, portrait, square, panorama. */
                     shape?: string;
                     notShape?: string;
                     /** @description The longer edge in pixels: 1600-2399, 6000-. */
                     pixels?: string;
                     notPixels?: string;
-                    /** @description Without any of these: title, alt, credit. */
+                    /** @description Without any of these: title, alt, credit, clearance. */
                     missing?: string;
                     notMissing?: string;
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
@@ -2297,13 +2303,16 @@ export interface paths {
                     /** @description Decided so: keep, doubt, leave_out, or none. */
                     decision?: string;
                     notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
                     /** @description landscape, portrait, square, panorama. */
                     shape?: string;
                     notShape?: string;
                     /** @description The longer edge in pixels: 1600-2399, 6000-. */
                     pixels?: string;
                     notPixels?: string;
-                    /** @description Without any of these: title, alt, credit. */
+                    /** @description Without any of these: title, alt, credit, clearance. */
                     missing?: string;
                     notMissing?: string;
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
@@ -2381,13 +2390,16 @@ export interface paths {
                     /** @description Decided so: keep, doubt, leave_out, or none. */
                     decision?: string;
                     notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
                     /** @description landscape, portrait, square, panorama. */
                     shape?: string;
                     notShape?: string;
                     /** @description The longer edge in pixels: 1600-2399, 6000-. */
                     pixels?: string;
                     notPixels?: string;
-                    /** @description Without any of these: title, alt, credit. */
+                    /** @description Without any of these: title, alt, credit, clearance. */
                     missing?: string;
                     notMissing?: string;
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
@@ -2729,13 +2741,16 @@ export interface paths {
                     /** @description Decided so: keep, doubt, leave_out, or none. */
                     decision?: string;
                     notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
                     /** @description landscape, portrait, square, panorama. */
                     shape?: string;
                     notShape?: string;
                     /** @description The longer edge in pixels: 1600-2399, 6000-. */
                     pixels?: string;
                     notPixels?: string;
-                    /** @description Without any of these: title, alt, credit. */
+                    /** @description Without any of these: title, alt, credit, clearance. */
                     missing?: string;
                     notMissing?: string;
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
@@ -3047,13 +3062,16 @@ export interface paths {
                     /** @description Decided so: keep, doubt, leave_out, or none. */
                     decision?: string;
                     notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
                     /** @description landscape, portrait, square, panorama. */
                     shape?: string;
                     notShape?: string;
                     /** @description The longer edge in pixels: 1600-2399, 6000-. */
                     pixels?: string;
                     notPixels?: string;
-                    /** @description Without any of these: title, alt, credit. */
+                    /** @description Without any of these: title, alt, credit, clearance. */
                     missing?: string;
                     notMissing?: string;
                     /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
@@ -6455,6 +6473,335 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clearance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the site shows only what is cleared */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClearanceSetting"];
+                    };
+                };
+            };
+        };
+        /** Says whether the site shows only what is cleared; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClearanceSetting"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clearance/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says of photos in hand whether they are cleared */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClearPhotos"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PhotosCleared"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clearance/persons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A part of the list of persons, and how many say what */
+        get: {
+            parameters: {
+                query?: {
+                    says?: string;
+                    q?: string;
+                    at?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonList"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Writes what a person says of being shown */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PersonConsent"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Strikes a person off the list */
+        delete: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clearance/persons/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What writing a CSV of persons would come to */
+        post: {
+            parameters: {
+                query?: {
+                    encoding?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonPreview"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clearance/persons/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes what a CSV says of persons */
+        post: {
+            parameters: {
+                query?: {
+                    name?: string;
+                    encoding?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonsDone"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/photos": {
         parameters: {
             query?: never;
@@ -6908,6 +7255,7 @@ export interface components {
              */
             without: number;
             standing: components["schemas"]["AlbumStanding"];
+            held: null | components["schemas"]["HeldPhotos"];
             /** Format: int64 */
             version: number;
         };
@@ -6999,6 +7347,8 @@ export interface components {
             everyone: boolean;
             /** @description One plain sentence. */
             sentence: string;
+            /** @description What that rests on, a sentence each. */
+            why: string[];
         };
         /** @description A button of a filter bar, as it is set. */
         BarButton: {
@@ -7308,6 +7658,7 @@ export interface components {
              * @default false
              */
             onGround: boolean;
+            held?: null | components["schemas"]["HeldPhotos"];
         };
         /** @description One photo, which may stand for a whole album. */
         BlockPhotoBlock: {
@@ -7585,6 +7936,42 @@ export interface components {
          * @enum {unknown}
          */
         ChoiceShape: "line" | "box" | "pill";
+        /** @description Where a photo's clearance stands, with the sentence that says so. */
+        ClearanceLine: {
+            /** @description One of Clearances. */
+            state: string;
+            /** @description What was said of the photo itself, whatever those say whom it shows. */
+            said: string;
+            /** @description Who said it, and how it is known. */
+            by: string;
+            /**
+             * Format: date
+             * @description The last day on which it is cleared.
+             */
+            until: null | string;
+            sentence: string;
+        };
+        /** @description What the site shows. */
+        ClearanceSetting: {
+            /** @description Only what is cleared; else what nobody has said anything of, too. */
+            needed: boolean;
+        };
+        /** @description What is said of the clearance of several photos. */
+        ClearPhotos: {
+            /** @description Empty takes back what was said. */
+            said: string;
+            /** @description Who says so, and how it is known. */
+            by?: null | string;
+            /**
+             * Format: date
+             * @description The last day on which they are cleared.
+             */
+            until?: null | string;
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
+        };
         /** @description A comment as staff read it. */
         CommentLine: {
             /** Format: uuid */
@@ -8028,6 +8415,11 @@ export interface components {
              * @description Comments of visitors that nobody has decided on.
              */
             commentsWaiting: number;
+            /**
+             * Format: int32
+             * @description Photos that no visitor sees for want of clearance.
+             */
+            held: number;
         };
         FileAlbum: {
             id: components["schemas"]["AlbumId"];
@@ -8249,6 +8641,13 @@ export interface components {
             total: number;
             /** @description The first of them. */
             photos: components["schemas"]["SheetPhoto"][];
+        };
+        /** @description Photos that no visitor sees for want of clearance. */
+        HeldPhotos: {
+            /** Format: int32 */
+            count: number;
+            /** @description What the address of the sheet says that shows them. */
+            search: string;
         };
         /** @description Some acts; `Before` asks for the ones before them, or is null at the end. */
         History: {
@@ -9060,7 +9459,7 @@ export interface components {
          * @description What a part of a narrowing speaks of.
          * @enum {unknown}
          */
-        PartKind: "album" | "category" | "tag" | "intake" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "shape" | "pixels" | "missing" | "corrected";
+        PartKind: "album" | "category" | "tag" | "intake" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "clearance" | "shape" | "pixels" | "missing" | "corrected";
         /** @description A page of the photos of a block. */
         PartLink: {
             /**
@@ -9084,6 +9483,116 @@ export interface components {
         PeopleSaid: {
             add: string[];
             remove: string[];
+        };
+        /** @description What a person says of being shown. */
+        PersonConsent: {
+            name: string;
+            says: string;
+            /**
+             * Format: date
+             * @description The last day of a yes.
+             */
+            until?: null | string;
+            /**
+             * @description Who says so, and how it is known.
+             * @default
+             */
+            by: string;
+        };
+        /** @description A person on the list, or one whom photos show and of whom the list says nothing. */
+        PersonLine: {
+            name: string;
+            /** @description One of Consents. */
+            says: string;
+            /**
+             * Format: date
+             * @description The last day of a yes.
+             */
+            until: null | string;
+            by: string;
+            /**
+             * Format: int64
+             * @description Counts what was written of the person; expected by the next write. 0 for one who is not on the list.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description So many photos show the person.
+             */
+            photos: number;
+            /** @description Of one of them. */
+            picture: null | string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
+        /** @description A part of the list of persons. */
+        PersonList: {
+            persons: components["schemas"]["PersonLine"][];
+            /**
+             * Format: int32
+             * @description So many are found.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description So many there are, those whom photos show and of whom the list says nothing with them.
+             */
+            all: number;
+            /** Format: int32 */
+            yes: number;
+            /** Format: int32 */
+            no: number;
+            /** Format: int32 */
+            nothing: number;
+        };
+        /** @description What a file says of persons, and what writing it would come to. */
+        PersonPreview: {
+            encoding: string;
+            doubtful: boolean;
+            unknown: string[];
+            /**
+             * Format: int32
+             * @description So many rows it has besides the header.
+             */
+            rows: number;
+            /**
+             * Format: int32
+             * @description So many persons are read from them.
+             */
+            read: number;
+            /** Format: int32 */
+            yes: number;
+            /** Format: int32 */
+            no: number;
+            /**
+             * Format: int32
+             * @description So many of those are new on the list, or say something else now.
+             */
+            changed: number;
+            /**
+             * Format: int32
+             * @description So many photos no visitor would see any more.
+             */
+            lost: number;
+            /**
+             * Format: int32
+             * @description So many photos would no longer be held because somebody on them says no.
+             */
+            freed: number;
+            /** Format: int32 */
+            rejectedCount: number;
+            /** @description The first of those that are not written; RejectedCount says how many. */
+            rejected: components["schemas"]["RejectedRow"][];
+        };
+        /** @description What writing a file of persons came to. */
+        PersonsDone: {
+            done: components["schemas"]["Done"];
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            rejectedCount: number;
         };
         /** @description New words for a photo; what is null stays as it is. Of tags and categories only what is added and taken away is said. */
         PhotoChange: {
@@ -9148,6 +9657,15 @@ export interface components {
          * @enum {unknown}
          */
         PhotoPress: "open" | "link" | "nothing";
+        /** @description What it came to that photos were cleared or not. */
+        PhotosCleared: {
+            done: components["schemas"]["Done"];
+            /**
+             * Format: int32
+             * @description On so many of them somebody says no: no visitor sees those, whatever was said of them.
+             */
+            refused: number;
+        };
         PhotosOfBlock: {
             /**
              * Format: int32
@@ -9246,6 +9764,7 @@ export interface components {
             categories: components["schemas"]["PlateCategory"][];
             albums: components["schemas"]["PlateAlbum"][];
             audience: components["schemas"]["AudienceLine"];
+            clearance: components["schemas"]["ClearanceLine"];
             /**
              * Format: int64
              * @description Counts changes of its words; expected by the next write. What workers note does not raise it.

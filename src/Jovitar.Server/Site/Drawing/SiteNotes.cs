@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
+using Jovitar.Server.Narrowings;
 
 namespace Jovitar.Server.Site.Drawing;
 
@@ -78,9 +79,10 @@ internal sealed record WordsOnPhotos(Device Device, double Ratio, double Wanted,
 /// <param name="Look">What comes of the page's look and what is otherwise in the block; null where nothing is.</param>
 /// <param name="Unreadable">What of that cannot be read well where visitors may see it.</param>
 /// <param name="OnGround">It stands on a ground, whose colours its words have.</param>
+/// <param name="Held">Photos of it that no visitor sees for want of clearance; null where there are none.</param>
 internal sealed record BlockNotes(
     BlockId Block, int? Shows, string? Picture, LayoutAdvice? Advice, IReadOnlyList<SmallOnPage> Small, int Blurred, int OnlySharp, int WithoutWords, bool LeadsNowhere, WordsOnGround? Over = null, WordsOnPhotos? Written = null, Look? Look = null,
-    IReadOnlyList<Unreadable>? Unreadable = null, bool OnGround = false)
+    IReadOnlyList<Unreadable>? Unreadable = null, bool OnGround = false, HeldPhotos? Held = null)
 {
     const int MostNamed = 60;
 
