@@ -22,6 +22,9 @@ const looks: Record<Look, string> = {
 /** What leads somewhere and stands among verbs looks like one. */
 export const asWord = `rounded-control whitespace-nowrap ${looks.word}`
 
+/** What gives a file stands like a button. */
+export const asPlain = `inline-block rounded-control ${looks.plain}`
+
 /** What leads to the thing to do next looks like it. */
 export const asNext = 'inline-block rounded-control bg-plum px-4 py-1.5 font-semibold text-on-plum'
 

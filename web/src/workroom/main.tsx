@@ -17,6 +17,7 @@ import { AccountStation } from './access/AccountStation'
 import { AlbumStation } from './albums/AlbumStation'
 import { AlbumsStation } from './albums/AlbumsStation'
 import { CategoriesStation } from './categories/CategoriesStation'
+import { ClearanceStation } from './clearance/ClearanceStation'
 import { CommentsStation } from './comments/CommentsStation'
 import { CorrectStation } from './corrections/CorrectStation'
 import { DescribeStation } from './describing/DescribeStation'
@@ -128,6 +129,7 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/starters', component: StartersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/site', component: SiteStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/comments', component: CommentsStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/clearance', component: ClearanceStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
   createRoute({

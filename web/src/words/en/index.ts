@@ -1,5 +1,6 @@
 import { barWords } from './bar'
 import { blockWords } from './blocks'
+import { clearanceWords } from './clearance'
 import { commentWords } from './comments'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
@@ -28,6 +29,7 @@ export const en = {
   ...narrowingWords,
   ...describingWords,
   ...correctionWords,
+  ...clearanceWords,
   ...commentWords,
   ...openingWords,
   ...pageWords,

@@ -11,6 +11,7 @@ type Kind =
   | 'intake'
   | 'taken'
   | 'decision'
+  | 'clearance'
   | 'rating'
   | 'shape'
   | 'pixels'
@@ -63,6 +64,7 @@ export const narrowingWords = {
       intake: 'Intake',
       taken: 'Taken',
       decision: 'Decision',
+      clearance: 'Clearance',
       rating: 'Rating',
       shape: 'Shape',
       pixels: 'Longer edge',
@@ -80,6 +82,7 @@ export const narrowingWords = {
       intake: 'brought in on…',
       taken: 'taken…',
       decision: 'decided…',
+      clearance: 'cleared or not…',
       rating: 'rated…',
       shape: 'of the shape…',
       pixels: 'as long as…',
@@ -96,6 +99,7 @@ export const narrowingWords = {
       album: 'no album',
       taken: 'no date',
       decision: 'undecided',
+      clearance: 'nobody has said',
       camera: 'no camera named',
       lens: 'no lens named',
       corrected: 'not at all',
@@ -108,15 +112,17 @@ export const narrowingWords = {
       album: 'in no album',
       taken: 'without a date',
       decision: 'not yet decided',
+      clearance: 'that nobody has cleared yet',
       camera: 'with no camera named',
       lens: 'with no lens named',
       corrected: 'as they came in',
     } as Partial<Record<Kind, string>>,
     choices: {
       decision: { keep: 'kept', doubt: 'in doubt', leave_out: 'left out' },
+      clearance: { cleared: 'cleared', not_cleared: 'not cleared' },
       rating: { 0: 'not rated', 1: '1', 2: '2', 3: '3', 4: '4', 5: '5' },
       shape: { landscape: 'landscape', portrait: 'portrait', square: 'square', panorama: 'panorama' },
-      missing: { title: 'a title', alt: 'a description', credit: 'a credit' },
+      missing: { title: 'a title', alt: 'a description', credit: 'a credit', clearance: 'clearance' },
       corrected: {
         turned: 'turned',
         straightened: 'straightened',
@@ -136,6 +142,8 @@ export const narrowingWords = {
       intake: (of, not) => `${not ? 'not ' : ''}brought in on ${of}`,
       taken: (of, not, none) => (not ? (none ? 'with a date' : `not taken ${of}`) : `taken ${of}`),
       decision: (of, not, none) => (not ? (none ? 'decided' : `not ${of}`) : of),
+      clearance: (of, not, none) =>
+        not ? (none ? 'of whose clearance somebody has said something' : `other than ${of}`) : of,
       rating: (of, not) => (of === 'not rated' ? (not ? 'rated' : of) : `${not ? 'not ' : ''}rated ${of}`),
       shape: (of, not) => (not ? `not ${of}` : of),
       pixels: (of, not) => `${not ? 'not ' : ''}${of} pixels long`,

@@ -186,6 +186,7 @@ export const workroomWords = {
       ['C', 'Correct what is in hand, or the photo on the plate'],
       ['B', 'Two to four in hand side by side'],
       ['A, T, G', 'Put in an album, tag, categorise'],
+      ['P', 'Say of what is in hand whether it is cleared'],
       ['S', 'Save copies of what is in hand'],
       ['J, K, L', 'In doubt, keep, leave out; and on to the next photo'],
       ['0 to 5', 'Rate; and on to the next photo'],

@@ -2,6 +2,8 @@ import { Link, useNavigate } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
+import { AudienceWords } from '../access/AudienceWords'
+import { searchFrom } from '../narrowings/kept'
 import { useAct, useCategories } from '../shell/data'
 import { tellDone } from '../shell/news'
 import { useStand } from '../standing/useStand'
@@ -71,7 +73,18 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
         {words('workingName', w.albums.name, 'font-display text-title font-[650]')}
         <p className="mt-0.5 flex flex-wrap items-baseline gap-x-4 text-quiet">
           <span>
-            {w.photos(album.photos)}. {album.audience.sentence}
+            {w.photos(album.photos)}.{' '}
+            <AudienceWords line={album.audience}>
+              {album.held && (
+                <Link
+                  to="/workroom/photos"
+                  search={searchFrom(album.held.search)}
+                  className="text-small underline decoration-strong-line decoration-1 underline-offset-4"
+                >
+                  {w.clearance.see}
+                </Link>
+              )}
+            </AudienceWords>
           </span>
           <Button
             look="word"

@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import { type Api, api, body, bytesOf } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { asPlain, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct, useFigures } from '../shell/data'
 import { useHand } from '../shell/hand'
@@ -11,7 +11,8 @@ import { Examples } from './Examples'
 import { Pick } from './parts'
 
 const away = w.errors.away
-const encodings = [
+/** Encodings that a file may be said to have. */
+export const encodings = [
   'utf-8',
   'utf-16',
   'windows-1252',
@@ -49,11 +50,7 @@ export function FileStation() {
           />
           .
         </p>
-        <a
-          href={`/api/words/table.csv${hand ? '?inHand=true' : ''}`}
-          download
-          className="mt-3 inline-block rounded-control border border-strong-line px-3 py-1.5 hover:border-ink"
-        >
+        <a href={`/api/words/table.csv${hand ? '?inHand=true' : ''}`} download className={`mt-3 ${asPlain}`}>
           {w.file.asCsv}
         </a>
       </section>
@@ -178,22 +175,26 @@ function Found({ found }: { found: Api['TablePreview'] }) {
           refused: 0,
         }}
       />
-      {found.rejectedCount > 0 && (
-        <details className="mt-4" open={found.rejectedCount < 8}>
-          <summary className="cursor-pointer font-semibold">{w.file.rejected(found.rejectedCount)}</summary>
-          <ul className="mt-2 max-h-64 overflow-y-auto text-small leading-[1.7]">
-            {found.rejected.map((r) => (
-              <li key={r.line}>
-                <span className="inline-block w-20 text-quiet tabular-nums">{w.file.line(r.line)}</span>
-                {r.reason}
-              </li>
-            ))}
-            {found.rejectedCount > found.rejected.length && (
-              <li className="text-quiet">{w.describing.more(found.rejectedCount - found.rejected.length)}</li>
-            )}
-          </ul>
-        </details>
-      )}
+      <Rejected count={found.rejectedCount} rows={found.rejected} />
     </>
+  )
+}
+
+/** Rows of a file that are not written, each with its reason. */
+export function Rejected({ count, rows }: { count: number; rows: readonly Api['RejectedRow'][] }) {
+  if (count === 0) return null
+  return (
+    <details className="mt-4" open={count < 8}>
+      <summary className="cursor-pointer font-semibold">{w.file.rejected(count)}</summary>
+      <ul className="mt-2 max-h-64 overflow-y-auto text-small leading-[1.7]">
+        {rows.map((r) => (
+          <li key={r.line}>
+            <span className="inline-block w-20 text-quiet tabular-nums">{w.file.line(r.line)}</span>
+            {r.reason}
+          </li>
+        ))}
+        {count > rows.length && <li className="text-quiet">{w.describing.more(count - rows.length)}</li>}
+      </ul>
+    </details>
   )
 }

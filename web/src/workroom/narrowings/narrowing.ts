@@ -7,6 +7,7 @@ export const kinds = [
   'intake',
   'taken',
   'decision',
+  'clearance',
   'rating',
   'shape',
   'pixels',

@@ -5,6 +5,7 @@ import { Button } from '../../kit/Button'
 import { Popover } from '../../kit/Popover'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
+import { searchFrom } from '../narrowings/kept'
 import type { Block } from './blocks/blocks'
 
 /** What the software notices of a block while one works on it: which layout suits, which photos are too small, which lack words. */
@@ -17,7 +18,7 @@ export function MarginNotes({
   notes: Api['BlockNotes']
   onSay: (block: Block) => void
 }) {
-  const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere, over, written } = notes
+  const { advice, small, blurred, onlySharp, withoutWords, shows, leadsNowhere, over, written, held } = notes
   const sayGround = (next: Partial<Api['Ground']>) =>
     onSay({ ...block, frame: { ...block.frame, ground: { ...block.frame.ground, ...next } } })
   const album =
@@ -62,6 +63,17 @@ export function MarginNotes({
     block.kind === 'photos' && written && (
       <Note key="written">
         <Unreadable written={written} words={block.words} onSay={(words) => onSay({ ...block, words })} />
+      </Note>
+    ),
+    held && (
+      <Note key="held">
+        <Link
+          to="/workroom/photos"
+          search={searchFrom(held.search)}
+          className="underline decoration-strong-line decoration-1 underline-offset-[5px]"
+        >
+          {w.pages.notes.held(held.count)}
+        </Link>
       </Note>
     ),
     withoutWords > 0 && (

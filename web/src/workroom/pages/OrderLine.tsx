@@ -46,7 +46,11 @@ export function OrderLine({
   const noted =
     notes &&
     !open &&
-    (notes.shows === 0 || notes.leadsNowhere || notes.blurred > 0 || notes.over?.isEnough === false)
+    (notes.shows === 0 ||
+      notes.leadsNowhere ||
+      notes.held ||
+      notes.blurred > 0 ||
+      notes.over?.isEnough === false)
   return (
     <li
       ref={setNodeRef}

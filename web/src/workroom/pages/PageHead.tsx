@@ -4,6 +4,7 @@ import { type Api, api, body } from '../../api/client'
 import { AddressField } from '../../kit/AddressField'
 import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
+import { AudienceWords } from '../access/AudienceWords'
 import { useAct } from '../shell/data'
 import { tell, tellDone } from '../shell/news'
 import { About } from './About'
@@ -92,7 +93,9 @@ export function PageHead({
         />
       </div>
       {draft.faults.address && <p className="text-small font-semibold">{draft.faults.address}</p>}
-      <p className="mt-1 text-small">{page.audience.sentence}</p>
+      <p className="mt-1 text-small">
+        <AudienceWords line={page.audience} />
+      </p>
       <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <Button
           look="next"

@@ -2,6 +2,8 @@ import { Link } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { Button, KeyHint } from '../../kit/Button'
 import { w } from '../../words'
+import { AudienceWords } from '../access/AudienceWords'
+import { PhotoClearance } from '../clearance/ClearPhotos'
 import { useAct } from '../shell/data'
 import { bytes, exposure, printSize } from '../shell/format'
 import { tellDone } from '../shell/news'
@@ -22,7 +24,7 @@ function LeaveOut({ plate }: { plate: Api['Plate'] }) {
     ({ done }) => tellDone(out ? w.plate.usedAgain : w.plate.leftOut, done),
   )
   return (
-    <Button look="word" onClick={() => decide.mutate(out ? '' : 'leave_out')}>
+    <Button look="word" className="min-h-6" onClick={() => decide.mutate(out ? '' : 'leave_out')}>
       {out ? w.plate.useAgain : w.plate.leaveOut}
     </Button>
   )
@@ -56,7 +58,10 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
           <p>{w.plate.nowhere}</p>
         )}
         <p>
-          {plate.audience.sentence} <LeaveOut plate={plate} />
+          <AudienceWords line={plate.audience} /> <LeaveOut plate={plate} />
+        </p>
+        <p>
+          <PhotoClearance plate={plate} />
         </p>
         {plate.views > 0 && <p>{w.plate.seen(plate.views)}</p>}
         {plate.rated && <p>{w.plate.rated(plate.rated)}</p>}

@@ -6,6 +6,7 @@ import { asWord, Button, KeyHint } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
+import { ClearThem } from '../clearance/ClearPhotos'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
 import { SaveCopies } from './SaveCopies'
@@ -27,11 +28,11 @@ export function HandLine({
   total?: number | undefined
 }) {
   const { count } = useHand()
-  const [open, setOpen] = useState<'album' | 'tag' | 'category' | 'copies' | null>(null)
+  const [open, setOpen] = useState<'album' | 'tag' | 'category' | 'copies' | 'clear' | null>(null)
   const [seeing, setSeeing] = useState(false)
   const go = useNavigate()
   const some = count > 0
-  const verb = (name: 'album' | 'tag' | 'category' | 'copies') => ({
+  const verb = (name: 'album' | 'tag' | 'category' | 'copies' | 'clear') => ({
     open: open === name,
     onOpenChange: (now: boolean) => setOpen(now ? name : null),
   })
@@ -44,6 +45,7 @@ export function HandLine({
       a: () => setOpen('album'),
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
+      p: () => setOpen('clear'),
       s: () => setOpen('copies'),
       Delete: () => throwThem.mutate(undefined),
     },
@@ -76,6 +78,7 @@ export function HandLine({
           <PutInAlbum {...verb('album')} />
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />
+          <ClearThem {...verb('clear')} />
           <SaveCopies {...verb('copies')} />
           {children}
           <Button look="word" hint="Del" onClick={() => throwThem.mutate(undefined)}>

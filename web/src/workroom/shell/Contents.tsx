@@ -101,6 +101,7 @@ const stationOf: Record<string, string> = {
   site: 'pages',
   starters: 'pages',
   comments: 'visitors',
+  clearance: 'visitors',
 }
 
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
@@ -191,6 +192,12 @@ export function Contents({
         {stands('visitors') && !folded && (
           <div className="contents-entries mb-1.5">
             <Entry to="/workroom/comments" name={w.comments.title} here={at === 'comments'} />
+            <Entry
+              to="/workroom/clearance"
+              name={w.clearance.title}
+              figure={f && f.held > 0 ? w.clearance.heldShort(f.held) : ''}
+              here={at === 'clearance'}
+            />
           </div>
         )}
       </nav>

@@ -41,6 +41,15 @@ export function clockTime(iso: string) {
   return new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 }
 
+/** A day as it is said: 30 June 2027. */
+export const day = (iso: string) =>
+  new Date(`${iso}T12:00:00Z`).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    timeZone: 'UTC',
+  })
+
 /** The day something happened on, as one says it today. */
 export function dayOf(iso: string) {
   const then = new Date(iso)

@@ -28,6 +28,7 @@ export function refresh(client: QueryClient) {
     'first-hour',
     'starters',
     'comments',
+    'clearance',
   ])
     void client.invalidateQueries({ queryKey: [key] })
 }
