@@ -6,12 +6,14 @@ using Jovitar.Bench;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
+using Jovitar.Core.Clearance;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Narrowings;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Bins;
+using Jovitar.Server.Clearance;
 using Jovitar.Server.Describing;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Pages;
@@ -204,7 +206,23 @@ static async Task MeasureActsAsync(string connection)
     await TidyAsync();
     var wordsBack = await TimeAsync(i => undo.UndoAsync(Actor.Worker("bench"), described[^(i + 1)], ct));
     await TidyAsync();
+    // What one person says reaches all photos that name them; beside it the same note by a bare UPDATE.
+    await acts.RunAsync(Actor.Worker("bench"), ActKind.Words, a => a.RunAsync("update photo set people = '{Bench}' where id = any(@ids)", ct, ("ids", ids)), ct);
+    await TidyAsync();
+    var bareNote = await TimeAsync(async i =>
+    {
+        await using var tx = await db.BeginAsync(ct);
+        await tx.RunAsync("set local session_replication_role = replica", ct);
+        await tx.RunAsync("update photo set people_say = @say where id = any(@ids)", ct, ("ids", ids), ("say", i % 2 == 0 ? "" : "no"));
+        await tx.CommitAsync(ct);
+    });
+    await TidyAsync();
+    var persons = new PersonStore(db, acts, keeper);
+    var said = await TimeAsync(i => persons.WriteAsync(Actor.Worker("bench"), new PersonSaid("bench", i % 2 == 0 ? Consents.No : Consents.Yes, null, ""), i, ct));
+    await acts.RunAsync(Actor.Worker("bench"), ActKind.Words, a => a.RunAsync("update photo set people = '{}' where id = any(@ids)", ct, ("ids", ids)), ct);
+    await TidyAsync();
     var (upkeep, held) = await UpkeepAsync(db, acts, keeper, ids, ct);
+    Say("what a person says, over 10,000 photos that name them", said, "ms", "the bare UPDATE", said / bareNote, "<= 8");
     Say("titles by a pattern over 10,000 photos", words, "ms", "the bare UPDATE", words / bareWords, "<= 8");
     Say("undo of titles over 10,000 photos", wordsBack, "ms", "the bare UPDATE", wordsBack / bareWords, "<= 8");
     Say("act over 10,000 photos", act, "ms", "the bare UPDATE", act / bare, "<= 8");

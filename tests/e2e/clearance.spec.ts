@@ -45,6 +45,7 @@ test('a photo that is not cleared is gone for visitors, and everywhere it is sai
   await page.getByRole('button', { name: 'Nobody has cleared it yet.' }).click()
   await page.getByRole('radio', { name: /^Not cleared/ }).check()
   await page.getByLabel('Who says so, and how you know').fill('the rower, at the prize-giving')
+  await noSeriousFinding(page)
   await page.getByRole('button', { name: 'Say so' }).click()
   await expect(page.getByRole('button', { name: 'Not cleared by the rower, at the prize-giving.' })).toBeVisible()
   await page.getByRole('button', { name: 'Only staff can see this; it is not cleared.' }).click()

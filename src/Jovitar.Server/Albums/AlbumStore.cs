@@ -72,7 +72,9 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         var wanted = only?.Select(a => a.Value).ToArray();
         var index = await keeper.CurrentAsync(ct);
         var shown = new Narrowing("", ForVisitors.Shown(site.ClearanceNeeded));
-        var held = index.Holding(PartKind.Album, new Narrowing("", [ForVisitors.Held(site.ClearanceNeeded)]));
+        var kept = ForVisitors.Held(site.ClearanceNeeded);
+        NarrowingPart Within(Guid album) => new(PartKind.Album, false, [album.ToString()]);
+        var held = wanted is null ? index.Holding(PartKind.Album, new Narrowing("", [kept])) : wanted.Distinct().ToDictionary(a => a, a => index.Count(new Narrowing("", [Within(a), kept])));
         var rated = index.HighestRated(PartKind.Album, MostAlike, shown, wanted?.ToHashSet()).SelectMany(r => r.Value.Select(p => (Album: r.Key, Photo: p))).ToArray();
         await using var command = db.Command(
             $"""
@@ -108,7 +110,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                 AudienceLine.Of(new AlbumThing(Binned: false, AccessStore.On(r), held.GetValueOrDefault(r.Get<Guid>("id"))), site, access.Now),
                 r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
                 FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), StandingStore.Read(r),
-                HeldPhotos.Among(new NarrowingPart(PartKind.Album, false, [r.Get<Guid>("id").ToString()]), site.ClearanceNeeded, _ => held.GetValueOrDefault(r.Get<Guid>("id"))), r.Get<long>("version")),
+                HeldPhotos.Among(Within(r.Get<Guid>("id")), site.ClearanceNeeded, _ => held.GetValueOrDefault(r.Get<Guid>("id"))), r.Get<long>("version")),
             ct);
     }
 

@@ -41,25 +41,25 @@ internal sealed class ClearanceStore(NpgsqlDataSource db, ActRunner acts)
     public async Task<PhotosCleared> ClearAsync(Actor who, IReadOnlyList<PhotoId> photos, string said, string by, DateOnly? until, CancellationToken ct)
     {
         var (refused, done) = await acts.RunAsync(
-        who, ActKind.Clearance,
-        async act =>
-        {
-            await using var find = act.Command("select coalesce(nullif(title, ''), file_name) from photo where id = any(@ids) limit 1", ("ids", photos.Values()));
-            var name = photos.Count == 1 ? await find.ExecuteScalarAsync(ct) as string : null;
-            act.Says = tally => ClearanceWords.Photos(tally, name, said);
-            await act.LockAsync("photo", photos.Values(), ct);
-            await act.RunAsync(
-                """
-                update photo
-                   set clearance = @said, cleared_by = @by, cleared_until = @until::date
-                 where id = any(@ids) and binned is null
-                   and (clearance, cleared_by, cleared_until) is distinct from (@said, @by, @until::date)
-                """,
-                ct, ("ids", photos.Values()), ("said", said), ("by", said == Clearances.Unknown ? "" : by), ("until", said == Clearances.Cleared ? until : null));
-            await using var count = act.Command("select count(*) from photo where id = any(@ids) and binned is null and people_say = 'no'", ("ids", photos.Values()));
-            return (int)(long)(await count.ExecuteScalarAsync(ct))!;
-        },
-        ct);
+            who, ActKind.Clearance,
+            async act =>
+            {
+                await using var find = act.Command("select coalesce(nullif(title, ''), file_name) from photo where id = any(@ids) limit 1", ("ids", photos.Values()));
+                var name = photos.Count == 1 ? await find.ExecuteScalarAsync(ct) as string : null;
+                act.Says = tally => ClearanceWords.Photos(tally, name, said);
+                await act.LockAsync("photo", photos.Values(), ct);
+                await act.RunAsync(
+                    """
+                    update photo
+                       set clearance = @said, cleared_by = @by, cleared_until = @until::date
+                     where id = any(@ids) and binned is null
+                       and (clearance, cleared_by, cleared_until) is distinct from (@said, @by, @until::date)
+                    """,
+                    ct, ("ids", photos.Values()), ("said", said), ("by", said == Clearances.Unknown ? "" : by), ("until", said == Clearances.Cleared ? until : null));
+                await using var count = act.Command("select count(*) from photo where id = any(@ids) and binned is null and people_say = 'no'", ("ids", photos.Values()));
+                return (int)(long)(await count.ExecuteScalarAsync(ct))!;
+            },
+            ct);
         return new PhotosCleared(done, refused);
     }
 

@@ -1,13 +1,10 @@
 using System.Collections.Concurrent;
 using Jovitar.Core;
 using Jovitar.Core.Access;
-using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Comments;
-using Jovitar.Server.Narrowings;
-using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
@@ -62,14 +59,6 @@ internal static class SiteEndpoints
         drafts.MapGet("/{page}/photo/{photo}", DraftPhoto);
         app.MapGet("/api/renditions/{picture}/{width:int}", StaffRendition).RequireAuthorization(Security.Editors).ExcludeFromDescription();
         app.MapFallback(Missing).AllowAnonymous().ExcludeFromDescription();
-    }
-
-    /// <summary>What visitors find on pages, told to those who make them.</summary>
-    public static void MapFound(this IEndpointRouteBuilder api)
-    {
-        var pages = api.MapGroup("/pages").RequireAuthorization(Security.Editors).WithTags("Pages");
-        pages.MapPost("/photos", OfBlock).WithSummary("The photos that visitors find in a block, a part of them");
-        pages.MapGet("/{page}/notes", Notes).WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
     }
 
     static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteStore store, SiteDoor door, SiteAssets built, CancellationToken ct)
@@ -209,34 +198,6 @@ internal static class SiteEndpoints
             .In(width, asked.Window ?? width, new SitePart(asked.At ?? 0, asked.Count ?? SitePart.Most, asked.Top, asked.Bottom)));
     }
 
-    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, PageStore pages, SiteSources sources, SiteWeights weights, ThemeStore themes, CancellationToken ct)
-    {
-        if (await store.PageAsync(page, draft: true, ct) is not { } model || await pages.FindAsync(page, ct) is not { } line)
-        {
-            return Problems.Gone("page");
-        }
-
-        var notes = PageNotes.Of(model, weights, (await themes.PublishedAsync(ct)).Look());
-        var held = new Dictionary<BlockId, HeldPhotos?>();
-        foreach (var block in line.Draft.All().OfType<PhotosBlock>())
-        {
-            held[block.Id] = await sources.HeldAsync(block.Source, ct);
-        }
-
-        return TypedResults.Ok(notes with { Blocks = [.. notes.Blocks.Select(b => b with { Held = held.GetValueOrDefault(b.Block) })] });
-    }
-
-    static async Task<Results<Ok<PhotosOfBlock>, BadRequest<Problem>>> OfBlock(BlockAsked body, SiteSources sources, CancellationToken ct)
-    {
-        if (PageContent.FaultOf(body.Block) is { } fault)
-        {
-            return Problems.Invalid(fault);
-        }
-
-        var photos = body.Block is PhotosBlock block ? await sources.PhotosAsync(block.Source, sources.Seen(ct), ct) : [];
-        return TypedResults.Ok(new PhotosOfBlock(photos.Count, PhotosOfBlock.Step, [.. photos.Skip(Math.Max(0, body.From)).Take(PhotosOfBlock.Step).Select(p => new PhotoOfBlock(p.Id, p.Picture, p.Name))]));
-    }
-
     static async Task DraftPhoto(PageId page, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
@@ -332,19 +293,6 @@ internal static class SiteEndpoints
 /// <param name="At">The first place of the part that is asked for, from 0.</param>
 /// <param name="Top">Instead of places: what stands between two heights of the block, CSS pixels.</param>
 internal sealed record Asked(int? In, double Width, double? Window, int? At, int? Count, double? Top, double? Bottom);
-
-/// <param name="From">The first that is asked for, from 0.</param>
-public sealed record BlockAsked(Block Block, int From = 0);
-
-/// <summary>A photo that visitors find in a block.</summary>
-internal sealed record PhotoOfBlock(PhotoId Id, string Picture, string Name);
-
-/// <param name="Total">How many there are.</param>
-/// <param name="Most">So many an answer holds.</param>
-internal sealed record PhotosOfBlock(int Total, int Most, IReadOnlyList<PhotoOfBlock> Photos)
-{
-    public const int Step = 120;
-}
 
 /// <summary>What an answer to a visitor is made with.</summary>
 internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, ActRunner acts, VisitCounter visits, SiteOrigin origin) : IDisposable

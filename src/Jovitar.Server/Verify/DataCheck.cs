@@ -173,6 +173,15 @@ internal static class DataCheck
              limit 1000
             """);
         troubles.AddRange((await lines.AllAsync(r => r.GetString(0), ct)).Select(name => ("lines of an intake that say nothing", name)));
+        await using var said = db.CreateCommand(
+            """
+            select p.file_name
+              from photo as p
+              left join lateral photo_people_say(p.people) as s on p.people <> '{}'
+             where p.people_say <> coalesce(s.say, '') or p.people_until is distinct from s.until
+             limit 1000
+            """);
+        troubles.AddRange((await said.AllAsync(r => r.GetString(0), ct)).Select(name => ("photos of which another clearance is noted than those say whom they show", name)));
         await using var linked = db.CreateCommand(
             """
             select p.file_name

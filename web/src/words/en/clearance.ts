@@ -10,6 +10,7 @@ export const clearanceWords = {
     lead: 'What visitors never see, whatever page it stands on.',
     held: (n: number) => (n === 0 ? 'No photo is held back.' : `${photos(n)} held back from visitors.`),
     see: 'See which',
+    heldBack: (n: number) => `${photos(n)} held back: not cleared.`,
     heldShort: (n: number) => `${many(n)} held`,
     visitorsSee: 'Visitors see',
     needed: {

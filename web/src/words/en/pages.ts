@@ -111,7 +111,6 @@ export const pageWords = {
       onAny: (device: string) => `on a ${device}`,
       onSharp: (device: string) => `on a sharp ${device}`,
       more: (n: number) => `and ${n.toLocaleString('en')} more`,
-      held: (n: number) => `${photos(n)} held back: not cleared.`,
       withoutWords: (n: number) =>
         `${photos(n)} without words for those who cannot see ${n === 1 ? 'it' : 'them'}.`,
     },

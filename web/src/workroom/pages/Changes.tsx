@@ -4,9 +4,10 @@ import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
+import { HeldOnPage } from '../clearance/HeldBack'
 
 /** What publishing would change for visitors, read before it is done. */
-export function Changes({ page }: { page: Api['OpenedPage'] }) {
+export function Changes({ page, notes }: { page: Api['OpenedPage']; notes: Api['PageNotes'] | null }) {
   const [open, setOpen] = useState(false)
   const changes = useQuery({
     queryKey: ['pages', page.id, 'changes', page.edited],
@@ -31,6 +32,7 @@ export function Changes({ page }: { page: Api['OpenedPage'] }) {
         ))}
         {changes?.length === 0 && <li className="text-quiet">{w.versions.none}</li>}
       </ul>
+      <HeldOnPage notes={notes} />
     </Popover>
   )
 }

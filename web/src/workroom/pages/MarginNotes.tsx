@@ -5,7 +5,7 @@ import { Button } from '../../kit/Button'
 import { Popover } from '../../kit/Popover'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
-import { searchFrom } from '../narrowings/kept'
+import { HeldBack } from '../clearance/HeldBack'
 import type { Block } from './blocks/blocks'
 
 /** What the software notices of a block while one works on it: which layout suits, which photos are too small, which lack words. */
@@ -67,13 +67,7 @@ export function MarginNotes({
     ),
     held && (
       <Note key="held">
-        <Link
-          to="/workroom/photos"
-          search={searchFrom(held.search)}
-          className="underline decoration-strong-line decoration-1 underline-offset-[5px]"
-        >
-          {w.pages.notes.held(held.count)}
-        </Link>
+        <HeldBack held={held} />
       </Note>
     ),
     withoutWords > 0 && (

@@ -5,6 +5,7 @@ import { AddressField } from '../../kit/AddressField'
 import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { AudienceWords } from '../access/AudienceWords'
+import { HeldOnPage } from '../clearance/HeldBack'
 import { useAct } from '../shell/data'
 import { tell, tellDone } from '../shell/news'
 import { About } from './About'
@@ -94,7 +95,9 @@ export function PageHead({
       </div>
       {draft.faults.address && <p className="text-small font-semibold">{draft.faults.address}</p>}
       <p className="mt-1 text-small">
-        <AudienceWords line={page.audience} />
+        <AudienceWords line={page.audience}>
+          <HeldOnPage notes={notes} />
+        </AudienceWords>
       </p>
       <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <Button
@@ -104,7 +107,7 @@ export function PageHead({
         >
           {clean ? w.pages.upToDate : page.published ? w.pages.publishChanges : w.pages.publish}
         </Button>
-        {page.published && page.changed && <Changes page={page} />}
+        {page.published && page.changed && <Changes page={page} notes={notes} />}
         {(!clean || page.plannedAt) && <PlanIt page={page} draft={draft} />}
         {page.published && (
           <a href={`/${page.address}`} target="_blank" rel="noreferrer" className={asWord}>

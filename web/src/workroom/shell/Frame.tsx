@@ -39,7 +39,7 @@ export function Frame() {
       <Dialog open={keys} onClose={() => setKeys(false)} title={w.keys.title} wide>
         <dl className="mt-5 gap-x-10 md:columns-2">
           {w.keys.rows.map(([key, says]) => (
-            <div key={key} className="flex break-inside-avoid gap-x-6 pb-2">
+            <div key={key} className="flex break-inside-avoid gap-x-6 pb-1.5">
               <dt className="w-28 shrink-0 font-semibold whitespace-nowrap">{key}</dt>
               <dd className="text-quiet">{says}</dd>
             </div>
