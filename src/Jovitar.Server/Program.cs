@@ -89,6 +89,7 @@ builder.Services.AddSingleton<RepeatStore>();
 builder.Services.AddSingleton<HandStore>();
 builder.Services.AddSingleton<FileStore>();
 builder.Services.AddSingleton<AlbumStore>();
+builder.Services.AddSingleton<AlbumPhotoStore>();
 builder.Services.AddSingleton<FillingStore>();
 builder.Services.AddSingleton<StandingStore>();
 builder.Services.AddSingleton<CategoryAlbumStore>();

@@ -104,10 +104,10 @@ internal static class AlbumEndpoints
     static async Task<Results<Ok<Done>, NotFound<Problem>>> Remove(AlbumId album, Actor who, AlbumStore store, CancellationToken ct) =>
         await store.RemoveAsync(who, album, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("album");
 
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> Put(AlbumId album, Reach body, Actor who, HandStore hand, AlbumStore store, CancellationToken ct) =>
+    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> Put(AlbumId album, Reach body, Actor who, HandStore hand, AlbumPhotoStore store, CancellationToken ct) =>
         (await store.PutAsync(who, album, await hand.ReachedAsync(who, body, ct), ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
 
-    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> TakeOut(AlbumId album, Reach body, Actor who, HandStore hand, AlbumStore store, CancellationToken ct) =>
+    static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>>> TakeOut(AlbumId album, Reach body, Actor who, HandStore hand, AlbumPhotoStore store, CancellationToken ct) =>
         (await store.TakeOutAsync(who, album, await hand.ReachedAsync(who, body, ct), ct)).Moved is { } moved ? TypedResults.Ok(moved) : Problems.Gone("album");
 
     static async Task<Results<Ok<HeldOut>, NotFound<Problem>>> Without(AlbumId album, AlbumStore store, FillingStore filling, SheetStore sheet, CancellationToken ct) =>
@@ -158,11 +158,11 @@ internal static class AlbumEndpoints
     }
 
     static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Stale, BadRequest<Problem>>> Rearrange(
-        AlbumId album, AlbumRearranged body, [FromHeader(Name = "If-Match")] long version, Actor who, AlbumStore store, CancellationToken ct) =>
+        AlbumId album, AlbumRearranged body, [FromHeader(Name = "If-Match")] long version, Actor who, AlbumPhotoStore store, CancellationToken ct) =>
         Moved(await store.RearrangeAsync(who, album, body.How == AlbumRearranged.Shuffled, version, ct));
 
     static async Task<Results<Ok<AlbumMoved>, NotFound<Problem>, Stale, BadRequest<Problem>>> Move(
-        AlbumId album, AlbumMove body, [FromHeader(Name = "If-Match")] long version, Actor who, HandStore hand, AlbumStore store, CancellationToken ct) =>
+        AlbumId album, AlbumMove body, [FromHeader(Name = "If-Match")] long version, Actor who, HandStore hand, AlbumPhotoStore store, CancellationToken ct) =>
         Moved(await store.MoveAsync(who, album, await hand.ReachedAsync(who, body, ct), body.Position, body.Before, version, ct));
 
     static Results<Ok<AlbumMoved>, NotFound<Problem>, Stale, BadRequest<Problem>> Moved((AlbumOutcome, AlbumMoved?) written) => written switch

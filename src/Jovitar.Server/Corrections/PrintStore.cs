@@ -54,7 +54,7 @@ internal sealed class PrintStore(ActRunner acts, Storage storage)
             await CategoryStore.AddPhotosAsync(act, made, categories, Said.Person, ct);
             foreach (var album in albums)
             {
-                await AlbumStore.PutArrivedAsync(act, album, made, Said.Person, ct);
+                await AlbumPhotoStore.PutArrivedAsync(act, album, made, Said.Person, ct);
             }
 
             return made;

@@ -46,7 +46,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, AlbumPhotoStore albumPhotos, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -166,7 +166,7 @@ internal sealed class DemoLoader(
         if (!await IsThereAsync(name, ct))
         {
             var album = await albums.MakeAsync(owner, name, title, description, ct);
-            await albums.PutAsync(owner, album, [.. files.Select(f => photos[f])], ct);
+            await albumPhotos.PutAsync(owner, album, [.. files.Select(f => photos[f])], ct);
         }
     }
 

@@ -89,7 +89,7 @@ internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
     {
         if (about.Album is { } album)
         {
-            await AlbumStore.PutArrivedAsync(act, album, photos, said, ct);
+            await AlbumPhotoStore.PutArrivedAsync(act, album, photos, said, ct);
         }
 
         await CategoryStore.AddPhotosAsync(act, photos, about.Categories, said, ct);
@@ -142,7 +142,7 @@ internal sealed class IntakeAbouts(NpgsqlDataSource db, ActRunner acts)
         await act.LockAsync("photo", photos.Values(), ct);
         if (gone.Album is { } old)
         {
-            await AlbumStore.TakeOutAsync(act, old, photos, said, ct);
+            await AlbumPhotoStore.TakeOutAsync(act, old, photos, said, ct);
         }
 
         await CategoryStore.RemovePhotosAsync(act, photos, gone.Categories, said, ct);

@@ -119,7 +119,7 @@ internal sealed class IntakeActs(NpgsqlDataSource db, PhotoQueue queue, ActRunne
             act, [.. all.Where(o => !o.Used).Select(o => o.Photo).OfType<Guid>().Select(PhotoId.From)], [.. all.Where(o => !o.Used).Select(o => o.File).OfType<Guid>().Select(FileId.From)], ct);
         if (own is { } from && all.Any(o => o.Used && o.Photo is not null))
         {
-            await AlbumStore.TakeOutAsync(act, from, [.. all.Where(o => o.Used).Select(o => o.Photo).OfType<Guid>().Select(PhotoId.From)], Said.Intake(id), ct);
+            await AlbumPhotoStore.TakeOutAsync(act, from, [.. all.Where(o => o.Used).Select(o => o.Photo).OfType<Guid>().Select(PhotoId.From)], Said.Intake(id), ct);
         }
 
         return Count(all);

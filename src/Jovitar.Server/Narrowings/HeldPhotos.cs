@@ -6,11 +6,10 @@ namespace Jovitar.Server.Narrowings;
 /// <param name="Search">What the address of the sheet says that shows them.</param>
 internal sealed record HeldPhotos(int Count, string Search)
 {
-    /// <summary>Those among the photos of a part of a narrowing; null where there are none.</summary>
+    /// <summary>What is held among the photos of a part of a narrowing.</summary>
     /// <param name="clearanceNeeded">The site shows only what is cleared.</param>
-    public static HeldPhotos? Among(NarrowingPart part, bool clearanceNeeded, Func<Narrowing, int> count)
-    {
-        var narrowing = new Narrowing("", [part, ForVisitors.Held(clearanceNeeded)]);
-        return count(narrowing) is > 0 and var held ? new HeldPhotos(held, narrowing.ToString()) : null;
-    }
+    public static Narrowing Among(NarrowingPart part, bool clearanceNeeded) => new("", [part, ForVisitors.Held(clearanceNeeded)]);
+
+    /// <summary>So many of a narrowing; null for none.</summary>
+    public static HeldPhotos? Of(Narrowing among, int count) => count > 0 ? new HeldPhotos(count, among.ToString()) : null;
 }

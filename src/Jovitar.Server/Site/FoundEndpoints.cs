@@ -1,8 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
-using Jovitar.Server.Narrowings;
-using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Themes;
@@ -33,22 +31,10 @@ internal static class FoundEndpoints
         pages.MapGet("/{page}/notes", Notes).WithSummary("What the software notices of a page's draft: which layout suits, which photos are too small");
     }
 
-    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, PageStore pages, SiteSources sources, SiteWeights weights, ThemeStore themes, CancellationToken ct)
-    {
-        if (await store.PageAsync(page, draft: true, ct) is not { } model || await pages.FindAsync(page, ct) is not { } line)
-        {
-            return Problems.Gone("page");
-        }
-
-        var notes = PageNotes.Of(model, weights, (await themes.PublishedAsync(ct)).Look());
-        var held = new Dictionary<BlockId, HeldPhotos?>();
-        foreach (var block in line.Draft.All().OfType<PhotosBlock>())
-        {
-            held[block.Id] = await sources.HeldAsync(block.Source, ct);
-        }
-
-        return TypedResults.Ok(notes with { Blocks = [.. notes.Blocks.Select(b => b with { Held = held.GetValueOrDefault(b.Block) })] });
-    }
+    static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, SiteSources sources, SiteWeights weights, ThemeStore themes, CancellationToken ct) =>
+        await store.PageAsync(page, draft: true, ct) is { } model
+            ? TypedResults.Ok(PageNotes.Of(model, weights, (await themes.PublishedAsync(ct)).Look(), await sources.HeldAsync(model.All.OfType<SitePhotosBlock>(), ct)))
+            : Problems.Gone("page");
 
     static async Task<Results<Ok<PhotosOfBlock>, BadRequest<Problem>>> OfBlock(BlockAsked body, SiteSources sources, CancellationToken ct)
     {

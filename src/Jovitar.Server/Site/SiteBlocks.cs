@@ -143,7 +143,8 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
                     AlbumPages = photos.Press.To == PressTo.Album ? await sources.AlbumPagesAsync(source, shown, reading.Seen, ct) : new Dictionary<PhotoId, string>(),
                 };
                 return new SitePhotosBlock(
-                    block.Id, place, handful is not null ? walk : walk with { Search = await bars.SearchAsync(photos.Bar, shown, ct), Orders = await bars.OrdersAsync(photos.Bar, shown, ct) });
+                    block.Id, place, handful is not null ? walk : walk with { Search = await bars.SearchAsync(photos.Bar, shown, ct), Orders = await bars.OrdersAsync(photos.Bar, shown, ct) },
+                    photos.Source);
             case IndexBlock index:
                 var entries = await EntriesAsync(index, reading.Seen, ct);
                 return new SiteCovers(block.Id, place, index.Most is { } most ? [.. entries.Take(most)] : entries, index.Across, index.Dates, index.Counts, index.Descriptions, HasFeed: index.Of == IndexKind.Posts);

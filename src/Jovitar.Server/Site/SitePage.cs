@@ -158,7 +158,8 @@ public sealed record SiteText(BlockId Id, BlockPlace Place, string Words) : Site
 /// <param name="Href">Where a press leads instead.</param>
 public sealed record SitePhotoBlock(BlockId Id, BlockPlace Place, SitePhoto? Photo, string Line, Walk? Walk, string? Href) : SiteBlock(Id, Place);
 
-public sealed record SitePhotosBlock(BlockId Id, BlockPlace Place, Walk Walk) : SiteBlock(Id, Place);
+/// <param name="Asks">What it asks photos of; null for what no page says.</param>
+public sealed record SitePhotosBlock(BlockId Id, BlockPlace Place, Walk Walk, PhotosSource? Asks = null) : SiteBlock(Id, Place);
 
 /// <param name="HasFeed">What stands there is in the feed, too.</param>
 public sealed record SiteCovers(BlockId Id, BlockPlace Place, IReadOnlyList<SiteEntry> Entries, int Across, bool Dates, bool Counts, bool Descriptions, bool HasFeed = false) : SiteBlock(Id, Place);

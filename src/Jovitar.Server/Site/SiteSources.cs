@@ -130,17 +130,27 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         return await PickedAsync([.. found.Photos.Select(PhotoId.From)], ct);
     }
 
-    /// <summary>What of the photos that a block asks for by albums, a category or a tag is held for want of clearance; null where it asks otherwise.</summary>
-    public async Task<HeldPhotos?> HeldAsync(PhotosSource source, CancellationToken ct)
+    /// <summary>What is held for want of clearance of the photos that blocks ask for, by albums, a category or a tag; of those that ask otherwise nothing is said.</summary>
+    public async Task<IReadOnlyDictionary<BlockId, HeldPhotos>> HeldAsync(IEnumerable<SitePhotosBlock> blocks, CancellationToken ct)
     {
-        NarrowingPart? asks = source switch
+        var (index, needed) = (await keeper.CurrentAsync(ct), (await access.SiteAsync(ct)).ClearanceNeeded);
+        var held = new Dictionary<BlockId, HeldPhotos>();
+        foreach (var block in blocks)
         {
-            { Kind: SourceKind.Albums, Albums.Count: > 0 } => new NarrowingPart(PartKind.Album, false, [.. source.Albums.Select(a => a.ToString())]),
-            { Kind: SourceKind.Category, Category: { } category } => new NarrowingPart(PartKind.Category, false, [category.ToString()]),
-            { Kind: SourceKind.Tag, Tag: { } tag } => new NarrowingPart(PartKind.Tag, false, [tag.ToString()]),
-            _ => null,
-        };
-        return asks is null ? null : HeldPhotos.Among(asks, (await access.SiteAsync(ct)).ClearanceNeeded, (await keeper.CurrentAsync(ct)).Count);
+            NarrowingPart? asks = block.Asks switch
+            {
+                { Kind: SourceKind.Albums, Albums: { Count: > 0 } albums } => new NarrowingPart(PartKind.Album, false, [.. albums.Select(a => a.ToString())]),
+                { Kind: SourceKind.Category, Category: { } category } => new NarrowingPart(PartKind.Category, false, [category.ToString()]),
+                { Kind: SourceKind.Tag, Tag: { } tag } => new NarrowingPart(PartKind.Tag, false, [tag.ToString()]),
+                _ => null,
+            };
+            if (asks is not null && HeldPhotos.Among(asks, needed) is var among && HeldPhotos.Of(among, index.Count(among)) is { } some)
+            {
+                held[block.Id] = some;
+            }
+        }
+
+        return held;
     }
 
     /// <summary>Of each photo the page of an album that it is in: of those that are joined the first, else the one dated or made last.</summary>

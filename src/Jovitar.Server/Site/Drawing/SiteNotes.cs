@@ -168,7 +168,8 @@ internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList
 {
     /// <summary>The notes of a page as its draft is.</summary>
     /// <param name="above">How the site looks to visitors.</param>
-    public static PageNotes Of(SitePage page, SiteWeights weights, Look above)
+    /// <param name="held">What of its blocks no visitor sees for want of clearance.</param>
+    public static PageNotes Of(SitePage page, SiteWeights weights, Look above, IReadOnlyDictionary<BlockId, HeldPhotos> held)
     {
         var look = page.Look.On(above);
         var grounds = page.All.OfType<SiteBand>().ToDictionary(b => b.Id, b => WordsOnGround.Of(b.On));
@@ -179,6 +180,7 @@ internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList
         BlockNotes? Noted(SiteBlock block)
         {
             var notes = BlockNotes.Of(block, Behind(block.Id));
+            notes = notes is null ? null : notes with { Held = held.GetValueOrDefault(block.Id) };
             if (grounds.GetValueOrDefault(block.Id) is { } over)
             {
                 notes = (notes ?? BlockNotes.Nothing(block.Id)) with { Over = over };
