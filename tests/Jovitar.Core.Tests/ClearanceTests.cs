@@ -131,6 +131,19 @@ public sealed class ClearanceTests
     public void A_name_may_stand_in_two_columns() =>
         Assert.Equal("Ada Thorne", PersonTable.Read(column => column switch { PersonTable.FirstName => "Ada", PersonTable.LastName => "Thorne", PersonTable.Says => "no", _ => null }).Person!.Name);
 
+    /// <summary>Whatever rows there are: everybody stands there once, each line is written or has its reason, and who says no anywhere says no.</summary>
+    [Fact]
+    public void A_no_is_never_passed_over_for_another_row() =>
+        Gen.Select(Among("Ada", "ADA", " ada ", "Tam", ""), Among("yes", "no", "", "perhaps")).Array[0, 12].Sample(rows =>
+        {
+            var (persons, rejected) = PersonTable.All(rows.Select((r, i) => (i + 2, (Func<string, string?>)(column => column == PersonTable.Name ? r.Item1 : column == PersonTable.Says ? r.Item2 : null))));
+            Assert.Equal(rows.Length, persons.Count + rejected.Count);
+            Assert.Equal(rejected.Count, rejected.DistinctBy(r => r.Line).Count());
+            var sound = rows.Where(r => r.Item1.Trim().Length > 0 && r.Item2 != "perhaps").GroupBy(r => r.Item1.Trim().ToUpperInvariant()).ToArray();
+            Assert.Equal(sound.Select(g => g.Key), persons.Select(p => p.Name.ToUpperInvariant()));
+            Assert.Equal(sound.Select(g => g.Any(r => r.Item2 == "no") ? "no" : g.First().Item2), persons.Select(p => p.Says));
+        });
+
     /// <summary>What is written is read again as it was, also names that a spreadsheet would run.</summary>
     [Fact]
     public void A_list_comes_back_as_it_was_written() =>

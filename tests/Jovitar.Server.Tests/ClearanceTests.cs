@@ -2,6 +2,8 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
+using Jovitar.Core;
+using Jovitar.Core.Favourites;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Clearance;
 using static Jovitar.Server.Tests.StandingSteps;
@@ -49,8 +51,24 @@ public sealed class ClearanceTests
         var (site, owner, visitor, p) = await NightAsync(3);
         await using var _ = site;
         var hash = (await PlateAsync(owner, p[1])).GetProperty("picture").GetString()!;
-        string[] doors = [$"/night/photo/{p[1]}", $"/album/night/photo/{p[1]}", $"/category/festival/photo/{p[1]}", $"/i/{hash}/{Renditions.Recipe}-480.webp", $"/i/{hash}/{Renditions.Recipe}-card.jpg"];
-        string[] listings = ["/night", "/album/night", "/category/festival", "/", "/sitemap/1.xml", "/album/night/feed.xml", "/category/festival/feed.xml", "/embed/night", "/site/view/night?width=900&lot=1", $"/favourites/{p[0]}.{p[1]}"];
+        await site.WriteAsync("update site set has_favourites = true");
+        // The best of all: covers are it, while visitors see it. A category of its own has it, too.
+        await (await owner.PostAsJsonAsync("/api/photos/decision", new { photos = new[] { p[1] }, rating = 5 })).ReadAsync();
+        await (await owner.PostAsJsonAsync("/api/photos/categories", new { photos = p, add = new[] { await CategoryAsync(owner, "Evening") }, remove = Array.Empty<string>() })).ReadAsync();
+        string[] doors = [$"/night/photo/{p[1]}", $"/album/night/photo/{p[1]}", $"/category/evening/photo/{p[1]}", $"/i/{hash}/{Renditions.Recipe}-480.webp", $"/i/{hash}/{Renditions.Recipe}-card.jpg"];
+        string[] listings = ["/night", "/album/night", "/category/festival", "/", "/sitemap/1.xml", "/album/night/feed.xml", "/category/evening", "/category/evening/feed.xml", "/embed/night", "/site/view/night?width=900&lot=1", $"/favourites/{MarkedPhotos.Of([.. p.Select(id => new PhotoId(Guid.Parse(id)))]).Address}"];
+
+        // It stands behind each of them until then, or the test would say nothing.
+        foreach (var door in doors)
+        {
+            Assert.True(await GetAsync(visitor, door) == HttpStatusCode.OK, $"{door} answers {await GetAsync(visitor, door)}");
+        }
+
+        foreach (var listing in listings)
+        {
+            var text = await visitor.GetStringAsync(listing);
+            Assert.True(text.Contains(p[1], StringComparison.Ordinal) || text.Contains(hash, StringComparison.Ordinal), $"{listing} does not name it");
+        }
 
         await ClearAsync(owner, "not_cleared", [p[1]], by: "her mother");
         // A process that has not decided on it before: what was public a moment ago may be kept for five seconds.
@@ -63,7 +81,7 @@ public sealed class ClearanceTests
 
         foreach (var listing in listings)
         {
-            var text = await visitor.GetStringAsync(listing).ContinueWith(t => t.IsCompletedSuccessfully ? t.Result : "", TaskScheduler.Default);
+            var text = await visitor.GetStringAsync(listing);
             Assert.DoesNotContain(p[1], text, StringComparison.Ordinal);
             Assert.DoesNotContain(hash, text, StringComparison.Ordinal);
         }
@@ -208,23 +226,26 @@ public sealed class ClearanceTests
         await using var _ = site;
         await NameAsync(owner, p[0], "Ada Thorne");
         await NameAsync(owner, p[1], "Tam Weir");
+        await NameAsync(owner, p[2], "Ada Thorne");
+        (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { p[2] } })).EnsureSuccessStatusCode();
         (await PersonAsync(owner, "Tam Weir", "no", 0)).EnsureSuccessStatusCode();
         const string List = "First name;Last name;Says;Class\r\nAda;Thorne;no;3b\r\nTam;Weir;yes;3b\r\nInes;Calloway;perhaps;3b\r\ntam;weir;yes;4a\r\n\"Zoë\";Ash;;4a\r\n";
 
         var preview = await (await owner.PostAsync("/api/clearance/persons/preview", Csv(List))).ReadAsync();
+        // Lost is what visitors see: another photo that names her lies in the bin.
         Assert.Equal((5, 3, 1, 1, 3, 1, 1, 2), (
             preview.GetProperty("rows").GetInt32(), preview.GetProperty("read").GetInt32(), preview.GetProperty("yes").GetInt32(), preview.GetProperty("no").GetInt32(),
-            preview.GetProperty("changed").GetInt32(), preview.GetProperty("lost").GetInt32(), preview.GetProperty("freed").GetInt32(), preview.GetProperty("rejectedCount").GetInt32()));
+            preview.GetProperty("changed").GetInt32(), preview.GetProperty("lost").GetInt32(), preview.GetProperty("gained").GetInt32(), preview.GetProperty("rejectedCount").GetInt32()));
         Assert.Equal(["“perhaps” is neither yes nor no.", "The same person stands in line 3 already."], preview.GetProperty("rejected").EnumerateArray().Select(r => r.GetProperty("reason").GetString()));
         Assert.Equal("Class", Assert.Single(preview.GetProperty("unknown").EnumerateArray()).GetString());
         // Looked at, nothing is written.
         Assert.Equal(1L, await site.ScalarAsync<long>("select count(*) from person"));
-        Assert.Equal(2, await TotalAsync(visitor, "night"));
+        Assert.Equal(1, await TotalAsync(visitor, "night"));
 
         var taken = await (await owner.PostAsync("/api/clearance/persons/table?name=class%203b.csv", Csv(List))).ReadAsync();
-        Assert.Equal((3, 2), (taken.GetProperty("changed").GetInt32(), taken.GetProperty("done").GetProperty("photos").GetInt32()));
-        Assert.Equal("Wrote what 3 persons say of being shown, from “class 3b.csv”: 2 photos.", await site.ScalarAsync<string>("select sentence from act order by id desc limit 1"));
-        Assert.Equal(2, await TotalAsync(visitor, "night"));
+        Assert.Equal((3, 3), (taken.GetProperty("changed").GetInt32(), taken.GetProperty("done").GetProperty("photos").GetInt32()));
+        Assert.Equal("Wrote what 3 persons say of being shown, from “class 3b.csv”: 3 photos.", await site.ScalarAsync<string>("select sentence from act order by id desc limit 1"));
+        Assert.Equal(1, await TotalAsync(visitor, "night"));
         Assert.Equal("Not cleared: “Ada Thorne” says no.", await SentenceAsync(owner, p[0]));
 
         // The list that is saved is the list that is taken in again: nothing of it is new.
@@ -232,6 +253,18 @@ public sealed class ClearanceTests
         Assert.Contains("Ada Thorne,no,,", saved, StringComparison.Ordinal);
         Assert.Equal(0, (await (await owner.PostAsync("/api/clearance/persons/preview", Csv(saved))).ReadAsync()).GetProperty("changed").GetInt32());
         await owner.UndoAsync(taken.GetProperty("done"));
+        // Where only what is cleared is shown, a yes lets a photo in, and to take it back lets it go.
+        (await owner.PutAsJsonAsync("/api/clearance", new { needed = true })).EnsureSuccessStatusCode();
+        async Task<(int, int)> MovedAsync(string csv)
+        {
+            var look = await (await owner.PostAsync("/api/clearance/persons/preview", Csv(csv))).ReadAsync();
+            return (look.GetProperty("lost").GetInt32(), look.GetProperty("gained").GetInt32());
+        }
+
+        Assert.Equal((0, 1), await MovedAsync("name,says\nAda Thorne,yes\n"));
+        (await owner.PostAsync("/api/clearance/persons/table", Csv("name,says\nAda Thorne,yes\n"))).EnsureSuccessStatusCode();
+        Assert.Equal((1, 0), await MovedAsync("name,says\nada thorne,\n"));
+        (await owner.PutAsJsonAsync("/api/clearance", new { needed = false })).EnsureSuccessStatusCode();
         Assert.Equal(1, (await PersonsAsync(owner, "?says=no")).GetProperty("found").GetInt32());
         await site.VerifyAsync();
     }
@@ -269,6 +302,10 @@ public sealed class ClearanceTests
         var rest = await PersonsAsync(owner, $"?at={PersonStore.Step}");
         Assert.Equal("Pupil 60", rest.GetProperty("persons")[0].GetProperty("name").GetString());
         var zoe = Assert.Single((await PersonsAsync(owner, "?says=nothing&q=zo%C3%AB")).GetProperty("persons").EnumerateArray());
+        // Whoever names people on a photo is offered them, and those of the list whom no photo shows yet.
+        var offered = (await (await owner.GetAsync("/api/words/people?typed=pupil%2007")).ReadAsync()).GetProperty("people");
+        Assert.Equal(("Pupil 07", 0), (Assert.Single(offered.EnumerateArray()).GetProperty("value").GetString(), offered[0].GetProperty("photos").GetInt32()));
+        Assert.Equal("ZOË ASH", (await (await owner.GetAsync("/api/words/people?typed=zo%C3%AB")).ReadAsync()).GetProperty("people")[0].GetProperty("value").GetString(), ignoreCase: true);
         Assert.Equal((2, true, 0L), (zoe.GetProperty("photos").GetInt32(), zoe.GetProperty("picture").GetString() is { Length: > 0 }, zoe.GetProperty("version").GetInt64()));
         Assert.Equal(HttpStatusCode.BadRequest, await GetAsync(owner, "/api/clearance/persons?says=perhaps"));
         Assert.Equal(HttpStatusCode.BadRequest, (await PersonAsync(owner, "\u0001", "no", 0)).StatusCode);

@@ -217,7 +217,7 @@ static async Task MeasureActsAsync(string connection)
         await tx.CommitAsync(ct);
     });
     await TidyAsync();
-    var persons = new PersonStore(db, acts, keeper);
+    var persons = new PersonStore(db, acts, new Jovitar.Server.Access.AccessStore(db, TimeProvider.System), keeper);
     var said = await TimeAsync(i => persons.WriteAsync(Actor.Worker("bench"), new PersonSaid("bench", i % 2 == 0 ? Consents.No : Consents.Yes, null, ""), i, ct));
     await acts.RunAsync(Actor.Worker("bench"), ActKind.Words, a => a.RunAsync("update photo set people = '{}' where id = any(@ids)", ct, ("ids", ids)), ct);
     await TidyAsync();

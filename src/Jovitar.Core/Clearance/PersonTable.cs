@@ -34,6 +34,9 @@ public static class PersonTable
     /// <summary>So many rows are read at once.</summary>
     public const int MostRows = 20_000;
 
+    /// <summary>So many persons the list has at most.</summary>
+    public const int MostPersons = 50_000;
+
     /// <summary>Columns as they are written.</summary>
     public static readonly IReadOnlyList<string> Columns = [Name, Says, Until, By];
 
@@ -54,6 +57,38 @@ public static class PersonTable
     [
         WordsTable.Cell(person.Name), person.Says == Consents.Ended ? Consents.Yes : person.Says, person.Until?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "", WordsTable.Cell(person.By),
     ];
+
+    /// <summary>The persons of a file's rows. Of two rows of one person a no is never the one that is passed over.</summary>
+    /// <param name="rows">Each with the line it stands in, and its cells by column.</param>
+    /// <returns>The persons in their order, each once; and the lines that are not written, each with its reason.</returns>
+    public static (IReadOnlyList<PersonSaid> Persons, IReadOnlyList<(int Line, string Why)> Rejected) All(IEnumerable<(int Line, Func<string, string?> Cell)> rows)
+    {
+        var (persons, rejected, seen) = (new List<PersonSaid>(), new List<(int, string)>(), new Dictionary<string, (int At, int Line)>(StringComparer.Ordinal));
+        foreach (var (line, cell) in rows)
+        {
+            var (person, wrong) = Read(cell);
+            if (person is null)
+            {
+                rejected.Add((line, wrong!));
+            }
+            else if (!seen.TryGetValue(Persons.Key(person.Name), out var known))
+            {
+                seen[Persons.Key(person.Name)] = (persons.Count, line);
+                persons.Add(person);
+            }
+            else if (person.Says == Consents.No && persons[known.At].Says != Consents.No)
+            {
+                rejected.Add((known.Line, $"The same person stands in line {line} and says no there."));
+                (persons[known.At], seen[Persons.Key(person.Name)]) = (person, (known.At, line));
+            }
+            else
+            {
+                rejected.Add((line, $"The same person stands in line {known.Line} already."));
+            }
+        }
+
+        return (persons, rejected);
+    }
 
     /// <summary>A person out of a row's cells, by column.</summary>
     /// <returns>The person, or why it is none.</returns>

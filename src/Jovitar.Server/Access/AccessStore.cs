@@ -12,6 +12,9 @@ namespace Jovitar.Server.Access;
 /// <param name="Original">Its size, upright, pixels.</param>
 internal sealed record PictureThing(PhotoThing Thing, Correction Correction, PixelSize Original);
 
+/// <summary>A photo, with the line of its clearance.</summary>
+internal sealed record ClearedPhoto(PhotoThing Thing, ClearanceLine Clearance);
+
 /// <summary>Loads what the decision who may see depends on: the one place where it is read.</summary>
 internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
 {
@@ -51,8 +54,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     public static PhotoThing Photo(NpgsqlDataReader r, ShownOn on) =>
         new(State(r.Get<string>("state")), r.Get<string>("decision") == Decisions.LeaveOut, r.Get<bool>("is_binned"), on, Clearance(r));
 
-    /// <summary>Reads a photo's clearance from a row with <see cref="PhotoColumns"/>.</summary>
-    public static PhotoClearance Clearance(NpgsqlDataReader r) =>
+    static PhotoClearance Clearance(NpgsqlDataReader r) =>
         new(r.Get<string>("clearance"), r.Maybe<DateOnly>("cleared_until"), r.Get<string>("people_say"), r.Maybe<DateOnly>("people_until"), r.Get<bool>("clearance_needed"));
 
     /// <summary>Reads what <see cref="ShownOnOfAlbums"/> gives.</summary>
@@ -75,22 +77,29 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
             ct);
     }
 
-    /// <summary>Where a photo's clearance stands; null when there is none.</summary>
-    public async Task<ClearanceLine?> ClearanceAsync(PhotoId photo, CancellationToken ct)
+    /// <summary>A photo, and where its clearance stands in words; null when there is none.</summary>
+    public async Task<ClearedPhoto?> ClearedAsync(PhotoId photo, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
-            select {PhotoColumns}, p.cleared_by, p.people,
+            select {PhotoColumns}, {PhotoOnColumns}, p.cleared_by, p.people,
                    array(select coalesce(o.says, '')
                            from unnest(p.people) with ordinality as n(name, n)
                            left join person as o on o.key = person_key(n.name) and o.struck is null
                           order by n.n) as says
               from photo as p
+             {PhotoShownOn}
              where p.id = @photo
             """,
             ("photo", photo.Value));
         return await command.FirstAsync(
-            r => ClearanceLine.Of(Clearance(r), r.Get<string>("cleared_by"), [.. r.Get<string[]>("people").Zip(r.Get<string[]>("says"), (name, says) => new ShownPerson(name, says))], Now), ct);
+            r =>
+            {
+                var thing = Photo(r, On(r));
+                IReadOnlyList<ShownPerson> people = [.. r.Get<string[]>("people").Zip(r.Get<string[]>("says"), (name, says) => new ShownPerson(name, says))];
+                return new ClearedPhoto(thing, ClearanceLine.Of(thing.Clearance, r.Get<string>("cleared_by"), people, Now));
+            },
+            ct);
     }
 
     /// <summary>A photo; null when there is none.</summary>

@@ -267,9 +267,9 @@ internal sealed class ActUndo(ActRunner acts)
               from act_change as c
              cross join lateral jsonb_populate_record(null::{k.Kind}, c.before) as b
              cross join lateral jsonb_populate_record(null::{k.Kind}, c.after) as a
-             where c.act = @id and c.kind = '{k.Kind}' and c.before is not null and c.after is not null and {k.Same}
+             where c.act = @id and c.kind = '{k.Kind}' and c.before ?| @fields and c.after is not null and {k.Same}
             """,
-            ct, ("id", id.Value));
+            ct, ("id", id.Value), ("fields", k.Fields));
     }
 
     /// <summary>The column that tells others that what they have read is out of date.</summary>

@@ -43,7 +43,7 @@ internal static class ClearanceEndpoints
         clearance.MapPost("/persons/table", TakeIn).Accepts<byte[]>("text/csv").WithMetadata(new RequestSizeLimitAttribute(MostBytes)).WithSummary("Writes what a CSV says of persons");
     }
 
-    static async Task<Ok<ClearanceSetting>> Show(ClearanceStore store, CancellationToken ct) => TypedResults.Ok(new ClearanceSetting(await store.IsNeededAsync(ct)));
+    static async Task<Ok<ClearanceSetting>> Show(AccessStore access, CancellationToken ct) => TypedResults.Ok(new ClearanceSetting((await access.SiteAsync(ct)).ClearanceNeeded));
 
     static async Task<Ok<Done>> Need(ClearanceSetting body, Actor who, ClearanceStore store, CancellationToken ct) => TypedResults.Ok(await store.NeedAsync(who, body.Needed, ct));
 

@@ -16,13 +16,6 @@ internal sealed class ClearanceStore(NpgsqlDataSource db, ActRunner acts)
 {
     static readonly Actor Calendar = Actor.Worker("The calendar");
 
-    /// <summary>Whether the site shows only what is cleared.</summary>
-    public async Task<bool> IsNeededAsync(CancellationToken ct)
-    {
-        await using var command = db.CreateCommand("select clearance_needed from site");
-        return (bool)(await command.ExecuteScalarAsync(ct))!;
-    }
-
     /// <summary>Says whether the site shows only what is cleared; visitors have it at once.</summary>
     public async Task<Done> NeedAsync(Actor who, bool needed, CancellationToken ct) => (await acts.RunAsync(
         who, ActKind.Clearance,

@@ -1,10 +1,9 @@
 using System.Globalization;
-using System.Text;
-using CsvHelper;
-using CsvHelper.Configuration;
+using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Clearance;
 using Jovitar.Core.Describing;
+using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
@@ -29,17 +28,17 @@ internal sealed record PersonList(IReadOnlyList<PersonLine> Persons, int Found, 
 /// <param name="Rows">So many rows it has besides the header.</param>
 /// <param name="Read">So many persons are read from them.</param>
 /// <param name="Changed">So many of those are new on the list, or say something else now.</param>
-/// <param name="Lost">So many photos no visitor would see any more.</param>
-/// <param name="Freed">So many photos would no longer be held because somebody on them says no.</param>
+/// <param name="Lost">So many photos that visitors see they would not see any more.</param>
+/// <param name="Gained">So many photos they would come to see.</param>
 /// <param name="Rejected">The first of those that are not written; RejectedCount says how many.</param>
 internal sealed record PersonPreview(
-    string Encoding, bool Doubtful, IReadOnlyList<string> Unknown, int Rows, int Read, int Yes, int No, int Changed, int Lost, int Freed, int RejectedCount, IReadOnlyList<RejectedRow> Rejected);
+    string Encoding, bool Doubtful, IReadOnlyList<string> Unknown, int Rows, int Read, int Yes, int No, int Changed, int Lost, int Gained, int RejectedCount, IReadOnlyList<RejectedRow> Rejected);
 
 /// <summary>What writing a file of persons came to.</summary>
 internal sealed record PersonsDone(Done Done, int Changed, int RejectedCount);
 
 /// <summary>The list of persons, and what each says of being shown.</summary>
-internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, IndexKeeper keeper)
+internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, IndexKeeper keeper)
 {
     /// <summary>So many stand in one answer.</summary>
     public const int Step = 60;
@@ -71,23 +70,33 @@ internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, IndexKeep
 
     /// <summary>Whom photos show or the list names, those shown most first.</summary>
     /// <param name="words">In their names; empty for all.</param>
-    public async Task<IReadOnlyList<(string Name, int Photos)>> KnownAsync(string words, CancellationToken ct)
+    public async Task<IReadOnlyList<(string Name, int Photos)>> KnownAsync(string words, int most, CancellationToken ct)
     {
         var wanted = Persons.Key(words.Trim());
-        return [.. (await RowsAsync(ct)).Where(r => Persons.Key(r.Name).Contains(wanted, StringComparison.Ordinal)).OrderByDescending(r => r.Photos).Select(r => (r.Name, r.Photos))];
+        var shown = (await ShownAsync(ct)).Where(s => s.Key.Contains(wanted, StringComparison.Ordinal)).ToDictionary();
+        await using var command = db.Command(
+            "select name from person where struck is null and position(person_key(@words) in key) > 0 order by key limit @most", ("words", words.Trim()), ("most", most));
+        var listed = await command.AllAsync(r => r.GetString(0), ct);
+        return [.. shown.Values.OrderByDescending(s => s.Photos).Concat(listed.Where(n => !shown.ContainsKey(Persons.Key(n))).Select(n => (Name: n, Photos: 0))).Take(most)];
+    }
+
+    /// <summary>Whom photos show, by the keys of their names; of one name in several cases the commonest.</summary>
+    async Task<Dictionary<string, (string Name, int Photos)>> ShownAsync(CancellationToken ct)
+    {
+        var shown = new Dictionary<string, (string Name, int Photos)>(StringComparer.Ordinal);
+        foreach (var (name, photos) in (await keeper.CurrentAsync(ct)).People())
+        {
+            var key = Persons.Key(name);
+            shown[key] = shown.TryGetValue(key, out var known) ? (known.Name, known.Photos + photos) : (name, photos);
+        }
+
+        return shown;
     }
 
     /// <summary>Everybody on the list, and everybody whom photos show.</summary>
     async Task<IReadOnlyList<Row>> RowsAsync(CancellationToken ct)
     {
-        var shown = new Dictionary<string, (string Name, int Photos)>(StringComparer.Ordinal);
-        foreach (var (name, photos) in (await keeper.CurrentAsync(ct)).People())
-        {
-            // Of one name in several cases the commonest is shown.
-            var key = Persons.Key(name);
-            shown[key] = shown.TryGetValue(key, out var known) ? (known.Name, known.Photos + photos) : (name, photos);
-        }
-
+        var shown = await ShownAsync(ct);
         await using var command = db.CreateCommand("select name, says, until, said_by, version from person where struck is null");
         var rows = await command.AllAsync(
             r => new Row(
@@ -168,17 +177,12 @@ internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, IndexKeep
     public async Task<byte[]> TableAsync(CancellationToken ct)
     {
         var to = new MemoryStream();
-        await using (var text = new StreamWriter(to, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true))
-        await using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }))
+        await using (var csv = new CsvRows(to))
         {
-            foreach (var cells in (await RowsAsync(ct)).Select(r => PersonTable.Cells(new PersonSaid(r.Name, r.Says, r.Until, r.By))).Prepend(PersonTable.Columns))
+            await csv.AddAsync(PersonTable.Columns);
+            foreach (var row in await RowsAsync(ct))
             {
-                foreach (var cell in cells)
-                {
-                    csv.WriteField(cell);
-                }
-
-                await csv.NextRecordAsync();
+                await csv.AddAsync(PersonTable.Cells(new PersonSaid(row.Name, row.Says, row.Until, row.By)));
             }
         }
 
@@ -194,19 +198,26 @@ internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, IndexKeep
             return (null, wrong);
         }
 
-        var ((changed, lost, freed), _) = await acts.RunAsync(
+        var names = persons.Select(p => p.Name).ToArray();
+        var ((changed, fits, lost, gained), _) = await acts.RunAsync(
             who, ActKind.Clearance,
             async act =>
             {
-                var before = await HeldAsync(act, ct);
+                var before = await NamingAsync(act, names, ct);
                 var rows = await WriteAsync(act, persons, ct);
-                var after = await HeldAsync(act, ct);
-                return act.Drop((rows, after.Count(p => !before.Contains(p)), before.Count(p => !after.Contains(p))));
+                var after = await NamingAsync(act, names, ct);
+                var (gone, come) = await MovedAsync(act, before, after, ct);
+                return act.Drop((rows, await FitsAsync(act, ct), gone, come));
             },
             ct);
+        if (!fits)
+        {
+            return (null, TooMany);
+        }
+
         return (
             new PersonPreview(
-                csv.Encoding, csv.Doubtful, csv.Unknown(PersonTable.Known), csv.Lines.Count, persons.Count, persons.Count(p => p.Says == Consents.Yes), persons.Count(p => p.Says == Consents.No), changed, lost, freed,
+                csv.Encoding, csv.Doubtful, csv.Unknown(PersonTable.Known), csv.Lines.Count, persons.Count, persons.Count(p => p.Says == Consents.Yes), persons.Count(p => p.Says == Consents.No), changed, lost, gained,
                 csv.Rejected.Count, [.. csv.Rejected.OrderBy(r => r.Line).Take(MostNamed)]),
             null);
     }
@@ -220,23 +231,47 @@ internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, IndexKeep
             return (null, wrong);
         }
 
-        var (changed, done) = await acts.RunAsync(
+        var (changed, done) = await acts.RunAsync<int?>(
             who, ActKind.Clearance,
             async act =>
             {
                 var rows = await WriteAsync(act, persons, ct);
                 act.Says = tally => ClearanceWords.Table(tally, rows, name);
-                return rows;
+                return await FitsAsync(act, ct) ? rows : act.Drop<int?>(null);
             },
             ct);
-        return (new PersonsDone(done, changed, csv.Rejected.Count), null);
+        return changed is { } written ? (new PersonsDone(done, written, csv.Rejected.Count), null) : (null, TooMany);
     }
 
-    /// <summary>Photos on which somebody says no.</summary>
-    static async Task<HashSet<Guid>> HeldAsync(Act act, CancellationToken ct)
+    static readonly string TooMany = string.Create(CultureInfo.InvariantCulture, $"The list has at most {PersonTable.MostPersons:#,0} persons.");
+
+    static async Task<bool> FitsAsync(Act act, CancellationToken ct)
     {
-        await using var command = act.Command("select id from photo where people_say = 'no'");
-        return [.. await command.AllAsync(r => r.GetGuid(0), ct)];
+        await using var command = act.Command("select count(*) <= @most from (select from person where struck is null limit @most + 1) as listed", ("most", (long)PersonTable.MostPersons));
+        return (bool)(await command.ExecuteScalarAsync(ct))!;
+    }
+
+    /// <summary>Photos that name any of some persons, each as if it stood on a page.</summary>
+    static async Task<IReadOnlyDictionary<Guid, PhotoThing>> NamingAsync(Act act, string[] names, CancellationToken ct)
+    {
+        await using var command = act.Command(
+            $$"""
+            select p.id, {{AccessStore.PhotoColumns}}
+              from photo as p
+             where p.people <> '{}' and person_keys(p.people) && person_keys(@names)
+            """,
+            ("names", names));
+        return (await command.AllAsync(r => KeyValuePair.Create(r.Get<Guid>("id"), AccessStore.Photo(r, new ShownOn(1))), ct)).ToDictionary();
+    }
+
+    /// <summary>How many photos visitors saw and would not see any more, and how many they would come to see.</summary>
+    async Task<(int Gone, int Come)> MovedAsync(Act act, IReadOnlyDictionary<Guid, PhotoThing> before, IReadOnlyDictionary<Guid, PhotoThing> after, CancellationToken ct)
+    {
+        bool Sees(PhotoThing photo) => access.May(Viewer.Nobody, Right.See, photo);
+        var moved = before.Keys.Where(p => Sees(before[p]) != Sees(after[p])).ToArray();
+        await using var command = act.Command($"select p.id, {AccessStore.PhotoOnColumns} from photo as p {AccessStore.PhotoShownOn} where p.id = any(@moved)", ("moved", moved));
+        var shown = await command.AllAsync(r => (Id: r.Get<Guid>("id"), On: AccessStore.On(r)), ct);
+        return (shown.Count(p => Sees(before[p.Id] with { On = p.On })), shown.Count(p => Sees(after[p.Id] with { On = p.On })));
     }
 
     /// <returns>How many are new on the list, or say something else now.</returns>
@@ -268,28 +303,8 @@ internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, IndexKeep
             return (null, string.Create(CultureInfo.InvariantCulture, $"A file has at most {PersonTable.MostRows:#,0} persons; part it into several."));
         }
 
-        var (persons, seen) = (new List<PersonSaid>(), new Dictionary<string, (int At, int Line)>(StringComparer.Ordinal));
-        foreach (var line in csv.Lines)
-        {
-            var (person, not) = PersonTable.Read(column => at.TryGetValue(column, out var i) ? line.Cells.ElementAtOrDefault(i) : null);
-            if (person is null)
-            {
-                csv.Rejected.Add(new RejectedRow(line.Number, not!));
-            }
-            else if (seen.TryGetValue(Persons.Key(person.Name), out var known))
-            {
-                // Of two rows a no is never the one that is passed over.
-                var refuses = person.Says == Consents.No && persons[known.At].Says != Consents.No;
-                persons[known.At] = refuses ? person : persons[known.At];
-                csv.Rejected.Add(new RejectedRow(refuses ? known.Line : line.Number, $"The same person stands in line {(refuses ? line.Number : known.Line)}{(refuses ? " and says no there" : " already")}."));
-            }
-            else
-            {
-                seen[Persons.Key(person.Name)] = (persons.Count, line.Number);
-                persons.Add(person);
-            }
-        }
-
+        var (persons, rejected) = PersonTable.All(csv.Lines.Select(l => (l.Number, (Func<string, string?>)(column => at.TryGetValue(column, out var i) ? l.Cells.ElementAtOrDefault(i) : null))));
+        csv.Rejected.AddRange(rejected.Select(r => new RejectedRow(r.Line, r.Why)));
         return (persons, null);
     }
 }

@@ -36,7 +36,7 @@ internal sealed class SummaryStore(NpgsqlDataSource db, PersonStore persons)
 
     /// <summary>People that photos show already whose name holds what is typed; the most shown first.</summary>
     public async Task<IReadOnlyList<ValueCount>> PeopleAsync(string typed, CancellationToken ct) =>
-        [.. (await persons.KnownAsync(typed, ct)).Take(Most).Select(p => new ValueCount(p.Name, p.Photos))];
+        [.. (await persons.KnownAsync(typed, Most, ct)).Select(p => new ValueCount(p.Name, p.Photos))];
 
     public async Task<WordsSummary> SummaryAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
     {

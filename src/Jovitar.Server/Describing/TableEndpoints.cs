@@ -50,36 +50,26 @@ internal static class TableEndpoints
 
     static async Task<Results<Ok<TablePreview>, BadRequest<Problem>>> Preview(string? encoding, bool? clears, HttpContext http, TableStore tables, CancellationToken ct)
     {
-        if (await FileAsync(http, encoding, ct) is not { } file)
+        var (csv, unread) = await CsvText.ReadAsync(http.Request, encoding, ct);
+        if (csv is null)
         {
-            return Problems.Invalid(CsvText.NoEncoding);
+            return Problems.Invalid(unread!);
         }
 
-        var (preview, wrong) = await tables.PreviewAsync(file, encoding, clears == true, ct);
+        var (preview, wrong) = await tables.PreviewAsync(csv, clears == true, ct);
         return preview is null ? Problems.Invalid(wrong!) : TypedResults.Ok(preview);
     }
 
     static async Task<Results<Ok<RowsDone>, BadRequest<Problem>>> TakeIn([Words(300)] string? name, string? encoding, bool? clears, HttpContext http, Actor who, TableStore tables, CancellationToken ct)
     {
-        if (await FileAsync(http, encoding, ct) is not { } file)
+        var (csv, unread) = await CsvText.ReadAsync(http.Request, encoding, ct);
+        if (csv is null)
         {
-            return Problems.Invalid(CsvText.NoEncoding);
+            return Problems.Invalid(unread!);
         }
 
-        var (done, wrong) = await tables.TakeInAsync(who, file, Text.Name(name ?? "a table"), encoding, clears == true, ct);
+        var (done, wrong) = await tables.TakeInAsync(who, csv, Text.Name(name ?? "a table"), clears == true, ct);
         return done is null ? Problems.Invalid(wrong!) : TypedResults.Ok(done);
-    }
-
-    static async Task<byte[]?> FileAsync(HttpContext http, string? encoding, CancellationToken ct)
-    {
-        if (encoding is not null && !CsvText.Encodings.Contains(encoding))
-        {
-            return null;
-        }
-
-        var bytes = new MemoryStream();
-        await http.Request.Body.CopyToAsync(bytes, ct);
-        return bytes.ToArray();
     }
 
     static async Task<Ok<TableRows>> Rows(PhotoList body, SheetStore sheet, DescribingStore store, CancellationToken ct)

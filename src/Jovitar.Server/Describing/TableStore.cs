@@ -1,7 +1,4 @@
 using System.Globalization;
-using System.Text;
-using CsvHelper;
-using CsvHelper.Configuration;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Describing;
@@ -37,19 +34,8 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
     public async Task WriteAsync(IReadOnlyList<PhotoId> photos, Stream to, CancellationToken ct)
     {
         var gathering = new Gathering(to);
-        await using var text = new StreamWriter(gathering, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true);
-        await using var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" });
-        async Task RowAsync(IEnumerable<string> cells)
-        {
-            foreach (var cell in cells)
-            {
-                csv.WriteField(cell);
-            }
-
-            await csv.NextRecordAsync();
-        }
-
-        await RowAsync(WordsTable.Columns);
+        await using var csv = new CsvRows(gathering);
+        await csv.AddAsync(WordsTable.Columns);
         foreach (var some in photos.Chunk(AtOnce))
         {
             await using var command = db.Command(
@@ -65,7 +51,7 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
                 ("ids", some.Values()));
             foreach (var cells in await command.AllAsync(Cells, ct))
             {
-                await RowAsync(cells);
+                await csv.AddAsync(cells);
             }
 
             await csv.FlushAsync();
@@ -84,9 +70,9 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
 
     /// <summary>What a file says, and what writing it would come to.</summary>
     /// <returns>The preview, or a sentence that says why the file cannot be read.</returns>
-    public async Task<(TablePreview? Preview, string? Wrong)> PreviewAsync(byte[] file, string? encoding, bool clears, CancellationToken ct)
+    public async Task<(TablePreview? Preview, string? Wrong)> PreviewAsync(CsvText csv, bool clears, CancellationToken ct)
     {
-        var (read, wrong) = await ReadAsync(file, encoding, clears, ct);
+        var (read, wrong) = await ReadAsync(csv, clears, ct);
         if (read is null)
         {
             return (null, wrong);
@@ -119,22 +105,16 @@ internal sealed class TableStore(NpgsqlDataSource db, SheetStore sheet, RowStore
     }
 
     /// <summary>Writes what a file says, as one act.</summary>
-    public async Task<(RowsDone? Done, string? Wrong)> TakeInAsync(Actor who, byte[] file, string name, string? encoding, bool clears, CancellationToken ct)
+    public async Task<(RowsDone? Done, string? Wrong)> TakeInAsync(Actor who, CsvText csv, string name, bool clears, CancellationToken ct)
     {
-        var (read, wrong) = await ReadAsync(file, encoding, clears, ct);
+        var (read, wrong) = await ReadAsync(csv, clears, ct);
         return read is null ? (null, wrong) : (await rows.WriteAsync(who, read.Rows, tally => ActWords.FromTable(tally, name), ct), null);
     }
 
     sealed record Table(string Encoding, bool Doubtful, string Separator, IReadOnlyList<string> Known, IReadOnlyList<string> Unknown, int Count, int ByName, IReadOnlyList<WordsRow> Rows, IReadOnlyList<RejectedRow> Rejected);
 
-    async Task<(Table? Table, string? Wrong)> ReadAsync(byte[] file, string? said, bool clears, CancellationToken ct)
+    async Task<(Table? Table, string? Wrong)> ReadAsync(CsvText csv, bool clears, CancellationToken ct)
     {
-        var (csv, unread) = CsvText.Read(file, said);
-        if (csv is null)
-        {
-            return (null, unread);
-        }
-
         var (at, twice) = csv.Columns(WordsTable.Columns);
         if (twice is not null)
         {

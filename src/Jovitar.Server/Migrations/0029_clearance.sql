@@ -9,9 +9,9 @@ alter table photo
   add column people_until date;
 alter table site add column clearance_needed boolean not null default false;
 
--- Names are the same person whatever their case; people_keys is what photos are found by.
+-- Names are the same person whatever their case, and whatever the locale of the database; person_keys is what photos are found by.
 create function person_key(name text) returns text language sql immutable strict parallel safe as $$
-  select lower(normalize(name, nfkc))
+  select lower(normalize(name, nfkc) collate "und-x-icu")
 $$;
 create function person_keys(names text[]) returns text[] language sql immutable strict parallel safe as $$
   select array(select person_key(n) from unnest(names) as n)

@@ -150,7 +150,7 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             Categories = await NextAsync(r, () => new PlateCategory(new CategoryId(r.Get<Guid>("leaf")), r.Get<string>("path")), ct),
             Albums = await NextAsync(r, () => new PlateAlbum(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("position")), ct),
         };
-        return await access.PhotoAsync(id, ct) is { } thing && await access.ClearanceAsync(id, ct) is { } clearance
+        return await access.ClearedAsync(id, ct) is var (thing, clearance)
             ? plate with { Audience = AudienceLine.Of(thing, await access.SiteAsync(ct), access.Now), Clearance = clearance }
             : null;
     }

@@ -20,10 +20,7 @@ internal sealed record CsvLine(int Number, string[] Cells);
 internal sealed record CsvText(string Encoding, bool Doubtful, string Separator, CsvLine First, IReadOnlyList<string> Header, IReadOnlyList<CsvLine> Lines, List<RejectedRow> Rejected)
 {
     /// <summary>Encodings that a file may be said to have, by their IANA names.</summary>
-    public static readonly IReadOnlyList<string> Encodings = ["utf-8", "utf-16", "windows-1252", "iso-8859-1", "iso-8859-15", "windows-1250", "windows-1251", "macintosh"];
-
-    /// <summary>What is said of an encoding that is none of them.</summary>
-    public const string NoEncoding = "There is no such encoding.";
+    static readonly IReadOnlyList<string> Encodings = ["utf-8", "utf-16", "windows-1252", "iso-8859-1", "iso-8859-15", "windows-1250", "windows-1251", "macintosh"];
 
     static readonly string[] Separators = [",", ";", "\t"];
 
@@ -35,7 +32,7 @@ internal sealed record CsvText(string Encoding, bool Doubtful, string Separator,
     {
         if (encoding is not null && !Encodings.Contains(encoding))
         {
-            return (null, NoEncoding);
+            return (null, "There is no such encoding.");
         }
 
         var bytes = new MemoryStream();
@@ -130,5 +127,36 @@ internal sealed record CsvText(string Encoding, bool Doubtful, string Separator,
         }
 
         return (lines, rejected);
+    }
+}
+
+/// <summary>A spreadsheet's file being written (RFC 4180), UTF-8 with a mark so that spreadsheets know it.</summary>
+internal sealed class CsvRows : IAsyncDisposable
+{
+    readonly StreamWriter text;
+    readonly CsvWriter csv;
+
+    public CsvRows(Stream to)
+    {
+        text = new StreamWriter(to, new UTF8Encoding(encoderShouldEmitUTF8Identifier: true), leaveOpen: true);
+        csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" });
+    }
+
+    public async Task AddAsync(IEnumerable<string> cells)
+    {
+        foreach (var cell in cells)
+        {
+            csv.WriteField(cell);
+        }
+
+        await csv.NextRecordAsync();
+    }
+
+    public Task FlushAsync() => csv.FlushAsync();
+
+    public async ValueTask DisposeAsync()
+    {
+        await csv.DisposeAsync();
+        await text.DisposeAsync();
     }
 }

@@ -9573,14 +9573,14 @@ export interface components {
             changed: number;
             /**
              * Format: int32
-             * @description So many photos no visitor would see any more.
+             * @description So many photos that visitors see they would not see any more.
              */
             lost: number;
             /**
              * Format: int32
-             * @description So many photos would no longer be held because somebody on them says no.
+             * @description So many photos they would come to see.
              */
-            freed: number;
+            gained: number;
             /** Format: int32 */
             rejectedCount: number;
             /** @description The first of those that are not written; RejectedCount says how many. */

@@ -43,7 +43,6 @@ export const clearanceWords = {
     noneLead: 'Take in a list, or name people on photos: whoever is named stands here.',
     notFound: (name: string) => `Nobody is called “${name}”.`,
     putOn: (name: string) => `Put “${name}” on the list`,
-    photos,
     noPhotos: 'on no photo yet',
     says: {
       '': 'Nothing was said',
@@ -70,7 +69,6 @@ export const clearanceWords = {
     take: 'Take in a list',
     another: 'Take in another',
     save: 'Save the list as CSV',
-    readAs: 'read as',
     found: (rows: number, read: number, yes: number, no: number) =>
       `${plural(rows, 'row', 'rows')}, ${plural(read, 'person', 'persons')}: ${many(yes)} ${yes === 1 ? 'says' : 'say'} yes, ${many(no)} ${no === 1 ? 'says' : 'say'} no.`,
     changes: (n: number) =>
@@ -81,8 +79,7 @@ export const clearanceWords = {
       n === 0
         ? 'No photo leaves visitors’ sight.'
         : `${photos(n)} ${n === 1 ? 'leaves' : 'leave'} visitors’ sight.`,
-    freed: (n: number) =>
-      n === 0 ? '' : `${photos(n)} ${n === 1 ? 'is' : 'are'} no longer held back by a no.`,
+    gained: (n: number) => (n === 0 ? '' : `${photos(n)} ${n === 1 ? 'comes' : 'come'} into their sight.`),
     writeList: (n: number) => `Write what ${plural(n, 'person says', 'persons say')}`,
     tookIn: (n: number) => `Wrote what ${plural(n, 'person says', 'persons say')}.`,
     /** Of photos. */

@@ -3,9 +3,9 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
+import { WordSelect } from '../../kit/WordSelect'
 import { WordTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
-import { Pick } from '../describing/parts'
 import { useAct, useFigures, useSession } from '../shell/data'
 import { tellDone } from '../shell/news'
 import { Empty, Heading } from '../shell/Station'
@@ -58,14 +58,14 @@ function Setting({ needed }: { needed: boolean }) {
     <p className="mt-5 font-display text-lead leading-[1.8] font-semibold">
       {w.clearance.visitorsSee}{' '}
       {isOwner ? (
-        <Pick
+        <WordSelect
           label={w.clearance.needed.label}
           value={now}
           choices={[
             ['no', w.clearance.needed.no],
             ['yes', w.clearance.needed.yes],
           ]}
-          onPick={(next) => need.mutate(next === 'yes')}
+          onChoose={(next) => need.mutate(next === 'yes')}
         />
       ) : (
         w.clearance.needed[now]

@@ -77,7 +77,7 @@ export function PersonRow({ person }: { person: Person }) {
             search={{ people: join([person.name]) }}
             className="text-small text-quiet underline decoration-line underline-offset-4 hover:text-ink"
           >
-            {w.clearance.photos(person.photos)}
+            {w.photos(person.photos)}
           </Link>
         ) : (
           <span className="text-small text-quiet">{w.clearance.noPhotos}</span>
