@@ -85,6 +85,22 @@ public sealed class ClearanceTests
     public void The_line_under_a_photo_says_why(string _, string said, string people, bool needed, string sentence) =>
         Assert.Equal(sentence, AudienceLine.Of(Shown(new PhotoClearance(said, said == "ended" ? Today.AddDays(-1) : null, people, null, needed)), new TheSite(IsOpen: true), Now).Sentence);
 
+    /// <summary>Pressed, the line gives every reason of the decision, a sentence each, and never says that visitors see what they do not.</summary>
+    [Fact]
+    public void The_line_says_why_in_whole_sentences() =>
+        Gen.Select(All, Gen.Bool, Gen.Bool).Sample((clearance, left, open) =>
+        {
+            var photo = Shown(clearance) with { LeftOut = left };
+            var line = AudienceLine.Of(photo, new TheSite(open), Now);
+            var decision = Access.Access.Decide(Viewer.Nobody, Right.See, photo, Now);
+            Assert.All(line.Why, w => Assert.Matches("^[A-Z].*[.]$", w));
+            Assert.Equal(line.Why.Count, line.Why.Distinct().Count());
+            Assert.True(line.Why.Count >= decision.Reasons.Count + (open ? 0 : 1));
+            Assert.Equal(!decision.Allowed && clearance.At(Now) == Clearances.NotCleared, line.Why.Any(w => w.Contains("whatever else is set", StringComparison.Ordinal)));
+            Assert.Equal(decision.Allowed, line.Why.Contains("It stands on a page that visitors can open."));
+            Assert.Equal(!open, line.Why.Contains("The site is not open to visitors yet."));
+        });
+
     [Theory]
     [InlineData(1, "Everyone can see this, on one page, without the one photo that is not cleared.")]
     [InlineData(6, "Everyone can see this, on one page, without the 6 photos that are not cleared.")]

@@ -173,7 +173,7 @@ export const describingWords = {
     blanks: { no: 'blank cells leave a word as it is', yes: 'blank cells clear a word' },
     found: (rows: number, matched: number, byName: number) =>
       `${plural(rows, 'row', 'rows')}, ${number(matched)} of them ${matched === 1 ? 'a photo' : 'photos'} here${byName > 0 ? `, ${number(byName)} by file name alone` : ''}.`,
-    doubtful: 'How its letters are written is a guess; look at the examples.',
+    doubtful: 'How its letters are written is a guess; look whether they come out right.',
     unknown: (names: readonly string[]) =>
       `Not known here and passed over: ${names.map((name) => `“${name}”`).join(', ')}.`,
     rejected: (n: number) => `${plural(n, 'row', 'rows')} cannot be used`,

@@ -66,6 +66,7 @@ function Setting({ needed }: { needed: boolean }) {
             ['yes', w.clearance.needed.yes],
           ]}
           onChoose={(next) => need.mutate(next === 'yes')}
+          className="leading-tight"
         />
       ) : (
         w.clearance.needed[now]

@@ -72,6 +72,7 @@ function TakeIn() {
                 ['yes', w.file.blanks.yes],
               ]}
               onChoose={setClears}
+              className="leading-tight"
             />
           </>
         }

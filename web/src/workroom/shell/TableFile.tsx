@@ -108,6 +108,7 @@ export function TableFile<Preview extends Seen, Done>({
               value={encoding || found?.encoding || 'utf-8'}
               choices={encodings.map((e) => [e, e] as const)}
               onChoose={setEncoding}
+              className="leading-tight"
             />
             {sentence}.
           </p>
