@@ -2,6 +2,7 @@ using System.Net;
 using Jovitar.Server.Intake;
 using Jovitar.Server.Intake.Scanning;
 using Jovitar.Server.Intake.Watching;
+using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Visits;
 
 namespace Jovitar.Server;
@@ -15,8 +16,9 @@ namespace Jovitar.Server;
 /// <param name="Scanners">Scanners on the network, by name; only what the operator names is ever asked.</param>
 /// <param name="Proxies">Addresses or networks (CIDR) whose forwarded headers are believed: the proxies in front, and nobody else.</param>
 /// <param name="Address">Where visitors find the site; null for wherever it is asked for.</param>
+/// <param name="Mail">The mail server that letters are handed to.</param>
 /// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
-internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, VisitSettings Visits, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies, Uri? Address)
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, VisitSettings Visits, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies, Uri? Address, MailSettings Mail)
 {
     public static ServerSettings From(IConfiguration configuration)
     {
@@ -31,7 +33,8 @@ internal sealed record ServerSettings(string Data, string Connection, string? De
             new VisitSettings(section.GetValue("VisitsWrittenEvery", TimeSpan.FromSeconds(10)), section.GetValue("VisitsSummedEvery", TimeSpan.FromMinutes(10))),
             new ScannerSettings([.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)]),
             [.. (section["Proxies"] ?? "").Split([';', ','], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Proxy)],
-            SiteAddress(section["Address"]));
+            SiteAddress(section["Address"]),
+            MailSettings.From(section["Mail"], section["MailFrom"]));
     }
 
     /// <summary>Reads <c>https://photos.example.org</c>.</summary>

@@ -1,7 +1,5 @@
-using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Json;
-using System.Net.Sockets;
 using System.Text.Json;
 using NetVips;
 
@@ -10,48 +8,24 @@ namespace Jovitar.Server.Tests;
 /// <summary>Scanning through the simulated scanner, a program of its own that speaks eSCL (Mopria Alliance, eSCL Technical Specification 2.97).</summary>
 public sealed class ScannerTests : IAsyncLifetime
 {
-    Process scanner = null!;
-    string address = "";
+    Standin standin = null!;
     readonly string prints = Directory.CreateTempSubdirectory("prints").FullName;
+
+    string Address => standin.Address;
 
     public async Task InitializeAsync()
     {
         File.WriteAllBytes(Path.Combine(prints, "a.jpg"), Acts.Photo(1));
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        address = $"http://127.0.0.1:{((IPEndPoint)listener.LocalEndpoint).Port}";
-        listener.Stop();
-        scanner = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Jovitar.Standins.dll"), "--urls", address, "--prints", prints]) { RedirectStandardOutput = true })!;
-        using var client = new HttpClient();
-        for (var tries = 0; tries < 100; tries++)
-        {
-            try
-            {
-                (await client.GetAsync($"{address}/eSCL/ScannerStatus")).EnsureSuccessStatusCode();
-                return;
-            }
-            catch (HttpRequestException)
-            {
-                await Task.Delay(100);
-            }
-        }
-
-        Assert.Fail("The simulated scanner did not start.");
+        standin = await Standin.StartAsync(prints);
     }
 
-    public Task DisposeAsync()
+    public async Task DisposeAsync()
     {
-        scanner.Kill();
-        scanner.Dispose();
+        await standin.DisposeAsync();
         Directory.Delete(prints, recursive: true);
-        return Task.CompletedTask;
     }
 
-    async Task SetAsync(object settings)
-    {
-        using var client = new HttpClient();
-        (await client.PutAsJsonAsync($"{address}/standin/scanner", settings)).EnsureSuccessStatusCode();
-    }
+    Task SetAsync(object settings) => standin.SetAsync("scanner", settings);
 
     static Task<HttpResponseMessage> ScanAsync(HttpClient owner, string source = "glass", int resolution = 150, string colour = "colour") =>
         owner.PostAsJsonAsync("/api/scanners/Flatbed/scan", new { resolution, colour, source });
@@ -65,7 +39,7 @@ public sealed class ScannerTests : IAsyncLifetime
     [Fact]
     public async Task A_print_is_scanned_looked_at_and_kept_and_what_goes_wrong_is_said()
     {
-        await using var site = await Site.StartAsync(scanners: $"Flatbed={address}/eSCL");
+        await using var site = await Site.StartAsync(scanners: $"Flatbed={Address}/eSCL");
         var owner = await site.OwnerAsync();
         var can = await (await owner.GetAsync("/api/scanners/Flatbed")).ReadAsync();
         Assert.Equal([75, 150, 300, 600], can.GetProperty("resolutions").EnumerateArray().Select(r => r.GetInt32()));
@@ -93,8 +67,7 @@ public sealed class ScannerTests : IAsyncLifetime
         Assert.Contains("busy", await SaysAsync(await ScanAsync(owner)), StringComparison.Ordinal);
         await SetAsync(new { busy = false });
         Assert.Contains("another resolution", await SaysAsync(await ScanAsync(owner, resolution: 123)), StringComparison.Ordinal);
-        scanner.Kill();
-        await scanner.WaitForExitAsync();
+        await standin.DisposeAsync();
         Assert.Contains("does not answer", await SaysAsync(await ScanAsync(owner)), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync("/api/scanners/Unknown")).StatusCode);
         await site.VerifyAsync();

@@ -63,8 +63,9 @@ internal sealed class Site : IAsyncDisposable
     /// <param name="server">A PostgreSQL of its own, or null for the shared one.</param>
     /// <param name="data">A data folder of its own, or null for a new one.</param>
     /// <param name="process">False when the test starts processes of its own.</param>
+    /// <param name="mail">The port on loopback to which it hands its letters; null for a site that writes none.</param>
     /// <param name="empty">Its database has nothing in it, not even tables.</param>
-    public static async Task<Site> StartAsync(int workers = 2, string? server = null, string? data = null, bool process = true, string scanners = "", bool empty = false)
+    public static async Task<Site> StartAsync(int workers = 2, string? server = null, string? data = null, bool process = true, string scanners = "", bool empty = false, int? mail = null)
     {
         var site = new Site { Server = server ?? SharedServer };
         if (data is not null)
@@ -84,7 +85,7 @@ internal sealed class Site : IAsyncDisposable
         site.Db = NpgsqlDataSource.Create(site.Connection);
         if (process)
         {
-            site.Process(workers, scanners: scanners);
+            site.Process(workers, scanners: scanners, mail: mail);
         }
 
         return site;
@@ -92,7 +93,7 @@ internal sealed class Site : IAsyncDisposable
 
     /// <summary>Another server process on the same database and storage.</summary>
     /// <param name="db">Its way to the database, where that is not the usual one.</param>
-    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "", Func<NpgsqlDataSource>? db = null)
+    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "", Func<NpgsqlDataSource>? db = null, int? mail = null)
     {
         var process = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
             .ConfigureTestServices(services =>
@@ -105,7 +106,7 @@ internal sealed class Site : IAsyncDisposable
                 }
             })
             .UseSetting("Jovitar:Data", Data).UseSetting("Jovitar:Database", Connection)
-            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:VisitsWrittenEvery", "00:00:00.2").UseSetting("Jovitar:VisitsSummedEvery", "00:00:00.4").UseSetting("Jovitar:Scanners", scanners));
+            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:VisitsWrittenEvery", "00:00:00.2").UseSetting("Jovitar:VisitsSummedEvery", "00:00:00.4").UseSetting("Jovitar:Scanners", scanners).UseSetting("Jovitar:Mail", mail is { } port ? $"smtp://127.0.0.1:{port}" : "").UseSetting("Jovitar:MailFrom", "site@example.test"));
         processes.Add(process);
         _ = process.Server;
         return process;

@@ -79,7 +79,7 @@ public sealed class UpgradeTests
         await using var site = await OlderAsync();
         site.Process(0);
         var owner = await site.OwnerAsync();
-        Assert.Equal("Owner", (await GetAsync(owner, "/api/session")).GetProperty("role").GetString());
+        Assert.Equal("owner", (await GetAsync(owner, "/api/session")).GetProperty("role").GetString());
         Assert.Equal([Photos[2], Photos[0], Photos[1]], await OrderAsync(owner));
         var line = await GetAsync(owner, $"/api/pages/{Page}");
         Assert.True(line.GetProperty("changed").GetBoolean());

@@ -96,6 +96,9 @@ public enum ActKind
     /// <summary>Whether photos may be shown to visitors at all was said: of photos, of persons, or of the whole site.</summary>
     Clearance,
 
+    /// <summary>Who works on the site was changed: somebody was invited, came, or left. Said anew rather than taken back.</summary>
+    People,
+
     /// <summary>Clearance that was given until a day came to its end.</summary>
     ClearanceEnded,
     Attached,
@@ -123,7 +126,7 @@ public enum ActKind
 public static class ActKinds
 {
     /// <summary>Whether an act of this kind can be taken back at all.</summary>
-    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded);
+    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded or ActKind.People);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
     public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu or ActKind.Theme or ActKind.Front;

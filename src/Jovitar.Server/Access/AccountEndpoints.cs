@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using Jovitar.Core.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -8,7 +9,7 @@ namespace Jovitar.Server.Access;
 
 /// <summary>One's account, and the browsers signed in to it.</summary>
 /// <param name="SecondStep">Null where none is on.</param>
-internal sealed record AccountDetail(string Name, string Email, string Role, SecondStep? SecondStep, IReadOnlyList<SessionLine> Sessions);
+internal sealed record AccountDetail(string Name, string Email, Role Role, SecondStep? SecondStep, IReadOnlyList<SessionLine> Sessions);
 
 public sealed record NewPassword([Required, Words(500)] string Current, [Required, Words(500)] string Password);
 
@@ -51,7 +52,7 @@ internal static class AccountEndpoints
 
     static async Task<Results<Ok<AccountDetail>, NotFound<Problem>>> Detail(HttpContext http, AccountStore accounts, SessionStore sessions, SecondStepStore second, CancellationToken ct) =>
         Actor.Of(http.User).Account is { } id && await accounts.FindAsync(id, ct) is { } account
-            ? TypedResults.Ok(new AccountDetail(account.Name, account.Email, account.Role.ToString(), await second.FindAsync(id, ct), await sessions.ListAsync(id, http.User.Session(), ct)))
+            ? TypedResults.Ok(new AccountDetail(account.Name, account.Email, account.Role, await second.FindAsync(id, ct), await sessions.ListAsync(id, http.User.Session(), ct)))
             : Problems.Gone("account");
 
     static async Task<Results<NoContent, BadRequest<Problem>, NotFound<Problem>, JsonHttpResult<Problem>>> ChangePassword(

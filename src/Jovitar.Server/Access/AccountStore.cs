@@ -61,11 +61,12 @@ internal sealed class AccountStore(NpgsqlDataSource db, ActRunner acts, TimeProv
         return made ? account : null;
     }
 
-    /// <summary>Gives an account a new password; every other browser that is signed in to it is signed out.</summary>
+    /// <summary>Gives an account a new password; every other browser that is signed in to it is signed out, and no link in a letter signs in to it any more.</summary>
     public async Task ChangePasswordAsync(Guid account, string passwordHash, Guid? thisSession, CancellationToken ct)
     {
         await using var tx = await db.BeginAsync(ct);
         await tx.RunAsync("update account set password_hash = @hash where id = @id", ct, ("id", account), ("hash", passwordHash));
+        await tx.RunAsync("delete from way_in where account = @id", ct, ("id", account));
         await tx.RunAsync("delete from session where account = @id and id is distinct from @this::uuid", ct, ("id", account), ("this", thisSession));
         await tx.CommitAsync(ct);
     }

@@ -117,7 +117,7 @@ internal static class Security
     static async Task ValidateAsync(CookieValidatePrincipalContext context)
     {
         var sessions = context.HttpContext.RequestServices.GetRequiredService<SessionStore>();
-        if (context.Principal?.Session() is not { } id || await sessions.FindAsync(id, context.HttpContext.RequestAborted) is not { } found)
+        if (context.Principal?.Session() is not { } id || await sessions.FindAsync(id, Origin(context.HttpContext), context.HttpContext.RequestAborted) is not { } found)
         {
             context.RejectPrincipal();
             return;
@@ -130,10 +130,12 @@ internal static class Security
         [new Claim(SessionClaim, who.Session.ToString()), new Claim(ClaimTypes.NameIdentifier, who.Account.ToString()), new Claim(ClaimTypes.Name, who.Name), new Claim(ClaimTypes.Role, who.Role.ToString())],
         CookieAuthenticationDefaults.AuthenticationScheme));
 
+    static string Origin(HttpContext http) => http.RequestServices.GetRequiredService<SiteOrigin>().TextOf(http.Request);
+
     /// <summary>Begins a session and hands out its cookie.</summary>
     public static async Task SignInAsync(HttpContext http, Account account, SessionStore sessions, CancellationToken ct)
     {
-        var id = await sessions.BeginAsync(account.Id, http.Request.Headers.UserAgent.ToString(), http.Connection.RemoteIpAddress, ct);
+        var id = await sessions.BeginAsync(account.Id, http.Request.Headers.UserAgent.ToString(), http.Connection.RemoteIpAddress, Origin(http), ct);
         await http.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, Principal(new SignedIn(id, account.Id, account.Name, account.Role)));
     }
 

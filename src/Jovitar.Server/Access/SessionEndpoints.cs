@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using System.Security.Claims;
+using Jovitar.Core.Access;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Opening;
 using Jovitar.Core.Pages;
@@ -8,6 +9,7 @@ using Jovitar.Core.Photos;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Mailing;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -18,12 +20,12 @@ namespace Jovitar.Server.Access;
 
 /// <summary>Who one is here, and what the next unsafe request must carry.</summary>
 /// <param name="Name">The person signed in, or null.</param>
-/// <param name="Role">What they are: None, Editor or Owner.</param>
 /// <param name="IsOpen">Visitors may come in.</param>
 /// <param name="NeedsOwner">No account exists yet; the first visitor makes the owner's.</param>
+/// <param name="HasMail">It writes letters: a link to sign in with can be asked for.</param>
 /// <param name="Forgery">The anti-forgery token for the header <c>X-Jovitar-Forgery</c>.</param>
 /// <param name="Bounds">What the workroom keeps to while one works.</param>
-internal sealed record Session(string? Name, string Role, string SiteTitle, bool IsOpen, bool NeedsOwner, string Forgery, Bounds Bounds);
+internal sealed record Session(string? Name, Role Role, string SiteTitle, bool IsOpen, bool NeedsOwner, bool HasMail, string Forgery, Bounds Bounds);
 
 /// <summary>Bounds of the rules that are felt while one works and not only when something is sent.</summary>
 /// <param name="InHand">Photos taken in hand at once.</param>
@@ -46,7 +48,7 @@ internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int
 /// <param name="Code">Of the second step, where one is on; empty while nobody asked for it.</param>
 public sealed record SignIn([Required, Words(250)] string Email, [Required, Words(500)] string Password, [Words(40)] string Code = "");
 
-public sealed record NewOwner([Required, Words(Front.LongestTitle)] string SiteTitle, [Required, Words(120)] string Name, [Required, Words(250), EmailAddress] string Email, [Required, Words(500)] string Password);
+public sealed record NewOwner([Required, Words(Front.LongestTitle)] string SiteTitle, [Required, Words(120)] string Name, [Required, Words(250), MailAddress] string Email, [Required, Words(500)] string Password);
 
 /// <summary>Signing in and out, and the owner's first account.</summary>
 internal static class SessionEndpoints
@@ -67,13 +69,13 @@ internal static class SessionEndpoints
         api.MapPost("/owner", MakeOwner).WithTags("Access").AllowAnonymous().WithMetadata(AlwaysOpen.Instance).WithSummary("Makes the owner's account on a new site");
     }
 
-    static async Task<Ok<Session>> Show(HttpContext http, AccountStore accounts, SettingsStore settings, IAntiforgery forgery, CancellationToken ct)
+    static async Task<Ok<Session>> Show(HttpContext http, AccountStore accounts, SettingsStore settings, MailSettings mail, IAntiforgery forgery, CancellationToken ct)
     {
         var token = forgery.GetAndStoreTokens(http).RequestToken!;
         var front = (await settings.ReadAsync(ct)).Front;
         return TypedResults.Ok(new Session(
-            http.User.Identity is { IsAuthenticated: true } ? http.User.FindFirstValue(ClaimTypes.Name) : null, http.User.Viewer().Role.ToString(),
-            front.Title, front.IsOpen, !await accounts.AnyAsync(ct), token, Bounds.OfRules));
+            http.User.Identity is { IsAuthenticated: true } ? http.User.FindFirstValue(ClaimTypes.Name) : null, http.User.Viewer().Role,
+            front.Title, front.IsOpen, !await accounts.AnyAsync(ct), mail.IsSet, token, Bounds.OfRules));
     }
 
     static async Task<Results<NoContent, JsonHttpResult<Problem>>> Enter(
@@ -106,11 +108,12 @@ internal static class SessionEndpoints
         return TypedResults.NoContent();
     }
 
-    internal static JsonHttpResult<Problem> MustWait(HttpContext http, TimeSpan wait)
+    /// <param name="sentence">Null for the usual one, of wrong tries.</param>
+    internal static JsonHttpResult<Problem> MustWait(HttpContext http, TimeSpan wait, string? sentence = null)
     {
         var seconds = Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds));
         http.Response.Headers.RetryAfter = seconds.ToString(CultureInfo.InvariantCulture);
-        return Problems.Json(StatusCodes.Status429TooManyRequests, "wait", $"Too many wrong tries. Wait {seconds} seconds, then try again.");
+        return Problems.Json(StatusCodes.Status429TooManyRequests, "wait", sentence ?? $"Too many wrong tries. Wait {seconds} seconds, then try again.");
     }
 
     static async Task<NoContent> Leave(HttpContext http, SessionStore sessions, CancellationToken ct)

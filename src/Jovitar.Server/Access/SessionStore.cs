@@ -23,10 +23,20 @@ internal sealed class SessionStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>So exactly is kept when it was used last.</summary>
     static readonly TimeSpan SeenEvery = TimeSpan.FromMinutes(5);
 
+    /// <summary>Only an owner is believed: what letters lead to, also those to owners, is never what an editor made up.</summary>
+    const string NoteOrigin =
+        """
+        insert into known_origin (address, seen)
+        select @origin, @now
+         where @origin <> '' and exists (select from account where id = @account and role = 'Owner')
+        on conflict (address) do update set seen = excluded.seen
+        """;
+
     const int LongestBrowser = 200;
     const int MostListed = 100;
 
-    public async Task<Guid> BeginAsync(Guid account, string browser, IPAddress? address, CancellationToken ct)
+    /// <param name="origin">Where the site was reached.</param>
+    public async Task<Guid> BeginAsync(Guid account, string browser, IPAddress? address, string origin, CancellationToken ct)
     {
         var id = Guid.NewGuid();
         var now = clock.GetUtcNow();
@@ -38,12 +48,14 @@ internal sealed class SessionStore(NpgsqlDataSource db, TimeProvider clock)
             """,
             ct, ("id", id), ("account", account), ("now", now), ("expires", now + Life), ("address", address?.ToString() ?? ""), ("browser", Text.Cut(Text.Name(browser), LongestBrowser)));
         await tx.RunAsync("delete from session where expires < @now", ct, ("now", now));
+        await tx.RunAsync(NoteOrigin, ct, ("account", account), ("origin", origin), ("now", now));
         await tx.CommitAsync(ct);
         return id;
     }
 
     /// <summary>Whose session this is; null when it was ended or has run out.</summary>
-    public async Task<SignedIn?> FindAsync(Guid id, CancellationToken ct)
+    /// <param name="origin">Where the site was reached; empty where that is not to be noted.</param>
+    public async Task<SignedIn?> FindAsync(Guid id, string origin, CancellationToken ct)
     {
         var now = clock.GetUtcNow();
         await using var command = db.Command(
@@ -63,6 +75,8 @@ internal sealed class SessionStore(NpgsqlDataSource db, TimeProvider clock)
         {
             await using var note = db.Command("update session set seen = @now, expires = @expires where id = @id", ("id", id), ("now", now), ("expires", now + Life));
             await note.ExecuteNonQueryAsync(ct);
+            await using var known = db.Command(NoteOrigin, ("account", found.Account), ("origin", origin), ("now", now));
+            await known.ExecuteNonQueryAsync(ct);
         }
 
         return found;

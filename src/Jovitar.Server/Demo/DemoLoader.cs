@@ -21,7 +21,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff);
 
 /// <param name="Foot">Words at the end of every page, Markdown.</param>
 internal sealed record DemoSite(string Title, string Tagline, string Foot, DemoOwner Owner);
@@ -46,7 +46,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, AlbumPhotoStore albumPhotos, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, AlbumPhotoStore albumPhotos, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, DemoPeople people, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -144,9 +144,10 @@ internal sealed class DemoLoader(
         var opened = await front.ReadAsync(ct);
         await front.WriteAsync(owner, new Front(scenario.Site.Title, scenario.Site.Tagline, IsOpen: true, opened.Front.Meanwhile, opened.Front.IsListed, opened.Front.StartsAt, HasFavourites: true), opened.Edited, ct);
         await front.SayAsync(new FirstHourSaid(IsOn: false, IsDressed: true), ct);
-        // Last of all, so that an interrupted load is not taken for a finished one.
+        // After all else, so that an interrupted load is not taken for a finished one.
         var person = scenario.Site.Owner;
         await accounts.MakeOwnerAsync(person.Email, person.Name, hasher.HashPassword(null!, person.Password), scenario.Site.Title, ct);
+        await people.MakeAsync(scenario.Staff, owner, ct);
     }
 
     async Task TakeInAsync(IntakeId batch, string path, CancellationToken ct)

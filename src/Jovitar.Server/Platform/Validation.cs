@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using System.Collections;
 using System.Globalization;
+using System.Text.RegularExpressions;
 using Jovitar.Core;
 
 namespace Jovitar.Server.Platform;
@@ -16,6 +17,19 @@ public sealed class WordsAttribute(int most) : ValidationAttribute
         : text.Length > most ? new ValidationResult(string.Create(CultureInfo.InvariantCulture, $"This may have {most:#,0} characters."))
         : !Text.IsSound(text) ? new ValidationResult("This text has characters in it that cannot be kept.")
         : ValidationResult.Success;
+}
+
+/// <summary>An address for letters, as people have them: a name, an @ and a host, with nothing in them that mail takes for a sign (RFC 5322 §3.4.1, without its quoted forms).</summary>
+[AttributeUsage(AttributeTargets.Parameter | AttributeTargets.Property)]
+public sealed partial class MailAddressAttribute : ValidationAttribute
+{
+    const int Longest = 254;
+
+    protected override ValidationResult? IsValid(object? value, ValidationContext validationContext) =>
+        value is not string text || (text.Trim() is { Length: <= Longest } trimmed && Form().IsMatch(trimmed)) ? ValidationResult.Success : new ValidationResult("This is not an e-mail address.");
+
+    [GeneratedRegex("""^[^\s\p{C}@<>()\[\],;:\\"]{1,64}@[^\s\p{C}@<>()\[\],;:\\"]+$""")]
+    private static partial Regex Form();
 }
 
 /// <summary>A list of at most so many things, none of them missing.</summary>

@@ -784,6 +784,669 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who works on the site, and who is asked to */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Staff"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Invites somebody to work on the site */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewInvitation"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvitationLink"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{invitation}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends an invitation again, with a new link */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    invitation: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvitationLink"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{invitation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes an invitation back */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    invitation: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{account}/role": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives somebody another part in the workroom */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    account: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewRole"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{account}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes somebody out of the workroom, at once */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    account: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{account}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Signs somebody out everywhere */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    account: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{account}/second-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes off the second step of somebody who lost their phone */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    account: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitation/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an invitation asks one to take up */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LinkOpened"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvitationSeen"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes an invitation up, and signs in */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InvitationTaken"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/way-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks for a letter with a link that signs one in */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WayInWish"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/way-in/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whom a link signs in */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LinkOpened"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WayInSeen"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/way-in/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Signs in by a link, with a new password if one is given */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WayInUsed"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/site": {
         parameters: {
             query?: never;
@@ -7171,7 +7834,7 @@ export interface components {
         AccountDetail: {
             name: string;
             email: string;
-            role: string;
+            role: components["schemas"]["Role"];
             secondStep: null | components["schemas"]["SecondStep"];
             sessions: components["schemas"]["SessionLine"][];
         };
@@ -8836,6 +9499,45 @@ export interface components {
             taken: components["schemas"]["TakenBack"];
             done: components["schemas"]["Done"];
         };
+        /** @description An invitation that nobody has taken up yet. */
+        InvitationLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            role: components["schemas"]["Role"];
+            /** @description Who asked them. */
+            by: string;
+            /** Format: date-time */
+            made: string;
+            /** Format: date-time */
+            expires: string;
+            /** @description Its link is not good any more. */
+            isOver: boolean;
+            letter: components["schemas"]["LetterState"];
+            /** @description Why its letter is not there yet; empty where all is well. */
+            fault: string;
+        };
+        /** @description An invitation's link, shown this once: whoever has it can take the invitation up. */
+        InvitationLink: {
+            link: string;
+            /** @description It goes out in a letter as well. */
+            hasLetter: boolean;
+        };
+        /** @description What an invitation asks one to take up. */
+        InvitationSeen: {
+            name: string;
+            email: string;
+            role: components["schemas"]["Role"];
+            /** @description Who asks. */
+            by: string;
+        };
+        InvitationTaken: {
+            secret: string;
+            /** @description What one is called, as one says it oneself. */
+            name: string;
+            password: string;
+        };
         /** @description A narrowing to be kept. */
         KeepNarrowing: {
             name: string;
@@ -8948,10 +9650,19 @@ export interface components {
             field: string;
         };
         /**
+         * @description How far a letter has come.
+         * @enum {unknown}
+         */
+        LetterState: "none" | "waiting" | "sent" | "failed";
+        /**
          * @description What a link leads to. Kept by name.
          * @enum {unknown}
          */
         LinkKind: "address" | "page" | "album" | "category" | "file";
+        LinkOpened: {
+            /** @description What the link carries behind its `#`, where no server on the way reads it. */
+            secret: string;
+        };
         /** @description Where a press leads: a thing of the site, wherever its address may move to, or an address. */
         LinkTo: {
             kind: components["schemas"]["LinkKind"];
@@ -9166,6 +9877,12 @@ export interface components {
             album?: string;
             about?: null | components["schemas"]["IntakeAbout"];
         };
+        NewInvitation: {
+            name: string;
+            email: string;
+            /** @description Editor or owner. */
+            role: components["schemas"]["Role"];
+        };
         NewOwner: {
             siteTitle: string;
             name: string;
@@ -9189,6 +9906,10 @@ export interface components {
         NewPassword: {
             current: string;
             password: string;
+        };
+        NewRole: {
+            /** @description Editor or owner. */
+            role: components["schemas"]["Role"];
         };
         NewWatchedFolder: {
             /** @description A folder below the root, as IReadOnlyList&lt;string&gt; WatchedFolders.Choices names it; empty for the root itself. */
@@ -9943,6 +10664,11 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
+        /**
+         * @description What an account may be. Kept by name.
+         * @enum {unknown}
+         */
+        Role: "none" | "editor" | "owner";
         /** @description What rows came to. */
         RowsDone: {
             done: components["schemas"]["Done"];
@@ -10050,13 +10776,14 @@ export interface components {
         Session: {
             /** @description The person signed in, or null. */
             name: null | string;
-            /** @description What they are: None, Editor or Owner. */
-            role: string;
+            role: components["schemas"]["Role"];
             siteTitle: string;
             /** @description Visitors may come in. */
             isOpen: boolean;
             /** @description No account exists yet; the first visitor makes the owner's. */
             needsOwner: boolean;
+            /** @description It writes letters: a link to sign in with can be asked for. */
+            hasMail: boolean;
             /** @description The anti-forgery token for the header `X-Jovitar-Forgery`. */
             forgery: string;
             /** @description What the workroom keeps to while one works. */
@@ -10332,6 +11059,30 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        /** @description Those who work on the site, and those who are asked to. */
+        Staff: {
+            people: components["schemas"]["StaffLine"][];
+            invitations: components["schemas"]["InvitationLine"][];
+            /** @description Invitations go out as letters. */
+            hasMail: boolean;
+        };
+        /** @description Somebody who works on the site. */
+        StaffLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            role: components["schemas"]["Role"];
+            /** Format: date-time */
+            made: string;
+            /**
+             * Format: date-time
+             * @description When a browser of theirs was last here, as far as one is still signed in.
+             */
+            seen: null | string;
+            hasSecondStep: boolean;
+            isOneself: boolean;
         };
         /**
          * @description A page laid out ready to begin from, for a case that comes often.
@@ -10721,6 +11472,27 @@ export interface components {
             folders: components["schemas"]["WatchedFolder"][];
             root: string;
             choices: string[];
+        };
+        /** @description Whom a link signs in. */
+        WayInSeen: {
+            name: string;
+            email: string;
+        };
+        WayInUsed: {
+            secret: string;
+            /**
+             * @description A new one; empty to keep what one has.
+             * @default
+             */
+            password: string;
+            /**
+             * @description Of the second step, where one is on; empty while nobody asked for it.
+             * @default
+             */
+            code: string;
+        };
+        WayInWish: {
+            email: string;
         };
         /** @description Which of the files asked about are here (by their place in the question), and which began and were cut off. */
         WhatIsHere: {

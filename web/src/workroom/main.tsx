@@ -36,6 +36,8 @@ import { SiteStation } from './opening/SiteStation'
 import { MenuStation } from './pages/MenuStation'
 import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
+import { Invited, WayIn } from './people/ByLink'
+import { PeopleStation } from './people/PeopleStation'
 import { BesideStation } from './photos/BesideStation'
 import { BinStation } from './photos/BinStation'
 import { FilesStation } from './photos/FilesStation'
@@ -130,6 +132,9 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/site', component: SiteStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/comments', component: CommentsStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/clearance', component: ClearanceStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/people', component: PeopleStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/invited', component: Invited }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/way-in', component: WayIn }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
   createRoute({

@@ -12,6 +12,7 @@ import { menuWords } from './menu'
 import { narrowingWords } from './narrowing'
 import { openingWords } from './opening'
 import { pageWords } from './pages'
+import { peopleWords } from './people'
 import { photoWords } from './photos'
 import { pressWords } from './press'
 import { standingWords } from './standing'
@@ -32,6 +33,7 @@ export const en = {
   ...clearanceWords,
   ...commentWords,
   ...openingWords,
+  ...peopleWords,
   ...pageWords,
   ...barWords,
   ...blockWords,

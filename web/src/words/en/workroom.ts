@@ -129,7 +129,7 @@ export const workroomWords = {
   },
   account: {
     title: 'Account',
-    role: { Owner: 'Owner', Editor: 'Editor', None: 'No part in the workroom' } as Record<string, string>,
+    role: { owner: 'Owner', editor: 'Editor', none: 'No part in the workroom' },
     password: 'Change the password',
     current: 'Present password',
     next: 'New password, at least 10 characters',

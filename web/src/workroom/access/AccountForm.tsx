@@ -1,48 +1,10 @@
-import { type FormEvent, useId, useState } from 'react'
+import { type FormEvent, useState } from 'react'
 import { ApiProblem } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 
 /** What is known of one's account. */
 export const accountKey = ['account']
-
-/** A field of the account, with what is wrong with it. */
-export function AccountField({
-  name,
-  label,
-  complete,
-  shown = false,
-  fault,
-}: {
-  name: string
-  label: string
-  /** What a browser may fill in by itself. */
-  complete: string
-  /** It is no secret while one types it. */
-  shown?: boolean
-  fault?: string | undefined
-}) {
-  const id = useId()
-  return (
-    <label className="block">
-      <span className="block text-small text-quiet">{label}</span>
-      <input
-        type={shown ? 'text' : 'password'}
-        name={name}
-        required
-        autoComplete={complete}
-        aria-invalid={!!fault}
-        aria-describedby={fault ? id : undefined}
-        className="w-full border-b border-strong-line bg-transparent py-1 outline-none focus:border-plum"
-      />
-      {fault && (
-        <span id={id} className="block text-small font-semibold">
-          {fault}
-        </span>
-      )}
-    </label>
-  )
-}
 
 /** A form of the account: what it sends, and what is wrong with its fields. */
 export function AccountForm({

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
+import { LineField } from '../../kit/LineField'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
 import { tell } from '../shell/news'
 import { Heading } from '../shell/Station'
-import { AccountField, AccountForm, accountKey } from './AccountForm'
+import { AccountForm, accountKey } from './AccountForm'
 import { SecondStep } from './SecondStep'
 
 /** One's own account: the password, the second step, and the browsers that are signed in. */
@@ -116,15 +117,17 @@ function Password() {
       >
         {(faults) => (
           <>
-            <AccountField
+            <LineField
               name="current"
               label={w.account.current}
+              type="password"
               complete="current-password"
               fault={faults.current}
             />
-            <AccountField
+            <LineField
               name="password"
               label={w.account.next}
+              type="password"
               complete="new-password"
               fault={faults.password}
             />

@@ -2,10 +2,11 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
+import { LineField } from '../../kit/LineField'
 import { w } from '../../words'
 import { moment } from '../shell/format'
 import { tell } from '../shell/news'
-import { AccountField, AccountForm, accountKey } from './AccountForm'
+import { AccountForm, accountKey } from './AccountForm'
 
 const words = w.account.second
 
@@ -61,9 +62,10 @@ function Begin({ onBegun }: { onBegun: (begun: Api['SecondStepBegun']) => void }
         }
       >
         {(faults) => (
-          <AccountField
+          <LineField
             name="current"
             label={words.password}
+            type="password"
             complete="current-password"
             fault={faults.current}
           />
@@ -106,7 +108,7 @@ function On({
         }
       >
         {(faults) => (
-          <AccountField name="code" label={words.code} complete="one-time-code" shown fault={faults.code} />
+          <LineField name="code" label={words.code} complete="one-time-code" fault={faults.code} />
         )}
       </AccountForm>
       <Button look="word" onClick={onLeave}>
@@ -154,19 +156,14 @@ function Off({ step, onDone }: { step: Api['SecondStep']; onDone: () => void }) 
       >
         {(faults) => (
           <>
-            <AccountField
+            <LineField
               name="current"
               label={words.password}
+              type="password"
               complete="current-password"
               fault={faults.current}
             />
-            <AccountField
-              name="code"
-              label={words.anyCode}
-              complete="one-time-code"
-              shown
-              fault={faults.code}
-            />
+            <LineField name="code" label={words.anyCode} complete="one-time-code" fault={faults.code} />
           </>
         )}
       </AccountForm>

@@ -47,7 +47,7 @@ export function ClearanceStation() {
 }
 
 function Setting({ needed }: { needed: boolean }) {
-  const isOwner = useSession().data?.role === 'Owner'
+  const isOwner = useSession().data?.role === 'owner'
   const need = useAct(
     (next: boolean) => body(api.PUT('/api/clearance', { body: { needed: next } }), w.errors.away),
     (done, next) => tellDone(w.clearance.neededNow[next ? 'yes' : 'no'], done),

@@ -155,7 +155,7 @@ function Line({
 /** What was refused goes for good when the owner says so. */
 function Removal({ count, most }: { count: number; most: number }) {
   const [asking, setAsking] = useState(false)
-  const isOwner = useSession().data?.role === 'Owner'
+  const isOwner = useSession().data?.role === 'owner'
   const remove = useAct(
     () => body(api.POST('/api/comments/remove'), w.errors.away),
     () => {

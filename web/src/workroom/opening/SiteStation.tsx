@@ -24,7 +24,7 @@ function Opened({ site }: { site: Api['OpenedFront'] }) {
   const work = useFront(site)
   const { front, state, problem, say } = work
   const session = useSession().data
-  const isOwner = session?.role === 'Owner'
+  const isOwner = session?.role === 'owner'
   return (
     <div className="grid h-full grid-cols-[430px_minmax(0,1fr)] max-lg:h-auto max-lg:grid-cols-1">
       <div className="settings overflow-y-auto border-r border-line px-[26px] pt-7 pb-10">

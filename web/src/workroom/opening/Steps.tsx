@@ -88,7 +88,7 @@ function Lead({ children }: { children: ReactNode }) {
 
 function NameIt({ site }: { site: Api['OpenedFront'] }) {
   const work = useFront(site)
-  const isOwner = useSession().data?.role === 'Owner'
+  const isOwner = useSession().data?.role === 'owner'
   return (
     <>
       <Lead>{isOwner ? w.opening.hour.nameLead : w.opening.ownerOnly}</Lead>
@@ -175,7 +175,7 @@ function PublishIt({ hasPhotos }: { hasPhotos: boolean }) {
 
 function OpenIt({ site, shown }: { site: Api['OpenedFront']; shown: number }) {
   const { front, problem, say } = useFront(site)
-  const isOwner = useSession().data?.role === 'Owner'
+  const isOwner = useSession().data?.role === 'owner'
   return (
     <>
       <Lead>

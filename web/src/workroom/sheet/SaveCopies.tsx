@@ -12,7 +12,7 @@ const line = 'border-b border-strong-line bg-transparent outline-none focus:bord
 export function SaveCopies({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   const { count } = useHand()
   const all = useFigures().data?.photos
-  const owner = useSession().data?.role === 'Owner'
+  const owner = useSession().data?.role === 'owner'
   const [form, setForm] = useState<'originals' | 'smaller'>('originals')
   const [edge, setEdge] = useState('2560')
   const [quality, setQuality] = useState('85')

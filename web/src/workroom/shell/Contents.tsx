@@ -200,6 +200,9 @@ export function Contents({
             />
           </div>
         )}
+        {session?.role === 'owner' && (
+          <Line to="/workroom/people" name={w.people.title} here={at === 'people'} figure="" />
+        )}
       </nav>
       <Foot folded={folded} onFold={onFold} onKeys={onKeys} />
     </aside>

@@ -1,4 +1,4 @@
-import { Outlet } from '@tanstack/react-router'
+import { Outlet, useRouterState } from '@tanstack/react-router'
 import { useState } from 'react'
 import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
@@ -11,9 +11,13 @@ import { toggleLight } from './light'
 import { useNewsLine } from './live'
 import { SignIn } from './SignIn'
 
+/** Where links from letters lead: before the workroom, whoever is signed in. */
+const doors = ['/workroom/invited', '/workroom/way-in']
+
 /** The workroom: the contents at the left, the open station beside it; signed out, the way in. */
 export function Frame() {
   const session = useSession()
+  const atDoor = useRouterState({ select: (s) => doors.includes(s.location.pathname) })
   const [keys, setKeys] = useState(false)
   const [folded, fold] = useFolded()
   const [bare, setBare] = useBareKeys()
@@ -29,6 +33,7 @@ export function Frame() {
         </div>
       </main>
     )
+  if (atDoor) return <Outlet />
   if (!session.data.name) return <SignIn />
   return (
     <div className="workroom-frame" data-folded={folded || undefined}>

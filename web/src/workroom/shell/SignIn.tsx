@@ -1,124 +1,143 @@
-import { useQueryClient } from '@tanstack/react-query'
-import { type FormEvent, useState } from 'react'
-import { ApiProblem, api, body } from '../../api/client'
+import { useState } from 'react'
+import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
+import { Door, DoorField, DoorPage, useDoor } from './Door'
 import { useSession } from './data'
-
-/** A field of the sign-in, set like a line to be filled in. */
-function Field({
-  name,
-  label,
-  type = 'text',
-  autoComplete,
-  fault,
-  focus,
-}: {
-  name: string
-  label: string
-  type?: string
-  autoComplete: string
-  fault?: string | undefined
-  focus?: boolean
-}) {
-  return (
-    <label className="block">
-      <span className="text-small text-quiet">{label}</span>
-      <input
-        name={name}
-        type={type}
-        autoComplete={autoComplete}
-        required
-        // biome-ignore lint/a11y/noAutofocus: the page has one purpose, and this is its first step.
-        autoFocus={focus}
-        aria-invalid={fault !== undefined}
-        className="block w-full border-b border-strong-line bg-transparent py-1 text-lead outline-none focus:border-plum"
-      />
-      {fault && <span className="mt-1 block text-small font-semibold">{fault}</span>}
-    </label>
-  )
-}
 
 /** Signing in, or, on a site that nobody owns yet, making it one's own. */
 export function SignIn() {
   const session = useSession().data
-  const client = useQueryClient()
-  const [problem, setProblem] = useState<ApiProblem | null>(null)
-  const [busy, setBusy] = useState(false)
-  /** The password was right, and a second step is on. */
-  const [asksCode, setAsksCode] = useState(false)
-  const fresh = session?.needsOwner ?? false
+  const [byLetter, setByLetter] = useState(false)
+  if (session?.needsOwner) return <MakeIt />
+  if (byLetter) return <AskForLetter onBack={() => setByLetter(false)} />
+  return <Password onLetter={session?.hasMail ? () => setByLetter(true) : undefined} />
+}
 
-  async function enter(e: FormEvent<HTMLFormElement>) {
-    e.preventDefault()
-    const form = new FormData(e.currentTarget)
-    const text = (name: string) => String(form.get(name) ?? '')
-    setBusy(true)
-    setProblem(null)
-    try {
-      const password = text('password')
-      const email = text('email')
-      if (fresh)
-        await body(
-          api.POST('/api/owner', {
-            body: { siteTitle: text('siteTitle'), name: text('name'), email, password },
-          }),
-          w.errors.away,
-        )
-      else
-        await body(api.POST('/api/session', { body: { email, password, code: text('code') } }), w.errors.away)
-      await client.resetQueries()
-    } catch (caught) {
-      const known = caught instanceof ApiProblem ? caught : new ApiProblem(0, 'away', w.errors.away)
-      setProblem(known)
-      setAsksCode(known.kind === 'second-step')
-    }
-    setBusy(false)
-  }
-
+function MakeIt() {
+  const door = useDoor((text) =>
+    body(
+      api.POST('/api/owner', {
+        body: {
+          siteTitle: text('siteTitle'),
+          name: text('name'),
+          email: text('email'),
+          password: text('password'),
+        },
+      }),
+      w.errors.away,
+    ),
+  )
+  const faults = door.problem?.fields ?? {}
   return (
-    <main className="grid min-h-screen place-items-center px-6 py-10">
-      <form onSubmit={enter} className="w-full max-w-[23rem]">
-        <p className="text-small text-quiet">{fresh ? 'Jovitar' : session?.siteTitle}</p>
-        <h1 className="mt-1 text-title">{fresh ? w.sign.newTitle : w.workroom}</h1>
-        <p className="mt-2 mb-8 text-quiet">{fresh ? w.sign.newLead : w.sign.lead}</p>
-        <div className="grid gap-5">
-          {fresh && (
-            <Field
-              name="siteTitle"
-              label={w.sign.siteTitle}
-              autoComplete="organization"
-              fault={problem?.fields.siteTitle}
-              focus
-            />
-          )}
-          {fresh && (
-            <Field name="name" label={w.sign.name} autoComplete="name" fault={problem?.fields.name} />
-          )}
-          <Field
-            name="email"
-            label={w.sign.email}
-            type="email"
-            autoComplete="username"
-            fault={problem?.fields.email}
-            focus={!fresh}
-          />
-          <Field
-            name="password"
-            label={fresh ? w.sign.newPassword : w.sign.password}
-            type="password"
-            autoComplete={fresh ? 'new-password' : 'current-password'}
-            fault={problem?.fields.password}
-          />
-          {asksCode && <Field name="code" label={w.sign.code} autoComplete="one-time-code" focus />}
-        </div>
-        <p role="alert" className="mt-4 min-h-6 font-semibold">
-          {problem && Object.keys(problem.fields).length === 0 ? problem.message : ''}
-        </p>
-        <Button type="submit" look="next" className="mt-2" disabled={busy}>
-          {fresh ? w.sign.make : w.sign.in}
-        </Button>
-      </form>
-    </main>
+    <Door over="Jovitar" title={w.sign.newTitle} lead={w.sign.newLead} door={door} verb={w.sign.make}>
+      <DoorField
+        name="siteTitle"
+        label={w.sign.siteTitle}
+        autoComplete="organization"
+        fault={faults.siteTitle}
+        focus
+      />
+      <DoorField name="name" label={w.sign.name} autoComplete="name" fault={faults.name} />
+      <DoorField
+        name="email"
+        label={w.sign.email}
+        type="email"
+        autoComplete="username"
+        fault={faults.email}
+      />
+      <DoorField
+        name="password"
+        label={w.sign.newPassword}
+        type="password"
+        autoComplete="new-password"
+        fault={faults.password}
+      />
+    </Door>
+  )
+}
+
+function Password({ onLetter }: { onLetter: (() => void) | undefined }) {
+  const session = useSession().data
+  const door = useDoor((text) =>
+    body(
+      api.POST('/api/session', {
+        body: { email: text('email'), password: text('password'), code: text('code') },
+      }),
+      w.errors.away,
+    ),
+  )
+  return (
+    <Door
+      over={session?.siteTitle}
+      title={w.workroom}
+      lead={w.sign.lead}
+      door={door}
+      verb={w.sign.in}
+      beneath={
+        onLetter && (
+          <Button look="word" onClick={onLetter}>
+            {w.ways.without}
+          </Button>
+        )
+      }
+    >
+      <DoorField
+        name="email"
+        label={w.sign.email}
+        type="email"
+        autoComplete="username"
+        fault={door.problem?.fields.email}
+        focus
+      />
+      <DoorField
+        name="password"
+        label={w.sign.password}
+        type="password"
+        autoComplete="current-password"
+        fault={door.problem?.fields.password}
+      />
+      {door.asksCode && <DoorField name="code" label={w.sign.code} autoComplete="one-time-code" focus />}
+    </Door>
+  )
+}
+
+/** Asks for a letter. What is answered is the same whether anybody has this address. */
+function AskForLetter({ onBack }: { onBack: () => void }) {
+  const session = useSession().data
+  const [asked, setAsked] = useState('')
+  const door = useDoor(async (text) => {
+    await body(api.POST('/api/way-in', { body: { email: text('email') } }), w.errors.away)
+    setAsked(text('email'))
+  }, true)
+  const back = (
+    <Button look="word" onClick={onBack}>
+      {w.ways.with}
+    </Button>
+  )
+  if (asked !== '')
+    return (
+      <DoorPage over={session?.siteTitle} title={w.ways.asked} lead={w.ways.askedLead(asked)}>
+        {back}
+      </DoorPage>
+    )
+  return (
+    <Door
+      over={session?.siteTitle}
+      title={w.ways.letter}
+      lead={w.ways.letterLead}
+      door={door}
+      verb={w.ways.ask}
+      beneath={back}
+    >
+      <DoorField
+        name="email"
+        label={w.sign.email}
+        type="email"
+        autoComplete="username"
+        fault={door.problem?.fields.email}
+        focus
+      />
+    </Door>
   )
 }

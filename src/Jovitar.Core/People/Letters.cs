@@ -1,0 +1,49 @@
+using System.Globalization;
+using Jovitar.Core.Access;
+
+namespace Jovitar.Core.People;
+
+/// <summary>A letter, as it is read: plain text, which every program for mail shows as it is.</summary>
+/// <param name="Subject">On one line.</param>
+public sealed record Letter(string Subject, string Text);
+
+/// <summary>The letters that the site writes to people.</summary>
+public static class Letters
+{
+    /// <summary>Somebody is asked to work on the site.</summary>
+    /// <param name="site">What it is called.</param>
+    /// <param name="by">Who asks them.</param>
+    /// <param name="until">Until when the link is good.</param>
+    public static Letter Invitation(string site, string name, string by, Role role, string link, DateTimeOffset until) => new(
+        $"{by} invites you to {site}",
+        $"""
+        Dear {name},
+
+        {by} would like you to work on “{site}” {Part(role)}
+
+        Open this link, choose a password, and you are in:
+
+        {link}
+
+        It works once, and until {Moment(until)}. If you do not know what this is about, leave it: nothing happens.
+        """);
+
+    /// <summary>Somebody asked for a link that signs them in.</summary>
+    public static Letter WayIn(string site, string name, string link, DateTimeOffset until) => new(
+        $"Your way in to {site}",
+        $"""
+        Dear {name},
+
+        this link signs you in to the workroom of “{site}”. If you have forgotten your password, you can choose a new one there:
+
+        {link}
+
+        It works once, and until {Moment(until)}. If you did not ask for it, leave it: nobody comes in without it.
+        """);
+
+    static string Part(Role role) => role == Role.Owner
+        ? "as an owner: with all that there is in it, its people and its settings, too."
+        : "as an editor: with its photos, albums and pages.";
+
+    static string Moment(DateTimeOffset at) => $"{Days.Said(DateOnly.FromDateTime(at.UtcDateTime))}, {at.UtcDateTime.ToString("HH:mm", CultureInfo.InvariantCulture)} UTC";
+}
