@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Jovitar.Server;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Passkeys;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Bins;
@@ -169,6 +170,7 @@ if (!settings.DescribeOnly)
 }
 
 builder.Services.AddSecurity(settings.Proxies);
+builder.Services.AddPasskeys(settings.Address);
 builder.Services.AddExceptionHandler<ProblemHandler>();
 builder.Services.AddSingleton<IProblemDetailsWriter, ProblemWriter>();
 builder.Services.AddProblemDetails();
@@ -243,6 +245,7 @@ app.MapOpenApi().AllowAnonymous().WithMetadata(AlwaysOpen.Instance);
 var api = app.MapGroup("/api");
 api.MapSession();
 api.MapAccount();
+api.MapPasskeys();
 api.MapPeople();
 api.MapWaysIn();
 api.MapOpening();

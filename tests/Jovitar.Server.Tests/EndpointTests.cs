@@ -17,7 +17,7 @@ public sealed class EndpointTests
     /// <summary>Operations that anybody may call; a new one must be added here on purpose.</summary>
     static readonly HashSet<string> ForAnybody =
     [
-        "GET /api/session", "POST /api/session", "DELETE /api/session", "POST /api/owner", "POST /api/invitation/look", "POST /api/invitation", "POST /api/way-in", "POST /api/way-in/look", "POST /api/way-in/use", "GET /site/view/{address}", "GET /site/view/album/{address}", "GET /site/view/category/{address}", "GET /album/{address}", "GET /album/{address}/photo/{photo}", "GET /category/{address}",
+        "GET /api/session", "POST /api/session", "DELETE /api/session", "POST /api/owner", "POST /api/session/passkey/begin", "POST /api/session/passkey", "POST /api/invitation/look", "POST /api/invitation", "POST /api/way-in", "POST /api/way-in/look", "POST /api/way-in/use", "GET /site/view/{address}", "GET /site/view/album/{address}", "GET /site/view/category/{address}", "GET /album/{address}", "GET /album/{address}/photo/{photo}", "GET /category/{address}",
         "GET /category/{address}/photo/{photo}", SaysSeen, .. FromVisitors,
         "GET /favourites/{address}", "GET /favourites/{address}/photo/{photo}", "GET /favourites/{address}/photo/{photo}/save", "GET /site/view/favourites/{address}", "GET /embed/favourites/{address}", "GET /site/view/embed/favourites/{address}",
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
@@ -27,7 +27,7 @@ public sealed class EndpointTests
     ];
 
     /// <summary>Operations for whoever is signed in, whatever their role: one's own account.</summary>
-    static readonly HashSet<string> ForOneself = ["GET /api/account", "PUT /api/account/password", "DELETE /api/account/sessions/{session}", "POST /api/account/second-step", "PUT /api/account/second-step", "POST /api/account/second-step/off"];
+    static readonly HashSet<string> ForOneself = ["GET /api/account", "PUT /api/account/password", "DELETE /api/account/sessions/{session}", "POST /api/account/passkeys/begin", "POST /api/account/passkeys", "DELETE /api/account/passkeys/{passkey}", "POST /api/account/second-step", "PUT /api/account/second-step", "POST /api/account/second-step/off"];
 
     /// <summary>Operations for who looks after the site itself.</summary>
     static readonly HashSet<string> ForTheOwner =

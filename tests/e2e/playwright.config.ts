@@ -39,6 +39,7 @@ export default defineConfig({
     { name: 'comments', testMatch: 'comments.spec.ts', dependencies: ['main job'] },
     { name: 'clearance', testMatch: 'clearance.spec.ts', dependencies: ['main job'] },
     { name: 'people', testMatch: 'people.spec.ts', dependencies: ['main job'] },
+    { name: 'passkey', testMatch: 'passkey.spec.ts', dependencies: ['main job'] },
     { name: 'starters', testMatch: 'starters.spec.ts', dependencies: ['main job'] },
     { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },
     // Last: while it is on, nobody else signs in with a password alone.

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core.Access;
+using Jovitar.Server.Access.Passkeys;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -9,7 +10,7 @@ namespace Jovitar.Server.Access;
 
 /// <summary>One's account, and the browsers signed in to it.</summary>
 /// <param name="SecondStep">Null where none is on.</param>
-internal sealed record AccountDetail(string Name, string Email, Role Role, SecondStep? SecondStep, IReadOnlyList<SessionLine> Sessions);
+internal sealed record AccountDetail(string Name, string Email, Role Role, SecondStep? SecondStep, IReadOnlyList<PasskeyLine> Passkeys, IReadOnlyList<SessionLine> Sessions);
 
 public sealed record NewPassword([Required, Words(500)] string Current, [Required, Words(500)] string Password);
 
@@ -50,9 +51,9 @@ internal static class AccountEndpoints
         account.MapPost("/second-step/off", TakeSecondStepOff).WithSummary("Takes the second step off");
     }
 
-    static async Task<Results<Ok<AccountDetail>, NotFound<Problem>>> Detail(HttpContext http, AccountStore accounts, SessionStore sessions, SecondStepStore second, CancellationToken ct) =>
+    static async Task<Results<Ok<AccountDetail>, NotFound<Problem>>> Detail(HttpContext http, AccountStore accounts, SessionStore sessions, SecondStepStore second, PasskeyStore passkeys, CancellationToken ct) =>
         Actor.Of(http.User).Account is { } id && await accounts.FindAsync(id, ct) is { } account
-            ? TypedResults.Ok(new AccountDetail(account.Name, account.Email, account.Role, await second.FindAsync(id, ct), await sessions.ListAsync(id, http.User.Session(), ct)))
+            ? TypedResults.Ok(new AccountDetail(account.Name, account.Email, account.Role, await second.FindAsync(id, ct), await passkeys.ListAsync(id, ct), await sessions.ListAsync(id, http.User.Session(), ct)))
             : Problems.Gone("account");
 
     static async Task<Results<NoContent, BadRequest<Problem>, NotFound<Problem>, JsonHttpResult<Problem>>> ChangePassword(
@@ -126,13 +127,13 @@ internal static class AccountEndpoints
         return TypedResults.NoContent();
     }
 
-    static BadRequest<Problem> NotTheirs() => Problems.Invalid("This is not your present password.", new Dictionary<string, string> { ["current"] = "This is not your present password." });
+    internal static BadRequest<Problem> NotTheirs() => Problems.Invalid("This is not your present password.", new Dictionary<string, string> { ["current"] = "This is not your present password." });
 
     static BadRequest<Problem> WrongCode() => Problems.Invalid(SecondStepWords.Wrong, new Dictionary<string, string> { ["code"] = SecondStepWords.Wrong });
 
     /// <summary>The account that asks, if its password was said. The try is counted as one at signing in, until somebody clears it.</summary>
     /// <returns>No account where the password is another one, or where there were too many tries, and how long to wait then.</returns>
-    static async Task<(Account? Account, TimeSpan? Wait)> KnownAsync(string password, HttpContext http, AccountStore accounts, SignInLimit limit, IPasswordHasher<Account> hasher, CancellationToken ct)
+    internal static async Task<(Account? Account, TimeSpan? Wait)> KnownAsync(string password, HttpContext http, AccountStore accounts, SignInLimit limit, IPasswordHasher<Account> hasher, CancellationToken ct)
     {
         if (Actor.Of(http.User).Account is not { } id || await accounts.FindAsync(id, ct) is not { } account)
         {

@@ -65,8 +65,10 @@ export const peopleWords = {
     invitedLead: (by: string, part: string, email: string) =>
       `${by} invites you as an ${part}. You sign in as ${email}.`,
     join: 'Come in',
-    without: 'Have a link sent instead',
+    without: 'Have a link sent',
     with: 'Back to the password',
+    passkey: 'Use a passkey',
+    noPasskey: 'No passkey was chosen.',
     letter: 'A link by letter',
     letterLead: 'You get a letter with a link that signs you in. With it you can choose a new password, too.',
     ask: 'Send me the link',

@@ -142,6 +142,20 @@ export const workroomWords = {
     unknown: 'A browser that does not say what it is',
     end: 'Sign it out',
     ended: 'Signed out.',
+    passkeys: {
+      title: 'Passkeys',
+      lead: 'The lock of this device (a finger, a face, a number) lets you in. It counts as your password and a second step together.',
+      made: (when: string) => `made ${when}`,
+      used: (when: string) => `used ${when}`,
+      password: 'Your password',
+      add: 'Add one on this device',
+      added: 'The passkey is added.',
+      off: 'Take it off',
+      isOff: 'The passkey is off. It may still be listed on the device; it opens nothing here any more.',
+      refused: 'No passkey was made. Perhaps this device has one already.',
+      notHere:
+        'This browser makes no passkeys here. They need a site that is reached by its name over a safe line.',
+    },
     second: {
       title: 'A second step',
       lead: 'Whoever learns your password still cannot sign in: besides it, a code is asked for that only your phone shows.',

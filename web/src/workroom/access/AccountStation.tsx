@@ -8,6 +8,8 @@ import { moment } from '../shell/format'
 import { tell } from '../shell/news'
 import { Heading } from '../shell/Station'
 import { AccountForm, accountKey } from './AccountForm'
+import { browserName } from './browserName'
+import { Passkeys } from './Passkeys'
 import { SecondStep } from './SecondStep'
 
 /** One's own account: the password, the second step, and the browsers that are signed in. */
@@ -28,39 +30,20 @@ export function AccountStation() {
           <Password />
           <SecondStep step={account.secondStep} />
         </div>
-        <section aria-label={w.account.sessions}>
-          <h2 className="mb-2 text-lead">{w.account.sessions}</h2>
-          <ul>
-            {account.sessions.map((s) => (
-              <SessionLine key={s.id} session={s} />
-            ))}
-          </ul>
-        </section>
+        <div className="grid content-start gap-8">
+          <Passkeys passkeys={account.passkeys} />
+          <section aria-label={w.account.sessions}>
+            <h2 className="mb-2 text-lead">{w.account.sessions}</h2>
+            <ul>
+              {account.sessions.map((s) => (
+                <SessionLine key={s.id} session={s} />
+              ))}
+            </ul>
+          </section>
+        </div>
       </div>
     </div>
   )
-}
-
-const browsers = [
-  [/Edg\//, 'Edge'],
-  [/Firefox\//, 'Firefox'],
-  [/Chrom(e|ium)\//, 'Chrome or Chromium'],
-  [/Safari\//, 'Safari'],
-] as const
-const systems = [
-  [/Android/, 'Android'],
-  [/iPhone|iPad/, 'iOS'],
-  [/Windows/, 'Windows'],
-  [/Mac OS X/, 'macOS'],
-  [/Linux|X11/, 'Linux'],
-] as const
-
-/** What a browser calls itself, in words: its own text is long and names others besides. */
-function browserName(agent: string) {
-  const named = (list: readonly (readonly [RegExp, string])[]) => list.find(([sign]) => sign.test(agent))?.[1]
-  const browser = named(browsers) ?? agent.split(' ')[0]
-  const system = named(systems)
-  return browser ? (system ? w.account.on(browser, system) : browser) : undefined
 }
 
 function SessionLine({ session: s }: { session: Api['SessionLine'] }) {

@@ -14,9 +14,9 @@ export function useDoor(send: (text: (name: string) => string) => Promise<unknow
   const [busy, setBusy] = useState(false)
   /** All else was right, and a second step is on. */
   const [asksCode, setAsksCode] = useState(false)
-  async function enter(e: FormEvent<HTMLFormElement>) {
-    e.preventDefault()
-    const form = new FormData(e.currentTarget)
+  async function enter(e?: FormEvent<HTMLFormElement>) {
+    e?.preventDefault()
+    const form = new FormData(e?.currentTarget)
     setBusy(true)
     setProblem(null)
     try {
@@ -40,6 +40,7 @@ export function Door({
   door,
   verb,
   beneath,
+  also = '',
   children,
 }: {
   over: ReactNode
@@ -49,6 +50,8 @@ export function Door({
   verb: string
   /** Other ways. */
   beneath?: ReactNode
+  /** What is wrong with one of those. */
+  also?: string | undefined
   children: ReactNode
 }) {
   const { problem, busy, enter } = door
@@ -57,7 +60,7 @@ export function Door({
       <form onSubmit={enter}>
         <div className="grid gap-5">{children}</div>
         <p role="alert" className="mt-4 min-h-6 font-semibold">
-          {problem && Object.keys(problem.fields).length === 0 ? problem.message : ''}
+          {problem && Object.keys(problem.fields).length === 0 ? problem.message : also}
         </p>
         <div className="mt-2 flex flex-wrap items-baseline gap-x-6 gap-y-3">
           <Button type="submit" look="next" disabled={busy}>

@@ -4,6 +4,7 @@ import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { Door, DoorField, DoorPage, useDoor } from './Door'
 import { useSession } from './data'
+import { hasPasskeys, signInByPasskey } from './passkeys'
 
 /** Signing in, or, on a site that nobody owns yet, making it one's own. */
 export function SignIn() {
@@ -67,6 +68,7 @@ function Password({ onLetter }: { onLetter: (() => void) | undefined }) {
       w.errors.away,
     ),
   )
+  const byPasskey = useDoor(signInByPasskey)
   return (
     <Door
       over={session?.siteTitle}
@@ -75,12 +77,20 @@ function Password({ onLetter }: { onLetter: (() => void) | undefined }) {
       door={door}
       verb={w.sign.in}
       beneath={
-        onLetter && (
-          <Button look="word" onClick={onLetter}>
-            {w.ways.without}
-          </Button>
-        )
+        <>
+          {hasPasskeys() && (
+            <Button look="word" disabled={byPasskey.busy} onClick={() => void byPasskey.enter()}>
+              {w.ways.passkey}
+            </Button>
+          )}
+          {onLetter && (
+            <Button look="word" onClick={onLetter}>
+              {w.ways.without}
+            </Button>
+          )}
+        </>
       }
+      also={byPasskey.problem?.message}
     >
       <DoorField
         name="email"
