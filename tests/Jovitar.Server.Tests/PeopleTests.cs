@@ -122,6 +122,7 @@ public sealed partial class PeopleTests
         await using var site = await Site.StartAsync(workers: 0);
         var owner = await site.OwnerAsync();
         var editor = await site.EditorAsync("Tomas");
+        (await editor.PostAsJsonAsync("/api/intakes", new { })).EnsureSuccessStatusCode();
         using var listening = new HttpRequestMessage(HttpMethod.Get, "/api/desk/news");
         using var news = await editor.SendAsync(listening, HttpCompletionOption.ResponseHeadersRead);
         Assert.Equal(HttpStatusCode.OK, news.StatusCode);
@@ -131,6 +132,8 @@ public sealed partial class PeopleTests
         Assert.Equal(HttpStatusCode.NoContent, (await elsewhere.DeleteAsync($"/api/people/{tomas}")).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await editor.GetAsync("/api/desk")).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await elsewhere.DeleteAsync($"/api/people/{tomas}")).StatusCode);
+        // What was done stays, under the name.
+        Assert.Equal("Tomas", await site.ScalarAsync<string>("select who from act where kind = 'Intake'"));
         // The line that was open ends by itself with the next piece of news after a few seconds.
         var read = news.Content.ReadAsStringAsync();
         for (var tries = 0; !read.IsCompleted && tries < 60; tries++)

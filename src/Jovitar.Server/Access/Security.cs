@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Security.Cryptography;
 using System.Text;
 using Jovitar.Core.Access;
+using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
@@ -135,6 +136,12 @@ internal static class Security
     /// <summary>Begins a session and hands out its cookie.</summary>
     public static async Task SignInAsync(HttpContext http, Account account, SessionStore sessions, CancellationToken ct)
     {
+        if (Actor.Of(http.User).Account is { } before)
+        {
+            // Whoever was signed in here is not any more.
+            await sessions.EndAsync(before, http.User.Session(), ct);
+        }
+
         var id = await sessions.BeginAsync(account.Id, http.Request.Headers.UserAgent.ToString(), http.Connection.RemoteIpAddress, Origin(http), ct);
         await http.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, Principal(new SignedIn(id, account.Id, account.Name, account.Role)));
     }

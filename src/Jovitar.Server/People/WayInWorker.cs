@@ -7,7 +7,7 @@ internal sealed class WayInWorker(WayInStore store, ServerSettings settings, Tim
 {
     protected override async Task DoAsync(DateTimeOffset now, CancellationToken ct)
     {
-        while (await store.AnswerAsync(settings.Address?.GetLeftPart(UriPartial.Authority), ct))
+        while (settings.Mail.IsSet && await store.AnswerAsync(settings.Address?.GetLeftPart(UriPartial.Authority), ct))
         {
         }
     }
