@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
 import { making, oneMaker } from './making'
+import { weighsAsSaid } from './weighing'
 
 // How the site looks: a theme is chosen and changed beside the real page, put on the site, and taken back.
 test.describe.configure({ mode: 'serial' })
@@ -146,7 +147,7 @@ test('put on the site it is on every page, at 1280 and 390, by day and by night,
   await expect(page.getByText('Visitors have it like this.')).toBeVisible()
 })
 
-test('a page looks otherwise than the site, by itself, as long as it says so', async ({ page: visitor }) => {
+test('a page looks otherwise than the site, by itself, as long as it says so', async ({ page: visitor, browser }) => {
   await page.getByRole('link', { name: 'Regatta in spring', exact: true }).click()
   const look = page.getByRole('region', { name: 'Look of this page' })
   await page.getByRole('button', { name: 'Look of this page' }).click()
@@ -161,6 +162,7 @@ test('a page looks otherwise than the site, by itself, as long as it says so', a
   await expect(seen().locator('.frame img').first()).toHaveCSS('border-top-width', '5px')
   await made.choose('Shadow of photos', 'the shadow of a print held over it.')
   await made.choose('Ground of a photo that is opened', 'the page’s own ground.')
+  await made.choose('Type of headings', 'Caveat, written by hand')
   await noSeriousFinding(page)
 
   // Visitors have it when the page is published, on its photos' own pages and in the viewer, too, and nowhere else.
@@ -175,6 +177,8 @@ test('a page looks otherwise than the site, by itself, as long as it says so', a
   await noSeriousFinding(visitor)
   await visitor.goto('/')
   expect(await groundOf(visitor)).toBe('rgb(250, 250, 250)')
+  // Its own type is weighed, too.
+  await weighsAsSaid(browser, page, 'regatta')
 
   await look.getByRole('button', { name: 'Line around photos, pixels: as on the site' }).click()
   await expect(seen().locator('.frame img').first()).toHaveCSS('border-top-width', '0px')

@@ -12,6 +12,9 @@ public sealed class SiteAssets
     /// <summary>Of each family the file with the letters of western languages.</summary>
     readonly string[] fonts;
 
+    readonly Dictionary<string, long> fontBytes;
+    readonly long codeBytes;
+
     public SiteAssets(IWebHostEnvironment environment)
     {
         var path = Path.Combine(environment.WebRootPath ?? "", "assets", ".vite", "manifest.json");
@@ -25,8 +28,9 @@ public sealed class SiteAssets
         Version = Convert.ToHexStringLower(SHA256.HashData(bytes))[..8];
         (SiteScript, SiteStyles) = Entry(manifest.RootElement, "src/site/main.ts");
         fonts = [.. manifest.RootElement.GetProperty("src/site/main.ts").GetProperty("assets").EnumerateArray().Select(a => $"/assets/{a.GetString()}").Where(a => a.Contains("-latin-wght-", StringComparison.Ordinal))];
+        codeBytes = SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
         // Fonts are compressed already.
-        SiteBytes = FontsOf(Look.Of(ThemeName.Catalogue).Families()).Sum(f => Read(environment, f).LongLength) + SiteStyles.Append(SiteScript).Sum(f => Compressed(Read(environment, f)));
+        fontBytes = fonts.ToDictionary(f => f, f => Read(environment, f).LongLength);
         EmbedScript = Read(environment, Entry(manifest.RootElement, "src/site/embedding.ts").Script);
         (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
     }
@@ -42,8 +46,8 @@ public sealed class SiteAssets
     public IEnumerable<string> FontsOf(IEnumerable<TypeFamily> families) =>
         families.Distinct().Select(f => fonts.FirstOrDefault(a => a.StartsWith($"/assets/{f.Face().Slug}-", StringComparison.Ordinal))).OfType<string>();
 
-    /// <summary>Bytes of the script, the styles and the fonts that a visitor's first page needs, compressed; the fonts are those of the plain theme.</summary>
-    public long SiteBytes { get; }
+    /// <summary>Bytes of the script, the styles and the fonts that a visitor's first page needs, compressed, if it is set in some families.</summary>
+    public long BytesOf(IEnumerable<TypeFamily> families) => codeBytes + FontsOf(families).Sum(f => fontBytes[f]);
 
     /// <summary>What other websites load beside an embed.</summary>
     public byte[] EmbedScript { get; }

@@ -202,8 +202,9 @@ internal sealed record PageNotes(IReadOnlyList<BlockNotes> Blocks, IReadOnlyList
             return (notes ?? BlockNotes.Nothing(block.Id)) with { Look = own, Unreadable = [.. own.Unreadable().Except(look.Unreadable())] };
         }
 
+        TypeFamily[] families = [.. look.Families(), .. page.All.Where(b => b is not SiteBand).SelectMany(b => b.Place.Frame.Look.On(look).Families())];
         return new PageNotes(
             [.. page.All.Where(b => b is not SiteBand).Select(Noted).OfType<BlockNotes>()],
-            weights.Of(page), look, look.Unreadable());
+            weights.Of(page, families), look, look.Unreadable());
     }
 }

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Themes;
 using Jovitar.Server.Platform.Storing;
 
 namespace Jovitar.Server.Site.Drawing;
@@ -25,10 +26,11 @@ internal sealed class SiteWeights(Storage storage, SiteAssets built)
     readonly ConcurrentDictionary<(string Picture, int Width), long> sizes = new();
 
     /// <summary>What a page weighs on each usual device.</summary>
-    public IReadOnlyList<DeviceWeight> Of(SitePage page) => [.. Window.Usual.Select(window =>
+    /// <param name="families">All type that it is set in.</param>
+    public IReadOnlyList<DeviceWeight> Of(SitePage page, IReadOnlyList<TypeFamily> families) => [.. Window.Usual.Select(window =>
     {
         var own = Html + (HtmlAPhoto * page.Walks.Sum(w => Math.Min(w.Count, w.More.AtFirst())));
-        var weight = PageWeight.Of(window, built.SiteBytes + own, PicturesOnPage.Of(page, window), BytesOf);
+        var weight = PageWeight.Of(window, built.BytesOf(families) + own, PicturesOnPage.Of(page, window), BytesOf);
         return new DeviceWeight(
             window.Device, weight.First, weight.All, [.. VisitorsLine.Usual.Select(l => Math.Round(l.Seconds(weight.First), 2))], [.. VisitorsLine.Usual.Select(l => Math.Round(l.Seconds(weight.All), 2))]);
     })];
