@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Npgsql;
 
 namespace Jovitar.Server.Desk;
 
@@ -31,13 +32,26 @@ internal static class DeskEndpoints
             if (access.Now - looked > LookAgain)
             {
                 looked = access.Now;
-                if (await sessions.FindAsync(session, origin: "", ct) is not { } found || !access.May(new Viewer(found.Role), Right.Change, new TheWorkroom()))
+                if (!await IsWelcomeAsync(session, sessions, access, ct))
                 {
                     yield break;
                 }
             }
 
             yield return item;
+        }
+    }
+
+    static async Task<bool> IsWelcomeAsync(Guid session, SessionStore sessions, AccessStore access, CancellationToken ct)
+    {
+        try
+        {
+            return await sessions.FindAsync(session, origin: "", ct) is { } found && access.May(new Viewer(found.Role), Right.Change, new TheWorkroom());
+        }
+        catch (NpgsqlException)
+        {
+            // The database is away, and with it all news: the line waits for both.
+            return true;
         }
     }
 }
