@@ -5,9 +5,10 @@ import { LineField } from '../../kit/LineField'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
+import { LineForm } from '../shell/LineForm'
 import { tell } from '../shell/news'
 import { Heading } from '../shell/Station'
-import { AccountForm, accountKey } from './AccountForm'
+import { accountKey, CurrentPassword } from './account'
 import { browserName } from './browserName'
 import { Passkeys } from './Passkeys'
 import { SecondStep } from './SecondStep'
@@ -85,7 +86,7 @@ function Password() {
   return (
     <section aria-label={w.account.password}>
       <h2 className="mb-3 text-lead">{w.account.password}</h2>
-      <AccountForm
+      <LineForm
         verb={w.account.change}
         done={w.account.changed}
         send={async (text) => {
@@ -100,13 +101,7 @@ function Password() {
       >
         {(faults) => (
           <>
-            <LineField
-              name="current"
-              label={w.account.current}
-              type="password"
-              complete="current-password"
-              fault={faults.current}
-            />
+            <CurrentPassword label={w.account.current} fault={faults.current} />
             <LineField
               name="password"
               label={w.account.next}
@@ -116,7 +111,7 @@ function Password() {
             />
           </>
         )}
-      </AccountForm>
+      </LineForm>
     </section>
   )
 }

@@ -1,13 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { LineField } from '../../kit/LineField'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
+import { LineForm } from '../shell/LineForm'
 import { tell } from '../shell/news'
 import { hasPasskeys, makePasskey } from '../shell/passkeys'
-import { AccountForm, accountKey } from './AccountForm'
+import { accountKey, CurrentPassword } from './account'
 import { browserName } from './browserName'
 
 const words = w.account.passkeys
@@ -27,7 +27,7 @@ export function Passkeys({ passkeys }: { passkeys: Api['PasskeyLine'][] }) {
         </ul>
       )}
       {hasPasskeys() ? (
-        <AccountForm
+        <LineForm
           verb={words.add}
           done={words.added}
           send={async (text) => {
@@ -35,16 +35,8 @@ export function Passkeys({ passkeys }: { passkeys: Api['PasskeyLine'][] }) {
             void client.invalidateQueries({ queryKey: accountKey })
           }}
         >
-          {(faults) => (
-            <LineField
-              name="current"
-              label={words.password}
-              type="password"
-              complete="current-password"
-              fault={faults.current}
-            />
-          )}
-        </AccountForm>
+          {(faults) => <CurrentPassword label={words.password} fault={faults.current} />}
+        </LineForm>
       ) : (
         <p className="text-small text-quiet">{words.notHere}</p>
       )}

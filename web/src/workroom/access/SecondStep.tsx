@@ -5,8 +5,9 @@ import { Button } from '../../kit/Button'
 import { LineField } from '../../kit/LineField'
 import { w } from '../../words'
 import { moment } from '../shell/format'
+import { LineForm } from '../shell/LineForm'
 import { tell } from '../shell/news'
-import { AccountForm, accountKey } from './AccountForm'
+import { accountKey, CurrentPassword } from './account'
 
 const words = w.account.second
 
@@ -50,7 +51,7 @@ function Begin({ onBegun }: { onBegun: (begun: Api['SecondStepBegun']) => void }
   return (
     <>
       <p className="mb-4 text-quiet">{words.lead}</p>
-      <AccountForm
+      <LineForm
         verb={words.begin}
         send={async (text) =>
           onBegun(
@@ -61,16 +62,8 @@ function Begin({ onBegun }: { onBegun: (begun: Api['SecondStepBegun']) => void }
           )
         }
       >
-        {(faults) => (
-          <LineField
-            name="current"
-            label={words.password}
-            type="password"
-            complete="current-password"
-            fault={faults.current}
-          />
-        )}
-      </AccountForm>
+        {(faults) => <CurrentPassword label={words.password} fault={faults.current} />}
+      </LineForm>
     </>
   )
 }
@@ -98,7 +91,7 @@ function On({
         <path d={begun.drawing} fill="#000" />
       </svg>
       <p className="mb-4 break-all tracking-wide select-all">{begun.secret.match(/.{1,4}/g)?.join(' ')}</p>
-      <AccountForm
+      <LineForm
         verb={words.putOn}
         send={async (text) =>
           onDone(
@@ -110,7 +103,7 @@ function On({
         {(faults) => (
           <LineField name="code" label={words.code} complete="one-time-code" fault={faults.code} />
         )}
-      </AccountForm>
+      </LineForm>
       <Button look="word" onClick={onLeave}>
         {words.leave}
       </Button>
@@ -142,7 +135,7 @@ function Off({ step, onDone }: { step: Api['SecondStep']; onDone: () => void }) 
     <>
       <p>{words.on(moment(step.since))}</p>
       <p className="mb-4 text-quiet">{words.left(step.rescueLeft)}</p>
-      <AccountForm
+      <LineForm
         verb={words.takeOff}
         send={async (text) => {
           await body(
@@ -156,17 +149,11 @@ function Off({ step, onDone }: { step: Api['SecondStep']; onDone: () => void }) 
       >
         {(faults) => (
           <>
-            <LineField
-              name="current"
-              label={words.password}
-              type="password"
-              complete="current-password"
-              fault={faults.current}
-            />
+            <CurrentPassword label={words.password} fault={faults.current} />
             <LineField name="code" label={words.anyCode} complete="one-time-code" fault={faults.code} />
           </>
         )}
-      </AccountForm>
+      </LineForm>
     </>
   )
 }

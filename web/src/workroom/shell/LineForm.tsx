@@ -3,29 +3,31 @@ import { ApiProblem } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
 
-/** What is known of one's account. */
-export const accountKey = ['account']
-
-/** A form of the account: what it sends, and what is wrong with its fields. */
-export function AccountForm({
+/** A short form of lines: what it sends, and what is wrong with its fields. */
+export function LineForm({
   send,
   verb,
   done,
+  look = 'plain',
   children,
 }: {
   send: (text: (name: string) => string) => Promise<void>
   verb: string
   /** What is said when it has gone well. */
   done?: string
+  /** It is the thing to do next. */
+  look?: 'next' | 'plain'
   children: (faults: Readonly<Record<string, string>>) => React.ReactNode
 }) {
   const [faults, setFaults] = useState<Record<string, string>>({})
   const [isDone, setIsDone] = useState(false)
+  const [busy, setBusy] = useState(false)
   async function submit(e: FormEvent<HTMLFormElement>) {
     e.preventDefault()
     const form = e.currentTarget
     const data = new FormData(form)
     setIsDone(false)
+    setBusy(true)
     try {
       await send((name) => String(data.get(name) ?? ''))
       form.reset()
@@ -35,12 +37,15 @@ export function AccountForm({
       const known = problem instanceof ApiProblem ? problem : new ApiProblem(0, 'away', w.errors.away)
       setFaults(Object.keys(known.fields).length > 0 ? known.fields : { other: known.message })
     }
+    setBusy(false)
   }
   return (
     <form className="grid gap-4" onSubmit={submit}>
       {children(faults)}
       <span>
-        <Button type="submit">{verb}</Button>
+        <Button type="submit" look={look} disabled={busy}>
+          {verb}
+        </Button>
       </span>
       <p role="status" className="min-h-5 text-small">
         {faults.other ? <span className="font-semibold">{faults.other}</span> : isDone && done}
