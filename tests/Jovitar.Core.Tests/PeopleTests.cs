@@ -56,6 +56,11 @@ public sealed class PeopleTests
         Assert.StartsWith("Ask another owner", StaffRules.AgainstLeaving(oneself, owners: 2), StringComparison.Ordinal);
         Assert.StartsWith("A site keeps at least one owner.", StaffRules.AgainstLeaving(oneself, owners: 1), StringComparison.Ordinal);
         Assert.NotNull(StaffRules.AgainstRole(editor, Role.None, owners: 1));
+        Assert.NotNull(StaffRules.AgainstPart(Role.None));
+        Assert.Null(StaffRules.AgainstPart(Role.Editor));
+        Assert.Null(StaffRules.AgainstInviting(isHere: false, StaffRules.Most - 1));
+        Assert.Equal("There is room for 200 people at work.", StaffRules.AgainstInviting(isHere: false, StaffRules.Most));
+        Assert.Equal("Somebody with this address works here already.", StaffRules.AgainstInviting(isHere: true, StaffRules.Most));
         Assert.False(ActKinds.CanUndo(ActKind.People));
     }
 

@@ -145,6 +145,24 @@ public sealed partial class PeopleTests
         Assert.True(read.IsCompletedSuccessfully, "The news of who was taken out go on.");
     }
 
+    /// <summary>They passed the door, and are gone before what they do is written.</summary>
+    [Fact]
+    public async Task Who_is_taken_out_in_the_middle_of_a_request_is_told_to_sign_in()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        await site.OwnerAsync();
+        var editor = await site.EditorAsync("Tomas");
+        await using var line = await site.Db.OpenConnectionAsync();
+        await using var taking = await line.BeginTransactionAsync();
+        await using var remove = new Npgsql.NpgsqlCommand("select set_config('jovitar.act', gen_random_uuid()::text, true); delete from account where name = 'Tomas'", line, taking);
+        await remove.ExecuteNonQueryAsync();
+        var asked = editor.PostAsJsonAsync("/api/albums", new { workingName = "Too late" });
+        await site.UntilAsync("select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'", 1);
+        await taking.CommitAsync();
+        Assert.Equal(HttpStatusCode.Unauthorized, (await asked).StatusCode);
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from album"));
+    }
+
     [Fact]
     public async Task An_owner_signs_somebody_out_and_takes_off_a_second_step_that_nobody_can_take_any_more()
     {

@@ -18,13 +18,21 @@ public static class StaffRules
     /// <summary>How long the link of a letter is good that signs one in.</summary>
     public static readonly TimeSpan WayInLife = TimeSpan.FromMinutes(30);
 
-    /// <summary>Whether somebody can be invited or made it.</summary>
-    public static bool IsStaff(Role role) => role is Role.Editor or Role.Owner;
+    /// <summary>What speaks against a part that somebody is to have; null when nothing does.</summary>
+    public static string? AgainstPart(Role role) => new Viewer(role).IsStaff ? null : "Choose whether they are an owner or an editor.";
+
+    /// <summary>What speaks against asking somebody; null when nothing does.</summary>
+    /// <param name="isHere">They work here already.</param>
+    /// <param name="others">So many others do, or are asked to.</param>
+    public static string? AgainstInviting(bool isHere, int others) =>
+        isHere ? "Somebody with this address works here already."
+        : others >= Most ? $"There is room for {Most} people at work."
+        : null;
 
     /// <summary>What speaks against giving somebody another part; null when nothing does.</summary>
     /// <param name="owners">How many owners there are.</param>
     public static string? AgainstRole(Colleague who, Role next, int owners) =>
-        !IsStaff(next) ? "Choose whether they are an owner or an editor."
+        AgainstPart(next) is { } against ? against
         : next == Role.Owner || who.Role != Role.Owner ? null
         : who.IsOneself ? "Ask another owner to make you an editor: nobody gives up the site by a slip of the hand."
         : owners <= 1 ? "A site keeps at least one owner."

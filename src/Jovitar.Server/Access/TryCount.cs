@@ -48,6 +48,15 @@ internal sealed class TryCount(NpgsqlDataSource db, TimeProvider clock)
         return await command.AllAsync(r => new Counted(r.Get<string>("key"), r.Get<DateTimeOffset>("since"), r.Get<int>("tries")), ct);
     }
 
+    /// <summary>Counts a try at each key, of which so many are let through within a window.</summary>
+    /// <returns>How long it must wait; null when it is let through.</returns>
+    public async Task<TimeSpan?> WaitAsync(TimeSpan window, CancellationToken ct, params (string Key, int Most)[] keys)
+    {
+        var most = keys.ToDictionary(k => k.Key, k => k.Most);
+        var over = (await CountAsync([.. most.Keys], window, ct)).Where(c => c.Tries > most[c.Key]).ToArray();
+        return over.Length == 0 ? null : over.Max(c => c.Since) + window - clock.GetUtcNow();
+    }
+
     /// <summary>Forgets whatever is old, and a key.</summary>
     public async Task ForgetAsync(CancellationToken ct, string key = "")
     {

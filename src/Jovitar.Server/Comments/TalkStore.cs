@@ -153,8 +153,8 @@ internal sealed class TalkStore(NpgsqlDataSource db, AccessStore access, TryCoun
 
     async Task<bool> IsOverAsync(string key, int most, CancellationToken ct)
     {
-        var counted = await tries.CountAsync([key], Window, ct);
+        var wait = await tries.WaitAsync(Window, ct, (key, most));
         await tries.ForgetAsync(ct);
-        return counted[0].Tries > most;
+        return wait is not null;
     }
 }

@@ -68,13 +68,13 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
                 await using var read = act.Command(
                     """
                     select exists (select from account where email_key = @key) as here,
-                           ((select count(*) from account) + (select count(*) from invitation where email_key <> @key))::int as all_there
+                           ((select count(*) from account) + (select count(*) from invitation where email_key <> @key))::int as others
                     """,
                     ("key", AccountStore.Key(email)));
-                var (isHere, all) = (await read.FirstAsync(r => Tuple.Create(r.Get<bool>("here"), r.Get<int>("all_there")), ct))!;
-                if (isHere || all >= StaffRules.Most)
+                var (isHere, others) = (await read.FirstAsync(r => Tuple.Create(r.Get<bool>("here"), r.Get<int>("others")), ct))!;
+                if (StaffRules.AgainstInviting(isHere, others) is { } against)
                 {
-                    return act.Drop(((string?)null, isHere ? "Somebody with this address works here already." : $"There is room for {StaffRules.Most} people at work."));
+                    return act.Drop(((string?)null, against));
                 }
 
                 var link = await WriteAsync(act, email, name, role, title, origin, ct);

@@ -52,9 +52,9 @@ internal static class PeopleEndpoints
             return Problems.Invalid("Say what they are called.", new Dictionary<string, string> { ["name"] = "Say what they are called." });
         }
 
-        if (!StaffRules.IsStaff(body.Role))
+        if (StaffRules.AgainstPart(body.Role) is { } against)
         {
-            return Problems.Invalid("Choose whether they are an owner or an editor.", new Dictionary<string, string> { ["role"] = "Choose whether they are an owner or an editor." });
+            return Problems.Invalid(against, new Dictionary<string, string> { ["role"] = against });
         }
 
         var (link, refused) = await invitations.InviteAsync(who, body.Email.Trim(), name, body.Role, origin.TextOf(http.Request), ct);

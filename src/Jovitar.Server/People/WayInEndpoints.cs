@@ -78,18 +78,15 @@ internal static class WayInEndpoints
     }
 
     static async Task<Results<NoContent, Conflict<Problem>, JsonHttpResult<Problem>>> Wish(
-        WayInWish body, HttpContext http, WayInStore ways, TryCount tries, MailSettings mail, SiteOrigin origin, TimeProvider clock, CancellationToken ct)
+        WayInWish body, HttpContext http, WayInStore ways, TryCount tries, MailSettings mail, SiteOrigin origin, CancellationToken ct)
     {
         if (!mail.IsSet)
         {
             return Problems.Conflict("no-mail", "This site writes no letters. Ask its owner to let you in.");
         }
 
-        var (toAddress, fromPlace) = ($"l {AccountStore.Key(body.Email)}", $"m {TryCount.Network(http.Connection.RemoteIpAddress)}");
-        var over = (await tries.CountAsync([toAddress, fromPlace], Window, ct)).Where(c => c.Tries > (c.Key == toAddress ? ToAddress : FromPlace)).ToArray();
-        if (over.Length > 0)
+        if (await tries.WaitAsync(Window, ct, ($"l {AccountStore.Key(body.Email)}", ToAddress), ($"m {TryCount.Network(http.Connection.RemoteIpAddress)}", FromPlace)) is { } wait)
         {
-            var wait = over.Max(c => c.Since) + Window - clock.GetUtcNow();
             return SessionEndpoints.MustWait(http, wait, $"So many letters were asked for that the next must wait {Math.Max(1, Math.Ceiling(wait.TotalMinutes))} minutes. Look among those that came.");
         }
 

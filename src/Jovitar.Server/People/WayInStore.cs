@@ -27,9 +27,7 @@ internal sealed class WayInStore(NpgsqlDataSource db, LetterStore letters, Setti
     public async Task<bool> AnswerAsync(string? said, CancellationToken ct)
     {
         var now = clock.GetUtcNow();
-        var title = (await settings.ReadAsync(ct)).Title;
         await using var tx = await db.BeginAsync(ct);
-        await tx.RunAsync("delete from way_in where expires <= @now", ct, ("now", now));
         await using var take = tx.Command(
             """
             with wish as (
@@ -46,13 +44,14 @@ internal sealed class WayInStore(NpgsqlDataSource db, LetterStore letters, Setti
             return false;
         }
 
+        await tx.RunAsync("delete from way_in where expires <= @now", ct, ("now", now));
         if (wish.Account is { } account && wish.Made > now - Patience)
         {
             if ((said ?? wish.Known) is { } origin)
             {
                 var (secret, expires) = (LinkSecret.New(), now + StaffRules.WayInLife);
                 await tx.RunAsync("insert into way_in (hash, account, expires) values (@hash, @account, @expires)", ct, ("hash", LinkSecret.Hash(secret)), ("account", account), ("expires", expires));
-                var letter = Letters.WayIn(title, wish.Name, $"{origin}/workroom/way-in#{secret}", expires);
+                var letter = Letters.WayIn((await settings.ReadAsync(ct)).Title, wish.Name, $"{origin}/workroom/way-in#{secret}", expires);
                 await letters.PutAsync(tx, wish.Name, wish.Email, letter.Subject, letter.Text, expires, ct);
             }
             else

@@ -65,6 +65,9 @@ internal sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHa
             // A NUL: no text of PostgreSQL's holds one, and none that people write has one.
             PostgresException { SqlState: PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter } =>
                 (StatusCodes.Status400BadRequest, "invalid", "This text has characters in it that cannot be kept."),
+            // Who was let go while this was being done.
+            PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation, ConstraintName: { } of } when of.EndsWith("_account_fkey", StringComparison.Ordinal) =>
+                (StatusCodes.Status401Unauthorized, "signed-out", "Sign in to go on."),
             PostgresException { SqlState: PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure } =>
                 (StatusCodes.Status503ServiceUnavailable, "busy", "Too many people change the same thing just now. Nothing was lost; try again."),
             NpgsqlException { IsTransient: true } or NpgsqlException { InnerException: IOException or System.Net.Sockets.SocketException or TimeoutException } or PostgresException { SqlState: "57P01" or "57P03" } =>

@@ -88,12 +88,11 @@ internal static class PasskeyEndpoints
         Actor.Of(http.User).Account is { } account && Base64Url.IsValid(passkey) && await passkeys.RemoveAsync(account, Base64Url.DecodeFromChars(passkey), ct) ? TypedResults.NoContent() : Problems.Gone("passkey");
 
     static async Task<Results<NoContent, BadRequest<Problem>, JsonHttpResult<Problem>>> Enter(
-        PasskeyShown body, HttpContext http, SessionStore sessions, PasskeyDoor door, TryCount tries, TimeProvider clock, CancellationToken ct)
+        PasskeyShown body, HttpContext http, SessionStore sessions, PasskeyDoor door, TryCount tries, CancellationToken ct)
     {
-        var counted = (await tries.CountAsync([$"p {TryCount.Network(http.Connection.RemoteIpAddress)}"], Window, ct))[0];
-        if (counted.Tries > FromPlace)
+        if (await tries.WaitAsync(Window, ct, ($"p {TryCount.Network(http.Connection.RemoteIpAddress)}", FromPlace)) is { } wait)
         {
-            return SessionEndpoints.MustWait(http, counted.Since + Window - clock.GetUtcNow());
+            return SessionEndpoints.MustWait(http, wait);
         }
 
         if (await door.WhoAsync(body.State, body.Credential, http, ct) is not { } account)

@@ -21,7 +21,8 @@ internal sealed class LetterStore(NpgsqlDataSource db, TimeProvider clock)
     /// <param name="until">When what it says no longer holds.</param>
     public async Task<Guid> PutAsync(Transaction tx, string toName, string toAddress, string subject, string body, DateTimeOffset until, CancellationToken ct)
     {
-        var (id, now) = (Guid.CreateVersion7(clock.GetUtcNow()), clock.GetUtcNow());
+        var now = clock.GetUtcNow();
+        var id = Guid.CreateVersion7(now);
         await tx.RunAsync(
             """
             insert into letter (id, to_name, to_address, subject, body, made, due, until)
@@ -32,12 +33,18 @@ internal sealed class LetterStore(NpgsqlDataSource db, TimeProvider clock)
         return id;
     }
 
-    /// <summary>Takes a letter that is due; null when none is. What waited too long says nothing any more that holds, and is given up.</summary>
+    /// <summary>Gives up what waited too long: it says nothing any more that holds.</summary>
+    public async Task GiveUpLateAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "update letter set due = null, body = null, fault = 'It could not be sent in time.' where due <= @now and until <= @now", ("now", clock.GetUtcNow()));
+        await command.ExecuteNonQueryAsync(ct);
+    }
+
+    /// <summary>Takes a letter that is due; null when none is.</summary>
     public async Task<DueLetter?> TakeAsync(CancellationToken ct)
     {
         var now = clock.GetUtcNow();
-        await using var late = db.Command("update letter set due = null, body = null, fault = 'It could not be sent in time.' where due <= @now and until <= @now", ("now", now));
-        await late.ExecuteNonQueryAsync(ct);
         await using var command = db.Command(
             """
             update letter as l

@@ -21,6 +21,7 @@ internal sealed class LetterWorker(LetterStore letters, MailSettings settings, S
             return;
         }
 
+        await letters.GiveUpLateAsync(ct);
         // One line for all that wait.
         using var line = new SmtpClient { Timeout = (int)Patience.TotalMilliseconds };
         while (await letters.TakeAsync(ct) is { } letter)
