@@ -19,17 +19,19 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
           union all
           select 'tag ' || t.id || ' ' || t.name from tag as t where t.binned is null
           union all
-          select 'category ' || c.id || ' ' || jsonb_build_array(c.name, c.parent, rank() over (partition by c.parent order by c.place), c.shown, c.address, c.cover, c.beneath, c.sort)
+          select 'category ' || c.id || ' ' || jsonb_build_array(c.name, c.parent, rank() over (partition by c.parent order by c.place), c.shown, c.address, c.cover, c.beneath, c.sort,
+                   c.audience, c.seen_from, c.seen_until, c.chosen)
             from category as c where c.binned is null
           union all
-          select 'album ' || a.id || ' ' || jsonb_build_array(a.working_name, a.title, a.description, a.cover, a.address, a.dated, a.shown, a.put_first)
+          select 'album ' || a.id || ' ' || jsonb_build_array(a.working_name, a.title, a.description, a.cover, a.address, a.dated, a.shown, a.put_first,
+                   a.audience, a.seen_from, a.seen_until, a.chosen)
             from album as a where a.binned is null
           union all
           select 'stands in ' || ac.album || ' ' || ac.category || ' ' || ac.put_first from album_category as ac
           union all
           select 'album tagged ' || at.album || ' ' || at.tag from album_tag as at
           union all
-          select 'page ' || g.id || ' ' || jsonb_build_array(g.album, g.address, g.draft, g.published)
+          select 'page ' || g.id || ' ' || jsonb_build_array(g.album, g.address, g.draft, g.published, g.audience, g.seen_from, g.seen_until, g.chosen)
             from page as g where g.binned is null
           union all
           select 'in album ' || ap.album || ' ' || jsonb_agg(ap.photo order by ap.place, ap.photo) from album_photo as ap group by ap.album
@@ -68,6 +70,15 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
                select b.id from category as b join seen as s on b.parent = s.id where b.shown and b.binned is null)
              select id from seen))
           union all
+          select 'gates that are not its own and of those above it: ' || c.id
+            from category as c
+           where array(select g from unnest(c.gates) as g order by g) <> array(
+             with recursive above as (
+               select id, parent, is_gate from category where id = c.id
+               union
+               select b.id, b.parent, b.is_gate from category as b join above as a on b.id = a.parent)
+             select id from above where is_gate order by id)
+          union all
           select 'held though both ends are here: ' || h.kind || ' ' || h.thing || ' ' || h.other
             from held as h
            where h.kind = 'album_photo' and exists (select from album as a where a.id = h.thing and a.binned is null)
@@ -99,6 +110,7 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         """;
 
     string[] photos = [];
+    Guid[] groups = [];
 
     public static async Task<Club> GatherAsync(Site site, int seed)
     {
@@ -107,14 +119,18 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         var intake = await owner.IntakeAsync();
         club.photos = await Task.WhenAll(Enumerable.Range(0, 9).Select(async i => (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90, 60))).GetProperty("photo").GetString()!));
         await site.WriteAsync("update photo set state = 'ready'");
+        club.groups = [await MemberSteps.GroupAsync(owner, "Juniors"), await MemberSteps.GroupAsync(owner, "Parents")];
         await site.WriteAsync("delete from act_change; delete from act where within is not null");
         return club;
     }
 
     /// <summary>Others of the club at work on the same site, with dice of their own.</summary>
-    public Club Others(int seed) => new(site, people, new Random(seed)) { photos = photos };
+    public Club Others(int seed) => new(site, people, new Random(seed)) { photos = photos, groups = groups };
 
     public IReadOnlyList<string> Photos => photos;
+
+    /// <summary>Groups of members that something may be for.</summary>
+    public IReadOnlyList<Guid> Groups => groups;
 
     public Task<string> StateAsync() => site.ScalarAsync<string>(State);
 
@@ -126,7 +142,7 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
 
     public async Task<HashSet<Guid>> ActsAsync()
     {
-        await using var command = site.Db.CreateCommand("select coalesce(array_agg(id), '{}') from act where kind <> 'Intake'");
+        await using var command = site.Db.CreateCommand("select coalesce(array_agg(id), '{}') from act where kind not in ('Intake', 'Members')");
         return [.. (Guid[])(await command.ExecuteScalarAsync())!];
     }
 
@@ -156,8 +172,10 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
     {
         var (who, photo) = (Anyone, Any(photos));
         var (albums, categories, tags, pages) = (await IdsAsync("album"), await IdsAsync("category"), await IdsAsync("tag"), await IdsAsync("page"));
-        switch (dice.Next(32))
+        switch (dice.Next(35))
         {
+            case 32 or 33 or 34:
+                return await SayAudienceAsync(who, albums, categories, pages);
             case 28:
                 return await who.PostAsJsonAsync("/api/clearance/photos", new { photos = Some(photos), said = Any(["", "cleared", "not_cleared"]), by = $"letter {dice.Next(3)}", until = Day() });
             case 29 or 30:
@@ -273,6 +291,21 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         return version > 0 && dice.Next(4) == 0
             ? await who.SendAsync(HttpMethod.Delete, $"/api/clearance/persons?name={Uri.EscapeDataString(name)}", null, version)
             : await who.SendAsync(HttpMethod.Put, "/api/clearance/persons", new { name = dice.Next(2) == 0 ? name : name.ToUpperInvariant(), says, until = says == "yes" ? Day() : null, by = $"letter {dice.Next(3)}" }, version);
+    }
+
+    /// <summary>Says who may see an album, a category or a page.</summary>
+    async Task<HttpResponseMessage> SayAudienceAsync(HttpClient who, string[] albums, string[] categories, string[] pages)
+    {
+        (string Kind, string Id)[] things = [.. albums.Select(a => ("album", a)), .. categories.Select(c => ("category", c)), .. pages.Select(p => ("page", p))];
+        if (things.Length == 0)
+        {
+            return await who.GetAsync("/api/albums");
+        }
+
+        var (kind, id) = Any(things);
+        var was = (await (await who.GetAsync($"/api/audiences/{kind}/{id}")).ReadAsync()).GetProperty("audience");
+        var audience = new { who = Any(["everyone", "everyone", "holders", "members", "chosen", "staff"]), chosen = new[] { Any(groups) }, from = Any<string?>([null, null, "2020-01-01T00:00:00Z", "2200-01-01T00:00:00Z"]), until = Any<string?>([null, null, "2020-06-30T00:00:00Z", "2200-06-30T00:00:00Z"]) };
+        return await who.PutAsJsonAsync($"/api/audiences/{kind}/{id}", new { audience, was });
     }
 
     /// <summary>Takes in a list of persons.</summary>

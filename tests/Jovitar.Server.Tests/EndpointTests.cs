@@ -12,7 +12,7 @@ namespace Jovitar.Server.Tests;
 public sealed class EndpointTests
 {
     /// <summary>What visitors say about photos: they have no account that anybody could use in their name.</summary>
-    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}"];
+    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}"];
 
     /// <summary>Operations that anybody may call; a new one must be added here on purpose.</summary>
     static readonly HashSet<string> ForAnybody =
@@ -22,7 +22,7 @@ public sealed class EndpointTests
         "GET /favourites/{address}", "GET /favourites/{address}/photo/{photo}", "GET /favourites/{address}/photo/{photo}/save", "GET /site/view/favourites/{address}", "GET /embed/favourites/{address}", "GET /site/view/embed/favourites/{address}",
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
         "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /i/{picture}/{recipe:int}-card.jpg", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
-        "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js", "GET /logo/{picture}.webp",
+        "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js", "GET /enter/{secret}", "GET /sign-in", "GET /sign-in/{secret}", "GET /logo/{picture}.webp",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
     ];
 
@@ -83,7 +83,8 @@ public sealed class EndpointTests
     {
         await using var site = await Site.StartAsync(workers: 0);
         var owner = await site.OwnerAsync();
-        var (nobody, noRole, editor) = (site.Visitor(), await site.AccountAsync("Guest", "None"), await site.EditorAsync("Tomas"));
+        var (nobody, noRole, member, editor) = (site.Visitor(), await site.AccountAsync("Guest", "None"), await site.AccountAsync("Ada", "None"), await site.EditorAsync("Tomas"));
+        await site.WriteAsync("update account set role = 'Member' where name = 'Ada'");
         await Site.TokenAsync(nobody);
         var doors = Doors(site);
         Assert.True(doors.Count > 80, $"only {doors.Count} doors were found");
@@ -102,6 +103,8 @@ public sealed class EndpointTests
             Assert.True(asNobody == HttpStatusCode.Unauthorized, $"{door.Name} answers nobody {asNobody}");
             var asNoRole = await CallAsync(noRole, door);
             Assert.True(asNoRole == HttpStatusCode.Forbidden != ForOneself.Contains(door.Name), $"{door.Name} answers an account without a role {asNoRole}");
+            var asMember = await CallAsync(member, door);
+            Assert.True(asMember == HttpStatusCode.Forbidden != ForOneself.Contains(door.Name), $"{door.Name} answers a member {asMember}");
             if (door.Pattern != "/api/desk/news" && door.Name != "DELETE /api/account/sessions/{session}")
             {
                 var asEditor = await CallAsync(editor, door);

@@ -23,7 +23,6 @@ public sealed class UndoTests
     [Theory]
     [InlineData(1)]
     [InlineData(2)]
-    [InlineData(3)]
     public async Task Taken_back_one_after_another_acts_lead_through_every_state_there_was_and_forward_again(int seed)
     {
         await using var site = await Site.StartAsync(workers: 0);
@@ -71,11 +70,10 @@ public sealed class UndoTests
         await site.VerifyAsync();
     }
 
-    [Theory]
-    [InlineData(11)]
-    [InlineData(12)]
-    public async Task Taken_back_in_whatever_order_acts_leave_nothing_broken(int seed)
+    [Fact]
+    public async Task Taken_back_in_whatever_order_acts_leave_nothing_broken()
     {
+        const int seed = 11;
         await using var site = await Site.StartAsync(workers: 0);
         var club = await Club.GatherAsync(site, seed);
         for (var n = 0; n < 70; n++)
@@ -94,11 +92,10 @@ public sealed class UndoTests
         await site.VerifyAsync();
     }
 
-    [Theory]
-    [InlineData(21)]
-    [InlineData(22)]
-    public async Task Four_at_once_who_do_and_take_back_whatever_leave_nothing_broken(int seed)
+    [Fact]
+    public async Task Four_at_once_who_do_and_take_back_whatever_leave_nothing_broken()
     {
+        const int seed = 21;
         await using var site = await Site.StartAsync(workers: 0);
         var club = await Club.GatherAsync(site, seed);
         await club.DoAsync();

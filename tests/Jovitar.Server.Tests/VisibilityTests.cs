@@ -12,7 +12,12 @@ public sealed class VisibilityTests
 
     sealed record PersonRow(string Says, DateOnly? Until);
 
-    sealed record PageRow(string Address, Guid Album, bool Published, bool Binned);
+    sealed record PageRow(Guid Id, string Address, Guid Album, bool Published, bool Binned);
+
+    sealed record AudienceRow(string Who, bool IsOn, Guid[] Chosen);
+
+    /// <summary>What every member holds.</summary>
+    static readonly Guid AnyMember = new(1, 0, 0, new byte[8]);
 
     /// <summary>The tables as they are, without any of the server's own questions.</summary>
     sealed class Tables
@@ -31,6 +36,16 @@ public sealed class VisibilityTests
 
         public HashSet<Guid> OutOfView { get; } = [];
 
+        public Dictionary<Guid, AudienceRow> Audiences { get; } = [];
+
+        public Dictionary<Guid, Guid?> Parents { get; } = [];
+
+        /// <summary>Categories that are out of view themselves.</summary>
+        public HashSet<Guid> Off { get; } = [];
+
+        /// <summary>What stands in which category.</summary>
+        public List<(string Thing, Guid Category)> Shelves { get; } = [];
+
         public static async Task<Tables> ReadAsync(Site site)
         {
             var all = new Tables();
@@ -48,7 +63,20 @@ public sealed class VisibilityTests
                 new Row(r.GetString(0), r.GetString(1), r.GetString(2), r.GetString(3), r.GetBoolean(4), r.GetString(5), r.IsDBNull(6) ? null : r.GetFieldValue<DateOnly>(6), r.GetFieldValue<string[]>(7))));
             await EachAsync("select name, says, until from person where struck is null", r => all.Persons[r.GetString(0).ToUpperInvariant()] = new PersonRow(r.GetString(1), r.IsDBNull(2) ? null : r.GetFieldValue<DateOnly>(2)));
             await EachAsync("select clearance_needed from site", r => all.OnlyCleared = r.GetBoolean(0));
-            await EachAsync("select address, album, published is not null, binned is not null from page", r => all.Pages.Add(new PageRow(r.GetString(0), r.GetGuid(1), r.GetBoolean(2), r.GetBoolean(3))));
+            await EachAsync("select id, address, album, published is not null, binned is not null from page", r => all.Pages.Add(new PageRow(r.GetGuid(0), r.GetString(1), r.GetGuid(2), r.GetBoolean(3), r.GetBoolean(4))));
+            foreach (var kind in (string[])["page", "album", "category"])
+            {
+                await EachAsync($"select id, audience, seen_from, seen_until, chosen from {kind}", r => all.Audiences[r.GetGuid(0)] = new AudienceRow(
+                    r.GetString(1), (r.IsDBNull(2) || r.GetDateTime(2) <= DateTime.UtcNow) && (r.IsDBNull(3) || r.GetDateTime(3) > DateTime.UtcNow), r.GetFieldValue<Guid[]>(4)));
+            }
+
+            await EachAsync("select id, parent, shown and binned is null from category", r =>
+            {
+                all.Parents[r.GetGuid(0)] = r.IsDBNull(1) ? null : r.GetGuid(1);
+                _ = r.GetBoolean(2) || all.Off.Add(r.GetGuid(0));
+            });
+            await EachAsync("select album, category from album_category", r => all.Shelves.Add((r.GetGuid(0).ToString(), r.GetGuid(1))));
+            await EachAsync("select photo, category from photo_category", r => all.Shelves.Add((r.GetGuid(0).ToString(), r.GetGuid(1))));
             await EachAsync("select id from album where binned is null", r => all.AlbumsHere.Add(r.GetGuid(0)));
             await EachAsync("select id from album where not shown", r => all.OutOfView.Add(r.GetGuid(0)));
             await EachAsync("select album, photo::text from album_photo", r => (all.Albums.TryGetValue(r.GetGuid(0), out var held) ? held : all.Albums[r.GetGuid(0)] = []).Add(r.GetString(1)));
@@ -73,7 +101,35 @@ public sealed class VisibilityTests
             return !OnlyCleared || itself || (says.Length > 0 && says.All(s => s is { Says: "yes" } && (s.Until is null || s.Until >= today)));
         }
 
-        public bool On(Row photo, PageRow page) => IsOpen(page) && !OutOfView.Contains(page.Album) && MayStand(photo) && Albums.GetValueOrDefault(page.Album, []).Contains(photo.Id);
+        public bool LetsIn(Guid thing, IReadOnlySet<Guid> holds) => Audiences[thing] is { IsOn: true } audience && (audience.Who == "Everyone" || (audience.Who == "Holders" && holds.Contains(thing))
+            || (audience.Who == "Members" && holds.Contains(AnyMember)) || (audience.Who == "Chosen" && audience.Chosen.Any(holds.Contains)));
+
+        /// <summary>Each category that something stands in, and each above that.</summary>
+        bool ShelvesLetIn(string thing, IReadOnlySet<Guid> holds) => Shelves.Where(s => s.Thing == thing).SelectMany(s => WithAbove(s.Category)).All(c => LetsIn(c, holds));
+
+        IEnumerable<Guid> WithAbove(Guid category)
+        {
+            for (Guid? at = category; at is { } here; at = Parents[here])
+            {
+                yield return here;
+            }
+        }
+
+        /// <summary>On how many pages a visitor finds an album: on those made for it, and on its own where it stands in a category that is in view.</summary>
+        public int PagesOf(Guid album, IReadOnlySet<Guid> holds) =>
+            !AlbumsHere.Contains(album) || OutOfView.Contains(album) || !AlbumLetsIn(album, holds)
+                ? 0
+                : Pages.Count(p => p.Album == album && IsOpen(p) && LetsIn(p.Id, holds)) + (Shelves.Any(s => s.Thing == $"{album}" && !WithAbove(s.Category).Any(Off.Contains)) ? 1 : 0);
+
+        /// <summary>On how many pages a visitor finds a photo.</summary>
+        public int PagesOf(Row photo, IReadOnlySet<Guid> holds) =>
+            MayStand(photo) && ShelvesLetIn(photo.Id, holds) ? Albums.Where(a => a.Value.Contains(photo.Id)).Sum(a => PagesOf(a.Key, holds)) : 0;
+
+        public bool AlbumLetsIn(Guid album, IReadOnlySet<Guid> holds) => LetsIn(album, holds) && ShelvesLetIn($"{album}", holds);
+
+        public bool On(Row photo, PageRow page, IReadOnlySet<Guid> holds) => On(photo, page) && LetsIn(page.Id, holds) && AlbumLetsIn(page.Album, holds) && ShelvesLetIn(photo.Id, holds);
+
+        bool On(Row photo, PageRow page) => IsOpen(page) && !OutOfView.Contains(page.Album) && MayStand(photo) && Albums.GetValueOrDefault(page.Album, []).Contains(photo.Id);
     }
 
     [Theory]
@@ -105,53 +161,106 @@ public sealed class VisibilityTests
             await site.WriteAsync($"update photo set clearance = 'cleared', cleared_until = '2020-06-30' where id = '{club.Photos[dice.Next(club.Photos.Count)]}'");
             // A process of its own each time: what one decided a moment ago another has not kept.
             site.Process(0);
-            var (visitor, owner) = (site.Visitor(), await site.OwnerAsync());
+            var (visitor, holder, owner) = (site.Visitor(), site.Visitor(), await site.OwnerAsync());
+            var holds = await HoldAsync(site, owner, holder, dice);
             var tables = await Tables.ReadAsync(site);
-            foreach (var page in tables.Pages.Where(p => !p.Binned))
+            var isOf = new HashSet<Guid> { AnyMember, club.Groups[0] };
+            foreach (var (who, has) in ((HttpClient, IReadOnlySet<Guid>)[])[(visitor, new HashSet<Guid>()), (holder, holds), (await MemberSteps.MemberAsync(site, owner, $"Ada{round}", club.Groups[0]), isOf)])
             {
-                var answer = await visitor.GetAsync($"/{page.Address}");
-                Assert.Equal(tables.IsOpen(page) ? HttpStatusCode.OK : HttpStatusCode.NotFound, answer.StatusCode);
-                var html = await answer.Content.ReadAsStringAsync();
-                var view = await visitor.GetAsync($"/site/view/{page.Address}?width=900&lot=1");
-                Assert.Equal(tables.IsOpen(page), view.IsSuccessStatusCode);
-                if (view.IsSuccessStatusCode)
-                {
-                    Assert.Equal(tables.Photos.Count(photo => tables.On(photo, page)), (await view.ReadAsync()).GetProperty("total").GetInt32());
-                }
-
-                foreach (var photo in tables.Photos)
-                {
-                    Assert.Equal(tables.On(photo, page), html.Contains(photo.Hash, StringComparison.Ordinal));
-                }
+                await CheckAsync(who, has, tables);
             }
 
             foreach (var photo in tables.Photos)
             {
-                var everyone = tables.Pages.Any(page => tables.On(photo, page));
-                _ = everyone ? open++ : shut++;
-                var rendition = await visitor.GetAsync($"/i/{photo.Hash}/{Renditions.Recipe}-{Renditions.Sheet}.webp");
-                Assert.Equal(everyone ? HttpStatusCode.OK : HttpStatusCode.NotFound, rendition.StatusCode);
-                Assert.Equal(everyone, rendition.Headers.CacheControl?.Public ?? false);
+                _ = tables.PagesOf(photo, holds) > 0 ? open++ : shut++;
                 Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.GetAsync($"/api/photos/{photo.Id}")).StatusCode);
                 Assert.False((await visitor.GetAsync($"/api/photos/{photo.Id}/original")).IsSuccessStatusCode);
                 Assert.False((await visitor.GetAsync($"/api/photos/{photo.Id}/preview")).IsSuccessStatusCode);
-                Assert.False((await visitor.GetAsync($"/api/renditions/{photo.Hash}/{Renditions.Sheet}")).IsSuccessStatusCode);
+                Assert.False((await holder.GetAsync($"/api/renditions/{photo.Hash}/{Renditions.Sheet}")).IsSuccessStatusCode);
                 if (!photo.Binned)
                 {
                     var plate = await (await owner.GetAsync($"/api/photos/{photo.Id}")).ReadAsync();
-                    Same(everyone, plate.GetProperty("audience"), tables.Pages.Count(page => tables.On(photo, page)));
+                    var pages = tables.PagesOf(photo, new HashSet<Guid>());
+                    Same(pages > 0, plate.GetProperty("audience"), pages);
                 }
             }
 
             foreach (var album in tables.AlbumsHere)
             {
                 var line = await (await owner.GetAsync($"/api/albums/{album}")).ReadAsync();
-                var pages = tables.OutOfView.Contains(album) ? 0 : tables.Pages.Count(p => p.Album == album && tables.IsOpen(p));
+                var pages = tables.PagesOf(album, new HashSet<Guid>());
                 Same(pages > 0, line.GetProperty("audience"), pages);
             }
         }
 
         Assert.True(open > 5 && shut > 5, $"{open} open, {shut} shut");
+    }
+
+    /// <summary>Lets a visitor in by links to some of what is only for holders.</summary>
+    static async Task<HashSet<Guid>> HoldAsync(Site site, HttpClient owner, HttpClient visitor, Random dice)
+    {
+        await using var command = site.Db.CreateCommand(
+            """
+            select 'page' as kind, id from page where audience = 'Holders' and binned is null
+            union all
+            select 'album', id from album where audience = 'Holders' and binned is null
+            union all
+            select 'category', id from category where audience = 'Holders' and binned is null
+             order by 2
+            """);
+        var things = new List<(string Kind, Guid Id)>();
+        await using (var reader = await command.ExecuteReaderAsync())
+        {
+            while (await reader.ReadAsync())
+            {
+                things.Add((reader.GetString(0), reader.GetGuid(1)));
+            }
+        }
+
+        var holds = new HashSet<Guid>();
+        foreach (var (kind, id) in things.Where(_ => dice.Next(4) > 0))
+        {
+            var made = await owner.PostAsJsonAsync($"/api/audiences/{kind}/{id}/entries", new { name = "Somebody", kind = "link" });
+            Assert.True(made.IsSuccessStatusCode, await made.Content.ReadAsStringAsync());
+            var secret = (await (await owner.GetAsync($"/api/audiences/{kind}/{id}")).ReadAsync()).GetProperty("entries")[0].GetProperty("secret").GetString();
+            Assert.Equal(HttpStatusCode.SeeOther, (await visitor.PostAsync($"/enter/{secret}", null)).StatusCode);
+            holds.Add(id);
+        }
+
+        return holds;
+    }
+
+    /// <summary>All pages and pictures, asked for by a visitor who holds something or nothing.</summary>
+    static async Task CheckAsync(HttpClient visitor, IReadOnlySet<Guid> holds, Tables tables)
+    {
+        foreach (var page in tables.Pages.Where(p => !p.Binned))
+        {
+            var answer = await visitor.GetAsync($"/{page.Address}");
+            var (isOpen, lets) = (tables.IsOpen(page), tables.LetsIn(page.Id, holds));
+            var asks = tables.Audiences[page.Id] is { IsOn: true, Who: var whom } && (whom == "Holders" || (whom is "Members" or "Chosen" && !holds.Contains(AnyMember)));
+            Assert.Equal(!isOpen ? HttpStatusCode.NotFound : lets ? HttpStatusCode.OK : asks ? HttpStatusCode.Forbidden : HttpStatusCode.NotFound, answer.StatusCode);
+            var html = await answer.Content.ReadAsStringAsync();
+            var view = await visitor.GetAsync($"/site/view/{page.Address}?width=900&lot=1");
+            Assert.Equal(isOpen && lets, view.IsSuccessStatusCode);
+            if (view.IsSuccessStatusCode)
+            {
+                Assert.Equal(tables.Photos.Count(photo => tables.On(photo, page, holds)), (await view.ReadAsync()).GetProperty("total").GetInt32());
+            }
+
+            foreach (var photo in tables.Photos)
+            {
+                Assert.Equal(tables.On(photo, page, holds), html.Contains(photo.Hash, StringComparison.Ordinal));
+            }
+        }
+
+        foreach (var photo in tables.Photos)
+        {
+            var (sees, everyone) = (tables.PagesOf(photo, holds) > 0, tables.PagesOf(photo, new HashSet<Guid>()) > 0);
+            var rendition = await visitor.GetAsync($"/i/{photo.Hash}/{Renditions.Recipe}-{Renditions.Sheet}.webp");
+            Assert.Equal(sees ? HttpStatusCode.OK : HttpStatusCode.NotFound, rendition.StatusCode);
+            Assert.Equal(everyone, rendition.Headers.CacheControl?.Public ?? false);
+            Assert.True(everyone || rendition.Headers.CacheControl?.NoStore == true, "a picture that not everyone may see is kept");
+        }
     }
 
     /// <summary>The line says what was decided, and on how many pages.</summary>

@@ -28,6 +28,9 @@ switch (args)
     case ["layout"]:
         MeasureLayout();
         return 0;
+    case ["access"]:
+        MeasureAccess();
+        return 0;
     case ["sheet", var connection]:
         await MeasureSheetAsync(connection);
         return 0;
@@ -49,7 +52,7 @@ switch (args)
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{outcome.Sheet} {outcome.Complete} {outcome.Idle} {outcome.Most}"));
         return 0;
     default:
-        Console.Error.WriteLine("Say what to measure: layout, sheet CONNECTION, acts CONNECTION, repeats CONNECTION, hostile ADDRESS PROCESS, or intake ADDRESS CONNECTION PROCESS FOLDER TIMES.");
+        Console.Error.WriteLine("Say what to measure: layout, access, sheet CONNECTION, acts CONNECTION, repeats CONNECTION, hostile ADDRESS PROCESS, or intake ADDRESS CONNECTION PROCESS FOLDER TIMES.");
         return 1;
 }
 
@@ -97,6 +100,14 @@ static void MeasureLayout()
         Say($"{name} layout of 10,000 photos", large, "ms", "one frame of the screen, 16 ms", large / 16, kind == LayoutKind.Mosaic ? "<= 2" : "<= 1");
         Say($"{name} layout of 10,000 photos", large, "ms", "1,000 photos", large / small, "<= 12");
     }
+}
+
+static void MeasureAccess()
+{
+    var trial = new AccessTrial();
+    Middle(3, trial.Decide);
+    var time = Middle(9, trial.Decide);
+    Say($"decisions over {AccessTrial.Photos:N0} photos behind {AccessTrial.Gates} gates, of which {trial.Seen:N0} are seen", AccessTrial.Photos / time * 1000, "decisions/s", null, null, ">= 1000000");
 }
 
 static async Task MeasureRepeatsAsync(string connection)
@@ -373,7 +384,7 @@ static async Task MeasureSheetAsync(string connection)
     }
 
     var access = new Jovitar.Server.Access.AccessStore(db, TimeProvider.System);
-    var desk = new Jovitar.Server.Desk.DeskStore(db, access, keeper, new CategoryStore(db, null!, access, keeper), TimeProvider.System);
+    var desk = new Jovitar.Server.Desk.DeskStore(db, access, keeper, new CategoryStore(db, null!, access, new Jovitar.Server.Access.Audiences.SightStore(db, new ActRunner(db, [], TimeProvider.System), TimeProvider.System), keeper), TimeProvider.System);
     Say($"figures of the contents, {photos} photos, p95", await P95Async(() => desk.FiguresAsync(ct)), "ms", null, null, "<= 50");
     Say($"the desk, {photos} photos, p95", await P95Async(() => desk.StateAsync(ct)), "ms", null, null, "<= 50");
     Say($"tags with their counts, {photos} photos, p95", await P95Async(() => new TagStore(db, null!, keeper).TagsAsync("", [], 300, ct)), "ms");

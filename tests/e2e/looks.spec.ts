@@ -102,11 +102,11 @@ test('the buttons of a page are shown in every state, as its own sheets have the
   }
   // The sample is what visitors get: a real button under a real pointer looks the same.
   const real = seen().locator('.filter.open:not(.states) a:not([aria-current])').first()
-  const edge = await button('Under the pointer').evaluate((a) => getComputedStyle(a).borderBottomColor)
-  // The frame may be drawn once more under a pointer that rests: it is then nowhere until it moves.
+  // The frame may be drawn once more under a pointer that rests, which is then nowhere until it moves; both are read of one drawing.
   await expect(async () => {
     await page.mouse.move(0, 0)
     await real.hover()
+    const edge = await button('Under the pointer').evaluate((a) => getComputedStyle(a).borderBottomColor)
     await expect(real).toHaveCSS('border-bottom-color', edge, { timeout: 1000 })
   }).toPass()
   await page.getByRole('button', { name: 'Without states' }).click()

@@ -228,8 +228,8 @@ test('a page is set up beside its preview and published in one act', async () =>
   const answer = await staff.request.get('/regatta')
   expect(answer.status()).toBe(404)
   await staff.getByRole('button', { name: 'Publish' }).click()
-  await expect(staff.getByText('Published. Visitors find it when the site is opened.')).toBeVisible()
-  await expect(staff.getByText('Only staff can see this page until the site is opened.')).toBeVisible()
+  await expect(staff.getByText('Published. Only staff can see this page until the site is opened.')).toBeVisible()
+  await expect(staff.getByRole('button', { name: 'Only staff can see this page until the site is opened.' })).toBeVisible()
 })
 
 test('the site is closed until it is opened, and says so in words of its own', async ({ page }) => {

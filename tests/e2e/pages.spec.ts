@@ -166,7 +166,7 @@ test('what was changed from the usual is said and put back', async () => {
 
 test('published, it is the page that was made, on a phone, too, and without scripts', async ({ browser }) => {
   await page.getByRole('button', { name: 'Publish', exact: true }).click()
-  await expect(page.getByText('Published. Everyone can see it.')).toBeVisible()
+  await expect(page.getByText('Published. Everyone can see this page.')).toBeVisible()
   const address = `/${await page.getByRole('textbox', { name: 'Address' }).inputValue()}`
   for (const options of [{ viewport: { width: 1280, height: 800 } }, { viewport: { width: 390, height: 844 } }, { viewport: { width: 390, height: 844 }, javaScriptEnabled: false }]) {
     const context = await browser.newContext(options)
@@ -207,7 +207,7 @@ test('what changes is said before, can be planned and called off, and earlier ve
   await page.getByRole('button', { name: 'Call it off' }).click()
   await expect(page.getByRole('button', { name: 'Plan it', exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Publish changes' }).click()
-  await expect(page.getByText('Published. Everyone can see it.')).toBeVisible()
+  await expect(page.getByText('Published. Everyone can see this page.')).toBeVisible()
   await page.getByRole('button', { name: 'Versions' }).click()
   await page.getByRole('dialog', { name: 'Versions' }).getByRole('button', { name: /^1/ }).click()
   const earlier = page.frameLocator('iframe[title^="Version 1"]')

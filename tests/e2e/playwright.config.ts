@@ -38,6 +38,8 @@ export default defineConfig({
     { name: 'favourites', testMatch: 'favourites.spec.ts', dependencies: ['main job'] },
     { name: 'comments', testMatch: 'comments.spec.ts', dependencies: ['main job'] },
     { name: 'clearance', testMatch: 'clearance.spec.ts', dependencies: ['main job'] },
+    { name: 'audience', testMatch: 'audience.spec.ts', dependencies: ['main job'] },
+    { name: 'members', testMatch: 'members.spec.ts', dependencies: ['main job'] },
     { name: 'people', testMatch: 'people.spec.ts', dependencies: ['main job'] },
     { name: 'passkey', testMatch: 'passkey.spec.ts', dependencies: ['main job'] },
     { name: 'starters', testMatch: 'starters.spec.ts', dependencies: ['main job'] },

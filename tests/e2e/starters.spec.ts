@@ -34,7 +34,7 @@ test('every starter makes a page that can be published as it is', async () => {
     await expect(page).toHaveURL(/\/workroom\/pages\//)
     await expect(page.frameLocator('iframe[title^="Preview"]').getByRole('heading').first()).toBeVisible()
     await page.getByRole('button', { name: 'Publish', exact: true }).click()
-    await expect(page.getByText('Published. Everyone can see it.')).toBeVisible()
+    await expect(page.getByText('Published. Everyone can see this page.')).toBeVisible()
     const address = await page.getByRole('link', { name: 'Open it' }).getAttribute('href')
     const visitor = await page.context().browser()?.newPage()
     if (!visitor) throw new Error('no browser')

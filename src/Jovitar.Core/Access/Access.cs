@@ -6,8 +6,11 @@ namespace Jovitar.Core.Access;
 /// <summary>What an account may be. Kept by name.</summary>
 public enum Role
 {
-    /// <summary>An account with no part in the workroom.</summary>
+    /// <summary>An account with no part in anything any more.</summary>
     None,
+
+    /// <summary>A visitor whom the site knows: signs in to it, and has no part in the workroom.</summary>
+    Member,
     Editor,
     Owner,
 }
@@ -15,8 +18,19 @@ public enum Role
 /// <summary>Who looks: nobody in particular, or the holder of an account.</summary>
 public sealed record Viewer(Role Role)
 {
-    /// <summary>A visitor who has not signed in.</summary>
+    /// <summary>A visitor who has not signed in and holds nothing.</summary>
     public static readonly Viewer Nobody = new(Role.None);
+
+    /// <summary>A visitor whom every gate lets in: what somebody can see at all is what this one sees.</summary>
+    public static readonly Viewer Somebody = new(Role.None) { SeesBehindAll = true };
+
+    /// <summary>The things of which the viewer holds an entry link or a passcode that is good.</summary>
+    public IReadOnlySet<Guid> Holds { get; init; } = new HashSet<Guid>();
+
+    /// <summary>Of a member: themselves, and the groups that they are in.</summary>
+    public IReadOnlySet<Guid> Is { get; init; } = new HashSet<Guid>();
+
+    internal bool SeesBehindAll { get; private init; }
 
     public bool IsStaff => Role is Role.Editor or Role.Owner;
 }
@@ -56,14 +70,15 @@ public sealed record TheWorkroom : Thing;
 /// <param name="ClearanceNeeded">It shows visitors only photos that are cleared.</param>
 public sealed record TheSite(bool IsOpen, bool ClearanceNeeded = false) : Thing;
 
-/// <summary>Where visitors come upon a photo or an album, and where they would.</summary>
-/// <param name="Pages">On how many published pages it stands.</param>
+/// <summary>Where a viewer comes upon a photo or an album, and where they would.</summary>
+/// <param name="Pages">On how many published pages it stands that let this viewer in.</param>
 /// <param name="OwnPages">On how many pages that albums in view have by themselves, because they stand in a category.</param>
 /// <param name="Drafts">On how many pages that visitors cannot open.</param>
 /// <param name="OutOfView">How many albums that are out of view it is in; their pages are not counted.</param>
-public readonly record struct ShownOn(int Pages, int OwnPages = 0, int Drafts = 0, int OutOfView = 0)
+/// <param name="Shut">On how many pages more it stands behind gates that do not let this viewer in.</param>
+public readonly record struct ShownOn(int Pages, int OwnPages = 0, int Drafts = 0, int OutOfView = 0, int Shut = 0)
 {
-    /// <summary>All pages on which visitors find it.</summary>
+    /// <summary>All pages on which this viewer finds it.</summary>
     public int All => Pages + OwnPages;
 }
 
@@ -79,7 +94,11 @@ public sealed record PhotoToTalkOf(PhotoThing Photo, bool Comments, bool Ratings
 /// <summary>A photo.</summary>
 /// <param name="State">Whether there is a picture of it.</param>
 /// <param name="Clearance">Whether it may be shown to visitors at all.</param>
-public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, ShownOn On, PhotoClearance Clearance) : Thing;
+public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, ShownOn On, PhotoClearance Clearance) : Thing
+{
+    /// <summary>Those of the categories that it stands in.</summary>
+    public IReadOnlyList<Gate> Gates { get; init; } = [];
+}
 
 public enum PhotoState
 {
@@ -90,15 +109,27 @@ public enum PhotoState
 
 /// <summary>An album; visitors see it on pages, or on one of its own where it stands in a category.</summary>
 /// <param name="Held">So many of its photos no visitor sees for want of clearance.</param>
-public sealed record AlbumThing(bool Binned, ShownOn On, int Held = 0) : Thing;
+public sealed record AlbumThing(bool Binned, ShownOn On, int Held = 0) : Thing
+{
+    /// <summary>Its own, and those of all categories that it stands in: each must let a viewer in.</summary>
+    public IReadOnlyList<Gate> Gates { get; init; } = [];
+}
 
 /// <summary>A category.</summary>
 /// <param name="InView">Neither it nor one above it is out of view.</param>
-public sealed record CategoryThing(bool Binned, bool InView) : Thing;
+public sealed record CategoryThing(bool Binned, bool InView) : Thing
+{
+    /// <summary>Its own, and those of all above it.</summary>
+    public IReadOnlyList<Gate> Gates { get; init; } = [];
+}
 
 /// <summary>A page.</summary>
 /// <param name="Changed">Its draft differs from what was published.</param>
-public sealed record PageThing(bool Binned, bool Published, bool Changed) : Thing;
+public sealed record PageThing(bool Binned, bool Published, bool Changed) : Thing
+{
+    /// <summary>Its own, where it has one.</summary>
+    public IReadOnlyList<Gate> Gates { get; init; } = [];
+}
 
 /// <summary>A sound, document or video; visitors see it on the pages that it stands on.</summary>
 public sealed record FileThing(bool Binned, ShownOn On) : Thing;
@@ -132,6 +163,11 @@ public enum Reason
 
     /// <summary>The same; it was, until a day.</summary>
     ClearanceRanOut,
+    /// <summary>A gate does not let this viewer in.</summary>
+    NotLetIn,
+
+    /// <summary>Every page on which it stands is behind a gate that does not let this viewer in.</summary>
+    OnlyBehindGates,
     OnNoPage,
     OnlyOnDrafts,
     OutOfView,
@@ -169,40 +205,54 @@ public static class Access
 
         return right switch
         {
-            Right.See => Visible(thing, at),
+            Right.See => Visible(viewer, thing, at),
             Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>
-                Visible(photo, at) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
-            Right.Comment when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Comments, at),
-            Right.Rate when thing is PhotoToTalkOf talk => Talk(talk.Photo, talk.Ratings, at),
+                Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
+            Right.Comment when thing is PhotoToTalkOf talk => Talk(viewer, talk.Photo, talk.Comments, at),
+            Right.Rate when thing is PhotoToTalkOf talk => Talk(viewer, talk.Photo, talk.Ratings, at),
             _ => Decision.No(Reason.ForStaffOnly),
         };
     }
 
-    static Decision Talk(PhotoThing photo, bool offered, DateTimeOffset at) =>
-        Visible(photo, at) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
+    static Decision Talk(Viewer viewer, PhotoThing photo, bool offered, DateTimeOffset at) =>
+        Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
 
-    static Decision Visible(Thing thing, DateTimeOffset at) => thing switch
+    static Decision Visible(Viewer viewer, Thing thing, DateTimeOffset at) => thing switch
     {
-        PhotoThing photo => Photo(photo, at),
-        AlbumThing album => Weigh(Reason.OnPublishedPage, [.. Binned(album.Binned), .. Pages(album.On)]),
+        PhotoThing photo => Photo(viewer, photo, at),
+        AlbumThing album => Weigh(Reason.OnPublishedPage, [.. Binned(album.Binned), .. Gates(viewer, album.Gates, at), .. Pages(album.On)]),
         FileThing file => Weigh(Reason.OnPublishedPage, [.. Binned(file.Binned), .. Pages(file.On)]),
-        CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView]]),
-        PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft]]),
+        CategoryThing category => Weigh(Reason.InView, [.. Binned(category.Binned), .. category.InView ? (Reason[])[] : [Reason.OutOfView], .. Gates(viewer, category.Gates, at)]),
+        PageThing page => Weigh(Reason.Published, [.. Binned(page.Binned), .. page.Published ? (Reason[])[] : [Reason.IsADraft], .. Gates(viewer, page.Gates, at)]),
         TheSite site => Weigh(Reason.IsOpen, site.IsOpen ? [] : [Reason.NotOpenYet]),
         FavouritesThing favourites => Weigh(Reason.Offered, favourites.Offered ? [] : [Reason.NotOffered]),
         LogoThing logo => Weigh(Reason.Published, logo.Published ? [] : [Reason.IsADraft]),
         _ => Decision.No(Reason.ForStaffOnly),
     };
 
-    static Decision Photo(PhotoThing photo, DateTimeOffset at) => Weigh(
+    static Decision Photo(Viewer viewer, PhotoThing photo, DateTimeOffset at) => Weigh(
         Reason.OnPublishedPage,
         [
             .. Binned(photo.Binned),
             .. photo.State switch { PhotoState.Ready => (Reason[])[], PhotoState.Failed => [Reason.CouldNotBeMadeReady], _ => [Reason.NotReadyYet] },
             .. photo.LeftOut ? (Reason[])[Reason.LeftOutEverywhere] : [],
             .. Cleared(photo.Clearance, at),
+            .. Gates(viewer, photo.Gates, at),
             .. Pages(photo.On),
         ]);
+
+    /// <summary>The gates that a thing itself stands behind.</summary>
+    public static IReadOnlyList<Gate> GatesOf(Thing thing) => thing switch
+    {
+        PhotoThing photo => photo.Gates,
+        AlbumThing album => album.Gates,
+        CategoryThing category => category.Gates,
+        PageThing page => page.Gates,
+        _ => [],
+    };
+
+    /// <summary>All of them: whoever is kept out by one of the gates on a way does not go it.</summary>
+    static Reason[] Gates(Viewer viewer, IReadOnlyList<Gate> gates, DateTimeOffset at) => gates.All(g => g.LetsIn(viewer, at)) ? [] : [Reason.NotLetIn];
 
     static Reason[] Cleared(PhotoClearance clearance, DateTimeOffset at) => clearance.At(at) switch
     {
@@ -214,7 +264,7 @@ public static class Access
     static Reason[] Binned(bool binned) => binned ? [Reason.InTheBin] : [];
 
     static Reason[] Pages(ShownOn on) =>
-        on.All > 0 ? [] : on.OutOfView > 0 ? [Reason.OutOfView] : on.Drafts > 0 ? [Reason.OnlyOnDrafts] : [Reason.OnNoPage];
+        on.All > 0 ? [] : on.Shut > 0 ? [Reason.OnlyBehindGates] : on.OutOfView > 0 ? [Reason.OutOfView] : on.Drafts > 0 ? [Reason.OnlyOnDrafts] : [Reason.OnNoPage];
 
     static Decision Weigh(Reason allows, IReadOnlyList<Reason> against) => against.Count == 0 ? Decision.Yes(allows) : Decision.No(against);
 }

@@ -9,15 +9,54 @@ namespace Jovitar.Core.Access;
 public sealed record AudienceLine(bool Everyone, string Sentence, IReadOnlyList<string> Why)
 {
     /// <summary>The line of a thing on a site.</summary>
-    public static AudienceLine Of(Thing thing, TheSite site, DateTimeOffset at)
+    /// <param name="thing">As somebody comes upon it who is nobody in particular.</param>
+    /// <param name="ways">The gates on the ways to it that do not let everyone in, where it stands behind such gates alone.</param>
+    public static AudienceLine Of(Thing thing, TheSite site, DateTimeOffset at, IReadOnlyList<Gate>? ways = null)
     {
         var decision = Access.Decide(Viewer.Nobody, Right.See, thing, at);
-        var staff = $"Only staff can see this{(thing is PageThing ? " page" : "")}";
-        var open = Access.Decide(Viewer.Nobody, Right.See, site, at).Allowed;
-        IReadOnlyList<string> why = [.. decision.Reasons.Select(r => Said(r, thing, at)), .. decision.Allowed ? Besides(thing, at) : [], .. open ? (string[])[] : ["The site is not open to visitors yet."]];
-        return !decision.Allowed ? new AudienceLine(false, $"{staff}; {Because(decision.Reasons[0], thing, at)}.", why)
-            : open ? new AudienceLine(true, Allowed(thing), why)
-            : new AudienceLine(false, $"{staff} until the site is opened.", why);
+        var against = decision.Reasons.Where(r => r is not (Reason.NotLetIn or Reason.OnlyBehindGates)).ToArray();
+        var isOpen = Access.Decide(Viewer.Nobody, Right.See, site, at).Allowed;
+        var gates = Access.GatesOf(thing);
+        IReadOnlyList<string> why =
+        [
+            .. (decision.Allowed ? decision.Reasons : against).Select(r => Said(r, thing, at)),
+            .. gates.Concat(decision.Reasons.Contains(Reason.OnlyBehindGates) ? ways ?? [] : []).DistinctBy(g => g.Thing).Select(g => GateWords.Said(g, at)),
+            .. gates.Count > 1 ? (string[])["Who is to see it must be let in by each of them: the stricter wins."] : [],
+            .. decision.Allowed ? Besides(thing, at) : [],
+            .. isOpen ? (string[])[] : ["The site is not open to visitors yet."],
+        ];
+        var what = thing is PageThing ? " page" : "";
+        var staff = $"Only staff can see this{what}";
+        if (against.Length > 0 && !decision.Allowed)
+        {
+            return new AudienceLine(false, $"{staff}; {Because(against[0], thing, at)}.", why);
+        }
+
+        if (!isOpen)
+        {
+            return new AudienceLine(false, $"{staff} until the site is opened.", why);
+        }
+
+        return decision.Allowed
+            ? new AudienceLine(true, $"{Allowed(thing)[..^1]}{GateWords.Ending(gates, at)}.", why)
+            : new AudienceLine(false, Some([.. gates.Where(g => !g.LetsIn(Viewer.Nobody, at))], ways ?? [], staff, what, at), why);
+    }
+
+    /// <summary>Who sees what stands behind gates: behind all of its own, and on one of its ways.</summary>
+    static string Some(IReadOnlyList<Gate> gates, IReadOnlyList<Gate> ways, string staff, string what, DateTimeOffset at)
+    {
+        if (gates.Count > 0)
+        {
+            return GateWords.Whom(gates, at, out var why) is { } who ? $"{who} can see this{what}{GateWords.Ending(gates, at)}." : $"{staff}{why}.";
+        }
+
+        string[] some = [.. ways.Select(w => GateWords.Whom([w], at, out _)).OfType<string>().Distinct()];
+        return some.Length switch
+        {
+            0 => $"{staff}; where it stands only staff come.",
+            1 => $"{some[0]} can see this{what}{GateWords.Ending(ways, at)}.",
+            _ => $"Some visitors can see this{what}: where it stands not everyone is let in.",
+        };
     }
 
     /// <summary>A reason as a sentence of its own.</summary>

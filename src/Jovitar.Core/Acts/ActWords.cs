@@ -64,6 +64,10 @@ public static class ActWords
         ["people_say"] = "what those say whom it shows",
         ["people_until"] = "end of the clearance",
         ["clearance_needed"] = "need of clearance",
+        ["audience"] = "audience",
+        ["seen_from"] = "beginning of the audience",
+        ["seen_until"] = "end of the audience",
+        ["chosen"] = "groups and members of the audience",
         ["says"] = "what a person says",
         ["until"] = "end of a yes",
     };

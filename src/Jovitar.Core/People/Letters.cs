@@ -41,6 +41,34 @@ public static class Letters
         It works once, and until {Moment(until)}. If you did not ask for it, leave it: nobody comes in without it.
         """);
 
+    /// <summary>The same for a member, whom it leads to the site.</summary>
+    public static Letter MemberWayIn(string site, string name, string link, DateTimeOffset until) => new(
+        $"Your way in to {site}",
+        $"""
+        Dear {name},
+
+        this link signs you in to “{site}”. You can choose a password there, if you would rather have one:
+
+        {link}
+
+        It works once, and until {Moment(until)}. If you did not ask for it, leave it: nobody comes in without it.
+        """);
+
+    /// <summary>Somebody is a member from now on.</summary>
+    public static Letter Membership(string site, string name, string by, string link, DateTimeOffset until) => new(
+        $"{site}: the photographs for members",
+        $"""
+        Dear {name},
+
+        {by} made you a member of “{site}”: photographs that are not for everyone are there for you.
+
+        Open this link, and you are in:
+
+        {link}
+
+        It works once, and until {Moment(until)}. After that, sign in at the foot of any page with this address of yours: a letter like this one comes. If you do not know what this is about, leave it: nothing happens.
+        """);
+
     static string Part(Role role) => role == Role.Owner
         ? "as an owner: with all that there is in it, its people and its settings, too."
         : "as an editor: with its photos, albums and pages.";

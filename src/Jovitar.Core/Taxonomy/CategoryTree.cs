@@ -47,7 +47,16 @@ public sealed class CategoryTree
     }
 
     /// <summary>What visitors see of it.</summary>
-    public CategoryTree InView() => new(nodes.Values.Where(n => HiddenBy(n.Id) is null));
+    /// <param name="isShut">Whether the gate of a category keeps them out of it, and so of all beneath it; null for everyone is let in.</param>
+    public CategoryTree InView(Func<CategoryId, bool>? isShut = null) => new(nodes.Values.Where(n => HiddenBy(n.Id) is null && (isShut is null || !WithAncestors(n.Id).Any(isShut))));
+
+    IEnumerable<CategoryId> WithAncestors(CategoryId id)
+    {
+        for (CategoryId? at = id; at is { } here && nodes.TryGetValue(here, out var node); at = node.Parent)
+        {
+            yield return here;
+        }
+    }
 
     /// <summary>Whether a category may stand beneath another: not beneath itself nor its own descendants.</summary>
     public bool MayStandBeneath(CategoryId id, CategoryId? parent)

@@ -2,6 +2,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Identity;
 using Npgsql;
 
 namespace Jovitar.Server.Access;
@@ -22,6 +23,18 @@ internal sealed class AccountStore(NpgsqlDataSource db, ActRunner acts, TimeProv
     public Task<Account?> FindAsync(string email, CancellationToken ct) => FindAsync($"select {Columns} from account where email_key = @key", ("key", Key(email)), ct);
 
     public Task<Account?> FindAsync(Guid id, CancellationToken ct) => FindAsync($"select {Columns} from account where id = @id", ("id", id), ct);
+
+    /// <summary>A hash to check against when the account does not exist, so that an answer takes as long either way.</summary>
+    static readonly string NobodysHash = new PasswordHasher<Account>().HashPassword(null!, Guid.NewGuid().ToString());
+
+    /// <summary>The account that an address and a password open together; null when they belong to none.</summary>
+    public async Task<Account?> VerifiedAsync(string email, string password, IPasswordHasher<Account> hasher, CancellationToken ct)
+    {
+        var account = await FindAsync(email, ct);
+        // Who never chose a password has none that could be right: that, too, takes as long as any other.
+        var hash = account is { PasswordHash.Length: > 0 } ? account.PasswordHash : NobodysHash;
+        return hasher.VerifyHashedPassword(account!, hash, password) != PasswordVerificationResult.Failed ? account : null;
+    }
 
     async Task<Account?> FindAsync(string sql, (string, object?) parameter, CancellationToken ct)
     {

@@ -57,9 +57,6 @@ internal static class SessionEndpoints
 
     internal static readonly string TooShort = $"Take at least {ShortestPassword} characters; a few words are easy to remember.";
 
-    /// <summary>A hash to check against when the account does not exist, so that an answer takes as long either way.</summary>
-    static readonly string NobodysHash = new PasswordHasher<Account>().HashPassword(null!, Guid.NewGuid().ToString());
-
     public static void MapSession(this IEndpointRouteBuilder api)
     {
         var session = api.MapGroup("/session").WithTags("Access").AllowAnonymous().WithMetadata(AlwaysOpen.Instance);
@@ -74,7 +71,8 @@ internal static class SessionEndpoints
         var token = forgery.GetAndStoreTokens(http).RequestToken!;
         var front = (await settings.ReadAsync(ct)).Front;
         return TypedResults.Ok(new Session(
-            http.User.Identity is { IsAuthenticated: true } ? http.User.FindFirstValue(ClaimTypes.Name) : null, http.User.Viewer().Role,
+            // A member is nobody here: what they are signed in to is the site.
+            http.User.Identity is { IsAuthenticated: true } && http.User.Viewer().Role != Role.Member ? http.User.FindFirstValue(ClaimTypes.Name) : null, http.User.Viewer().Role,
             front.Title, front.IsOpen, !await accounts.AnyAsync(ct), mail.IsSet, token, Bounds.OfRules));
     }
 
@@ -87,11 +85,14 @@ internal static class SessionEndpoints
             return MustWait(http, wait);
         }
 
-        var account = await accounts.FindAsync(body.Email, ct);
-        var verdict = hasher.VerifyHashedPassword(account!, account?.PasswordHash ?? NobodysHash, body.Password);
-        if (account is null || verdict == PasswordVerificationResult.Failed)
+        if (await accounts.VerifiedAsync(body.Email, body.Password, hasher, ct) is not { } account)
         {
             return Problems.Json(StatusCodes.Status401Unauthorized, "wrong", "This e-mail address and password do not belong together.");
+        }
+
+        if (account.Role == Role.Member)
+        {
+            return Problems.Json(StatusCodes.Status403Forbidden, "member", "You are a member of the site and have no part in its workroom. Sign in at the foot of any of its pages.");
         }
 
         if (await second.FindAsync(account.Id, ct) is not null)

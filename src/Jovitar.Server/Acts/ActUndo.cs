@@ -56,12 +56,16 @@ internal sealed class ActUndo(ActRunner acts)
         ["comment"] = "'a comment of ' || t.name",
     };
 
+    static readonly string[] AudienceFields = ["audience", "seen_from", "seen_until", "chosen"];
+
     /// <summary>Fields that say one thing together: where one of them was changed since, none of them goes back.</summary>
     static readonly Dictionary<string, string[][]> Together = new(StringComparer.Ordinal)
     {
         ["photo"] = [["clearance", "cleared_by", "cleared_until"]],
         ["person"] = [["says", "until", "said_by"]],
-        ["page"] = [["published", "published_at", "number"], ["planned", "planned_at"]],
+        ["page"] = [["published", "published_at", "number"], ["planned", "planned_at"], AudienceFields],
+        ["album"] = [AudienceFields],
+        ["category"] = [AudienceFields],
     };
 
     /// <summary>The condition that a field, and what says one thing together with it, is what the act made of it: of a row <c>t</c>, a change <c>c</c> and what it led to, <c>a</c>.</summary>

@@ -5,6 +5,7 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Narrowings;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
@@ -54,7 +55,7 @@ internal enum AlbumOutcome
 }
 
 /// <summary>Albums, their words and their covers.</summary>
-internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, IndexKeeper keeper)
+internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, SightStore sights, IndexKeeper keeper)
 {
     /// <summary>Of so many photos of an album that are rated alike, the first in its order is found.</summary>
     const int MostAlike = 500;
@@ -63,7 +64,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
     /// <param name="only">These alone; null for all there are.</param>
     public async Task<IReadOnlyList<AlbumLine>> ListAsync(IReadOnlyCollection<AlbumId>? only, CancellationToken ct)
     {
-        var site = await access.SiteAsync(ct);
+        var (site, everyone) = (await access.SiteAsync(ct), await sights.EveryoneAsync(ct));
         var wanted = only?.Select(a => a.Value).ToArray();
         var index = await keeper.CurrentAsync(ct);
         var shown = new Narrowing("", ForVisitors.Shown(site.ClearanceNeeded));
@@ -83,7 +84,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                    (select count(*) from album_photo as ap where ap.album = a.id) as photos,
                    c.picture, c.width, c.height, c.stage,
                    (select pg.id from page as pg where pg.album = a.id and pg.binned is null order by pg.made limit 1) as page,
-                   {StandingStore.Columns}, pages.*
+                   {StandingStore.Columns}, {AccessStore.AlbumGates("a")} as gates, {AccessStore.AlbumWays} as ways, pages.*
               from album as a
              cross join lateral (
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
@@ -96,13 +97,15 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
              where a.binned is null and (@only::uuid[] is null or a.id = any(@only::uuid[]))
              order by lower(a.working_name), a.id
             """,
-            ("only", wanted), ("of", rated.Select(r => r.Album).ToArray()), ("rated", rated.Select(r => r.Photo).ToArray()));
+            ("only", wanted), ("shut", everyone.Shut), ("of", rated.Select(r => r.Album).ToArray()), ("rated", rated.Select(r => r.Photo).ToArray()));
         return await command.AllAsync(
             r => new AlbumLine(
                 new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), r.Get<string>("title"), r.Get<string>("description"), (int)r.Get<long>("photos"),
                 r.MaybeText("picture") is { } picture ? new Cover(picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
                 r.MaybeId("page") is { } page ? new PageId(page) : null,
-                AudienceLine.Of(new AlbumThing(Binned: false, AccessStore.On(r), held.GetValueOrDefault(r.Get<Guid>("id"))), site, access.Now),
+                AudienceLine.Of(
+                    new AlbumThing(Binned: false, AccessStore.On(r), held.GetValueOrDefault(r.Get<Guid>("id"))) { Gates = everyone.Gates.Of(r.Get<Guid[]>("gates")) }, site, access.Now,
+                    [.. everyone.Gates.Of([.. r.Get<Guid[]>("ways").Intersect(everyone.Shut)])]),
                 r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
                 FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), StandingStore.Read(r),
                 HeldPhotos.Of(HeldOf(r.Get<Guid>("id")), held.GetValueOrDefault(r.Get<Guid>("id"))), r.Get<long>("version")),

@@ -4,6 +4,7 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Clearance;
 using Jovitar.Core.Describing;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
@@ -261,15 +262,15 @@ internal sealed class PersonStore(NpgsqlDataSource db, ActRunner acts, AccessSto
              where p.people <> '{}' and person_keys(p.people) && person_keys(@names)
             """,
             ("names", names));
-        return (await command.AllAsync(r => KeyValuePair.Create(r.Get<Guid>("id"), AccessStore.Photo(r, new ShownOn(1))), ct)).ToDictionary();
+        return (await command.AllAsync(r => KeyValuePair.Create(r.Get<Guid>("id"), AccessStore.Photo(r, new ShownOn(1), GateList.None)), ct)).ToDictionary();
     }
 
     /// <summary>How many photos visitors saw and would not see any more, and how many they would come to see.</summary>
     async Task<(int Gone, int Come)> MovedAsync(Act act, IReadOnlyDictionary<Guid, PhotoThing> before, IReadOnlyDictionary<Guid, PhotoThing> after, CancellationToken ct)
     {
-        bool Sees(PhotoThing photo) => access.May(Viewer.Nobody, Right.See, photo);
+        bool Sees(PhotoThing photo) => access.May(Viewer.Somebody, Right.See, photo);
         var moved = before.Keys.Where(p => Sees(before[p]) != Sees(after[p])).ToArray();
-        await using var command = act.Command($"select p.id, {AccessStore.PhotoOnColumns} from photo as p {AccessStore.PhotoShownOn} where p.id = any(@moved)", ("moved", moved));
+        await using var command = act.Command($"select p.id, {AccessStore.PhotoOnColumns} from photo as p {AccessStore.PhotoShownOn} where p.id = any(@moved)", ("moved", moved), ("shut", Sight.Somebody.Shut));
         var shown = await command.AllAsync(r => (Id: r.Get<Guid>("id"), On: AccessStore.On(r)), ct);
         return (shown.Count(p => Sees(before[p.Id] with { On = p.On })), shown.Count(p => Sees(after[p.Id] with { On = p.On })));
     }

@@ -3,6 +3,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Comments;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -57,14 +58,14 @@ internal sealed class TalkStore(NpgsqlDataSource db, AccessStore access, TryCoun
     static readonly TimeSpan Window = TimeSpan.FromMinutes(1);
 
     /// <summary>What visitors say about a photo; null where they may say nothing.</summary>
-    public async Task<PhotoTalk?> OfAsync(PhotoId photo, CancellationToken ct)
+    public async Task<PhotoTalk?> OfAsync(PhotoId photo, Sight sight, CancellationToken ct)
     {
-        if (await access.TalkAsync(photo, ct) is not { } thing)
+        if (await access.TalkAsync(photo, sight, ct) is not { } thing)
         {
             return null;
         }
 
-        var (comments, ratings) = (access.May(Viewer.Nobody, Right.Comment, thing), access.May(Viewer.Nobody, Right.Rate, thing));
+        var (comments, ratings) = (access.May(sight.Viewer, Right.Comment, thing), access.May(sight.Viewer, Right.Rate, thing));
         return !comments && !ratings ? null : new PhotoTalk(comments ? await CommentsAsync(photo, ct) : null, ratings ? await RatingsAsync(photo, ct) : null);
     }
 
@@ -92,9 +93,9 @@ internal sealed class TalkStore(NpgsqlDataSource db, AccessStore access, TryCoun
     /// <summary>Takes a comment; it waits until staff show it.</summary>
     /// <param name="comment">Without faults.</param>
     /// <param name="address">Where it comes from; forgotten within the hour.</param>
-    public async Task<Taken> WriteAsync(PhotoId photo, Comment comment, string address, CancellationToken ct)
+    public async Task<Taken> WriteAsync(PhotoId photo, Comment comment, string address, Sight sight, CancellationToken ct)
     {
-        if (await access.TalkAsync(photo, ct) is not { } thing || !access.May(Viewer.Nobody, Right.Comment, thing))
+        if (await access.TalkAsync(photo, sight, ct) is not { } thing || !access.May(sight.Viewer, Right.Comment, thing))
         {
             return Taken.NotOffered;
         }
@@ -124,9 +125,9 @@ internal sealed class TalkStore(NpgsqlDataSource db, AccessStore access, TryCoun
     /// <summary>Takes what a visitor gives a photo, in place of what they gave it before.</summary>
     /// <param name="visitor">What their browser calls itself.</param>
     /// <param name="value">From <see cref="Ratings.Least"/> to <see cref="Ratings.Most"/>; null takes it back.</param>
-    public async Task<Taken> RateAsync(PhotoId photo, string visitor, int? value, string address, CancellationToken ct)
+    public async Task<Taken> RateAsync(PhotoId photo, string visitor, int? value, string address, Sight sight, CancellationToken ct)
     {
-        if (await access.TalkAsync(photo, ct) is not { } thing || !access.May(Viewer.Nobody, Right.Rate, thing))
+        if (await access.TalkAsync(photo, sight, ct) is not { } thing || !access.May(sight.Viewer, Right.Rate, thing))
         {
             return Taken.NotOffered;
         }

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Jovitar.Core;
 using Jovitar.Core.Comments;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Comments;
@@ -32,14 +33,14 @@ internal sealed class DemoTalk(TalkStore talk, CommentStore comments, AlbumStore
 
         foreach (var comment in said.Comments)
         {
-            await talk.WriteAsync(photos[comment.File], new Comment(comment.Name, comment.Words), comment.Name, ct);
+            await talk.WriteAsync(photos[comment.File], new Comment(comment.Name, comment.Words), comment.Name, Sight.Somebody, ct);
         }
 
         foreach (var (file, given) in said.Ratings)
         {
             foreach (var (value, visitor) in given.Select((value, i) => (value, i)))
             {
-                await talk.RateAsync(photos[file], visitor.ToString(CultureInfo.InvariantCulture), value, $"{file} {visitor}", ct);
+                await talk.RateAsync(photos[file], visitor.ToString(CultureInfo.InvariantCulture), value, $"{file} {visitor}", Sight.Somebody, ct);
             }
         }
 

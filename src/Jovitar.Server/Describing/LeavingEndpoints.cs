@@ -4,6 +4,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Describing;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
@@ -48,7 +49,7 @@ internal static class LeavingEndpoints
             return refused;
         }
 
-        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing) || await store.OneAsync(photo, position == true, ct) is not var (name, bytes))
+        if (await access.PhotoAsync(photo, Sight.Somebody, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing) || await store.OneAsync(photo, position == true, ct) is not var (name, bytes))
         {
             return Problems.Gone("photo");
         }

@@ -3,6 +3,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Files;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
@@ -46,16 +47,18 @@ internal static class FileEndpoints
 
     /// <summary>A file that stands on a page, for visitors; and for staff, whose previews show what visitors do not see yet.</summary>
     public static void MapFilesOfPages(this IEndpointRouteBuilder app) =>
-        app.MapGet("/file/{file:guid}/{name}", (FileId file, string name, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct) => SendAsync(file, Right.See, show: true, http, store, access, storage, ct))
+        app.MapGet("/file/{file:guid}/{name}", (FileId file, string name, HttpContext http, FileStore store, AccessStore access, SightStore sights, Storage storage, CancellationToken ct) => SendAsync(file, Right.See, show: true, http, store, access, sights, storage, ct))
             .AllowAnonymous().ExcludeFromDescription();
 
-    static Task<Results<FileAnswer, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct) =>
-        SendAsync(file, Right.SeeOriginal, show == true, http, store, access, storage, ct);
+    static Task<Results<FileAnswer, NotFound<Problem>>> Content(FileId file, bool? show, HttpContext http, FileStore store, AccessStore access, SightStore sights, Storage storage, CancellationToken ct) =>
+        SendAsync(file, Right.SeeOriginal, show == true, http, store, access, sights, storage, ct);
 
     /// <summary>Sound, video and PDF may be shown in place when asked for so; everything else is only ever saved. Nothing in it may run.</summary>
-    static async Task<Results<FileAnswer, NotFound<Problem>>> SendAsync(FileId file, Right right, bool show, HttpContext http, FileStore store, AccessStore access, Storage storage, CancellationToken ct)
+    static async Task<Results<FileAnswer, NotFound<Problem>>> SendAsync(FileId file, Right right, bool show, HttpContext http, FileStore store, AccessStore access, SightStore sights, Storage storage, CancellationToken ct)
     {
-        if (await access.FileAsync(file, ct) is not { } thing || !access.May(http.User.Viewer(), right, thing)
+        // Staff may have any; a visitor is one whom the gates of a page let in on which it stands.
+        var sight = await sights.OfAsync(http, ct);
+        if (await access.FileAsync(file, sight, ct) is not { } thing || !(access.May(http.User.Viewer(), right, thing) || access.May(sight.Viewer, right, thing))
             || await store.FindAsync(file, ct) is not { } found || await storage.FindAsync(StorageKeys.Original(found.Hash)) is not { } kept)
         {
             return Problems.Gone("file");

@@ -5,6 +5,7 @@ using Jovitar.Core.Albums;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -51,7 +52,7 @@ internal enum PageOutcome
 }
 
 /// <summary>Pages, their drafts and what visitors have.</summary>
-internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore access)
+internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, SightStore sights)
 {
     /// <summary>The photos that the draft of a page called <c>pg</c> shows.</summary>
     public const string PhotosOfDraft =
@@ -104,12 +105,12 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
 
     public async Task<OpenedPage?> FindAsync(PageId id, CancellationToken ct)
     {
-        var site = await access.SiteAsync(ct);
+        var (site, gates) = (await access.SiteAsync(ct), (await sights.EveryoneAsync(ct)).Gates);
         await using var command = db.Command(
             $"""
             select pg.album, pg.address, pg.draft::text as draft, (select count(*) from ({PhotosOfDraft}) as photos) as photos,
                    pg.published is not null as published, coalesce(pg.published <> pg.draft, false) as changed,
-                   pg.published_at, pg.edited, pg.number, pg.planned_at
+                   pg.published_at, pg.edited, pg.number, pg.planned_at, array(select pg.id where pg.is_gate) as gates
               from page as pg
              where pg.id = @id and pg.binned is null
             """,
@@ -121,7 +122,7 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                 var album = Album(r);
                 return new OpenedPage(
                     id, album, r.Get<string>("address"), PageText.Read(r.Get<string>("draft"), album), (int)r.Get<long>("photos"), published, changed, r.Maybe<DateTimeOffset>("published_at"),
-                    AudienceLine.Of(new PageThing(Binned: false, published, changed), site, access.Now), r.Get<long>("edited"), r.Maybe<int>("number"), r.Maybe<DateTimeOffset>("planned_at"));
+                    AudienceLine.Of(new PageThing(Binned: false, published, changed) { Gates = gates.Of(r.Get<Guid[]>("gates")) }, site, access.Now), r.Get<long>("edited"), r.Maybe<int>("number"), r.Maybe<DateTimeOffset>("planned_at"));
             },
             ct);
     }
@@ -235,20 +236,27 @@ internal sealed class PageStore(NpgsqlDataSource db, ActRunner acts, AccessStore
                 }
 
                 var content = PageText.Read(draft, album);
-                return await InsertAsync(act, null, content with { Title = $"{Text.Cut(content.Title, PageContent.LongestTitle - 6)}, copy" }, ct);
+                return await InsertAsync(act, null, content with { Title = $"{Text.Cut(content.Title, PageContent.LongestTitle - 6)}, copy" }, ct, like: id);
             },
             ct);
         return copy;
     }
 
-    static async Task<PageId?> InsertAsync(Act act, AlbumId? album, PageContent content, CancellationToken ct)
+    /// <param name="like">What not everyone may see does not come to be for everyone by being copied: it is for whom this page is.</param>
+    static async Task<PageId?> InsertAsync(Act act, AlbumId? album, PageContent content, CancellationToken ct, PageId? like = null)
     {
         var id = new PageId(Guid.CreateVersion7(act.Now));
         act.Says = _ => $"Made a page, “{content.Title}”.";
         var address = await Addresses.FreeAsync(act, "page", PageAddress.From(content.Title).Value, id.Value, ct);
         await act.RunAsync(
-            "insert into page (id, album, address, draft, made) values (@id, @album::uuid, @address, @draft::jsonb, @now)", ct,
-            ("id", id.Value), ("album", album?.Value), ("address", address), ("draft", PageText.Write(content)), ("now", act.Now));
+            """
+            insert into page (id, album, address, draft, made, audience, seen_from, seen_until, chosen)
+            select @id, @album::uuid, @address, @draft::jsonb, @now, coalesce(o.audience, 'Everyone'), o.seen_from, o.seen_until,
+                   coalesce(o.chosen, array[]::uuid[])
+              from (values (@like::uuid)) as l(page)
+              left join page as o on o.id = l.page
+            """,
+            ct, ("like", like?.Value), ("id", id.Value), ("album", album?.Value), ("address", address), ("draft", PageText.Write(content)), ("now", act.Now));
         return id;
     }
 

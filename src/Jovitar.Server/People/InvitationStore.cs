@@ -3,6 +3,7 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.People;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
+using Jovitar.Server.People.Members;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Mailing;
 using Npgsql;
@@ -67,8 +68,9 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
                 await act.RunAsync("lock table account in share row exclusive mode", ct);
                 await using var read = act.Command(
                     """
-                    select exists (select from account where email_key = @key) as here,
-                           ((select count(*) from account) + (select count(*) from invitation where email_key <> @key))::int as others
+                    select exists (select from account where email_key = @key and role <> 'Member') as here,
+                           ((select count(*) from account where role <> 'Member')
+                             + (select count(*) from invitation where email_key <> @key))::int as others
                     """,
                     ("key", AccountStore.Key(email)));
                 var (isHere, others) = (await read.FirstAsync(r => Tuple.Create(r.Get<bool>("here"), r.Get<int>("others")), ct))!;
@@ -198,7 +200,13 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
                     return act.Drop((Account?)null);
                 }
 
+                // A member who takes it up is not one any more: staff see everything. Who was signed in as one signs in anew.
                 var made = new Account(Guid.CreateVersion7(act.Now), invited.Email, name, invited.Role, passwordHash);
+                if (await act.RunAsync("delete from account where email_key = @key and role = 'Member'", ct, ("key", AccountStore.Key(made.Email))) > 0)
+                {
+                    await act.RunAsync(MemberStore.Told, ct);
+                }
+
                 await act.RunAsync(
                     """
                     insert into account (id, email, email_key, name, role, password_hash, made)

@@ -30,7 +30,7 @@ internal sealed class PeopleStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
                    (select max(s.seen) from session as s where s.account = a.id and s.expires > @now) as seen,
                    exists (select from second_step as t where t.account = a.id and t.since is not null) as has_second_step
               from account as a
-             where a.role <> 'None'
+             where a.role in ('Editor', 'Owner')
              order by (a.role = 'Owner') desc, lower(a.name), a.id
             """,
             ("now", clock.GetUtcNow()));
@@ -69,7 +69,13 @@ internal sealed class PeopleStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
             {
                 // Two owners who take each other out at the same moment: the second finds who is left.
                 await act.RunAsync("lock table account in share row exclusive mode", ct);
-                await using var read = act.Command("select name, role, (select count(*)::int from account where role = 'Owner') as owners from account where id = @account", ("account", account));
+                await using var read = act.Command(
+                    """
+                    select name, role, (select count(*)::int from account where role = 'Owner') as owners
+                      from account
+                     where id = @account and role <> 'Member'
+                    """,
+                    ("account", account));
                 if (await read.FirstAsync(r => Tuple.Create(r.Get<string>("name"), Enum.Parse<Role>(r.Get<string>("role")), r.Get<int>("owners")), ct) is not var (name, role, owners))
                 {
                     return act.Drop(PeopleChange.Gone);

@@ -32,14 +32,6 @@ public sealed record WayInUsed([Required, Words(100)] string Secret, [Words(500)
 /// <summary>Ways in by a link: taking up an invitation, and signing in without a password.</summary>
 internal static class WayInEndpoints
 {
-    /// <summary>Letters an hour to one address.</summary>
-    const int ToAddress = 3;
-
-    /// <summary>Letters an hour asked for from one place: a class behind one line may have forgotten its passwords together.</summary>
-    const int FromPlace = 30;
-
-    static readonly TimeSpan Window = TimeSpan.FromHours(1);
-
     public static void MapWaysIn(this IEndpointRouteBuilder api)
     {
         var invitation = api.MapGroup("/invitation").WithTags("People").AllowAnonymous().WithMetadata(AlwaysOpen.Instance);
@@ -78,16 +70,16 @@ internal static class WayInEndpoints
     }
 
     static async Task<Results<NoContent, Conflict<Problem>, JsonHttpResult<Problem>>> Wish(
-        WayInWish body, HttpContext http, WayInStore ways, TryCount tries, MailSettings mail, SiteOrigin origin, CancellationToken ct)
+        WayInWish body, HttpContext http, WayInStore ways, LetterLimit letters, MailSettings mail, SiteOrigin origin, CancellationToken ct)
     {
         if (!mail.IsSet)
         {
             return Problems.Conflict("no-mail", "This site writes no letters. Ask its owner to let you in.");
         }
 
-        if (await tries.WaitAsync(Window, ct, ($"l {AccountStore.Key(body.Email)}", ToAddress), ($"m {TryCount.Network(http.Connection.RemoteIpAddress)}", FromPlace)) is { } wait)
+        if (await letters.WaitAsync(body.Email, http.Connection.RemoteIpAddress, ct) is { } wait)
         {
-            return SessionEndpoints.MustWait(http, wait, $"So many letters were asked for that the next must wait {Math.Max(1, Math.Ceiling(wait.TotalMinutes))} minutes. Look among those that came.");
+            return SessionEndpoints.MustWait(http, wait, LetterLimit.Sentence(wait));
         }
 
         await ways.WishAsync(body.Email, origin.TextOf(http.Request), ct);

@@ -10,6 +10,9 @@ namespace Jovitar.Server.People;
 /// <summary>Links in letters that sign somebody in: each good once, for half an hour, and of which only a hash is kept.</summary>
 internal sealed class WayInStore(NpgsqlDataSource db, LetterStore letters, SettingsStore settings, TimeProvider clock, ILogger<WayInStore> log)
 {
+    /// <summary>Where members sign in on the site, without a script; a link's secret behind it.</summary>
+    public const string MemberPath = "/sign-in";
+
     /// <summary>A wish that waited longer than its link would hold is forgotten.</summary>
     static readonly TimeSpan Patience = StaffRules.WayInLife;
 
@@ -34,12 +37,12 @@ internal sealed class WayInStore(NpgsqlDataSource db, LetterStore letters, Setti
               delete from way_in_wish
                where id = (select id from way_in_wish order by id limit 1 for update skip locked)
               returning email_key, origin, made)
-            select w.made, a.id as account, a.name, a.email,
+            select w.made, a.id as account, a.name, a.email, coalesce(a.role = 'Member', false) as is_member,
                    (select o.address from known_origin as o order by (o.address = w.origin) desc, o.seen desc limit 1) as known
               from wish as w
               left join account as a on a.email_key = w.email_key and a.role <> 'None'
             """);
-        if (await take.FirstAsync(r => new Wish(r.Get<DateTimeOffset>("made"), r.MaybeId("account"), r.MaybeText("name") ?? "", r.MaybeText("email") ?? "", r.MaybeText("known")), ct) is not { } wish)
+        if (await take.FirstAsync(r => new Wish(r.Get<DateTimeOffset>("made"), r.MaybeId("account"), r.MaybeText("name") ?? "", r.MaybeText("email") ?? "", r.Get<bool>("is_member"), r.MaybeText("known")), ct) is not { } wish)
         {
             return false;
         }
@@ -51,7 +54,10 @@ internal sealed class WayInStore(NpgsqlDataSource db, LetterStore letters, Setti
             {
                 var (secret, expires) = (LinkSecret.New(), now + StaffRules.WayInLife);
                 await tx.RunAsync("insert into way_in (hash, account, expires) values (@hash, @account, @expires)", ct, ("hash", LinkSecret.Hash(secret)), ("account", account), ("expires", expires));
-                var letter = Letters.WayIn((await settings.ReadAsync(ct)).Title, wish.Name, $"{origin}/workroom/way-in#{secret}", expires);
+                var title = (await settings.ReadAsync(ct)).Title;
+                var letter = wish.IsMember
+                    ? Letters.MemberWayIn(title, wish.Name, $"{origin}{MemberPath}/{secret}", expires)
+                    : Letters.WayIn(title, wish.Name, $"{origin}/workroom/way-in#{secret}", expires);
                 await letters.PutAsync(tx, wish.Name, wish.Email, letter.Subject, letter.Text, expires, ct);
             }
             else
@@ -64,7 +70,7 @@ internal sealed class WayInStore(NpgsqlDataSource db, LetterStore letters, Setti
         return true;
     }
 
-    sealed record Wish(DateTimeOffset Made, Guid? Account, string Name, string Email, string? Known);
+    sealed record Wish(DateTimeOffset Made, Guid? Account, string Name, string Email, bool IsMember, string? Known);
 
     /// <summary>Whom a link signs in; null where it was used or has run out.</summary>
     public async Task<Account?> FindAsync(string secret, CancellationToken ct)

@@ -3,6 +3,7 @@ using Jovitar.Core;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
@@ -110,7 +111,7 @@ internal static class PhotoEndpoints
 
     static async Task<Results<FileAnswer, NotFound<Problem>>> Preview(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
-        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.See, thing)
+        if (await access.PhotoAsync(photo, Sight.Somebody, ct) is not { } thing || !access.May(http.User.Viewer(), Right.See, thing)
             || await store.OriginalAsync(photo, ct) is not { } original || await storage.FindAsync(StorageKeys.Preview(original.Hash)) is not { } file)
         {
             return Problems.Gone("preview");
@@ -122,7 +123,7 @@ internal static class PhotoEndpoints
 
     static async Task<Results<FileAnswer, NotFound<Problem>>> Original(PhotoId photo, HttpContext http, PhotoStore store, AccessStore access, Storage storage, CancellationToken ct)
     {
-        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing)
+        if (await access.PhotoAsync(photo, Sight.Somebody, ct) is not { } thing || !access.May(http.User.Viewer(), Right.SeeOriginal, thing)
             || await store.OriginalAsync(photo, ct) is not { } original || await storage.FindAsync(StorageKeys.Original(original.Hash)) is not { } file)
         {
             return Problems.Gone("original");

@@ -7,6 +7,7 @@ using Jovitar.Core.Describing;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -80,7 +81,7 @@ internal enum WordsOutcome
 }
 
 /// <summary>The words of photos.</summary>
-internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStore access)
+internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, SightStore sights)
 {
     public async Task<Plate?> FindAsync(PhotoId id, CancellationToken ct)
     {
@@ -150,8 +151,9 @@ internal sealed class PhotoStore(NpgsqlDataSource db, ActRunner acts, AccessStor
             Categories = await NextAsync(r, () => new PlateCategory(new CategoryId(r.Get<Guid>("leaf")), r.Get<string>("path")), ct),
             Albums = await NextAsync(r, () => new PlateAlbum(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("position")), ct),
         };
-        return await access.ClearedAsync(id, ct) is var (thing, clearance)
-            ? plate with { Audience = AudienceLine.Of(thing, await access.SiteAsync(ct), access.Now), Clearance = clearance }
+        var everyone = await sights.EveryoneAsync(ct);
+        return await access.ClearedAsync(id, everyone, ct) is var (thing, clearance)
+            ? plate with { Audience = AudienceLine.Of(thing, await access.SiteAsync(ct), access.Now, thing.On is { All: 0, Shut: > 0 } ? await access.WaysAsync(id, everyone, ct) : []), Clearance = clearance }
             : null;
     }
 

@@ -7,7 +7,8 @@ namespace Jovitar.Server.Platform;
 
 /// <summary>The site's own settings.</summary>
 /// <param name="Version">Another one when anything that every page shows is another.</param>
-public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version)
+/// <param name="HasMembers">There are members: visitors are told where they sign in.</param>
+public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version, bool HasMembers)
 {
     public string Title => Front.Title;
 
@@ -23,7 +24,7 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
     {
         await using var command = db.CreateCommand(
             $"""
-            select {FrontColumns}, version,
+            select {FrontColumns}, version, has_members,
                    max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes
               from site
             """);
@@ -32,7 +33,7 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
                 Front(r),
                 new IntakeLimits(
                     r.Get<long>("max_bytes"), r.Get<int>("max_megapixels"), r.Get<long>("max_sound_bytes"), r.Get<long>("max_video_bytes"), r.Get<long>("max_document_bytes"), r.Get<long>("max_archive_bytes")),
-                r.Get<long>("version")),
+                r.Get<long>("version"), r.Get<bool>("has_members")),
             ct))!;
     }
 

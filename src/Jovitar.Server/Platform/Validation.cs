@@ -1,7 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using System.Collections;
 using System.Globalization;
-using System.Text.RegularExpressions;
 using Jovitar.Core;
 
 namespace Jovitar.Server.Platform;
@@ -21,15 +20,10 @@ public sealed class WordsAttribute(int most) : ValidationAttribute
 
 /// <summary>An address for letters, as people have them: a name, an @ and a host, with nothing in them that mail takes for a sign (RFC 5322 §3.4.1, without its quoted forms).</summary>
 [AttributeUsage(AttributeTargets.Parameter | AttributeTargets.Property)]
-public sealed partial class MailAddressAttribute : ValidationAttribute
+public sealed class MailAddressAttribute : ValidationAttribute
 {
-    const int Longest = 254;
-
     protected override ValidationResult? IsValid(object? value, ValidationContext validationContext) =>
-        value is not string text || (text.Trim() is { Length: <= Longest } trimmed && Form().IsMatch(trimmed)) ? ValidationResult.Success : new ValidationResult("This is not an e-mail address.");
-
-    [GeneratedRegex("""^[^\s\p{C}@<>()\[\],;:\\"]{1,64}@[^\s\p{C}@<>()\[\],;:\\"]+$""")]
-    private static partial Regex Form();
+        value is not string text || Core.People.MailAddress.IsOne(text.Trim()) ? ValidationResult.Success : new ValidationResult("This is not an e-mail address.");
 }
 
 /// <summary>A list of at most so many things, none of them missing.</summary>

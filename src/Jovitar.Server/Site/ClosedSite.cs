@@ -14,7 +14,7 @@ internal static class ClosedSite
 {
     public static void UseClosedSite(this WebApplication app)
     {
-        var gate = app.Services.GetRequiredService<Gate>();
+        var gate = app.Services.GetRequiredService<SiteGate>();
         app.Use(async (http, next) =>
         {
             if (http.GetEndpoint()?.Metadata is not { } door || door.GetMetadata<IAllowAnonymous>() is null || door.GetMetadata<AlwaysOpen>() is not null)

@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Themes;
@@ -32,7 +33,7 @@ internal static class FoundEndpoints
     }
 
     static async Task<Results<Ok<PageNotes>, NotFound<Problem>>> Notes(PageId page, SiteStore store, SiteSources sources, SiteWeights weights, ThemeStore themes, CancellationToken ct) =>
-        await store.PageAsync(page, draft: true, ct) is { } model
+        await store.PageAsync(page, draft: true, Sight.Somebody, ct) is { } model
             ? TypedResults.Ok(PageNotes.Of(model, weights, (await themes.PublishedAsync(ct)).Look(), await sources.HeldAsync(model.All.OfType<SitePhotosBlock>(), ct)))
             : Problems.Gone("page");
 
@@ -43,7 +44,7 @@ internal static class FoundEndpoints
             return Problems.Invalid(fault);
         }
 
-        var photos = body.Block is PhotosBlock block ? await sources.PhotosAsync(block.Source, sources.Seen(ct), ct) : [];
+        var photos = body.Block is PhotosBlock block ? await sources.PhotosAsync(block.Source, sources.Seeing(Sight.Somebody, ct), ct) : [];
         return TypedResults.Ok(new PhotosOfBlock(photos.Count, PhotosOfBlock.Step, [.. photos.Skip(Math.Max(0, body.From)).Take(PhotosOfBlock.Step).Select(p => new PhotoOfBlock(p.Id, p.Picture, p.Name))]));
     }
 }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Opening;
 using Jovitar.Server.Platform.Storing;
 
@@ -18,13 +19,14 @@ internal static class PublicRenditions
     public static void UsePublicRenditions(this WebApplication app)
     {
         var renditions = app.Services.GetRequiredService<RenditionService>();
-        var gate = app.Services.GetRequiredService<Gate>();
+        var gate = app.Services.GetRequiredService<SiteGate>();
+        var sights = app.Services.GetRequiredService<SightStore>();
         var storage = app.Services.GetRequiredService<Storage>();
         app.Use(async (http, next) =>
         {
             var headers = http.Request.Headers;
             if (!HttpMethods.IsGet(http.Request.Method) || headers.Cookie.Count > 0 || headers.Range.Count > 0 || headers.IfNoneMatch.Count > 0
-                || !TryRead(http.Request.Path.Value, out var picture, out var width) || await gate.FrontAsync(http.RequestAborted) is not { IsOpen: true, IsListed: true } || await renditions.KnownAsync(picture, width) is not { } file)
+                || !TryRead(http.Request.Path.Value, out var picture, out var width) || await gate.FrontAsync(http.RequestAborted) is not { IsOpen: true, IsListed: true } || await renditions.KnownAsync(picture, width, await sights.EveryoneAsync(http.RequestAborted)) is not { } file)
             {
                 await next(http);
                 return;

@@ -4,6 +4,7 @@ using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Imaging;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform.Storing;
 using Microsoft.Extensions.Caching.Memory;
 
@@ -12,8 +13,8 @@ namespace Jovitar.Server.Site;
 /// <summary>Finds renditions for requests: whether visitors may have them, and their bytes, made at once when it is not there yet.</summary>
 internal sealed class RenditionService(AccessStore access, Storage storage) : IDisposable
 {
-    /// <summary>A photo that was public a moment ago still is: a decision in favour is kept this long, a refusal never.</summary>
-    static readonly TimeSpan Kept = TimeSpan.FromSeconds(5);
+    /// <summary>What somebody might have a moment ago they may have still: a decision in favour is kept this long, a refusal never.</summary>
+    static readonly TimeSpan Kept = TimeSpan.FromSeconds(3);
 
     /// <summary>How well the picture beside a link is kept, 1 to 100.</summary>
     const int CardQuality = 82;
@@ -24,42 +25,42 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
     /// <summary>Renditions made for requests keep off each other's processors.</summary>
     readonly SemaphoreSlim hands = new(Environment.ProcessorCount);
 
-    /// <summary>A rendition, or null when there is none or this viewer may not have it.</summary>
+    /// <summary>A rendition, or null when there is none or who asks may not have it.</summary>
     /// <remarks>
     /// Visitors get photos as they are corrected now, and no other picture of the same original. Who may see originals gets the
     /// uncorrected one too, and what is still there of earlier corrections.
     /// </remarks>
-    public Task<Stored?> FindAsync(string picture, int width, Viewer viewer, CancellationToken ct) =>
+    public Task<Stored?> FindAsync(string picture, int width, Sight sight, CancellationToken ct) =>
         Renditions.Widths.Contains(width)
-            ? FindAsync(picture, StorageKeys.Rendition(picture, width), size => Renditions.For(size.Width).Contains(width), (path, correction) => Picture.Render(path, [width], correction)[0].Bytes, viewer, ct)
+            ? FindAsync(picture, StorageKeys.Rendition(picture, width), size => Renditions.For(size.Width).Contains(width), (path, correction) => Picture.Render(path, [width], correction)[0].Bytes, sight, ct)
             : Task.FromResult<Stored?>(null);
 
     /// <summary>The picture that others show beside a link, or null when there is none or not everyone may have it.</summary>
-    public Task<Stored?> CardAsync(string picture, CancellationToken ct) =>
-        FindAsync(picture, StorageKeys.Card(picture), _ => true, (path, correction) => Picture.Jpeg(path, Renditions.CardEdge, CardQuality, correction), Viewer.Nobody, ct);
+    public Task<Stored?> CardAsync(string picture, Sight everyone, CancellationToken ct) =>
+        FindAsync(picture, StorageKeys.Card(picture), _ => true, (path, correction) => Picture.Jpeg(path, Renditions.CardEdge, CardQuality, correction), everyone, ct);
 
-    async Task<Stored?> FindAsync(string picture, string key, Func<PixelSize, bool> isMade, Func<string, Correction, byte[]> make, Viewer viewer, CancellationToken ct)
+    async Task<Stored?> FindAsync(string picture, string key, Func<PixelSize, bool> isMade, Func<string, Correction, byte[]> make, Sight sight, CancellationToken ct)
     {
         if (!PictureName.TryRead(picture, out var name))
         {
             return null;
         }
 
-        if (await KnownAsync(picture, key) is { } known)
+        if (await KnownAsync(picture, key, sight) is { } known)
         {
             return known;
         }
 
-        var photos = await access.PicturesAsync(Convert.FromHexString(name.Hash), ct);
-        var seen = photos.FirstOrDefault(p => p.Correction.Key == name.Key && access.May(viewer, Right.See, p.Thing));
-        if (seen is null && !photos.Any(p => access.May(viewer, Right.SeeOriginal, p.Thing)))
+        var photos = await access.PicturesAsync(Convert.FromHexString(name.Hash), sight, ct);
+        var seen = photos.FirstOrDefault(p => p.Correction.Key == name.Key && access.May(sight.Viewer, Right.See, p.Thing));
+        if (seen is null && !photos.Any(p => access.May(sight.Viewer, Right.SeeOriginal, p.Thing)))
         {
             return null;
         }
 
-        if (photos.Any(p => p.Correction.Key == name.Key && access.May(Viewer.Nobody, Right.See, p.Thing)))
+        if (seen is not null && !sight.Viewer.IsStaff)
         {
-            decisions.Set(picture, true, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
+            decisions.Set((picture, sight.Key), true, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
         }
 
         if (await storage.FindAsync(key) is { } there)
@@ -73,10 +74,10 @@ internal sealed class RenditionService(AccessStore access, Storage storage) : ID
             : null;
     }
 
-    /// <summary>A rendition that is known to be public and there; null when that must be looked up first.</summary>
-    public ValueTask<Stored?> KnownAsync(string picture, int width) => KnownAsync(picture, StorageKeys.Rendition(picture, width));
+    /// <summary>A rendition that is there and that they are known to be let have; null when that must be looked up first.</summary>
+    public ValueTask<Stored?> KnownAsync(string picture, int width, Sight sight) => KnownAsync(picture, StorageKeys.Rendition(picture, width), sight);
 
-    ValueTask<Stored?> KnownAsync(string picture, string key) => decisions.TryGetValue(picture, out bool _) ? storage.FindAsync(key) : ValueTask.FromResult<Stored?>(null);
+    ValueTask<Stored?> KnownAsync(string picture, string key, Sight sight) => !sight.Viewer.IsStaff && decisions.TryGetValue((picture, sight.Key), out bool _) ? storage.FindAsync(key) : ValueTask.FromResult<Stored?>(null);
 
     async Task<bool> MakeAsync(PictureName name, Func<string, byte[]> make, string key)
     {

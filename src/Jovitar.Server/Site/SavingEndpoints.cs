@@ -3,6 +3,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Describing;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -26,7 +27,8 @@ internal static class SavingEndpoints
         SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, SavingDoor saving, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page
+        var sight = await door.SightAsync(http, ct);
+        if (await door.FindAsync(kind, address, sight, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page
             || page.Walks.FirstOrDefault(w => w.Number == walk) is not { } here || here.Photos.All(p => p.Id != photo))
         {
             return Problems.Gone("photo");
@@ -38,7 +40,7 @@ internal static class SavingEndpoints
             return Problems.Json(StatusCodes.Status503ServiceUnavailable, "busy", "Many are saving photos just now. Try again in a moment.");
         }
 
-        var (allowed, found) = await saving.SaveAsync(photo, here.Press.Save, ct);
+        var (allowed, found) = await saving.SaveAsync(photo, here.Press.Save, sight, ct);
         return !allowed ? Problems.Json(StatusCodes.Status403Forbidden, "forbidden", "This photo is not offered to be saved.")
             : found is var (name, bytes) ? TypedResults.Stream(bytes, "application/octet-stream", name)
             : Problems.Gone("photo");
@@ -58,9 +60,9 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
 
     /// <summary>A photo in the form that a page offers.</summary>
     /// <returns>Whether it may be saved there, and what it is called and its bytes; null when it is not here.</returns>
-    public async Task<(bool Allowed, (string FileName, Stream Bytes)? Found)> SaveAsync(PhotoId photo, Saving offered, CancellationToken ct)
+    public async Task<(bool Allowed, (string FileName, Stream Bytes)? Found)> SaveAsync(PhotoId photo, Saving offered, Sight sight, CancellationToken ct)
     {
-        if (await access.PhotoAsync(photo, ct) is not { } thing || !access.May(Viewer.Nobody, Right.Save, new PhotoToSave(thing, offered)))
+        if (await access.PhotoAsync(photo, sight, ct) is not { } thing || !access.May(sight.Viewer, Right.Save, new PhotoToSave(thing, offered)))
         {
             return (false, null);
         }

@@ -2,6 +2,8 @@ using Jovitar.Core;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Taxonomy;
+using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -14,8 +16,7 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, Si
 {
     /// <summary>The bar of a block.</summary>
     /// <param name="photos">All photos of the block.</param>
-    /// <param name="seen">The albums that visitors see somewhere.</param>
-    public async Task<FilterBar> OfAsync(BarSettings bar, PhotosSource source, IReadOnlyList<SitePhoto> photos, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    public async Task<FilterBar> OfAsync(BarSettings bar, PhotosSource source, IReadOnlyList<SitePhoto> photos, Seeing seeing, CancellationToken ct)
     {
         if (photos.Count == 0 || !bar.HasButtons())
         {
@@ -24,9 +25,9 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, Si
 
         var places = photos.Select((p, i) => (p.Id, i)).ToDictionary(t => t.Id, t => t.i);
         var inCategories = bar.Things(BarKind.Category).Any() ? await InCategoriesAsync(places, ct) : [];
-        var tree = inCategories.Count > 0 ? (await categories.TreeAsync(ct)).InView() : new CategoryTree([]);
+        var tree = inCategories.Count > 0 ? (await categories.TreeAsync(ct)).InView(seeing.Sight.IsShut) : new CategoryTree([]);
         var tags = bar.Things(BarKind.Tag).ToArray() is { Length: > 0 } some ? await InTagsAsync(some, places, ct) : [];
-        var albums = await AlbumsAsync(bar, source, seen) is { Length: > 0 } joined ? await InAlbumsAsync(joined, places, ct) : [];
+        var albums = await AlbumsAsync(bar, source, seeing) is { Length: > 0 } joined ? await InAlbumsAsync(joined, places, seeing.Sight, ct) : [];
         return BarButtons.Of(bar, photos.Count, new Holdings(tree, inCategories.ToLookup(h => h.Category, h => h.Photo), tags, albums));
     }
 
@@ -91,29 +92,30 @@ internal sealed class SiteBars(NpgsqlDataSource db, CategoryStore categories, Si
     }
 
     /// <summary>The albums that may have a button: those joined in the block, in their order; where photos are gathered, those that visitors see somewhere.</summary>
-    static async Task<AlbumId[]> AlbumsAsync(BarSettings bar, PhotosSource source, Lazy<Task<IReadOnlyList<AlbumId>>> seen)
+    static async Task<AlbumId[]> AlbumsAsync(BarSettings bar, PhotosSource source, Seeing seeing)
     {
         var wanted = bar.Things(BarKind.Album).Select(AlbumId.From).ToArray();
         var each = bar.Buttons().Any(b => b.Kind == BarKind.EachAlbum);
         return source.Kind == SourceKind.Albums ? [.. source.Albums.Where(a => each || wanted.Contains(a))]
             : wanted.Length == 0 ? []
-            : [.. wanted.Intersect(await seen.Value)];
+            : [.. wanted.Intersect(await seeing.Albums.Value)];
     }
 
     /// <summary>Those of some albums whose photos a page may show, in their order.</summary>
-    async Task<IReadOnlyList<(AlbumId Album, Held Held)>> InAlbumsAsync(AlbumId[] albums, Dictionary<PhotoId, int> places, CancellationToken ct)
+    async Task<IReadOnlyList<(AlbumId Album, Held Held)>> InAlbumsAsync(AlbumId[] albums, Dictionary<PhotoId, int> places, Sight sight, CancellationToken ct)
     {
         await using var command = db.Command(
-            """
-            select a.id, coalesce(nullif(a.title, ''), a.working_name) as heading, a.shown, a.binned is not null as is_binned, ap.photo
+            $"""
+            select a.id, coalesce(nullif(a.title, ''), a.working_name) as heading,
+                   a.shown and {AccessStore.LetsIn("a")} as shown, a.binned is not null as is_binned, ap.photo
               from album as a
               join album_photo as ap on ap.album = a.id and ap.photo = any(@photos)
              where a.id = any(@albums)
             """,
-            ("photos", places.Keys.Values()), ("albums", albums.Values()));
+            ("photos", places.Keys.Values()), ("albums", albums.Values()), ("shut", sight.Shut));
         var held = ByThing(
             (await command.AllAsync(
-                r => visitors.SeesOnPage(r.Get<bool>("shown"), r.Get<bool>("is_binned"))
+                r => visitors.SeesOnPage(r.Get<bool>("shown"), r.Get<bool>("is_binned"), sight)
                     ? (r.Get<Guid>("id"), r.Get<string>("heading"), places[new PhotoId(r.Get<Guid>("photo"))])
                     : ((Guid, string, int)?)null,
                 ct)).OfType<(Guid, string, int)>(),

@@ -4,6 +4,7 @@ using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Files;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -18,8 +19,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
     /// <param name="Gap">Between photos, CSS pixels, where a block does not say how far apart they stand.</param>
     /// <param name="Single">The photos that stand on it one by one.</param>
     /// <param name="ByLot">Of the albums whose order is that of a block, those that every visit finds in another one.</param>
-    /// <param name="Seen">The albums that visitors see somewhere.</param>
-    sealed record Reading(string Title, DateOnly? Posted, int Gap, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, Lazy<Task<IReadOnlyList<AlbumId>>> Seen)
+    sealed record Reading(string Title, DateOnly? Posted, int Gap, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, Seeing Seeing)
     {
         public int Walks { get; set; }
 
@@ -30,12 +30,12 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
     }
 
     /// <param name="look">Of the site that the page is of.</param>
-    public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, Look look, CancellationToken ct)
+    public async Task<IReadOnlyList<SiteBlock>> OfAsync(PageContent content, Look look, Sight sight, CancellationToken ct)
     {
         var all = content.All().ToArray();
         var reading = new Reading(
-            content.Title, content.Posted, content.Look.On(look).Gap, await links.OfAsync(all.Select(LinkOf).OfType<LinkTo>(), ct), await files.NamedAsync([.. all.SelectMany(FilesOf)], ct), await sources.SingleAsync(all.SelectMany(PhotosOf), ct),
-            await sources.ByLotAsync([.. all.OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct), sources.Seen(ct));
+            content.Title, content.Posted, content.Look.On(look).Gap, await links.OfAsync(all.Select(LinkOf).OfType<LinkTo>(), sight, ct), await files.NamedAsync([.. all.SelectMany(FilesOf)], ct), await sources.SingleAsync(all.SelectMany(PhotosOf), sight, ct),
+            await sources.ByLotAsync([.. all.OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct), sources.Seeing(sight, ct));
         var blocks = new List<SiteBlock>();
         foreach (var band in Band.Of(content.Blocks))
         {
@@ -130,23 +130,23 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
             case PhotosBlock photos:
                 var source = photos.Source.InOrderOf is { } album && reading.ByLot.Contains(album) ? photos.Source with { ByLot = true } : photos.Source;
                 var nowhere = photos.Absent.Everywhere();
-                IReadOnlyList<SitePhoto> shown = [.. (await sources.PhotosAsync(source, reading.Seen, ct)).Where(p => !nowhere.Contains(p.Id))];
+                IReadOnlyList<SitePhoto> shown = [.. (await sources.PhotosAsync(source, reading.Seeing, ct)).Where(p => !nowhere.Contains(p.Id))];
                 // A handful is narrowed no further: what a button says it finds would not be what stands there.
                 var handful = source.ByLot ? source.Most : null;
-                var bar = handful is null ? await bars.OfAsync(photos.Bar, source, shown, reading.Seen, ct) : FilterBar.None(shown.Count);
+                var bar = handful is null ? await bars.OfAsync(photos.Bar, source, shown, reading.Seeing, ct) : FilterBar.None(shown.Count);
                 var walk = new Walk(++reading.Walks, photos.Layout.Spaced(reading.Gap), shown, bar, source.ByLot, handful, photos.Absent, photos.More)
                 {
                     BarSet = photos.Bar,
                     Press = photos.Press,
                     Words = photos.Words,
                     Touch = photos.Touch,
-                    AlbumPages = photos.Press.To == PressTo.Album ? await sources.AlbumPagesAsync(source, shown, reading.Seen, ct) : new Dictionary<PhotoId, string>(),
+                    AlbumPages = photos.Press.To == PressTo.Album ? await sources.AlbumPagesAsync(source, shown, reading.Seeing, ct) : new Dictionary<PhotoId, string>(),
                 };
                 return new SitePhotosBlock(
                     block.Id, place, handful is not null ? walk : walk with { Search = await bars.SearchAsync(photos.Bar, shown, ct), Orders = await bars.OrdersAsync(photos.Bar, shown, ct) },
                     photos.Source);
             case IndexBlock index:
-                var entries = await EntriesAsync(index, reading.Seen, ct);
+                var entries = await EntriesAsync(index, reading.Seeing, ct);
                 return new SiteCovers(block.Id, place, index.Most is { } most ? [.. entries.Take(most)] : entries, index.Across, index.Dates, index.Counts, index.Descriptions, HasFeed: index.Of == IndexKind.Posts);
             case FilesBlock offered:
                 return new SiteFiles(block.Id, place, [.. offered.Files.Select(f => FileOf(f.File, f.Words, reading)).OfType<SiteFile>()]);
@@ -175,7 +175,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
 
     async Task<SitePhotoBlock> PhotoAsync(PhotoBlock block, BlockPlace place, Reading reading, CancellationToken ct)
     {
-        var album = block.Album is { } of && (!block.ShowsSeenCover || (await reading.Seen.Value).Contains(of)) ? await sources.OfAlbumAsync(of, ct) : [];
+        var album = block.Album is { } of && (!block.ShowsSeenCover || (await reading.Seeing.Albums.Value).Contains(of)) ? await sources.OfAlbumAsync(of, reading.Seeing.Sight, ct) : [];
         var photo = block.Photo is { } one ? reading.Single.GetValueOrDefault(one) : block.Album is { } covered ? await CoverAsync(covered, album, ct) : null;
         // A photo that stands for an album begins the walk, whether it is in the album or not.
         IReadOnlyList<SitePhoto> walked = photo is null ? [] : album.Any(p => p.Id == photo.Id) ? album : [photo, .. album];
@@ -191,26 +191,26 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         return photos.FirstOrDefault(p => p.Id.Value == cover) ?? (photos.Count > 0 ? photos[0] : null);
     }
 
-    async Task<IReadOnlyList<SiteEntry>> EntriesAsync(IndexBlock index, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    async Task<IReadOnlyList<SiteEntry>> EntriesAsync(IndexBlock index, Seeing seeing, CancellationToken ct)
     {
         switch (index.Of)
         {
             case IndexKind.Albums:
-                return await indexes.CoverAsync(await indexes.ChosenAsync(index.Albums, ct), ct);
+                return await indexes.CoverAsync(await indexes.ChosenAsync(index.Albums, seeing.Sight, ct), seeing.Sight, ct);
             case IndexKind.Pages:
-                return await indexes.CoverAsync(await indexes.PagesAsync(PagesWanted.Pages, index.Most, seen, ct), ct);
+                return await indexes.CoverAsync(await indexes.PagesAsync(PagesWanted.Pages, index.Most, seeing, ct), seeing.Sight, ct);
             case IndexKind.Posts:
-                return await indexes.CoverAsync(await indexes.PagesAsync(PagesWanted.Posts, index.Most, seen, ct), ct);
+                return await indexes.CoverAsync(await indexes.PagesAsync(PagesWanted.Posts, index.Most, seeing, ct), seeing.Sight, ct);
             case IndexKind.Categories:
-                return await indexes.CoverAsync(await indexes.CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await seen.Value, ct), ct);
+                return await indexes.CoverAsync(await indexes.CategoriesAsync((await categories.TreeAsync(ct)).InView(seeing.Sight.IsShut), null, seeing, ct), seeing.Sight, ct);
             default:
                 if (index.Category is not { } category)
                 {
                     return [];
                 }
 
-                IReadOnlyList<CategoryId> within = [.. (await categories.TreeAsync(ct)).InView().WithDescendants(category)];
-                return within.Count == 0 ? [] : await indexes.CoverAsync((await indexes.AlbumsAsync(category, index.Beneath ? within : [category], index.Sort, ct)).Entries, ct);
+                IReadOnlyList<CategoryId> within = [.. (await categories.TreeAsync(ct)).InView(seeing.Sight.IsShut).WithDescendants(category)];
+                return within.Count == 0 ? [] : await indexes.CoverAsync((await indexes.AlbumsAsync(category, index.Beneath ? within : [category], index.Sort, seeing.Sight, ct)).Entries, seeing.Sight, ct);
         }
     }
 }

@@ -1,20 +1,18 @@
-using System.Collections.Concurrent;
 using Jovitar.Core;
-using Jovitar.Core.Access;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
-using Jovitar.Server.Acts;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Comments;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Embedding;
+using Jovitar.Server.Site.Entering;
 using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Themes;
 using Jovitar.Server.Visits;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.Extensions.Caching.Memory;
 using Microsoft.Net.Http.Headers;
 
 namespace Jovitar.Server.Site;
@@ -32,6 +30,8 @@ internal static class SiteEndpoints
         site.MapFinding();
         site.MapEmbedding();
         site.MapTalk();
+        site.MapEntering();
+        site.MapSigningIn();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);
         foreach (var kind in Enum.GetValues<SiteKind>())
@@ -53,6 +53,7 @@ internal static class SiteEndpoints
         });
         var drafts = app.MapGroup("/preview").RequireAuthorization(Security.Editors).ExcludeFromDescription();
         drafts.MapGet("/closed", Closed);
+        drafts.MapEntrySheets();
         drafts.MapGet("/{page}/view", DraftView);
         drafts.MapGet("/{page}/look/view", OtherLookView);
         drafts.MapGet("/{page}", Draft);
@@ -64,25 +65,26 @@ internal static class SiteEndpoints
     static async Task Start(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteStore store, SiteDoor door, SiteAssets built, CancellationToken ct)
     {
         // A page that was withdrawn since is none to begin at: the list of the others is there instead.
-        var site = await settings.ReadAsync(ct);
-        if (site.Front.StartsAt is { } page && await store.AddressAsync(page, ct) is { } address && await door.FindAsync(SiteKind.Page, address, ct) is { } found && found.Id == page.Value)
+        var (site, sight) = (await settings.ReadAsync(ct), await door.SightAsync(http, ct));
+        if (site.Front.StartsAt is { } page && await store.AddressAsync(page, ct) is { } address && await door.FindAsync(SiteKind.Page, address, sight, ct) is { } found && found.Id == page.Value)
         {
             await Page(SiteKind.Page, address, http, door, ct);
             return;
         }
 
-        var version = $"{await indexes.StartVersionAsync(ct)}-{site.Version}-{built.Version}";
+        var version = $"{await indexes.StartVersionAsync(ct)}-{site.Version}-{sight.Key}-{built.Version}";
         if (!IsFresh(http, $"s{version}"))
         {
-            await SendAsync(http, await door.Renderer.StartPageAsync(version, door.Origin.Of(http.Request), ct), ct);
+            await SendAsync(http, await door.Renderer.StartPageAsync(version, door.Origin.Of(http.Request), sight, ct), ct);
         }
     }
 
     static async Task Page(SiteKind kind, string address, HttpContext http, SiteDoor door, CancellationToken ct)
     {
-        if (await door.FindAsync(kind, address, ct) is not { } version)
+        var sight = await door.SightAsync(http, ct);
+        if (await door.FindAsync(kind, address, sight, ct) is not { } version)
         {
-            await Missing(http, door.Renderer, ct);
+            await door.TurnAwayAsync(http, kind, address, sight, ct);
         }
         else if (version.Address != address)
         {
@@ -114,7 +116,12 @@ internal static class SiteEndpoints
 
     static async Task Photo(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore talks, CancellationToken ct)
     {
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page || page.Find(photo, walk) is not var (found, n))
+        var sight = await door.SightAsync(http, ct);
+        if (await door.FindAsync(kind, address, sight, ct) is not { } version)
+        {
+            await door.TurnAwayAsync(http, kind, address, sight, ct);
+        }
+        else if (await door.Renderer.ModelAsync(version) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
             await Missing(http, door.Renderer, ct);
         }
@@ -126,7 +133,7 @@ internal static class SiteEndpoints
         {
             door.Visits.Look(http, photo.Value);
             // What is said about it comes and goes without the page.
-            var talk = await talks.OfAsync(photo, ct);
+            var talk = await talks.OfAsync(photo, sight, ct);
             if (!IsFresh(http, $"{door.Tag(version)}-{talk?.Version()}"))
             {
                 var shown = talk is null ? null : new TalkShown(talk, Writing.Nothing, http.Request.Query.ContainsKey(TalkEndpoints.Sent));
@@ -145,15 +152,17 @@ internal static class SiteEndpoints
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, Asked asked, HttpContext http, SiteDoor door, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
-        return await door.FindAsync(kind, address, ct) is { } version ? Answer(await door.Renderer.ModelAsync(version), asked, http, null) : Problems.Gone("page");
+        return await door.FindAsync(kind, address, await door.SightAsync(http, ct), ct) is { } version ? Answer(await door.Renderer.ModelAsync(version), asked, http, null) : Problems.Gone("page");
     }
 
     /// <param name="look">"draft" for the page as the theme's draft has it.</param>
     static async Task Draft(PageId page, int? version, string? look, HttpContext http, SiteStore store, SiteRenderer renderer, ThemeStore themes, CancellationToken ct)
     {
+        // Whoever its gates let in finds it so.
+        var sight = Sight.Somebody;
         http.Response.Headers.CacheControl = "no-store";
         var other = look == "draft" ? await DraftLookAsync(themes, ct) : null;
-        if ((version is { } number ? await store.VersionAsync(page, number, ct) : await store.PageAsync(page, draft: true, ct, other)) is { } model)
+        if ((version is { } number ? await store.VersionAsync(page, number, sight, ct) : await store.PageAsync(page, draft: true, sight, ct, other)) is { } model)
         {
             var drawn = new DrawnPage(model, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true, other is null ? null : $"/preview/{page}/look/view");
             await SendAsync(http, await renderer.PageAsync(drawn, root: null, ct, other), ct);
@@ -172,11 +181,11 @@ internal static class SiteEndpoints
     }
 
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> DraftView(PageId page, [AsParameters] Asked asked, HttpContext http, SiteStore store, CancellationToken ct) =>
-        Answer(await store.PageAsync(page, draft: true, ct), asked, http, $"/preview/{page}");
+        Answer(await store.PageAsync(page, draft: true, Sight.Somebody, ct), asked, http, $"/preview/{page}");
 
     /// <summary>The same of the page as the theme's draft has it.</summary>
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> OtherLookView(PageId page, [AsParameters] Asked asked, HttpContext http, SiteStore store, ThemeStore themes, CancellationToken ct) =>
-        Answer(await store.PageAsync(page, draft: true, ct, await DraftLookAsync(themes, ct)), asked, http, $"/preview/{page}");
+        Answer(await store.PageAsync(page, draft: true, Sight.Somebody, ct, await DraftLookAsync(themes, ct)), asked, http, $"/preview/{page}");
 
     static async Task<Look> DraftLookAsync(ThemeStore themes, CancellationToken ct) => (await themes.ReadAsync(ct)).Draft.Look();
 
@@ -201,7 +210,7 @@ internal static class SiteEndpoints
     static async Task DraftPhoto(PageId page, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteStore store, SiteRenderer renderer, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await store.PageAsync(page, draft: true, ct) is { } model && model.Find(photo, walk ?? 1) is var (found, n))
+        if (await store.PageAsync(page, draft: true, Sight.Somebody, ct) is { } model && model.Find(photo, walk ?? 1) is var (found, n))
         {
             await SendAsync(http, await renderer.PhotoPageAsync(model, new Narrowed(found, Choices.Read(model, http.Request.Query), $"/preview/{page}", draft: true), n, root: null, talk: null, ct), ct);
         }
@@ -211,13 +220,36 @@ internal static class SiteEndpoints
         }
     }
 
-    /// <summary>A rendition for visitors: only ever what everyone may see, whoever asks, so that whatever lies between may keep it.</summary>
-    static async Task<IResult> Rendition(string picture, int recipe, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct) =>
-        ForVisitors(http, storage, picture, recipe == Core.Photos.Renditions.Recipe ? await renditions.FindAsync(picture, width, Viewer.Nobody, ct) : null, "image/webp", $"{width}");
+    /// <summary>A rendition for visitors: what everyone may see whatever lies between may keep; what only some may see nothing keeps.</summary>
+    static async Task<IResult> Rendition(string picture, int recipe, int width, HttpContext http, RenditionService renditions, SightStore sights, Storage storage, CancellationToken ct)
+    {
+        if (recipe != Core.Photos.Renditions.Recipe)
+        {
+            return ForVisitors(http, storage, picture, null, "image/webp", "");
+        }
+
+        // What is kept for few was refused to everyone a moment ago: that need not be found out again for each picture of a page.
+        var sight = await sights.LookAsync(http, ct);
+        if (!sight.IsEveryone && await renditions.KnownAsync(picture, width, sight) is { } known)
+        {
+            return ForFew(known);
+        }
+
+        var file = await renditions.FindAsync(picture, width, await sights.EveryoneAsync(ct), ct);
+        return file is null && !sight.IsEveryone && await renditions.FindAsync(picture, width, sight, ct) is { } restricted
+            ? ForFew(restricted)
+            : ForVisitors(http, storage, picture, file, "image/webp", $"{width}");
+
+        FileAnswer ForFew(Stored found)
+        {
+            SightStore.KeepNowhere(http);
+            return storage.Answer(found, "image/webp");
+        }
+    }
 
     /// <summary>The picture that others show beside a link.</summary>
-    static async Task<IResult> Card(string picture, int recipe, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct) =>
-        ForVisitors(http, storage, picture, recipe == Core.Photos.Renditions.Recipe ? await renditions.CardAsync(picture, ct) : null, "image/jpeg", "card");
+    static async Task<IResult> Card(string picture, int recipe, HttpContext http, RenditionService renditions, SightStore sights, Storage storage, CancellationToken ct) =>
+        ForVisitors(http, storage, picture, recipe == Core.Photos.Renditions.Recipe ? await renditions.CardAsync(picture, await sights.EveryoneAsync(ct), ct) : null, "image/jpeg", "card");
 
     static IResult ForVisitors(HttpContext http, Storage storage, string picture, Stored? file, string type, string form)
     {
@@ -228,7 +260,7 @@ internal static class SiteEndpoints
     /// <summary>A rendition for the workroom, under an address of its own that nothing between may keep.</summary>
     static async Task<IResult> StaffRendition(string picture, int width, HttpContext http, RenditionService renditions, Storage storage, CancellationToken ct)
     {
-        if (await renditions.FindAsync(picture, width, http.User.Viewer(), ct) is not { } file)
+        if (await renditions.FindAsync(picture, width, Sight.Somebody with { Viewer = http.User.Viewer() }, ct) is not { } file)
         {
             http.Response.Headers.CacheControl = "no-store";
             return TypedResults.NotFound();
@@ -293,63 +325,3 @@ internal static class SiteEndpoints
 /// <param name="At">The first place of the part that is asked for, from 0.</param>
 /// <param name="Top">Instead of places: what stands between two heights of the block, CSS pixels.</param>
 internal sealed record Asked(int? In, double Width, double? Window, int? At, int? Count, double? Top, double? Bottom);
-
-/// <summary>What an answer to a visitor is made with.</summary>
-internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets assets, AccessStore access, ActRunner acts, VisitCounter visits, SiteOrigin origin) : IDisposable
-{
-    /// <summary>What was found a moment ago and is for visitors is so still, unless anything was done here since; what others do is seen after this.</summary>
-    static readonly TimeSpan Kept = TimeSpan.FromSeconds(1);
-
-    readonly MemoryCache found = new(new MemoryCacheOptions { SizeLimit = 20_000 });
-    readonly ConcurrentDictionary<(SiteKind, string, long), Lazy<Task<PageVersion?>>> looks = new();
-
-
-    public VisitCounter Visits => visits;
-
-    public SiteRenderer Renderer => renderer;
-
-    public SiteOrigin Origin => origin;
-
-    /// <summary>What is at an address, if visitors may see it.</summary>
-    public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
-    {
-        // Each is asked for by a few, and its address is long: it is looked for anew.
-        if (kind == SiteKind.Favourites)
-        {
-            return await store.FindAsync(kind, address, ct) is { } version && access.May(Viewer.Nobody, Right.See, version.Thing) ? version : null;
-        }
-
-        var now = acts.Finished;
-        if (found.TryGetValue((kind, address), out (PageVersion Version, long Acts) known) && known.Acts == now)
-        {
-            return known.Version;
-        }
-
-        // Who asks while it is looked for gets what is found for the first of them.
-        var key = (kind, address, now);
-        var looking = looks.GetOrAdd(key, _ => new Lazy<Task<PageVersion?>>(() => LookAsync(kind, address, now)));
-        try
-        {
-            return await looking.Value.WaitAsync(ct);
-        }
-        finally
-        {
-            looks.TryRemove(key, out _);
-        }
-    }
-
-    async Task<PageVersion?> LookAsync(SiteKind kind, string address, long finished)
-    {
-        if (await store.FindAsync(kind, address, CancellationToken.None) is not { } version || !access.May(Viewer.Nobody, Right.See, version.Thing))
-        {
-            return null;
-        }
-
-        found.Set((kind, address), (version, finished), new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
-        return version;
-    }
-
-    public void Dispose() => found.Dispose();
-
-    public string Tag(PageVersion version) => $"{version.Id:N}-{version.Version}-{version.Site}-{assets.Version}";
-}

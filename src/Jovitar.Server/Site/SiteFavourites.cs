@@ -8,6 +8,7 @@ using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Themes;
 using Npgsql;
@@ -20,7 +21,7 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
     const string Title = "Favourites";
 
     /// <summary>What is at an address of favourites, with the page of them: whether there is one hangs on every photo.</summary>
-    public async Task<PageVersion?> FindAsync(string address, CancellationToken ct)
+    public async Task<PageVersion?> FindAsync(string address, Sight sight, CancellationToken ct)
     {
         if (!MarkedPhotos.TryParse(address, out var marked))
         {
@@ -29,10 +30,14 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
 
         var site = await settings.ReadAsync(ct);
         var offered = site.Front.HasFavourites;
-        var photos = offered ? await PhotosAsync(marked, ct) : [];
+        var photos = offered ? await PhotosAsync(marked, sight, ct) : [];
         var content = SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', photos)));
         var id = new Guid(SHA256.HashData(Encoding.ASCII.GetBytes(address)).AsSpan(0, 16));
-        return new PageVersion(SiteKind.Favourites, id, BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(offered)) { Page = PageOf(address, marked, photos, (await themes.PublishedAsync(ct)).Look()) };
+        return new PageVersion(SiteKind.Favourites, id, BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(offered))
+        {
+            Sight = sight,
+            Page = PageOf(address, marked, photos, (await themes.PublishedAsync(ct)).Look()) with { Sight = sight },
+        };
     }
 
     static SitePage PageOf(string address, MarkedPhotos marked, IReadOnlyList<SitePhoto> photos, Look look)
@@ -54,7 +59,7 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
         : gone == 1 ? "One photograph more was marked. It cannot be seen any more."
         : $"{gone} photographs more were marked. They cannot be seen any more.";
 
-    async Task<IReadOnlyList<SitePhoto>> PhotosAsync(MarkedPhotos marked, CancellationToken ct)
+    async Task<IReadOnlyList<SitePhoto>> PhotosAsync(MarkedPhotos marked, Sight sight, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
@@ -64,7 +69,7 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
              {AccessStore.PhotoShownOn}
              order by o.n
             """,
-            ("photos", marked.Photos.Values()));
-        return [.. (await command.AllAsync(r => visitors.Sees(r, AccessStore.On(r)) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+            ("photos", marked.Photos.Values()), ("shut", sight.Shut));
+        return [.. (await command.AllAsync(r => visitors.Sees(r, AccessStore.On(r), sight) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
     }
 }

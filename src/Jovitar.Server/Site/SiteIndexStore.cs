@@ -6,6 +6,7 @@ using Jovitar.Core.Albums;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Finding;
@@ -37,7 +38,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         """
         (select pg.address
            from page as pg
-          where pg.binned is null and pg.published is not null
+          where pg.binned is null and pg.published is not null and pg.id <> all(@shut)
             and (pg.id = a.opens or a.opens is distinct from a.id and pg.album = a.id and exists (
               select from page_thing as pt where pt.page = pg.id and pt.live and pt.shows and pt.thing = a.id))
           order by pg.id = a.opens desc nulls last, pg.made
@@ -58,7 +59,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     public sealed record Uncovered(SiteEntry Entry, IReadOnlyList<Guid> Covers);
 
     /// <summary>Gives entries their covers: each the best that no entry before it has, as far as there is one.</summary>
-    public async Task<IReadOnlyList<SiteEntry>> CoverAsync(IReadOnlyList<Uncovered> entries, CancellationToken ct)
+    public async Task<IReadOnlyList<SiteEntry>> CoverAsync(IReadOnlyList<Uncovered> entries, Sight sight, CancellationToken ct)
     {
         var used = new HashSet<Guid>();
         var picked = entries.Select(e =>
@@ -67,31 +68,31 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             used.Add(best ?? Guid.Empty);
             return best;
         }).ToArray();
-        await using var read = db.Command($"select {SitePhotos.Columns} from photo as p where p.id = any(@ids)", ("ids", picked.OfType<Guid>().Distinct().ToArray()));
+        await using var read = db.Command($"select {SitePhotos.Columns} from photo as p where p.id = any(@ids)", ("ids", picked.OfType<Guid>().Distinct().ToArray()), ("shut", sight.Shut));
         var photos = (await read.AllAsync(SitePhotos.Read, ct)).ToDictionary(p => p.Id.Value);
         return [.. entries.Zip(picked, (e, cover) => e.Entry with { Cover = cover is { } id ? photos.GetValueOrDefault(id) : null })];
     }
 
     /// <summary>The albums that stand in some categories, in the order the index of one of them has.</summary>
-    public async Task<(IReadOnlyList<Uncovered> Entries, IReadOnlyList<AlbumId> Albums)> AlbumsAsync(CategoryId of, IReadOnlyList<CategoryId> within, IndexSort sort, CancellationToken ct)
+    public async Task<(IReadOnlyList<Uncovered> Entries, IReadOnlyList<AlbumId> Albums)> AlbumsAsync(CategoryId of, IReadOnlyList<CategoryId> within, IndexSort sort, Sight sight, CancellationToken ct)
     {
         var listed = await ListedAsync(
             """
             a.id in (select ac.album from album_category as ac where ac.category = any(@within))
             """,
-            ct, ("within", within.Values()), ("of", of.Value));
-        return (await EntriesAsync(listed, sort, ct), [.. listed.Select(a => a.Id)]);
+            sight, ct, ("within", within.Values()), ("of", of.Value));
+        return (await EntriesAsync(listed, sort, sight, ct), [.. listed.Select(a => a.Id)]);
     }
 
     /// <summary>Albums that were chosen, in their order, those that visitors see.</summary>
-    public async Task<IReadOnlyList<Uncovered>> ChosenAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    public async Task<IReadOnlyList<Uncovered>> ChosenAsync(IReadOnlyList<AlbumId> albums, Sight sight, CancellationToken ct)
     {
-        var listed = (await ListedAsync("a.id = any(@chosen)", ct, ("of", null), ("chosen", albums.Values()))).ToDictionary(a => a.Id);
+        var listed = (await ListedAsync("a.id = any(@chosen)", sight, ct, ("of", null), ("chosen", albums.Values()))).ToDictionary(a => a.Id);
         var chosen = albums.Where(listed.ContainsKey).Select((a, i) => listed[a] with { Place = i, PutFirst = false });
-        return await EntriesAsync([.. chosen], IndexSort.Hand, ct);
+        return await EntriesAsync([.. chosen], IndexSort.Hand, sight, ct);
     }
 
-    async Task<IReadOnlyList<Listed>> ListedAsync(string which, CancellationToken ct, params (string, object?)[] parameters)
+    async Task<IReadOnlyList<Listed>> ListedAsync(string which, Sight sight, CancellationToken ct, params (string, object?)[] parameters)
     {
         await using var command = db.Command(
             $"""
@@ -103,9 +104,9 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
              where a.binned is null and {which}
             """,
-            parameters);
+            [.. parameters, ("shut", sight.Shut)]);
         var all = await command.AllAsync(
-            r => visitors.SeesAlbum(r)
+            r => visitors.SeesAlbum(r, sight)
                 ? new Listed(
                     new AlbumId(r.Get<Guid>("id")),
                     r.MaybeText("page") is { } page ? PageVersion.PathOf(SiteKind.Page, page) : PageVersion.PathOf(SiteKind.Album, r.Get<string>("address")),
@@ -115,9 +116,9 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         return [.. all.OfType<Listed>()];
     }
 
-    async Task<IReadOnlyList<Uncovered>> EntriesAsync(IReadOnlyList<Listed> listed, IndexSort sort, CancellationToken ct)
+    async Task<IReadOnlyList<Uncovered>> EntriesAsync(IReadOnlyList<Listed> listed, IndexSort sort, Sight sight, CancellationToken ct)
     {
-        var found = await FoundInAsync(listed.Select(a => a.Id), ct);
+        var found = await FoundInAsync(listed.Select(a => a.Id), sight, ct);
         var known = listed.ToDictionary(a => a.Id);
         return
         [
@@ -128,16 +129,16 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     }
 
     /// <summary>What visitors find of albums.</summary>
-    async Task<Dictionary<AlbumId, Found>> FoundInAsync(IEnumerable<AlbumId> albums, CancellationToken ct)
+    async Task<Dictionary<AlbumId, Found>> FoundInAsync(IEnumerable<AlbumId> albums, Sight sight, CancellationToken ct)
     {
         var found = await FoundAsync(
-            """
-            select ap.album as of, ap.photo, ap.place, a.cover, a.shown
+            $"""
+            select ap.album as of, ap.photo, ap.place, a.cover, a.shown and {AccessStore.LetsIn("a")} as shown
               from album_photo as ap
               join album as a on a.id = ap.album
              where ap.album = any(@of)
             """,
-            [.. albums.Select(a => a.Value)], ct);
+            [.. albums.Select(a => a.Value)], sight, ct);
         return found.ToDictionary(f => new AlbumId(f.Key), f => f.Value);
     }
 
@@ -146,7 +147,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// first. Photos are counted by what the decision depends on; which of the counts are visitors' is decided, not asked of the database.
     /// </summary>
     /// <param name="photos">Their photos: of what, which, where, its chosen cover, whether it is in view.</param>
-    async Task<Dictionary<Guid, Found>> FoundAsync(string photos, Guid[] of, CancellationToken ct)
+    async Task<Dictionary<Guid, Found>> FoundAsync(string photos, Guid[] of, Sight sight, CancellationToken ct)
     {
         await using var groups = db.Command(
             $"""
@@ -159,10 +160,10 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
               join photo as p on p.id = l.photo
              group by l.of, l.shown, p.rating, {AccessStore.PhotoGroups}
             """,
-            ("of", of));
+            ("of", of), ("shut", sight.Shut));
         var seen = await groups.AllAsync(
             r => (
-                Of: r.Get<Guid>("of"), Shown: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))), Rating: r.Get<short>("rating"), Count: (int)r.Get<long>("count"), First: r.Get<long>("first"),
+                Of: r.Get<Guid>("of"), Shown: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown")), sight), Rating: r.Get<short>("rating"), Count: (int)r.Get<long>("count"), First: r.Get<long>("first"),
                 Photo: r.Get<Guid>("photo"), Chosen: r.MaybeId("chosen")),
             ct);
         return seen.Where(g => g.Shown).GroupBy(g => g.Of).ToDictionary(
@@ -177,17 +178,16 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// <summary>The categories in view that stand beneath one, those that visitors find something in.</summary>
     /// <param name="seen">What visitors see of the tree.</param>
     /// <param name="parent">Null for the top.</param>
-    /// <param name="seenAlbums">See <see cref="SiteSources.SeenAlbumsAsync"/>.</param>
-    public async Task<IReadOnlyList<Uncovered>> CategoriesAsync(CategoryTree seen, CategoryId? parent, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
+    public async Task<IReadOnlyList<Uncovered>> CategoriesAsync(CategoryTree seen, CategoryId? parent, Seeing seeing, CancellationToken ct)
     {
         await using var command = db.Command(
             """
             select c.id, c.address, c.cover, pg.address as page
               from category as c
-              left join page as pg on pg.id = c.opens and pg.published is not null and pg.binned is null
+              left join page as pg on pg.id = c.opens and pg.published is not null and pg.binned is null and pg.id <> all(@shut)
              where c.in_view and c.parent is not distinct from @parent::uuid
             """,
-            ("parent", parent?.Value));
+            ("parent", parent?.Value), ("shut", seeing.Sight.Shut));
         var rows = await command.AllAsync(
             r => (
                 Id: new CategoryId(r.Get<Guid>("id")),
@@ -199,11 +199,11 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
         {
             var fact = facts[node.Id];
             IReadOnlyList<CategoryId> within = [.. seen.WithDescendants(node.Id)];
-            var (albums, ids) = await AlbumsAsync(node.Id, within, IndexSort.Newest, ct);
-            var others = await OthersAsync(within, ids, seenAlbums, ct);
+            var (albums, ids) = await AlbumsAsync(node.Id, within, IndexSort.Newest, seeing.Sight, ct);
+            var others = await OthersAsync(within, ids, seeing, ct);
             if (albums.Count > 0 || others.Count > 0)
             {
-                Guid[] chosen = fact.Chosen is { } cover && await IsSeenAsync(cover, ct) ? [cover] : [];
+                Guid[] chosen = fact.Chosen is { } cover && await IsSeenAsync(cover, seeing.Sight, ct) ? [cover] : [];
                 entries.Add(new Uncovered(
                     new SiteEntry(fact.Path, node.Name, albums.Count, others.Count, null, null),
                     chosen.Length > 0 ? chosen : [.. albums.SelectMany(a => a.Covers.Take(1)), .. albums.SelectMany(a => a.Covers.Skip(1)), .. others.Take(MostTried).Select(p => p.Id.Value)]));
@@ -214,8 +214,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     }
 
     /// <summary>Photos that stand in categories and in none of the albums listed beside them, as far as visitors see them elsewhere: a category alone shows nobody anything.</summary>
-    /// <param name="seenAlbums">See <see cref="SiteSources.SeenAlbumsAsync"/>.</param>
-    public async Task<IReadOnlyList<SitePhoto>> OthersAsync(IReadOnlyList<CategoryId> within, IReadOnlyList<AlbumId> beside, IReadOnlyList<AlbumId> seenAlbums, CancellationToken ct)
+    public async Task<IReadOnlyList<SitePhoto>> OthersAsync(IReadOnlyList<CategoryId> within, IReadOnlyList<AlbumId> beside, Seeing seeing, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
@@ -227,14 +226,14 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
              order by coalesce(p.taken, p.arrived at time zone 'UTC') desc, p.id desc
              limit @most
             """,
-            ("within", within.Values()), ("beside", beside.Values()), ("seen", seenAlbums.Values()), ("most", MostPhotos * 2));
-        var found = await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true)) ? SitePhotos.Read(r) : null, ct);
+            ("within", within.Values()), ("beside", beside.Values()), ("seen", (await seeing.Albums.Value).Values()), ("shut", seeing.Sight.Shut), ("most", MostPhotos * 2));
+        var found = await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true), seeing.Sight) ? SitePhotos.Read(r) : null, ct);
         return [.. found.OfType<SitePhoto>().Take(MostPhotos)];
     }
 
     /// <summary>Whether visitors see a photo somewhere.</summary>
-    async Task<bool> IsSeenAsync(Guid id, CancellationToken ct) =>
-        await access.PhotoAsync(new PhotoId(id), ct) is { } photo && access.May(Viewer.Nobody, Right.See, photo);
+    async Task<bool> IsSeenAsync(Guid id, Sight sight, CancellationToken ct) =>
+        await access.PhotoAsync(new PhotoId(id), sight, ct) is { } photo && access.May(sight.Viewer, Right.See, photo);
 
     /// <summary>What changes with anything the start page shows.</summary>
     public async Task<string> StartVersionAsync(CancellationToken ct)
@@ -261,28 +260,27 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     }
 
     /// <summary>What the start page shows: albums that are put first everywhere, then the pages, the newest first, then the categories at the top of the tree.</summary>
-    public async Task<IReadOnlyList<SiteEntry>> StartAsync(CancellationToken ct)
+    public async Task<IReadOnlyList<SiteEntry>> StartAsync(Sight sight, CancellationToken ct)
     {
-        var first = await EntriesAsync(await ListedAsync("a.put_first", ct, ("of", null)), IndexSort.Newest, ct);
-        var seen = sources.Seen(ct);
-        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(), null, await seen.Value, ct);
-        return await CoverAsync([.. first.Concat(await PagesAsync(PagesWanted.All, null, seen, ct)).DistinctBy(e => e.Entry.Path), .. tops], ct);
+        var first = await EntriesAsync(await ListedAsync("a.put_first", sight, ct, ("of", null)), IndexSort.Newest, sight, ct);
+        var seeing = sources.Seeing(sight, ct);
+        var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(sight.IsShut), null, seeing, ct);
+        return await CoverAsync([.. first.Concat(await PagesAsync(PagesWanted.All, null, seeing, ct)).DistinctBy(e => e.Entry.Path), .. tops], sight, ct);
     }
 
     /// <summary>The pages that visitors can open and that are listed, the latest first; posts by the days that they are of.</summary>
     /// <param name="most">The largest number; null for all.</param>
-    /// <param name="seen">The albums that visitors see somewhere.</param>
-    public async Task<IReadOnlyList<Uncovered>> PagesAsync(PagesWanted wanted, int? most, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct) =>
-        [.. (await OpenAsync(wanted, most, seen, ct)).Select(p => p.Entry)];
+    public async Task<IReadOnlyList<Uncovered>> PagesAsync(PagesWanted wanted, int? most, Seeing seeing, CancellationToken ct) =>
+        [.. (await OpenAsync(wanted, most, seeing, ct)).Select(p => p.Entry)];
 
     /// <summary>The newest posts, for the feed.</summary>
-    public async Task<IReadOnlyList<FeedEntry>> FeedAsync(CancellationToken ct)
+    public async Task<IReadOnlyList<FeedEntry>> FeedAsync(Sight sight, CancellationToken ct)
     {
-        var posts = await OpenAsync(PagesWanted.Posts, SiteFeed.Most, sources.Seen(ct), ct);
-        return [.. posts.Zip(await CoverAsync([.. posts.Select(p => p.Entry)], ct), (p, covered) => new FeedEntry(p.Id, p.Published, covered))];
+        var posts = await OpenAsync(PagesWanted.Posts, SiteFeed.Most, sources.Seeing(sight, ct), ct);
+        return [.. posts.Zip(await CoverAsync([.. posts.Select(p => p.Entry)], sight, ct), (p, covered) => new FeedEntry(p.Id, p.Published, covered))];
     }
 
-    async Task<IReadOnlyList<(Guid Id, DateTime Published, Uncovered Entry)>> OpenAsync(PagesWanted wanted, int? most, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    async Task<IReadOnlyList<(Guid Id, DateTime Published, Uncovered Entry)>> OpenAsync(PagesWanted wanted, int? most, Seeing seeing, CancellationToken ct)
     {
         await using var pages = db.Command(
             """
@@ -290,19 +288,21 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
                    (pg.published ->> 'posted')::date as posted, coalesce(pg.published_at, pg.made) as published_at,
                    pg.published::text as content
               from page as pg
-             where pg.published is not null and pg.binned is null and pg.published -> 'unlisted' is distinct from 'true'
+             where pg.published is not null and pg.binned is null and pg.id <> all(@shut)
+               and pg.published -> 'unlisted' is distinct from 'true'
                and (@posts::boolean is null or (pg.published ->> 'posted' is not null) = @posts)
              order by case when @posts::boolean then pg.published ->> 'posted' end desc, pg.published_at desc, pg.id desc
              limit @most::int
             """,
-            ("posts", wanted == PagesWanted.All ? null : wanted == PagesWanted.Posts), ("most", most));
+            ("posts", wanted == PagesWanted.All ? null : wanted == PagesWanted.Posts), ("most", most), ("shut", seeing.Sight.Shut));
         var rows = await pages.AllAsync(
             r => (Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Title: r.Get<string>("title"), Description: r.MaybeText("description") ?? "", Posted: r.Maybe<DateOnly>("posted"),
                 Published: r.Get<DateTime>("published_at"), Content: r.Get<string>("content")), ct);
         var found = await FoundAsync(
-            """
+            $"""
             select distinct on (pt.page, photo.id) pt.page as of, photo.id as photo, pt.place * 1000000000::bigint + photo.place as place,
-                   case when pt.kind = 'album' then a.cover else pt.thing end as cover, coalesce(a.shown, true) as shown
+                   case when pt.kind = 'album' then a.cover else pt.thing end as cover,
+                   coalesce(a.shown and {AccessStore.LetsIn("a")}, true) as shown
               from page_thing as pt
               left join album as a on pt.kind = 'album' and a.id = pt.thing and a.binned is null
              cross join lateral (
@@ -310,15 +310,15 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
                union all
                select pt.thing, 0 where pt.kind = 'photo') as photo
              where pt.page = any(@of) and pt.live and pt.shows
-             order by pt.page, photo.id, pt.place
+             order by pt.page, photo.id, shown desc, pt.place
             """,
-            [.. rows.Select(r => r.Id)], ct);
+            [.. rows.Select(r => r.Id)], seeing.Sight, ct);
         foreach (var row in rows.Where(r => !found.ContainsKey(r.Id)))
         {
             // One that only gathers photos is known by the first of them; how many there are changes from day to day.
             if (PageText.Read(row.Content, null).All().OfType<PhotosBlock>().FirstOrDefault(b => !b.Source.Publishes) is { } gathers)
             {
-                found[row.Id] = new Found(0, [.. (await sources.PhotosAsync(gathers.Source with { Most = MostTried }, seen, ct)).Select(p => p.Id.Value)]);
+                found[row.Id] = new Found(0, [.. (await sources.PhotosAsync(gathers.Source with { Most = MostTried }, seeing, ct)).Select(p => p.Id.Value)]);
             }
         }
 

@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Files;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -25,7 +26,7 @@ internal sealed class SiteLinks(NpgsqlDataSource db, AccessStore access, MenuSto
         public SiteLink? Thing(LinkTo link) => link.Kind != LinkKind.Address && link.Thing is { } thing ? Things.GetValueOrDefault((link.Kind, thing)) : null;
     }
 
-    public async Task<Found> OfAsync(IEnumerable<LinkTo> links, CancellationToken ct)
+    public async Task<Found> OfAsync(IEnumerable<LinkTo> links, Sight sight, CancellationToken ct)
     {
         var wanted = links.Where(l => l.Kind != LinkKind.Address && l.Thing is not null).ToLookup(l => l.Kind, l => l.Thing!.Value);
         var found = new Dictionary<(LinkKind, Guid), SiteLink>();
@@ -36,54 +37,48 @@ internal sealed class SiteLinks(NpgsqlDataSource db, AccessStore access, MenuSto
 
         await using var command = db.Command(
             $"""
-            select 'page' as kind, pg.id, pg.address, page_title(pg.published) as name, true as seen,
-                   0 as on_pages, 0 as on_drafts, 0 as on_own, 0 as out_of_view
-              from page as pg
-             where pg.id = any(@pages) and pg.binned is null and pg.published is not null
+            select 'page' as kind, t.id, t.address, page_title(t.published) as name, {AccessStore.ThingColumns("page")}
+              from page as t
+             where t.id = any(@pages) and t.published is not null
             union all
-            select 'category', c.id, c.address, c.name, c.in_view, 0, 0, 0, 0
-              from category as c
-             where c.id = any(@categories) and c.binned is null
+            select 'category', t.id, t.address, t.name, {AccessStore.ThingColumns("category")}
+              from category as t
+             where t.id = any(@categories)
             union all
-            select 'album', a.id, a.address, coalesce(nullif(a.title, ''), a.working_name), false, pages.*
-              from album as a
-             cross join lateral (
-               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
-             where a.id = any(@albums) and a.binned is null
-            union all
-            -- What leads to it from a page makes it public.
-            select 'file', f.id, '', f.file_name, true, 0, 0, 0, 0
-              from file as f
-             where f.id = any(@files) and f.binned is null
+            select 'album', t.id, t.address, coalesce(nullif(t.title, ''), t.working_name), {AccessStore.ThingColumns("album")}
+              from album as t
+             {AccessStore.ThingJoins("album")}
+             where t.id = any(@albums)
             """,
-            ("pages", wanted[LinkKind.Page].ToArray()), ("categories", wanted[LinkKind.Category].ToArray()), ("albums", wanted[LinkKind.Album].ToArray()), ("files", wanted[LinkKind.File].ToArray()));
+            ("pages", wanted[LinkKind.Page].ToArray()), ("categories", wanted[LinkKind.Category].ToArray()), ("albums", wanted[LinkKind.Album].ToArray()), ("shut", sight.Shut));
         var rows = await command.AllAsync(
-            r => (Kind: Enum.Parse<LinkKind>(r.Get<string>("kind"), ignoreCase: true), Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Name: r.Get<string>("name"), Seen: r.Get<bool>("seen"), On: AccessStore.On(r)),
+            r => (Kind: Enum.Parse<LinkKind>(r.Get<string>("kind"), ignoreCase: true), Id: r.Get<Guid>("id"), Address: r.Get<string>("address"), Name: r.Get<string>("name"), Thing: AccessStore.ThingOf(r.Get<string>("kind"), r, sight.Gates)),
             ct);
         foreach (var row in rows)
         {
             // An album's own page is there where the album stands in a category, whatever other pages show it.
-            if (row.Kind == LinkKind.Album ? access.May(Viewer.Nobody, Right.See, new AlbumThing(Binned: false, row.On with { Pages = 0 })) : row.Seen)
+            if (access.May(sight.Viewer, Right.See, row.Thing is AlbumThing album ? SiteStore.OnItsOwn(album) : row.Thing))
             {
-                if (row.Kind == LinkKind.File)
-                {
-                    found[(row.Kind, row.Id)] = new SiteLink(NamedFile.PathOf(new FileId(row.Id), row.Name), row.Name);
-                    continue;
-                }
-
                 var kind = row.Kind switch { LinkKind.Page => SiteKind.Page, LinkKind.Album => SiteKind.Album, _ => SiteKind.Category };
                 found[(row.Kind, row.Id)] = new SiteLink(PageVersion.PathOf(kind, row.Address), row.Name);
             }
+        }
+
+        // What leads to a file from a page makes it public.
+        await using var files = db.Command("select id, file_name from file where id = any(@files) and binned is null", ("files", wanted[LinkKind.File].ToArray()));
+        foreach (var (id, name) in await files.AllAsync(r => (r.Get<Guid>("id"), r.Get<string>("file_name")), ct))
+        {
+            found[(LinkKind.File, id)] = new SiteLink(NamedFile.PathOf(new FileId(id), name), name);
         }
 
         return new Found(found);
     }
 
     /// <summary>The menu: entries that lead nowhere for visitors, and hold none that does, are left out.</summary>
-    public async Task<IReadOnlyList<SiteMenuEntry>> MenuAsync(CancellationToken ct)
+    public async Task<IReadOnlyList<SiteMenuEntry>> MenuAsync(Sight sight, CancellationToken ct)
     {
         var menu = new Menu((await menus.ReadAsync(ct)).Entries);
-        var found = await OfAsync(menu.All().Select(e => e.Link), ct);
+        var found = await OfAsync(menu.All().Select(e => e.Link), sight, ct);
         SiteMenuEntry? Of(MenuEntry entry)
         {
             var (href, beneath) = (found.Href(entry.Link), entry.Entries.Select(Of).OfType<SiteMenuEntry>().ToArray());

@@ -10,6 +10,7 @@ using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
+using Jovitar.Server.Access.Audiences;
 
 namespace Jovitar.Server.Site;
 
@@ -214,6 +215,9 @@ public sealed record SitePage(string Path, string Title, string Description, IRe
     /// <summary>What of the look is otherwise on it than on the site.</summary>
     public LookChange Look { get; init; } = LookChange.None;
 
+    /// <summary>For whom it was made; null for everyone.</summary>
+    internal Sight? Sight { get; init; }
+
     /// <summary>Where its newest photos can be followed; null where they cannot.</summary>
     public string? Feed { get; init; }
 
@@ -272,6 +276,12 @@ public enum SiteKind
 internal sealed record PageVersion(SiteKind Kind, Guid Id, long Version, long Site, string Address, Thing Thing)
 {
     public string Path => PathOf(Kind, Address);
+
+    /// <summary>For whom it was found.</summary>
+    public required Sight Sight { get; init; }
+
+    /// <summary>What it is kept by: the same for all who have the same page.</summary>
+    public (Guid Id, long Version, long Site, string Sight) Key => (Id, Version, Site, Sight.Key);
 
     /// <summary>The page itself, where looking for it was reading all of it; null where it is read and kept apart.</summary>
     public SitePage? Page { get; init; }

@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Corrections;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -10,15 +11,15 @@ namespace Jovitar.Server.Site;
 /// <summary>Photos as visitors have them, and whether they have them: the decision, with what a row says.</summary>
 internal sealed class SitePhotos(AccessStore access)
 {
-    /// <summary>The columns of a photo called <c>p</c>.</summary>
-    public const string Columns =
+    /// <summary>The columns of a photo called <c>p</c>, for those whom <c>@shut</c> keeps out of the rest.</summary>
+    public static readonly string Columns =
         $"""
         p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.rating, p.correction::text as correction,
           coalesce(nullif(p.credit, ''), p.creator) as credit, p.place, p.taken, p.camera, p.licence, p.link,
           p.creator, p.copyright, p.file_name, p.arrived,
           (select case when bool_or(t.has_comments) then 'comments' when bool_or(t.has_ratings) then 'ratings' end
              from album_photo as tp
-             join album as t on t.id = tp.album and t.shown and t.binned is null
+             join album as t on t.id = tp.album and t.shown and t.binned is null and {AccessStore.LetsIn("t")}
             where tp.photo = p.id) as talk,
           {AccessStore.PhotoColumns}
         """;
@@ -30,14 +31,15 @@ internal sealed class SitePhotos(AccessStore access)
         Talk = r.MaybeText("talk"),
     };
 
-    /// <summary>Whether visitors may see the photo of a row with <see cref="AccessStore.PhotoColumns"/>.</summary>
-    public bool Sees(NpgsqlDataReader r, ShownOn on) => access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, on));
+    /// <summary>Whether a visitor may see the photo of a row with <see cref="AccessStore.PhotoColumns"/>.</summary>
+    public bool Sees(NpgsqlDataReader r, ShownOn on, Sight sight) => access.May(sight.Viewer, Right.See, AccessStore.Photo(r, on, sight.Gates));
 
-    /// <summary>Whether visitors may see the album of a row with <see cref="AccessStore.ShownOnOfAlbums"/>.</summary>
-    public bool SeesAlbum(NpgsqlDataReader r) => access.May(Viewer.Nobody, Right.See, new AlbumThing(Binned: false, AccessStore.On(r)));
+    /// <summary>Whether a visitor may see the album of a row with <see cref="AccessStore.ShownOnOfAlbums"/>, which knows what keeps them out.</summary>
+    public bool SeesAlbum(NpgsqlDataReader r, Sight sight) => access.May(sight.Viewer, Right.See, new AlbumThing(Binned: false, AccessStore.On(r)));
 
-    /// <summary>Whether visitors may know of an album on a page that shows its photos.</summary>
-    public bool SeesOnPage(bool isShown, bool isBinned) => access.May(Viewer.Nobody, Right.See, new AlbumThing(isBinned, OnPage(isShown)));
+    /// <summary>Whether a visitor may know of an album on a page that shows its photos.</summary>
+    /// <param name="isShown">It is in view, and its gates let them in.</param>
+    public bool SeesOnPage(bool isShown, bool isBinned, Sight sight) => access.May(sight.Viewer, Right.See, new AlbumThing(isBinned, OnPage(isShown)));
 
     /// <summary>What a page shows of an album: nothing of one that is out of view.</summary>
     public static ShownOn OnPage(bool isShown) => isShown ? new ShownOn(1) : new ShownOn(0, OutOfView: 1);

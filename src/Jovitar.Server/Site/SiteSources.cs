@@ -2,12 +2,17 @@ using Jovitar.Core;
 using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
 
 namespace Jovitar.Server.Site;
+
+/// <summary>For whom a page is made.</summary>
+/// <param name="Albums">Those that they see somewhere, asked for when they are needed, once.</param>
+internal sealed record Seeing(Sight Sight, Lazy<Task<IReadOnlyList<AlbumId>>> Albums);
 
 /// <summary>The photos of blocks: albums joined, picked by hand, or gathered from what visitors find anyway.</summary>
 internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories, SitePhotos visitors, SiteLinks links, AccessStore access, IndexKeeper keeper)
@@ -18,11 +23,10 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     /// <summary>From so many, those that come first, what is drawn by lot is drawn.</summary>
     public const int MostInALot = 2000;
 
-    /// <summary>The albums that visitors see somewhere, asked for when they are needed, once.</summary>
-    public Lazy<Task<IReadOnlyList<AlbumId>>> Seen(CancellationToken ct) => new(() => SeenAlbumsAsync(ct));
+    public Seeing Seeing(Sight sight, CancellationToken ct) => new(sight, new(() => SeenAlbumsAsync(sight, ct)));
 
     /// <summary>The photos of an album in its order, as visitors find them.</summary>
-    public Task<IReadOnlyList<SitePhoto>> OfAlbumAsync(AlbumId album, CancellationToken ct) => OfAlbumsAsync([album], ct);
+    public Task<IReadOnlyList<SitePhoto>> OfAlbumAsync(AlbumId album, Sight sight, CancellationToken ct) => OfAlbumsAsync([album], sight, ct);
 
     /// <summary>Those of some albums that every visit finds in another order.</summary>
     public async Task<IReadOnlySet<AlbumId>> ByLotAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
@@ -37,18 +41,17 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     }
 
     /// <summary>Photos that somebody has put on a page one by one, those that are for visitors.</summary>
-    public async Task<IReadOnlyDictionary<PhotoId, SitePhoto>> SingleAsync(IEnumerable<PhotoId> photos, CancellationToken ct) =>
-        photos.Distinct().ToArray() is { Length: > 0 } wanted ? (await PickedAsync(wanted, ct)).ToDictionary(p => p.Id) : new Dictionary<PhotoId, SitePhoto>();
+    public async Task<IReadOnlyDictionary<PhotoId, SitePhoto>> SingleAsync(IEnumerable<PhotoId> photos, Sight sight, CancellationToken ct) =>
+        photos.Distinct().ToArray() is { Length: > 0 } wanted ? (await PickedAsync(wanted, sight, ct)).ToDictionary(p => p.Id) : new Dictionary<PhotoId, SitePhoto>();
 
     /// <summary>The photos of a source as visitors find them.</summary>
-    /// <param name="seen">See <see cref="Seen"/>.</param>
-    public async Task<IReadOnlyList<SitePhoto>> PhotosAsync(PhotosSource source, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    public async Task<IReadOnlyList<SitePhoto>> PhotosAsync(PhotosSource source, Seeing seeing, CancellationToken ct)
     {
         var found = source.Kind switch
         {
-            SourceKind.Albums => await OfAlbumsAsync(source.Albums, ct),
-            SourceKind.Picked => await PickedAsync(source.Photos, ct),
-            _ => await GatheredAsync(source, await seen.Value, ct),
+            SourceKind.Albums => await OfAlbumsAsync(source.Albums, seeing.Sight, ct),
+            SourceKind.Picked => await PickedAsync(source.Photos, seeing.Sight, ct),
+            _ => await GatheredAsync(source, seeing, ct),
         };
         if (source.Publishes && source.Sort is { } sort)
         {
@@ -64,7 +67,7 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     }
 
     /// <summary>Albums joined in their order, each photo once, where one comes upon it first.</summary>
-    async Task<IReadOnlyList<SitePhoto>> OfAlbumsAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    async Task<IReadOnlyList<SitePhoto>> OfAlbumsAsync(IReadOnlyList<AlbumId> albums, Sight sight, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
@@ -72,17 +75,20 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
               from (
                 select ap.photo, min(array[(not a.shown)::int, o.n, ap.place]) as first, bool_or(a.shown) as shown
                   from unnest(@albums) with ordinality as o(album, n)
-                  join album as a on a.id = o.album and a.binned is null
+                  join (
+                    select id, shown and {AccessStore.LetsIn("album")} as shown
+                      from album
+                     where id = any(@albums) and binned is null) as a on a.id = o.album
                   join album_photo as ap on ap.album = a.id
                  group by ap.photo) as x
               join photo as p on p.id = x.photo
              order by x.first, p.id
             """,
-            ("albums", albums.Values()));
-        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+            ("albums", albums.Values()), ("shut", sight.Shut));
+        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown")), sight) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
     }
 
-    async Task<IReadOnlyList<SitePhoto>> PickedAsync(IReadOnlyList<PhotoId> photos, CancellationToken ct)
+    async Task<IReadOnlyList<SitePhoto>> PickedAsync(IReadOnlyList<PhotoId> photos, Sight sight, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
@@ -91,24 +97,30 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
               join photo as p on p.id = o.photo
              order by o.n
             """,
-            ("photos", photos.Values()));
-        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true)) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+            ("photos", photos.Values()), ("shut", sight.Shut));
+        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true), sight) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
     }
 
     /// <summary>What a category, a tag, age, rating or views find among the photos that visitors come upon in some album.</summary>
-    async Task<IReadOnlyList<SitePhoto>> GatheredAsync(PhotosSource source, IReadOnlyList<AlbumId> seen, CancellationToken ct)
+    async Task<IReadOnlyList<SitePhoto>> GatheredAsync(PhotosSource source, Seeing seeing, CancellationToken ct)
     {
         var parts = new List<NarrowingPart>
         {
-            new(PartKind.Album, false, [.. seen.Select(a => a.ToString())]),
+            new(PartKind.Album, false, [.. (await seeing.Albums.Value).Select(a => a.ToString())]),
         };
+        if (seeing.Sight.ShutCategories() is { Count: > 0 } shut)
+        {
+            // A category's part takes in those beneath it, as its gate does.
+            parts.Add(new NarrowingPart(PartKind.Category, true, [.. shut.Select(c => c.ToString())]));
+        }
+
         parts.AddRange(ForVisitors.Shown((await access.SiteAsync(ct)).ClearanceNeeded));
         var usual = SheetSort.Taken;
         switch (source.Kind)
         {
             case SourceKind.Category:
                 // One that is out of view shows nothing, wherever it is asked for.
-                var within = source.Category is { } category ? (await categories.TreeAsync(ct)).InView().WithDescendants(category) : [];
+                var within = source.Category is { } category ? (await categories.TreeAsync(ct)).InView(seeing.Sight.IsShut).WithDescendants(category) : [];
                 parts.Add(new NarrowingPart(PartKind.Category, false, [.. within.Select(c => c.ToString())]));
                 break;
             case SourceKind.Tag:
@@ -127,7 +139,7 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
 
         var sort = source.Sort ?? usual;
         var found = (await keeper.CurrentAsync(ct)).Window(new Narrowing("", parts), sort, sort.Down(source.Reversed), 0, source.ByLot ? MostInALot : source.Most ?? UsualMost);
-        return await PickedAsync([.. found.Photos.Select(PhotoId.From)], ct);
+        return await PickedAsync([.. found.Photos.Select(PhotoId.From)], seeing.Sight, ct);
     }
 
     /// <summary>What is held for want of clearance of the photos that blocks ask for, by albums, a category or a tag; of those that ask otherwise nothing is said.</summary>
@@ -154,10 +166,10 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     }
 
     /// <summary>Of each photo the page of an album that it is in: of those that are joined the first, else the one dated or made last.</summary>
-    public async Task<IReadOnlyDictionary<PhotoId, string>> AlbumPagesAsync(PhotosSource source, IReadOnlyList<SitePhoto> photos, Lazy<Task<IReadOnlyList<AlbumId>>> seen, CancellationToken ct)
+    public async Task<IReadOnlyDictionary<PhotoId, string>> AlbumPagesAsync(PhotosSource source, IReadOnlyList<SitePhoto> photos, Seeing seeing, CancellationToken ct)
     {
-        var among = source.Kind == SourceKind.Albums ? source.Albums : await seen.Value;
-        var found = await links.OfAsync(among.Select(a => new LinkTo(LinkKind.Album, a.Value, "")), ct);
+        var among = source.Kind == SourceKind.Albums ? source.Albums : await seeing.Albums.Value;
+        var found = await links.OfAsync(among.Select(a => new LinkTo(LinkKind.Album, a.Value, "")), seeing.Sight, ct);
         var pages = among.Select(a => (Album: a, Page: found.Href(new LinkTo(LinkKind.Album, a.Value, "")))).Where(a => a.Page is not null).ToDictionary(a => a.Album.Value, a => a.Page!);
         await using var command = db.Command(
             """
@@ -171,17 +183,18 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         return (await command.AllAsync(r => (Photo: new PhotoId(r.Get<Guid>("photo")), Album: r.Get<Guid>("album")), ct)).ToDictionary(r => r.Photo, r => pages[r.Album]);
     }
 
-    /// <summary>The albums that visitors see somewhere.</summary>
-    public async Task<IReadOnlyList<AlbumId>> SeenAlbumsAsync(CancellationToken ct)
+    /// <summary>The albums that a visitor sees somewhere.</summary>
+    public async Task<IReadOnlyList<AlbumId>> SeenAlbumsAsync(Sight sight, CancellationToken ct)
     {
-        await using var command = db.CreateCommand(
+        await using var command = db.Command(
             $"""
             select a.id, pages.*
               from album as a
              cross join lateral (
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
              where a.binned is null
-            """);
-        return [.. (await command.AllAsync(r => visitors.SeesAlbum(r) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];
+            """,
+            ("shut", sight.Shut));
+        return [.. (await command.AllAsync(r => visitors.SeesAlbum(r, sight) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];
     }
 }

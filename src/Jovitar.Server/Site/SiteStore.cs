@@ -5,6 +5,7 @@ using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Finding;
@@ -24,56 +25,73 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         return (string?)await command.ExecuteScalarAsync(ct);
     }
 
+    /// <summary>Where a page, an album or a category is, from the site's root, whoever may see it; null where there is none. An album without a page of its own is at the first that was made for it.</summary>
+    public async Task<string?> PathAsync(string kind, Guid thing, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select 'page' as kind, address from page where id = @thing and @kind = 'page'
+            union all
+            select 'category', address from category where id = @thing and @kind = 'category'
+            union all
+            (select case when own.is_there then 'album' else 'page' end, case when own.is_there then oa.address else pg.address end
+               from album as oa
+               left join page_thing as pt on pt.thing = oa.id and pt.live and pt.shows
+               left join page as pg on pg.id = pt.page and pg.binned is null
+              cross join lateral (select pg.address is null or {AccessStore.StandsInView} as is_there) as own
+              where oa.id = @thing and @kind = 'album'
+              order by pg.made nulls last
+              limit 1)
+            """,
+            ("kind", kind), ("thing", thing));
+        return await command.FirstAsync(r => PageVersion.PathOf(Enum.Parse<SiteKind>(r.Get<string>("kind"), ignoreCase: true), r.Get<string>("address")), ct);
+    }
+
     /// <summary>What is at an address, or stood there before.</summary>
-    public async Task<PageVersion?> FindAsync(SiteKind kind, string address, CancellationToken ct)
+    /// <param name="sight">For whom it is looked for.</param>
+    public async Task<PageVersion?> FindAsync(SiteKind kind, string address, Sight sight, CancellationToken ct)
     {
         if (kind == SiteKind.Favourites)
         {
-            return await favourites.FindAsync(address, ct);
+            return await favourites.FindAsync(address, sight, ct);
         }
 
-        var columns = kind switch
-        {
-            SiteKind.Page => "t.version, t.published is not null as published, 0 as on_own, 0 as on_pages, 0 as on_drafts, 0 as out_of_view, false as in_view",
-            SiteKind.Album => "coalesce(v.version, 0) as version, false as published, pages.*, false as in_view",
-            _ => "coalesce(v.version, 0) as version, false as published, 0 as on_own, 0 as on_pages, 0 as on_drafts, 0 as out_of_view, t.in_view",
-        };
         var table = kind.ToString().ToLowerInvariant();
-        var from =
-            $"""
-            {table} as t on t.id = f.thing
-              left join shown_version as v on v.thing = t.id
-             {(kind == SiteKind.Album ? $"cross join lateral ({AccessStore.ShownOnOfAlbums} and oa.id = t.id) as pages" : "")}
-             cross join site as s
-            """;
+        var version = kind == SiteKind.Page ? "t.version" : "coalesce(v.version, 0)";
         await using var command = db.Command(
             $"""
-            select t.id, t.address, s.version as site, t.binned is not null as is_binned, {columns}
+            select t.id, t.address, s.version as site, {version} as version,
+                   {AccessStore.ThingColumns(table)}
               from (
                 select id as thing, 0 as former from {table} where address = @address and binned is null
                 union all
                 select thing, 1 from former_address where kind = '{table}' and address = @address) as f
-              join {from}
+              join {table} as t on t.id = f.thing
+              left join shown_version as v on v.thing = t.id
+             {AccessStore.ThingJoins(table)}
+             cross join site as s
              order by f.former
              limit 1
             """,
-            ("address", address));
+            ("address", address), ("shut", sight.Shut));
         return await command.FirstAsync(
-            r => new PageVersion(
-                kind, r.Get<Guid>("id"), r.Get<long>("version"), r.Get<long>("site"), r.Get<string>("address"),
-                kind switch
-                {
-                    SiteKind.Page => new PageThing(r.Get<bool>("is_binned"), r.Get<bool>("published"), Changed: false),
-                    // Its own page, not those that were made for it: they have addresses and words of their own.
-                    SiteKind.Album => new AlbumThing(r.Get<bool>("is_binned"), AccessStore.On(r) with { Pages = 0 }),
-                    _ => new CategoryThing(r.Get<bool>("is_binned"), r.Get<bool>("in_view")),
-                }),
+            r =>
+            {
+                var thing = AccessStore.ThingOf(table, r, sight.Gates);
+                // Of an album its own page, not those that were made for it: they have addresses and words of their own.
+                return new PageVersion(
+                    kind, r.Get<Guid>("id"), r.Get<long>("version"), r.Get<long>("site"), r.Get<string>("address"), thing is AlbumThing album ? OnItsOwn(album) : thing)
+                { Sight = sight };
+            },
             ct);
     }
 
+    /// <summary>An album as far as it has a page by itself.</summary>
+    public static AlbumThing OnItsOwn(AlbumThing album) => album with { On = album.On with { Pages = 0 } };
+
     /// <summary>Reads a page as visitors have it, or its draft.</summary>
     /// <param name="look">Of a site that looks otherwise than visitors have it; null for as they have it.</param>
-    public async Task<SitePage?> PageAsync(PageId id, bool draft, CancellationToken ct, Look? look = null)
+    public async Task<SitePage?> PageAsync(PageId id, bool draft, Sight sight, CancellationToken ct, Look? look = null)
     {
         await using var command = db.Command(
             $"""
@@ -88,20 +106,20 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         }
 
         var content = PageText.Read(json, album is { } of ? new AlbumId(of) : null);
-        return await OfAsync(content, PageVersion.PathOf(SiteKind.Page, address), look, ct);
+        return await OfAsync(content, PageVersion.PathOf(SiteKind.Page, address), look, sight, ct);
     }
 
     /// <summary>Reads a page as visitors had it at a version; its albums as they are now.</summary>
-    public async Task<SitePage?> VersionAsync(PageId id, int number, CancellationToken ct) =>
-        await versions.FindAsync(id, number, ct) is { } content ? await OfAsync(content, "/", null, ct) : null;
+    public async Task<SitePage?> VersionAsync(PageId id, int number, Sight sight, CancellationToken ct) =>
+        await versions.FindAsync(id, number, ct) is { } content ? await OfAsync(content, "/", null, sight, ct) : null;
 
-    async Task<SitePage> OfAsync(PageContent content, string path, Look? look, CancellationToken ct) =>
-        new(path, content.Title, content.Description, await blocks.OfAsync(content, look ?? await LookAsync(ct), ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look };
+    async Task<SitePage> OfAsync(PageContent content, string path, Look? look, Sight sight, CancellationToken ct) =>
+        new(path, content.Title, content.Description, await blocks.OfAsync(content, look ?? await LookAsync(ct), sight, ct), content.Unlisted, content.Wide, content.Bare) { Look = content.Look, Sight = sight };
 
     async Task<Look> LookAsync(CancellationToken ct) => (await themes.PublishedAsync(ct)).Look();
 
     /// <summary>Reads what an album has for a page by itself.</summary>
-    public async Task<SitePage?> AlbumAsync(Guid id, CancellationToken ct)
+    public async Task<SitePage?> AlbumAsync(Guid id, Sight sight, CancellationToken ct)
     {
         await using var command = db.Command("select address, coalesce(nullif(title, ''), working_name) as heading, description, by_lot from album where id = @id and binned is null", ("id", id));
         if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description"), r.Get<bool>("by_lot")), ct) is not var (address, heading, text, byLot))
@@ -113,17 +131,17 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """
             select c.address, c.name
               from album_category as ac
-              join category as c on c.id = ac.category and c.in_view
+              join category as c on c.id = ac.category and c.in_view and not c.gates && @shut
              where ac.album = @id
              order by lower(c.name), c.id
             """,
-            ("id", id));
+            ("id", id), ("shut", sight.Shut));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), ct), await LookAsync(ct), byLot);
+        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), sight, ct), await LookAsync(ct), byLot) with { Sight = sight };
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>
-    public async Task<SitePage?> CategoryAsync(CategoryId id, CancellationToken ct)
+    public async Task<SitePage?> CategoryAsync(CategoryId id, Sight sight, CancellationToken ct)
     {
         var tree = await categories.TreeAsync(ct);
         await using var command = db.Command("select address, name, description, parent, beneath, sort from category where id = @id and in_view", ("id", id.Value));
@@ -136,17 +154,17 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
 
         await using var find = db.Command("select address, name from category where id = @parent", ("parent", parent));
         var above = await find.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        var seen = tree.InView();
+        var seen = tree.InView(sight.IsShut);
         IReadOnlyList<CategoryId> within = beneath ? [.. seen.WithDescendants(id)] : [id];
-        var albums = await indexes.AlbumsAsync(id, within, sort, ct);
-        var seenAlbums = await sources.SeenAlbumsAsync(ct);
-        var children = await indexes.CategoriesAsync(seen, id, seenAlbums, ct);
+        var albums = await indexes.AlbumsAsync(id, within, sort, sight, ct);
+        var seeing = sources.Seeing(sight, ct);
+        var children = await indexes.CategoriesAsync(seen, id, seeing, ct);
         // Where the albums of those beneath stand here themselves, their categories are named, not shown once more.
         return Own(
             SiteKind.Category, address, name, text, above,
             beneath ? [.. children.Select(c => new SiteLink(c.Entry.Path, c.Entry.Heading))] : [],
-            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], ct), await indexes.OthersAsync(within, albums.Albums, seenAlbums, ct), await LookAsync(ct)) with
-        { Albums = albums.Albums };
+            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], sight, ct), await indexes.OthersAsync(within, albums.Albums, seeing, ct), await LookAsync(ct)) with
+        { Albums = albums.Albums, Sight = sight };
     }
 
     static SitePage Own(

@@ -1,10 +1,10 @@
 using Jovitar.Core;
 using Jovitar.Core.Comments;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Comments;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing;
-using Microsoft.AspNetCore.Http.Features;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
@@ -40,9 +40,6 @@ internal static class TalkEndpoints
     /// <summary>Who looks at the form does not see this field: only programs fill it in.</summary>
     public const string Trap = "about";
 
-    /// <summary>Of a visitor's answer, bytes; its longest words take less.</summary>
-    const int LongestBody = 32 * 1024;
-
     /// <summary>16 bytes as base64url.</summary>
     const int VisitorLength = 22;
 
@@ -60,14 +57,15 @@ internal static class TalkEndpoints
     static async Task Comment(SiteKind kind, string address, PhotoId photo, int walk, HttpContext http, SiteDoor door, TalkStore talks, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page || page.Find(photo, walk) is not var (found, n))
+        var sight = await door.SightAsync(http, ct);
+        if (await door.FindAsync(kind, address, sight, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page || page.Find(photo, walk) is not var (found, n))
         {
             await SiteEndpoints.Missing(http, door.Renderer, ct);
             return;
         }
 
         var view = new Narrowed(found, Choices.Read(page, http.Request.Query), page.Path, draft: false);
-        var (status, writing) = await TakeAsync(photo, http, talks, ct);
+        var (status, writing) = await TakeAsync(photo, http, talks, sight, ct);
         if (status == StatusCodes.Status303SeeOther)
         {
             // Sent anew by nobody who reloads the page.
@@ -77,7 +75,7 @@ internal static class TalkEndpoints
             return;
         }
 
-        if (await talks.OfAsync(photo, ct) is not { Comments: not null } talk)
+        if (await talks.OfAsync(photo, sight, ct) is not { Comments: not null } talk)
         {
             await SiteEndpoints.Missing(http, door.Renderer, ct);
             return;
@@ -89,9 +87,9 @@ internal static class TalkEndpoints
 
     /// <summary>Takes what somebody wrote.</summary>
     /// <returns>303 where it is taken; else what the answer is, and what was written with what is wrong with it.</returns>
-    static async Task<(int Status, Writing Writing)> TakeAsync(PhotoId photo, HttpContext http, TalkStore talks, CancellationToken ct)
+    static async Task<(int Status, Writing Writing)> TakeAsync(PhotoId photo, HttpContext http, TalkStore talks, Sight sight, CancellationToken ct)
     {
-        if (IsFromElsewhere(http) || await ReadAsync(http, ct) is not { } form)
+        if (VisitorForm.IsFromElsewhere(http) || await VisitorForm.ReadAsync(http, ct) is not { } form)
         {
             return (StatusCodes.Status400BadRequest, Writing.Of(new Comment("", ""), "This could not be read. Write it here, and send it again."));
         }
@@ -103,7 +101,7 @@ internal static class TalkEndpoints
         }
 
         // A program that fills in what nobody sees is told that all went well, and nothing is kept.
-        var taken = form[Trap].ToString().Length > 0 ? Taken.Written : await talks.WriteAsync(photo, written.Trimmed(), TryCount.Network(http.Connection.RemoteIpAddress), ct);
+        var taken = form[Trap].ToString().Length > 0 ? Taken.Written : await talks.WriteAsync(photo, written.Trimmed(), TryCount.Network(http.Connection.RemoteIpAddress), sight, ct);
         return taken switch
         {
             Taken.Written => (StatusCodes.Status303SeeOther, Writing.Nothing),
@@ -113,45 +111,20 @@ internal static class TalkEndpoints
         };
     }
 
-    /// <summary>Another website had a visitor's browser send it (Fetch Metadata Request Headers, §2.4): they know nothing of it.</summary>
-    static bool IsFromElsewhere(HttpContext http) => http.Request.Headers["Sec-Fetch-Site"].ToString() is "cross-site" or "same-site";
-
-    /// <summary>The fields of a form; null where it is none, or too large.</summary>
-    static async Task<IFormCollection?> ReadAsync(HttpContext http, CancellationToken ct)
-    {
-        if (!http.Request.HasFormContentType || http.Request.ContentLength is null or > LongestBody)
-        {
-            return null;
-        }
-
-        if (http.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-        {
-            limit.MaxRequestBodySize = LongestBody;
-        }
-
-        try
-        {
-            return await http.Request.ReadFormAsync(new FormOptions { ValueCountLimit = 16, ValueLengthLimit = LongestBody, MultipartBodyLengthLimit = LongestBody }, ct);
-        }
-        catch (InvalidDataException)
-        {
-            return null;
-        }
-    }
-
-    static async Task<Results<Ok<Rated>, NotFound<Problem>, BadRequest<Problem>, JsonHttpResult<Problem>>> Rate(PhotoId photo, RatingGiven body, HttpContext http, TalkStore talks, CancellationToken ct)
+    static async Task<Results<Ok<Rated>, NotFound<Problem>, BadRequest<Problem>, JsonHttpResult<Problem>>> Rate(PhotoId photo, RatingGiven body, HttpContext http, TalkStore talks, SightStore sights, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (IsFromElsewhere(http) || body.Visitor is not { Length: VisitorLength } visitor || body.Value is < Ratings.Least or > Ratings.Most)
+        if (VisitorForm.IsFromElsewhere(http) || body.Visitor is not { Length: VisitorLength } visitor || body.Value is < Ratings.Least or > Ratings.Most)
         {
             return Problems.Invalid($"A rating is from {Ratings.Least} to {Ratings.Most}.", new Dictionary<string, string> { ["value"] = $"Give {Ratings.Least} to {Ratings.Most}." });
         }
 
-        return await talks.RateAsync(photo, visitor, body.Value, TryCount.Network(http.Connection.RemoteIpAddress), ct) switch
+        var sight = await sights.OfAsync(http, ct);
+        return await talks.RateAsync(photo, visitor, body.Value, TryCount.Network(http.Connection.RemoteIpAddress), sight, ct) switch
         {
             Taken.NotOffered => Problems.Gone("photo"),
             Taken.TooMany => Problems.Json(StatusCodes.Status429TooManyRequests, "too-many", "Many ratings came from where you are. Wait a minute."),
-            _ => TypedResults.Ok(new Rated((await talks.OfAsync(photo, ct))?.Ratings?.Line ?? "")),
+            _ => TypedResults.Ok(new Rated((await talks.OfAsync(photo, sight, ct))?.Ratings?.Line ?? "")),
         };
     }
 

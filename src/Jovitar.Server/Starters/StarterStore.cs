@@ -4,6 +4,7 @@ using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Starters;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -128,7 +129,7 @@ internal sealed class StarterStore(NpgsqlDataSource db, SettingsStore settings, 
             ("albums", albums.Select(a => a.Value).ToArray()), ("out", Decisions.LeaveOut), ("most", MostPhotos));
         var all = await command.AllAsync(
             r => (
-                Album: new AlbumId(r.Get<Guid>("album")), Seen: access.May(Viewer.Nobody, Right.See, AccessStore.Photo(r, new ShownOn(1))),
+                Album: new AlbumId(r.Get<Guid>("album")), Seen: access.May(Viewer.Somebody, Right.See, AccessStore.Photo(r, new ShownOn(1), GateList.None)),
                 Photo: new PhotoHeld(new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), new PixelSize(r.Get<int>("width"), r.Get<int>("height")), r.Get<short>("rating"))),
             ct);
         return all.Where(s => s.Seen).ToLookup(s => s.Album, s => s.Photo);

@@ -67,6 +67,14 @@ internal static class CategoryEndpoints
         };
     }
 
-    static async Task<Results<Ok<Done>, NotFound<Problem>>> Remove(CategoryId category, Actor who, CategoryStore categories, CancellationToken ct) =>
-        await categories.RemoveAsync(who, category, ct) is { } done ? TypedResults.Ok(done) : Problems.Gone("category");
+    static async Task<Results<Ok<Done>, NotFound<Problem>, Conflict<Problem>>> Remove(CategoryId category, Actor who, CategoryStore categories, CancellationToken ct)
+    {
+        var (outcome, done) = await categories.RemoveAsync(who, category, ct);
+        return outcome switch
+        {
+            CategoryOutcome.Written => TypedResults.Ok(done),
+            CategoryOutcome.Guards => Problems.Taken("This category keeps visitors from what stands in it; with it gone they would see all that. Take what stands in it elsewhere, or make the category be for everyone first.", "audience"),
+            _ => Problems.Gone("category"),
+        };
+    }
 }

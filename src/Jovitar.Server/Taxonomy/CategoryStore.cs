@@ -1,4 +1,5 @@
 using Jovitar.Core;
+using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Narrowings;
@@ -6,6 +7,7 @@ using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Taxonomy;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Platform;
@@ -19,10 +21,11 @@ namespace Jovitar.Server.Taxonomy;
 /// <param name="HiddenBy">What keeps it out of visitors' view: itself, or one above it; null when they see it.</param>
 /// <param name="Albums">So many albums stand in it itself.</param>
 /// <param name="AlbumsWithBeneath">So many stand in it or beneath it, each once.</param>
+/// <param name="Audience">Who sees its page, and what stands in it.</param>
 /// <param name="Picture">To know it by: the cover that was chosen, else one that suits; null while there is none.</param>
 internal sealed record CategoryLine(
     CategoryId Id, CategoryId? Parent, string Name, string Description, int Depth, int Photos, int WithBeneath, CategoryId? HiddenBy, int Albums, int AlbumsWithBeneath, CategoryPage Page,
-    string? Picture, long Version);
+    string? Picture, AudienceLine Audience, long Version);
 
 /// <summary>What is set for the page that a category has.</summary>
 /// <param name="Address">The last part of its address, behind <c>/category/</c>.</param>
@@ -53,10 +56,13 @@ internal enum CategoryOutcome
     Loop,
     NoParent,
     AddressTaken,
+
+    /// <summary>It keeps visitors from what stands in it.</summary>
+    Guards,
 }
 
 /// <summary>The tree of categories, and which photos stand in them.</summary>
-internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, IndexKeeper keeper)
+internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, SightStore sights, IndexKeeper keeper)
 {
     /// <summary>Two who move categories at once wait for each other, so that no loop is tied and no name made twice.</summary>
     public const string LockTree = "lock table category in share row exclusive mode";
@@ -65,12 +71,19 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessS
     public async Task<IReadOnlyList<CategoryLine>> ListAsync(CancellationToken ct)
     {
         var index = await keeper.CurrentAsync(ct);
-        var shown = new Narrowing("", ForVisitors.Shown((await access.SiteAsync(ct)).ClearanceNeeded));
+        var (site, gates) = (await access.SiteAsync(ct), (await sights.EveryoneAsync(ct)).Gates);
+        var shown = new Narrowing("", ForVisitors.Shown(site.ClearanceNeeded));
         var (holding, beneath, rated) = (index.Holding(PartKind.Category), index.HoldingBeneath(), index.HighestRated(PartKind.Category, 1, shown));
-        await using var command = db.CreateCommand("select id, parent, name, place, shown, description, address, cover, beneath, sort, opens, version from category where binned is null");
+        await using var command = db.CreateCommand(
+            """
+            select id, parent, name, place, shown, description, address, cover, beneath, sort, opens, in_view, gates, version
+              from category
+             where binned is null
+            """);
         var rows = await command.AllAsync(
             r => (
                 Node: Node(r), Description: r.Get<string>("description"), Version: r.Get<long>("version"),
+                Audience: AudienceLine.Of(new CategoryThing(Binned: false, r.Get<bool>("in_view")) { Gates = gates.Of(r.Get<Guid[]>("gates")) }, site, access.Now),
                 Page: new CategoryPage(
                     r.Get<string>("address"), r.Get<bool>("beneath"), Enum.Parse<IndexSort>(r.Get<string>("sort"), ignoreCase: true), r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
                     r.MaybeId("opens") is { } opens ? new PageId(opens) : null)),
@@ -101,7 +114,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessS
                 return new CategoryLine(
                     id, n.Node.Parent, n.Node.Name, fact.Description, n.Depth, holding.GetValueOrDefault(id.Value), beneath.GetValueOrDefault(id.Value), tree.HiddenBy(id),
                     albums[id].Count(), tree.WithDescendants(id).SelectMany(c => albums[c]).Select(a => a.Album).Distinct().Count(), fact.Page,
-                    covers[id] is { } cover ? pictures.GetValueOrDefault(cover) : null, fact.Version);
+                    covers[id] is { } cover ? pictures.GetValueOrDefault(cover) : null, fact.Audience, fact.Version);
             }),
         ];
     }
@@ -259,25 +272,40 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessS
 
     /// <summary>Throws a category in the bin with all beneath it; photos stay.</summary>
     /// <returns>Null when it is not there.</returns>
-    public async Task<Done?> RemoveAsync(Actor who, CategoryId id, CancellationToken ct)
-    {
-        var (there, done) = await acts.RunAsync(
-            who, ActKind.Binned,
-            async act =>
+    /// <remarks>One that keeps visitors from what stands in it or beneath it, by itself or by those above it, stays: with it gone they would see all that.</remarks>
+    public async Task<(CategoryOutcome Outcome, Done Done)> RemoveAsync(Actor who, CategoryId id, CancellationToken ct) => await acts.RunAsync(
+        who, ActKind.Binned,
+        async act =>
+        {
+            await act.RunAsync(LockTree, ct);
+            await using var guards = act.Command(
+                """
+                with recursive beneath as (
+                  select id, gates from category where id = @id and binned is null
+                  union
+                  select c.id, c.gates from category as c join beneath as b on c.parent = b.id where c.binned is null)
+                select exists (
+                  select from beneath as b
+                   where b.gates <> '{}' and (
+                     exists (select from album_category as ac where ac.category = b.id)
+                     or exists (select from photo_category as pc where pc.category = b.id)))
+                """,
+                ("id", id.Value));
+            if ((bool)(await guards.ExecuteScalarAsync(ct))!)
             {
-                await act.RunAsync(LockTree, ct);
-                await using var mark = act.Command("update category set binned = @now, version = version + 1 where id = @id and binned is null returning name", ("id", id.Value), ("now", act.Now));
-                if (await mark.ExecuteScalarAsync(ct) is not string name)
-                {
-                    return act.Drop(false);
-                }
+                return act.Drop(CategoryOutcome.Guards);
+            }
 
-                act.Says = _ => ActWords.Binned("category", name);
-                return true;
-            },
-            ct);
-        return there ? done : null;
-    }
+            await using var mark = act.Command("update category set binned = @now, version = version + 1 where id = @id and binned is null returning name", ("id", id.Value), ("now", act.Now));
+            if (await mark.ExecuteScalarAsync(ct) is not string name)
+            {
+                return act.Drop(CategoryOutcome.Gone);
+            }
+
+            act.Says = _ => ActWords.Binned("category", name);
+            return CategoryOutcome.Written;
+        },
+        ct);
 
     /// <summary>Puts photos in categories and takes them out.</summary>
     public async Task<Done> ChangePhotosAsync(Actor who, CategoryChange change, CancellationToken ct)

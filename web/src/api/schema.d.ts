@@ -1432,6 +1432,727 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A window of the members, by name */
+        get: {
+            parameters: {
+                query?: {
+                    q?: string;
+                    group?: string;
+                    from?: number;
+                    count?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MemberWindow"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes everybody of a list a member */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewMembers"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MembersAdded"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/{member}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Ends a membership, at once */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    member: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        /** Gives a member another name or other groups */
+        patch: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    member: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MemberWish"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        trace?: never;
+    };
+    "/api/members/{member}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a link that signs a member in once */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    member: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MemberLink"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The groups of members */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Groups"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a group */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GroupName"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups/{group}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives a group another name */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    group: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GroupName"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Removes a group; its members stay members */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    group: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audiences/{kind}/{thing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who may see a page, an album or a category, and the entry links and passcodes to it */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AudienceShown"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Says who may see it; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AudienceWish"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audiences/{kind}/{thing}/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Who would gain and who would lose it */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AudienceWish"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AudienceForecast"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audiences/{kind}/{thing}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an entry link or a passcode */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewEntry"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who came in with an entry link or a passcode, the latest first */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    entry: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryUses"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/entries/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraws an entry link or a passcode, and all who came in with it */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    entry: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invitation/look": {
         parameters: {
             query?: never;
@@ -4562,6 +5283,15 @@ export interface paths {
                 };
                 /** @description Not Found */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -8115,6 +8845,11 @@ export interface components {
             /** Format: int32 */
             height: number;
         };
+        /**
+         * @description Whom an audience lets in. Kept by name.
+         * @enum {unknown}
+         */
+        Admitted: "everyone" | "holders" | "members" | "chosen" | "staff";
         /** @description New words or a new cover for an album; what is null stays. An empty `Cover` id returns to the first photo. */
         AlbumChange: {
             workingName?: null | string;
@@ -8247,6 +8982,26 @@ export interface components {
             album: components["schemas"]["AlbumLine"];
             done: components["schemas"]["Done"];
         };
+        /** @description Who of the visitors may see a thing, and in which time. It only ever narrows what is seen anyway. */
+        Audience: {
+            who: components["schemas"]["Admitted"];
+            /**
+             * Format: date-time
+             * @description Nobody before this; null for as long as there is the thing.
+             */
+            from?: null | string;
+            /**
+             * Format: date-time
+             * @description Nobody from this on; null for good.
+             */
+            until?: null | string;
+            /** @description The groups and members that it is for, where it is for some; no order, none twice. */
+            chosen?: string[];
+        };
+        /** @description What a change would do for visitors. */
+        AudienceForecast: {
+            sentence: string;
+        };
         /** @description Who can see a thing, and the sentence that says so, the same wherever it stands: made from the decision itself. */
         AudienceLine: {
             /** @description Whether visitors who did nothing to prove who they are can see it. */
@@ -8255,6 +9010,24 @@ export interface components {
             sentence: string;
             /** @description What that rests on, a sentence each. */
             why: string[];
+        };
+        /** @description Who may see a thing, as it is said of the thing itself. */
+        AudienceShown: {
+            name: string;
+            audience: components["schemas"]["Audience"];
+            /** @description The groups and members that it is for, where it is for some. */
+            chosen: components["schemas"]["Chosen"][];
+            /** @description What else keeps visitors out of it, a sentence each. */
+            above: string[];
+            /** @description The entry links and passcodes to it. */
+            entries: components["schemas"]["EntryLine"][];
+            /** @description What stands before the end of an entry link. */
+            address: string;
+        };
+        AudienceWish: {
+            audience: components["schemas"]["Audience"];
+            /** @description What it was when it was looked at. */
+            was: components["schemas"]["Audience"];
         };
         /** @description A button of a filter bar, as it is set. */
         BarButton: {
@@ -8795,6 +9568,8 @@ export interface components {
             page: components["schemas"]["CategoryPage"];
             /** @description To know it by: the cover that was chosen, else one that suits; null while there is none. */
             picture: null | string;
+            /** @description Who sees its page, and what stands in it. */
+            audience: components["schemas"]["AudienceLine"];
             /** Format: int64 */
             version: number;
         };
@@ -8842,6 +9617,13 @@ export interface components {
          * @enum {unknown}
          */
         ChoiceShape: "line" | "box" | "pill";
+        /** @description A group of members, or a member, that something is for. */
+        Chosen: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            isGroup: boolean;
+        };
         /** @description Where a photo's clearance stands, with the sentence that says so. */
         ClearanceLine: {
             /** @description One of Clearances. */
@@ -9231,6 +10013,54 @@ export interface components {
          * @enum {unknown}
          */
         Entrance: "none" | "fade" | "rise" | "grow";
+        /**
+         * @description What lets its holder in. Kept by name.
+         * @enum {unknown}
+         */
+        EntryKind: "link" | "passcode";
+        /** @description An entry link or a passcode, as those have it who hand it out. */
+        EntryLine: {
+            /** Format: uuid */
+            id: string;
+            /** @description For whom it is. */
+            name: string;
+            kind: components["schemas"]["EntryKind"];
+            /** @description What a passcode says; of a link what stands at the end of its address. */
+            secret: string;
+            /** Format: date-time */
+            made: string;
+            madeBy: string;
+            /**
+             * Format: date-time
+             * @description Good until then; null for as long as it is not withdrawn.
+             */
+            ends: null | string;
+            /**
+             * Format: int32
+             * @description So many browsers may come in with it; null for as many as there are.
+             */
+            most: null | number;
+            /**
+             * Format: int32
+             * @description So many came in.
+             */
+            uses: number;
+            /** Format: date-time */
+            lastUsed: null | string;
+            /** @description It lets in now whoever has it. */
+            isGood: boolean;
+        };
+        /** @description A browser that came in. */
+        EntryUse: {
+            /** Format: date-time */
+            at: string;
+            browser: string;
+            /** @description Where it came from, shortened. */
+            network: string;
+        };
+        EntryUses: {
+            uses: components["schemas"]["EntryUse"][];
+        };
         /** @description Failed photos of one cause. */
         FailedPhotos: {
             sentence: string;
@@ -9494,6 +10324,23 @@ export interface components {
         GroupDecision: {
             group: string[];
             keep: string[];
+        };
+        /** @description A group of members. */
+        GroupLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description How many are in it.
+             */
+            members: number;
+        };
+        GroupName: {
+            name: string;
+        };
+        Groups: {
+            all: components["schemas"]["GroupLine"][];
         };
         /** @description Photos to take up, and photos to let go. */
         HandChange: {
@@ -9897,6 +10744,16 @@ export interface components {
          * @enum {unknown}
          */
         LetterState: "none" | "waiting" | "sent" | "failed";
+        /** @description A line of a list that says of nobody how to reach them. */
+        LineRefused: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            line: number;
+            words: string;
+            why: string;
+        };
         /**
          * @description What a link leads to. Kept by name.
          * @enum {unknown}
@@ -10017,6 +10874,70 @@ export interface components {
             phone: null | number;
             across: null | components["schemas"]["InARow"];
         };
+        /** @description A member. */
+        MemberLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            /** @description The groups that they are in. */
+            groups: string[];
+            /**
+             * Format: date-time
+             * @description When a browser of theirs was last here, as far as one is still signed in.
+             */
+            seen: null | string;
+        };
+        /** @description A link that signs a member in once, shown this once. */
+        MemberLink: {
+            link: string;
+        };
+        /** @description What became of a list. */
+        MembersAdded: {
+            /**
+             * Format: int32
+             * @description So many are members now who were not.
+             */
+            added: number;
+            /**
+             * Format: int32
+             * @description So many are in the group now who were not.
+             */
+            joined: number;
+            /**
+             * Format: int32
+             * @description So many work on the site, and see everything anyway.
+             */
+            working: number;
+            /**
+             * Format: int32
+             * @description So many get a letter.
+             */
+            letters: number;
+            refused: components["schemas"]["LineRefused"][];
+        };
+        /** @description A window of the members. */
+        MemberWindow: {
+            members: components["schemas"]["MemberLine"][];
+            /**
+             * Format: int32
+             * @description How many there are of those that were asked for.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            all: number;
+        };
+        /** @description What is to be another of a member; what is null stays. */
+        MemberWish: {
+            name?: null | string;
+            /** @description Groups that they are put into. */
+            into?: null | string[];
+            /** @description Groups that they are taken out of. */
+            outOf?: null | string[];
+        };
         /** @description The site's menu: a thing of its own, in an order and with wording of its own. */
         Menu: {
             entries: components["schemas"]["MenuEntry"][];
@@ -10114,6 +11035,21 @@ export interface components {
             /** Format: uuid */
             parent?: string;
         };
+        NewEntry: {
+            /** @description For whom it is. */
+            name: string;
+            kind: components["schemas"]["EntryKind"];
+            /**
+             * Format: date-time
+             * @description Good until then; null for as long as it is not withdrawn.
+             */
+            ends?: null | string;
+            /**
+             * Format: int32
+             * @description So many browsers may come in with it; null for as many as there are.
+             */
+            most?: null | number;
+        };
         /** @description What a new intake goes by; all of it may be left out and said later. */
         NewIntake: {
             /** Format: uuid */
@@ -10125,6 +11061,20 @@ export interface components {
             email: string;
             /** @description Editor or owner. */
             role: components["schemas"]["Role"];
+        };
+        NewMembers: {
+            /** @description A line for each, with an address somewhere in it and a name about it. */
+            list: string;
+            /**
+             * Format: uuid
+             * @description The group that they are put into; null for none.
+             */
+            group?: null | string;
+            /**
+             * @description Who was no member yet gets a letter that lets them in at once.
+             * @default false
+             */
+            write: boolean;
         };
         NewOwner: {
             siteTitle: string;
@@ -10950,7 +11900,7 @@ export interface components {
          * @description What an account may be. Kept by name.
          * @enum {unknown}
          */
-        Role: "none" | "editor" | "owner";
+        Role: "none" | "member" | "editor" | "owner";
         /** @description What rows came to. */
         RowsDone: {
             done: components["schemas"]["Done"];

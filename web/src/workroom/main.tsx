@@ -31,6 +31,7 @@ import { FoldersStation } from './intake/FoldersStation'
 import { IntakeStation } from './intake/IntakeStation'
 import { OneIntake } from './intake/OneIntake'
 import { ScannerStation } from './intake/ScannerStation'
+import { MembersStation } from './members/MembersStation'
 import { names } from './narrowings/narrowing'
 import { SiteStation } from './opening/SiteStation'
 import { MenuStation } from './pages/MenuStation'
@@ -133,6 +134,7 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/comments', component: CommentsStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/clearance', component: ClearanceStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/people', component: PeopleStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/members', component: MembersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/invited', component: Invited }),
   createRoute({ getParentRoute: () => root, path: '/workroom/way-in', component: WayIn }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),

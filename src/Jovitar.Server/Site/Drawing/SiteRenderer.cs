@@ -4,9 +4,12 @@ using Jovitar.Core;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
+using Jovitar.Server.Access.Entries;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing.Components;
 using Jovitar.Server.Site.Embedding;
+using Jovitar.Server.Site.Entering;
 using Jovitar.Server.Themes;
 using Microsoft.AspNetCore.Components;
 using Microsoft.AspNetCore.Components.Web;
@@ -18,7 +21,7 @@ namespace Jovitar.Server.Site.Drawing;
 internal sealed record Rendered(byte[] Html, byte[] Brotli, string Policy);
 
 /// <summary>Makes visitors' HTML, and keeps it for as long as its version stands.</summary>
-internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteIndexStore indexes, SiteLinks links, SettingsStore settings, ThemeStore themes, SiteAssets assets) : IDisposable
+internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory logs, SiteStore store, SiteIndexStore indexes, SiteLinks links, SettingsStore settings, ThemeStore themes, SiteAssets assets, SightStore sights) : IDisposable
 {
     /// <summary>Bytes of pages and models that are kept at most.</summary>
     const long MostKept = 96L * 1024 * 1024;
@@ -36,12 +39,12 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         // The site's look has a say in where its photos stand.
         return await OnceAsync(
-            (version.Id, version.Version, version.Site, "model"),
+            (version.Key, "model"),
             async () => version.Kind switch
             {
-                SiteKind.Page => await store.PageAsync(new PageId(version.Id), draft: false, CancellationToken.None),
-                SiteKind.Album => await store.AlbumAsync(version.Id, CancellationToken.None),
-                _ => await store.CategoryAsync(new CategoryId(version.Id), CancellationToken.None),
+                SiteKind.Page => await store.PageAsync(new PageId(version.Id), draft: false, version.Sight, CancellationToken.None),
+                SiteKind.Album => await store.AlbumAsync(version.Id, version.Sight, CancellationToken.None),
+                _ => await store.CategoryAsync(new CategoryId(version.Id), version.Sight, CancellationToken.None),
             },
             page => page?.Weight);
     }
@@ -50,7 +53,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     public async Task<Rendered?> PageAsync(PageVersion version, Uri root, IQueryCollection query, CancellationToken ct)
     {
         // Most visitors come without a choice: their page is found before anything is computed.
-        if (query.Count == 0 && kept.TryGetValue((version.Id, version.Version, version.Site, root, ""), out Task<Rendered>? known))
+        if (query.Count == 0 && kept.TryGetValue((version.Key, root, ""), out Task<Rendered>? known))
         {
             return await known!;
         }
@@ -68,7 +71,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
 
         // Whoever asked first may go; the others still wait for it.
-        return await OnceAsync((version.Id, version.Version, version.Site, root, drawn.Choices.Query), () => PageAsync(drawn, root, CancellationToken.None));
+        return await OnceAsync((version.Key, root, drawn.Choices.Query), () => PageAsync(drawn, root, CancellationToken.None));
     }
 
     /// <summary>A page as an embed shows it, made once for each version; null where nothing of it stands in one.</summary>
@@ -81,22 +84,22 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         // Nobody chooses anything in it; what is drawn by lot is drawn as it was for the visit.
         var lot = Choices.Read(page, query).Lot;
-        return await OnceAsync((version.Id, version.Version, version.Site, "embed", embed, lot), () =>
+        return await OnceAsync((version.Key, "embed", embed, lot), () =>
         {
             var shown = EmbedBlocks.Of(page, embed);
             var drawn = new DrawnPage(shown, Choices.OfLot(lot), page.Path, draft: false, $"{SiteAddress.View}{SiteAddress.Embed}{page.Path}");
             int? held = page.Walks.Sum(w => w.Photos.Count) is var all && all > shown.Walks.Sum(w => w.Count) ? all : null;
-            return RenderAsync<EmbedView>(drawn.CspSources, [], null, null, page.Look, [("Page", drawn), ("Held", held)], CancellationToken.None, framedAnywhere: true, drawn.Looks);
+            return RenderAsync<EmbedView>(drawn.CspSources, [], null, null, page.Look, [("Page", drawn), ("Held", held)], page.Sight, CancellationToken.None, framedAnywhere: true, drawn.Looks);
         });
     }
 
     /// <summary>What an embed shows of a page that is no longer for everybody: made once, for the websites that still show it have visitors, too.</summary>
     public async Task<Rendered> MissingEmbedAsync(CancellationToken ct) =>
-        await OnceAsync(("no embed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<EmbedView>("", [], null, null, LookChange.None, [], CancellationToken.None, framedAnywhere: true));
+        await OnceAsync(("no embed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<EmbedView>("", [], null, null, LookChange.None, [], null, CancellationToken.None, framedAnywhere: true));
 
     /// <summary>All that visitors find of a site that is closed.</summary>
     public async Task<Rendered> ClosedPageAsync(CancellationToken ct) =>
-        await OnceAsync(("closed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<ClosedPage>("", [], null, null, LookChange.None, [], CancellationToken.None));
+        await OnceAsync(("closed", (await settings.ReadAsync(ct)).Version), () => RenderAsync<ClosedPage>("", [], null, null, LookChange.None, [], null, CancellationToken.None));
 
     Task<Rendered> OnceAsync(object key, Func<Task<Rendered>> make) => OnceAsync(key, make, rendered => rendered.Html.Length + rendered.Brotli.Length);
 
@@ -149,7 +152,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
     /// <param name="look">Another one than visitors have; null for that.</param>
     public Task<Rendered> PageAsync(DrawnPage page, Uri? root, CancellationToken ct, Look? look = null) =>
-        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, page.Page.Look, [("Page", page)], ct, blocks: page.Looks);
+        RenderAsync<PageView>(page.CspSources, page.Elsewhere, root is null ? null : site => Told.Of(root, page.Page, site.Title), look, page.Page.Look, [("Page", page), ("Came", page.Page.Sight?.Came ?? Came.Freely)], page.Page.Sight, ct, blocks: page.Looks);
 
     /// <summary>A photo's own page.</summary>
     /// <param name="root">The site's address; null for a draft, which nobody is told of.</param>
@@ -157,33 +160,47 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     public Task<Rendered> PhotoPageAsync(SitePage page, Narrowed view, int photo, Uri? root, TalkShown? talk, CancellationToken ct) =>
         RenderAsync<PhotoPage>(
             "", [], root is null ? null : _ => Told.Of(root, page, view.Walk, view.Walk.Photos[photo]), null, page.Look,
-            [("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null), ("Talk", talk)], ct);
+            [("Title", page.Title), ("IsUnlisted", page.Unlisted), ("View", view), ("Photo", view.Walk.Photos[photo]), ("Ways", view.WaysFrom(photo)), ("Draft", root is null), ("Talk", talk), ("Came", page.Sight?.Came ?? Came.Freely)], page.Sight, ct);
 
     /// <summary>The start page, made once for each version of what it shows.</summary>
-    public async Task<Rendered> StartPageAsync(string version, Uri root, CancellationToken ct)
+    public async Task<Rendered> StartPageAsync(string version, Uri root, Sight sight, CancellationToken ct)
     {
         if (kept.TryGetValue(("start", version, root), out Rendered? rendered))
         {
             return rendered!;
         }
 
-        var entries = await indexes.StartAsync(ct);
+        var entries = await indexes.StartAsync(sight, ct);
         var picture = entries.Select(e => e.Cover).OfType<SitePhoto>().FirstOrDefault();
-        rendered = await RenderAsync<StartPage>("", [], site => Told.Of(root, site.Title, site.Tagline, picture), null, LookChange.None, [("Entries", entries)], ct);
+        rendered = await RenderAsync<StartPage>("", [], site => Told.Of(root, site.Title, site.Tagline, picture), null, LookChange.None, [("Entries", entries), ("Came", sight.Came)], sight, ct);
         return kept.Set(("start", version, root), rendered, new MemoryCacheEntryOptions { Size = rendered.Html.Length + rendered.Brotli.Length, SlidingExpiration = TimeSpan.FromMinutes(30) });
     }
 
-    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, LookChange.None, [], ct);
+    /// <summary>The page at which somebody comes in.</summary>
+    /// <param name="entering">Null where a link opens nothing.</param>
+    public Task<Rendered> EnteringPageAsync(ToEnter? entering, CancellationToken ct) => RenderAsync<EnteringPage>("", [], null, null, LookChange.None, [("ToEnter", entering)], null, ct);
+
+    /// <summary>The page at which a member signs in.</summary>
+    public Task<Rendered> SignInPageAsync(ToSignIn asked, CancellationToken ct) => RenderAsync<SignInPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>An entry link or a passcode on paper, to be handed out.</summary>
+    /// <param name="called">What it opens, as visitors call it.</param>
+    /// <param name="address">Where it is opened.</param>
+    public Task<Rendered> EntrySheetAsync(EntryLine entry, string called, string address, CancellationToken ct) =>
+        RenderAsync<EntrySheet>("", [], null, null, LookChange.None, [("Entry", entry), ("Called", called), ("Address", address)], null, ct);
+
+    public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, LookChange.None, [], null, ct);
 
     /// <param name="styles">What a Content-Security-Policy must name for the page's own style sheets.</param>
     /// <param name="elsewhere">Where its videos lie.</param>
     /// <param name="tells">What the page tells of itself; null for nothing.</param>
     /// <param name="look">Another one of the site than visitors have; null for that.</param>
     /// <param name="otherwise">What is otherwise on this page.</param>
+    /// <param name="sight">For whom it is; null for everyone.</param>
     /// <param name="framedAnywhere">Other websites may show it in a frame.</param>
     /// <param name="blocks">Those of its blocks that look otherwise than it does.</param>
     async Task<Rendered> RenderAsync<TComponent>(
-        string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, LookChange otherwise, IReadOnlyList<(string Name, object? Value)> parameters, CancellationToken ct, bool framedAnywhere = false, IReadOnlyList<BlockLook>? blocks = null)
+        string styles, IReadOnlyList<string> elsewhere, Func<SiteSettings, Told>? tells, Look? look, LookChange otherwise, IReadOnlyList<(string Name, object? Value)> parameters, Sight? sight, CancellationToken ct, bool framedAnywhere = false, IReadOnlyList<BlockLook>? blocks = null)
         where TComponent : IComponent
     {
         var all = parameters.ToDictionary(p => p.Name, p => p.Value);
@@ -202,7 +219,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
         all["Theme"] = theme;
         all["Built"] = assets;
-        all["Menu"] = await MenuAsync(site.Version, ct);
+        all["Menu"] = await MenuAsync(site.Version, sight ?? await sights.EveryoneAsync(ct), ct);
         await using var renderer = new HtmlRenderer(services, logs);
         var html = await renderer.Dispatcher.InvokeAsync(async () => (await renderer.RenderComponentAsync<TComponent>(ParameterView.FromDictionary(all))).ToHtmlString());
         var bytes = Encoding.UTF8.GetBytes(html);
@@ -216,10 +233,10 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     }
 
     /// <summary>The menu; whatever changes in it, or of what it leads to, is another version of the site.</summary>
-    async Task<IReadOnlyList<SiteMenuEntry>> MenuAsync(long version, CancellationToken ct) =>
-        kept.TryGetValue(("menu", version), out IReadOnlyList<SiteMenuEntry>? menu)
+    async Task<IReadOnlyList<SiteMenuEntry>> MenuAsync(long version, Sight sight, CancellationToken ct) =>
+        kept.TryGetValue(("menu", version, sight.Key), out IReadOnlyList<SiteMenuEntry>? menu)
             ? menu!
-            : kept.Set(("menu", version), await links.MenuAsync(ct), new MemoryCacheEntryOptions { Size = 10_000, SlidingExpiration = TimeSpan.FromMinutes(30) });
+            : kept.Set(("menu", version, sight.Key), await links.MenuAsync(sight, ct), new MemoryCacheEntryOptions { Size = 10_000, SlidingExpiration = TimeSpan.FromMinutes(30) });
 
     /// <summary>How the site looks; another look is another version of the site.</summary>
     async Task<ThemeStyle> ThemeAsync(long version, CancellationToken ct) =>

@@ -42,7 +42,7 @@ internal static class EmbedEndpoints
 
     static async Task Frame(SiteKind kind, string address, HttpContext http, SiteDoor door, CancellationToken ct)
     {
-        if (await door.FindAsync(kind, address, ct) is { } version)
+        if (await door.FindAsync(kind, address, await door.EveryoneAsync(ct), ct) is { } version)
         {
             if (SiteEndpoints.IsFresh(http, $"e{door.Tag(version)}"))
             {
@@ -67,7 +67,7 @@ internal static class EmbedEndpoints
     static async Task<Results<Ok<SiteView>, NotFound<Problem>, BadRequest<Problem>>> View(SiteKind kind, string address, Asked asked, HttpContext http, SiteDoor door, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-cache";
-        return await door.FindAsync(kind, address, ct) is { } version && await door.Renderer.ModelAsync(version) is { } page
+        return await door.FindAsync(kind, address, await door.EveryoneAsync(ct), ct) is { } version && await door.Renderer.ModelAsync(version) is { } page
             ? SiteEndpoints.Answer(EmbedBlocks.Of(page, Read(http.Request.Query)), asked, http, null)
             : Problems.Gone("page");
     }
@@ -85,7 +85,7 @@ internal static class EmbedEndpoints
         }
 
         var root = door.Origin.Of(http.Request);
-        if (EmbedLink.Of(url, root) is not { } link || await door.FindAsync(link.Kind, link.Address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page)
+        if (EmbedLink.Of(url, root) is not { } link || await door.FindAsync(link.Kind, link.Address, await door.EveryoneAsync(ct), ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page)
         {
             return Nothing();
         }
@@ -107,7 +107,7 @@ internal static class EmbedEndpoints
     {
         var root = door.Origin.Of(http.Request);
         var embed = Embed.Read(name => name switch { "layout" => layout, "size" => size, _ => most });
-        return EmbedLink.Of(of, root) is { Photo: null } link && await door.FindAsync(link.Kind, link.Address, ct) is { } version && await door.Renderer.ModelAsync(version) is { } page && EmbedBlocks.Has(page)
+        return EmbedLink.Of(of, root) is { Photo: null } link && await door.FindAsync(link.Kind, link.Address, await door.EveryoneAsync(ct), ct) is { } version && await door.Renderer.ModelAsync(version) is { } page && EmbedBlocks.Has(page)
             ? TypedResults.Ok(EmbedLine.Of(root, page, embed))
             : Problems.Gone("page");
     }

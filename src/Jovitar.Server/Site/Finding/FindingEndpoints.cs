@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Opening;
 using Jovitar.Server.Platform;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -25,26 +26,28 @@ internal static class FindingEndpoints
         site.MapGet("/robots.txt", Robots);
     }
 
-    static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteOrigin origin, CancellationToken ct)
+    static async Task Feed(HttpContext http, SiteIndexStore indexes, SettingsStore settings, SiteOrigin origin, SightStore sights, CancellationToken ct)
     {
-        var (site, root) = (await settings.ReadAsync(ct), origin.Of(http.Request));
-        if (!SiteEndpoints.IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{root.Authority}"))
+        var (site, root, everyone) = (await settings.ReadAsync(ct), origin.Of(http.Request), await sights.EveryoneAsync(ct));
+        if (!SiteEndpoints.IsFresh(http, $"f{await indexes.StartVersionAsync(ct)}-{site.Version}-{everyone.Key}-{root.Authority}"))
         {
             http.Response.ContentType = $"{SiteFeed.Type}; charset=utf-8";
-            await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(ct), root), ct);
+            await http.Response.Body.WriteAsync(SiteFeed.Write(site, await indexes.FeedAsync(everyone, ct), root), ct);
         }
     }
 
     static async Task Photos(SiteKind kind, string address, HttpContext http, SiteDoor door, PhotoFeeds feeds, SettingsStore settings, CancellationToken ct)
     {
-        if (await door.FindAsync(kind, address, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page)
+        // Feed readers hold nothing.
+        var everyone = await door.EveryoneAsync(ct);
+        if (await door.FindAsync(kind, address, everyone, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page)
         {
             http.Response.StatusCode = StatusCodes.Status404NotFound;
             return;
         }
 
         // What a category gathers changes with any photo of any album in it: the feed itself says whether it did.
-        var feed = await feeds.WriteAsync(await settings.ReadAsync(ct), page, door.Origin.Of(http.Request), ct);
+        var feed = await feeds.WriteAsync(await settings.ReadAsync(ct), page, everyone, door.Origin.Of(http.Request), ct);
         if (!SiteEndpoints.IsFresh(http, $"p{Convert.ToHexStringLower(SHA256.HashData(feed))[..16]}"))
         {
             http.Response.ContentType = $"{SiteFeed.Type}; charset=utf-8";
@@ -73,9 +76,9 @@ internal static class FindingEndpoints
 
     /// <summary>What programs that gather pages are asked to leave alone (Robots Exclusion Protocol, RFC 9309), and where the site map is.</summary>
     /// <remarks>A site that is not to be listed is open to them all the same: only who reads a page reads that it is not to be listed.</remarks>
-    static async Task<ContentHttpResult> Robots(HttpContext http, SiteOrigin origin, Gate gate, CancellationToken ct)
+    static async Task<ContentHttpResult> Robots(HttpContext http, SiteOrigin origin, SiteGate gate, CancellationToken ct)
     {
         var map = (await gate.FrontAsync(ct)).IsListed ? $"\nSitemap: {new Uri(origin.Of(http.Request), SiteMap.Path)}\n" : "";
-        return TypedResults.Text($"User-agent: *\nDisallow: /workroom\nDisallow: /api/\nDisallow: /preview/\nDisallow: /site/\n{map}", "text/plain; charset=utf-8");
+        return TypedResults.Text($"User-agent: *\nDisallow: /workroom\nDisallow: /api/\nDisallow: /preview/\nDisallow: /site/\nDisallow: /enter/\n{map}", "text/plain; charset=utf-8");
     }
 }

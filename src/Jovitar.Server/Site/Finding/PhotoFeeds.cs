@@ -3,6 +3,7 @@ using System.Xml.Linq;
 using Jovitar.Core;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Site.Finding;
@@ -23,20 +24,20 @@ internal sealed class PhotoFeeds(SiteSources sources)
 
     /// <summary>Writes the feed of an album's or a category's own page.</summary>
     /// <param name="root">The address of the site, without a path.</param>
-    public async Task<byte[]> WriteAsync(SiteSettings site, SitePage page, Uri root, CancellationToken ct)
+    public async Task<byte[]> WriteAsync(SiteSettings site, SitePage page, Sight everyone, Uri root, CancellationToken ct)
     {
-        SyndicationItem[] items = [.. (await PhotosAsync(page, ct)).Select(p => ItemOf(p.Photo, p.Path, root))];
+        SyndicationItem[] items = [.. (await PhotosAsync(page, everyone, ct)).Select(p => ItemOf(p.Photo, p.Path, root))];
         return SiteFeed.Write($"{page.Title} · {site.Title}", page.Description, $"{page.Path}/{Name}", new Uri(root, page.Path), site, root, items);
     }
 
     /// <summary>The newest first, each with the page of its own that visitors have in the album or the category.</summary>
-    async Task<IReadOnlyList<(SitePhoto Photo, string Path)>> PhotosAsync(SitePage page, CancellationToken ct)
+    async Task<IReadOnlyList<(SitePhoto Photo, string Path)>> PhotosAsync(SitePage page, Sight everyone, CancellationToken ct)
     {
         var own = page.Walks.SelectMany(w => w.Photos).Select(p => (Photo: p, Path: $"{page.Path}/photo/{p.Id}"));
-        return [.. (await OfAlbumsAsync(page.Albums, ct)).Concat(own).DistinctBy(p => p.Photo.Id).OrderByDescending(p => p.Photo.Facts.Arrived).ThenBy(p => p.Photo.Id.Value).Take(Most)];
+        return [.. (await OfAlbumsAsync(page.Albums, everyone, ct)).Concat(own).DistinctBy(p => p.Photo.Id).OrderByDescending(p => p.Photo.Facts.Arrived).ThenBy(p => p.Photo.Id.Value).Take(Most)];
     }
 
-    async Task<IEnumerable<(SitePhoto Photo, string Path)>> OfAlbumsAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    async Task<IEnumerable<(SitePhoto Photo, string Path)>> OfAlbumsAsync(IReadOnlyList<AlbumId> albums, Sight everyone, CancellationToken ct)
     {
         if (albums.Count == 0)
         {
@@ -44,7 +45,7 @@ internal sealed class PhotoFeeds(SiteSources sources)
         }
 
         var newest = PhotosSource.Of() with { Kind = SourceKind.Newest, Most = Most };
-        var among = new Lazy<Task<IReadOnlyList<AlbumId>>>(Task.FromResult(albums));
+        var among = new Seeing(everyone, new Lazy<Task<IReadOnlyList<AlbumId>>>(Task.FromResult(albums)));
         var photos = await sources.PhotosAsync(newest, among, ct);
         var pages = await sources.AlbumPagesAsync(newest, photos, among, ct);
         return photos.Where(p => pages.ContainsKey(p.Id)).Select(p => (p, $"{pages[p.Id]}/photo/{p.Id}"));

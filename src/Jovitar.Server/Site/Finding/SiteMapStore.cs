@@ -1,45 +1,44 @@
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 using Npgsql;
 
 namespace Jovitar.Server.Site.Finding;
 
 /// <summary>What search engines may be told of: what everybody can open and finds in lists, and the photos there.</summary>
-internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, AccessStore access)
+internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, AccessStore access, SightStore sights)
 {
     /// <summary>Every page that is listed: the start page, pages, and those that albums and categories have by themselves; always in the same order.</summary>
     public async Task<IReadOnlyList<MappedPage>> PagesAsync(CancellationToken ct)
     {
-        await using var command = db.CreateCommand(
+        var everyone = await sights.EveryoneAsync(ct);
+        await using var command = db.Command(
             $"""
-            select 'page' as kind, pg.id, pg.address, true as in_view, 0 as on_pages, 0 as on_drafts, 0 as on_own, 0 as out_of_view
-              from page as pg
-             where pg.published is not null and pg.binned is null and pg.published -> 'unlisted' is distinct from 'true'
+            select 'page' as kind, t.id, t.address, {AccessStore.ThingColumns("page")}
+              from page as t
+             where t.published is not null and t.binned is null and t.published -> 'unlisted' is distinct from 'true'
             union all
-            select 'category', c.id, c.address, c.in_view, 0, 0, 0, 0
-              from category as c
-             where c.binned is null
+            select 'category', t.id, t.address, {AccessStore.ThingColumns("category")}
+              from category as t
+             where t.binned is null
             union all
-            select 'album', a.id, a.address, false, pages.*
-              from album as a
-             cross join lateral (
-               {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
-             where a.binned is null
+            select 'album', t.id, t.address, {AccessStore.ThingColumns("album")}
+              from album as t
+             {AccessStore.ThingJoins("album")}
+             where t.binned is null
              order by 2
-            """);
+            """,
+            ("shut", everyone.Shut));
         var found = await command.AllAsync(
-            r => Enum.Parse<SiteKind>(r.Get<string>("kind"), ignoreCase: true) is var kind && access.May(
-                Viewer.Nobody, Right.See,
-                kind switch
-                {
-                    SiteKind.Page => new PageThing(Binned: false, Published: true, Changed: false),
-                    SiteKind.Category => new CategoryThing(Binned: false, r.Get<bool>("in_view")),
-                    // Its own page, not those that were made for it.
-                    _ => (Thing)new AlbumThing(Binned: false, AccessStore.On(r) with { Pages = 0 }),
-                })
-                    ? new MappedPage(r.Get<Guid>("id"), PageVersion.PathOf(kind, r.Get<string>("address")))
-                    : null,
+            r =>
+            {
+                var thing = AccessStore.ThingOf(r.Get<string>("kind"), r, everyone.Gates);
+                // Its own page, not those that were made for it.
+                return access.May(everyone.Viewer, Right.See, thing is AlbumThing album ? SiteStore.OnItsOwn(album) : thing)
+                    ? new MappedPage(r.Get<Guid>("id"), PageVersion.PathOf(Enum.Parse<SiteKind>(r.Get<string>("kind"), ignoreCase: true), r.Get<string>("address")))
+                    : null;
+            },
             ct);
         return [new MappedPage(Guid.Empty, "/"), .. found.OfType<MappedPage>()];
     }
@@ -47,10 +46,12 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
     /// <summary>The photos that were put on some pages, by the page: those of its albums in their order, and those that stand there by themselves.</summary>
     public async Task<ILookup<Guid, MappedPhoto>> PhotosAsync(IReadOnlyList<MappedPage> pages, CancellationToken ct)
     {
+        var everyone = await sights.EveryoneAsync(ct);
         await using var command = db.Command(
             $"""
             with stands as (
-              select pt.page as thing, ap.photo, pt.place * 1000000000::bigint + ap.place as place, a.shown
+              select pt.page as thing, ap.photo, pt.place * 1000000000::bigint + ap.place as place,
+                     a.shown and {AccessStore.LetsIn("a")} as shown
                 from page_thing as pt
                 join album as a on a.id = pt.thing and a.binned is null
                 join album_photo as ap on ap.album = a.id
@@ -60,7 +61,7 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
                 from page_thing as pt
                where pt.page = any(@pages) and pt.live and pt.shows and pt.kind = 'photo'
               union all
-              select ap.album, ap.photo, ap.place, a.shown
+              select ap.album, ap.photo, ap.place, a.shown and {AccessStore.LetsIn("a")}
                 from album as a
                 join album_photo as ap on ap.album = a.id
                where a.id = any(@pages) and a.binned is null),
@@ -76,8 +77,8 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
              where f.n <= @most
              order by f.thing, f.n
             """,
-            ("pages", pages.Select(p => p.Id).ToArray()), ("most", SiteMap.MostImages));
-        var rows = await command.AllAsync(r => (Of: r.Get<Guid>("thing"), Photo: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown"))) ? new MappedPhoto(r.Get<string>("picture"), r.Get<int>("width")) : null), ct);
+            ("pages", pages.Select(p => p.Id).ToArray()), ("most", SiteMap.MostImages), ("shut", everyone.Shut));
+        var rows = await command.AllAsync(r => (Of: r.Get<Guid>("thing"), Photo: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown")), everyone) ? new MappedPhoto(r.Get<string>("picture"), r.Get<int>("width")) : null), ct);
         return rows.Where(r => r.Photo is not null).ToLookup(r => r.Of, r => r.Photo!);
     }
 }

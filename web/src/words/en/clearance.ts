@@ -4,7 +4,6 @@ const many = (n: number) => n.toLocaleString('en')
 
 /** Whether photos may be shown to visitors at all. */
 export const clearanceWords = {
-  audience: { why: 'Why' },
   clearance: {
     title: 'Clearance',
     lead: 'What visitors never see, whatever page it stands on.',

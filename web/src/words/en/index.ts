@@ -1,3 +1,4 @@
+import { audienceWords } from './audience'
 import { barWords } from './bar'
 import { blockWords } from './blocks'
 import { clearanceWords } from './clearance'
@@ -8,6 +9,7 @@ import { embedWords } from './embeds'
 import { frameWords } from './frames'
 import { groundWords } from './grounds'
 import { intakeWords } from './intake'
+import { memberWords } from './members'
 import { menuWords } from './menu'
 import { narrowingWords } from './narrowing'
 import { openingWords } from './opening'
@@ -35,11 +37,13 @@ export const en = {
   ...openingWords,
   ...peopleWords,
   ...pageWords,
+  ...audienceWords,
   ...barWords,
   ...blockWords,
   ...embedWords,
   ...frameWords,
   ...groundWords,
+  ...memberWords,
   ...menuWords,
   ...pressWords,
   ...standingWords,

@@ -5,7 +5,7 @@ export const peopleWords = {
     lead: 'Who works on this site, and who is asked to.',
     staff: 'At work',
     part: (name: string) => `What ${name} is`,
-    parts: { owner: 'owner', editor: 'editor', none: 'nothing' },
+    parts: { owner: 'owner', editor: 'editor', member: 'member', none: 'nothing' },
     oneself: 'you',
     seen: (when: string) => `here ${when}`,
     hereNow: 'here now',

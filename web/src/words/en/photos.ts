@@ -183,6 +183,7 @@ export const photoWords = {
     hide: 'Take out of view',
     show: 'Bring back into view',
     hidden: 'out of view',
+    guarded: 'not for everyone',
     hiddenWith: (name: string) => `out of view with “${name}”`,
     hiddenNow: (name: string) =>
       `“${name}” is out of view: no filter bar shows it, nor what stands beneath it. Its photos stay where they are.`,

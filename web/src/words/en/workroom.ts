@@ -129,7 +129,7 @@ export const workroomWords = {
   },
   account: {
     title: 'Account',
-    role: { owner: 'Owner', editor: 'Editor', none: 'No part in the workroom' },
+    role: { owner: 'Owner', editor: 'Editor', member: 'Member', none: 'No part in the workroom' },
     password: 'Change the password',
     current: 'Present password',
     next: 'New password, at least 10 characters',

@@ -1,38 +1,66 @@
 import { type ReactNode, useState } from 'react'
 import type { Api } from '../../api/client'
+import { Button } from '../../kit/Button'
 import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
+import { AudienceDialog } from './audience/AudienceDialog'
+import type { AudienceOf } from './audience/data'
 
-/** Who can see a thing, in a sentence; pressed, it says why. */
-export function AudienceWords({ line, children }: { line: Api['AudienceLine']; children?: ReactNode }) {
+/** Who can see a thing, in a sentence; pressed, it says why, and what has an audience of its own lets one change it. */
+export function AudienceWords({
+  line,
+  of,
+  children,
+}: {
+  line: Api['AudienceLine']
+  /** What it is of; nothing for what has no audience of its own. */
+  of?: AudienceOf
+  children?: ReactNode
+}) {
   const [open, setOpen] = useState(false)
+  const [changing, setChanging] = useState(false)
   return (
-    <Popover
-      wide
-      open={open}
-      onOpenChange={setOpen}
-      label={w.audience.why}
-      trigger={
-        <button
-          type="button"
-          className="min-h-6 text-left underline decoration-strong-line decoration-1 underline-offset-4 hover:decoration-ink"
-        >
-          {line.sentence}
-        </button>
-      }
-    >
-      <h2 className="text-body">{w.audience.why}</h2>
-      <ol className="mt-2">
-        {line.why.map((each, i) => (
-          <li key={each} className="grid grid-cols-[1.5rem_minmax(0,1fr)] border-t border-line py-2">
-            <span aria-hidden className="text-small font-semibold text-quiet tabular-nums">
-              {i + 1}
-            </span>
-            {each}
-          </li>
-        ))}
-      </ol>
-      {children}
-    </Popover>
+    <>
+      <Popover
+        wide
+        open={open}
+        onOpenChange={setOpen}
+        label={w.audience.why}
+        trigger={
+          <button
+            type="button"
+            className={`min-h-6 text-left underline underline-offset-4 ${line.everyone ? 'decoration-strong-line decoration-1 hover:decoration-ink' : 'text-plum decoration-plum decoration-1 hover:decoration-2'}`}
+          >
+            {line.sentence}
+          </button>
+        }
+      >
+        <h2 className="text-body">{w.audience.why}</h2>
+        <ol className="mt-2">
+          {line.why.map((each, i) => (
+            <li key={each} className="grid grid-cols-[1.5rem_minmax(0,1fr)] border-t border-line py-2">
+              <span aria-hidden className="text-small font-semibold text-quiet tabular-nums">
+                {i + 1}
+              </span>
+              {each}
+            </li>
+          ))}
+        </ol>
+        {of && (
+          <Button
+            look="next"
+            className="my-2"
+            onClick={() => {
+              setOpen(false)
+              setChanging(true)
+            }}
+          >
+            {w.audience.change}
+          </Button>
+        )}
+        {children}
+      </Popover>
+      {of && changing && <AudienceDialog of={of} onClose={() => setChanging(false)} />}
+    </>
   )
 }

@@ -74,7 +74,7 @@ export function AlbumHead({ album }: { album: Api['AlbumLine'] }) {
         <p className="mt-0.5 flex flex-wrap items-baseline gap-x-4 text-quiet">
           <span>
             {w.photos(album.photos)}.{' '}
-            <AudienceWords line={album.audience}>
+            <AudienceWords line={album.audience} of={{ kind: 'album', id: album.id }}>
               {album.held && (
                 <Link
                   to="/workroom/photos"

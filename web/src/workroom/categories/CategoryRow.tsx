@@ -96,6 +96,9 @@ export function CategoryRow({
         {hiddenBy && (
           <span className="mr-3">{own ? w.categories.hidden : w.categories.hiddenWith(hiddenBy.name)}</span>
         )}
+        {!hiddenBy && !line.audience.everyone && (
+          <span className="block text-plum">{w.categories.guarded}</span>
+        )}
         {line.albumsWithBeneath > 0 && (
           <span className="block">{w.shelf.holdsAlbums(line.albums, line.albumsWithBeneath)}</span>
         )}

@@ -5,6 +5,7 @@ import { AddressField } from '../../kit/AddressField'
 import { asWord, Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
+import { AudienceWords } from '../access/AudienceWords'
 import { make } from '../pages/blocks/blocks'
 import { PhotoPicker } from '../pages/blocks/PhotoPicker'
 import { useAct } from '../shell/data'
@@ -65,6 +66,9 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
             </Link>
           </>
         )}
+      </p>
+      <p>
+        <AudienceWords line={line.audience} of={{ kind: 'category', id: line.id }} />
       </p>
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
         <span>{w.shelf.shows}</span>

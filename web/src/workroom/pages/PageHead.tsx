@@ -45,8 +45,7 @@ export function PageHead({
       const params = { ...here, header: { 'If-Match': draft.version() } }
       return body(api.POST('/api/pages/{page}/publish', { params }), away)
     },
-    ({ page: now, done }) =>
-      tellDone(w.pages[now.audience.everyone ? 'publishedNow' : 'publishedClosed'], done),
+    ({ page: now, done }) => tellDone(w.pages.publishedSo(now.audience.sentence), done),
   )
   const withdraw = useAct(
     () => body(api.POST('/api/pages/{page}/withdraw', { params: here }), away),
@@ -95,7 +94,7 @@ export function PageHead({
       </div>
       {draft.faults.address && <p className="text-small font-semibold">{draft.faults.address}</p>}
       <p className="mt-1 text-small">
-        <AudienceWords line={page.audience}>
+        <AudienceWords line={page.audience} of={{ kind: 'page', id: page.id }}>
           <HeldOnPage notes={notes} />
         </AudienceWords>
       </p>

@@ -102,6 +102,7 @@ const stationOf: Record<string, string> = {
   starters: 'pages',
   comments: 'visitors',
   clearance: 'visitors',
+  members: 'visitors',
 }
 
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
@@ -198,6 +199,7 @@ export function Contents({
               figure={f && f.held > 0 ? w.clearance.heldShort(f.held) : ''}
               here={at === 'clearance'}
             />
+            <Entry to="/workroom/members" name={w.members.title} here={at === 'members'} />
           </div>
         )}
         {session?.role === 'owner' && (

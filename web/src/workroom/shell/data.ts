@@ -76,6 +76,14 @@ export function useTags(typed: string, also: readonly string[] = []) {
   })
 }
 
+/** The groups of members. */
+export function useGroups() {
+  return useQuery({
+    queryKey: ['groups'],
+    queryFn: async () => (await body(api.GET('/api/groups'), away)).all,
+  })
+}
+
 /** People whom photos show already. */
 export function usePeople(typed: string) {
   return useQuery({

@@ -29,6 +29,9 @@ export function refresh(client: QueryClient) {
     'starters',
     'comments',
     'clearance',
+    'audience',
+    'members',
+    'groups',
   ])
     void client.invalidateQueries({ queryKey: [key] })
 }

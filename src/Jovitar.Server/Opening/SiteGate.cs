@@ -7,7 +7,7 @@ using Jovitar.Server.Platform;
 namespace Jovitar.Server.Opening;
 
 /// <summary>Whether visitors may come in at all: the door before all others of the site.</summary>
-internal sealed class Gate(SettingsStore settings, AccessStore access, ActRunner acts, TimeProvider clock)
+internal sealed class SiteGate(SettingsStore settings, AccessStore access, ActRunner acts, TimeProvider clock)
 {
     /// <summary>What was read a moment ago holds, unless anything was done here since; what others do is seen after this.</summary>
     static readonly TimeSpan Kept = TimeSpan.FromSeconds(1);

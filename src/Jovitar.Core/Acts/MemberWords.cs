@@ -1,0 +1,40 @@
+namespace Jovitar.Core.Acts;
+
+/// <summary>The sentences that say what was done about members and their groups.</summary>
+public static class MemberWords
+{
+    /// <param name="added">So many were not members before.</param>
+    /// <param name="joined">So many are in the group now who were not.</param>
+    /// <param name="group">Empty for none.</param>
+    public static string Added(int added, int joined, string group) =>
+        group.Length == 0 ? $"Made {Count(added)}."
+        : added == 0 ? $"Put {Count(joined)} into the group “{group}”."
+        : $"Made {Count(added)}, and put {(joined == added ? added == 1 ? "them" : "all of them" : Count(joined))} into the group “{group}”.";
+
+    public static string Removed(string name) => $"{name} is no member any more.";
+
+    public static string Renamed(string before, string after) => $"The member {before} is called {after} now.";
+
+    public static string Moved(string name, IReadOnlyList<string> into, IReadOnlyList<string> outOf)
+    {
+        string[] parts =
+        [
+            .. into.Count > 0 ? (string[])[$"put {name} into {Groups(into)}"] : [],
+            .. outOf.Count > 0 ? (string[])[$"took {(into.Count > 0 ? "them" : name)} out of {Groups(outOf)}"] : [],
+        ];
+        var said = string.Join(", and ", parts);
+        return said.Length == 0 ? $"Left the groups of {name} as they are." : $"{char.ToUpperInvariant(said[0])}{said[1..]}.";
+    }
+
+    public static string MadeGroup(string name) => $"Made the group “{name}”.";
+
+    public static string RenamedGroup(string before, string after) => $"The group “{before}” is called “{after}” now.";
+
+    public static string RemovedGroup(string name) => $"Removed the group “{name}”; its members stay members.";
+
+    public static string SentLink(string name) => $"Made {name} a link that signs them in.";
+
+    static string Groups(IReadOnlyList<string> names) => string.Join(" and ", names.Select(n => $"“{n}”"));
+
+    static string Count(int members) => members == 1 ? "one member" : $"{members} members";
+}

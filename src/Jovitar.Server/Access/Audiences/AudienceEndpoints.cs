@@ -1,0 +1,132 @@
+using Jovitar.Core;
+using Jovitar.Core.Access;
+using Jovitar.Server.Access.Entries;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Jovitar.Server.Access.Audiences;
+
+/// <summary>Who may see a thing, as it is said of the thing itself.</summary>
+/// <param name="Chosen">The groups and members that it is for, where it is for some.</param>
+/// <param name="Above">What else keeps visitors out of it, a sentence each.</param>
+/// <param name="Entries">The entry links and passcodes to it.</param>
+/// <param name="Address">What stands before the end of an entry link.</param>
+internal sealed record AudienceShown(string Name, Audience Audience, IReadOnlyList<Chosen> Chosen, IReadOnlyList<string> Above, IReadOnlyList<EntryLine> Entries, string Address);
+
+/// <param name="Was">What it was when it was looked at.</param>
+public sealed record AudienceWish(Audience Audience, Audience Was);
+
+/// <summary>What a change would do for visitors.</summary>
+internal sealed record AudienceForecast(string Sentence);
+
+/// <param name="Name">For whom it is.</param>
+/// <param name="Ends">Good until then; null for as long as it is not withdrawn.</param>
+/// <param name="Most">So many browsers may come in with it; null for as many as there are.</param>
+public sealed record NewEntry([Words(120)] string Name, EntryKind Kind, DateTimeOffset? Ends = null, int? Most = null);
+
+internal sealed record EntryUses(IReadOnlyList<EntryUse> Uses);
+
+/// <summary>Audiences, and the entry links and passcodes that let visitors in.</summary>
+internal static class AudienceEndpoints
+{
+    const int MostUses = 100_000;
+    static readonly TimeSpan Furthest = TimeSpan.FromDays(3660);
+
+    public static void MapAudiences(this IEndpointRouteBuilder api)
+    {
+        var audiences = api.MapGroup("/audiences/{kind}/{thing}").RequireAuthorization(Security.Editors).WithTags("Audiences");
+        audiences.MapGet("", Show).WithSummary("Who may see a page, an album or a category, and the entry links and passcodes to it");
+        audiences.MapPut("", Say).WithSummary("Says who may see it; visitors have it at once");
+        audiences.MapPost("/forecast", Forecast).WithSummary("Who would gain and who would lose it");
+        audiences.MapPost("/entries", Make).WithSummary("Makes an entry link or a passcode");
+        var entries = api.MapGroup("/entries").RequireAuthorization(Security.Editors).WithTags("Audiences");
+        entries.MapGet("/{entry}/uses", Uses).WithSummary("Who came in with an entry link or a passcode, the latest first");
+        entries.MapDelete("/{entry}", Revoke).WithSummary("Withdraws an entry link or a passcode, and all who came in with it");
+    }
+
+    static bool IsKind(string kind) => AudienceStore.Kinds.Contains(kind);
+
+    static async Task<Results<Ok<AudienceShown>, NotFound<Problem>>> Show(string kind, Guid thing, HttpContext http, AudienceStore store, EntryStore entries, SiteOrigin origin, TimeProvider clock, CancellationToken ct) =>
+        IsKind(kind) && await store.FindAsync(new AudienceOf(kind, thing), ct) is { } found
+            ? TypedResults.Ok(new AudienceShown(found.Name, found.Audience, await store.ChosenAsync(found.Audience.Chosen, ct), [.. found.Above.Select(g => GateWords.Said(g, clock.GetUtcNow()))], await entries.ListAsync(thing, ct), new Uri(origin.Of(http.Request), $"{EntryStore.Path}/").AbsoluteUri))
+            : Problems.Gone("thing");
+
+    static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>>> Say(string kind, Guid thing, AudienceWish body, Actor who, AudienceStore store, CancellationToken ct)
+    {
+        if (body.Audience.Fault() is { } fault)
+        {
+            return Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
+        }
+
+        var (outcome, done) = IsKind(kind) ? await store.SayAsync(who, new AudienceOf(kind, thing), body.Audience, body.Was, ct) : (AudienceOutcome.Gone, Done.Nothing);
+        return outcome switch
+        {
+            AudienceOutcome.Stale => Problems.Taken("Somebody else said who may see this while you looked, or who was chosen is gone. Look again before you say it.", "audience"),
+            AudienceOutcome.Gone => Problems.Gone("thing"),
+            _ => TypedResults.Ok(done),
+        };
+    }
+
+    static async Task<Results<Ok<AudienceForecast>, NotFound<Problem>, BadRequest<Problem>>> Forecast(string kind, Guid thing, AudienceWish body, AudienceStore store, TimeProvider clock, CancellationToken ct)
+    {
+        if (body.Audience.Fault() is { } fault)
+        {
+            return Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
+        }
+
+        if (!IsKind(kind) || await store.FindAsync(new AudienceOf(kind, thing), ct) is not { } found)
+        {
+            return Problems.Gone("thing");
+        }
+
+        var now = clock.GetUtcNow();
+        var what = kind == "category" ? "this category and all that stands in it" : $"this {kind}";
+        var known = await store.ChosenAsync([.. body.Was.Chosen, .. body.Audience.Chosen], ct);
+        return TypedResults.Ok(new AudienceForecast(GateWords.Changes(body.Was, body.Audience, what, now, known, found.IsSeen, found.Above.Any(g => !g.LetsIn(Viewer.Nobody, now)))));
+    }
+
+    static async Task<Results<NoContent, NotFound<Problem>, BadRequest<Problem>>> Make(string kind, Guid thing, NewEntry body, Actor who, EntryStore entries, TimeProvider clock, CancellationToken ct)
+    {
+        var (name, now) = (Text.Name(body.Name), clock.GetUtcNow());
+        var faults = new Dictionary<string, string>();
+        if (name.Length == 0)
+        {
+            faults["name"] = "Say for whom it is.";
+        }
+
+        if (!Enum.IsDefined(body.Kind))
+        {
+            faults["kind"] = "Choose a link or a passcode.";
+        }
+
+        if (body.Ends is { } ends && (ends <= now || ends > now + Furthest))
+        {
+            faults["ends"] = "Choose a time that is still to come, within ten years.";
+        }
+
+        if (body.Most is < 1 or > MostUses)
+        {
+            faults["most"] = "Give a number from 1 to 100,000, or leave it empty.";
+        }
+
+        if (faults.Count > 0)
+        {
+            return Problems.Invalid(faults.First().Value, faults);
+        }
+
+        var outcome = IsKind(kind) ? await entries.MakeAsync(who, new AudienceOf(kind, thing), name, body.Kind, body.Ends?.ToUniversalTime(), body.Most, ct) : EntryOutcome.Gone;
+        return outcome switch
+        {
+            EntryOutcome.Made => TypedResults.NoContent(),
+            EntryOutcome.Full => Problems.Invalid($"There are {EntryStore.MostOfOne} entry links and passcodes to this. Withdraw some that are not used any more."),
+            _ => Problems.Gone("thing"),
+        };
+    }
+
+    static async Task<Results<Ok<EntryUses>, NotFound<Problem>>> Uses(Guid entry, EntryStore entries, CancellationToken ct) =>
+        await entries.UsesAsync(entry, ct) is { } uses ? TypedResults.Ok(new EntryUses(uses)) : Problems.Gone("entry");
+
+    static async Task<Results<NoContent, NotFound<Problem>>> Revoke(Guid entry, Actor who, EntryStore entries, CancellationToken ct) =>
+        await entries.RevokeAsync(who, entry, ct) ? TypedResults.NoContent() : Problems.Gone("entry");
+}

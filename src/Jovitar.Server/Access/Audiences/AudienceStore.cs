@@ -1,0 +1,140 @@
+using Jovitar.Core.Access;
+using Jovitar.Core.Acts;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Access.Audiences;
+
+/// <summary>What an audience is of.</summary>
+/// <param name="Kind">"page", "album" or "category".</param>
+internal sealed record AudienceOf(string Kind, Guid Thing);
+
+/// <summary>The audience that a thing has of its own.</summary>
+/// <param name="Above">What else keeps visitors out of it: the gates of its categories.</param>
+/// <param name="IsSeen">But for all these gates visitors would see it.</param>
+internal sealed record OwnAudience(string Name, Audience Audience, IReadOnlyList<Gate> Above, bool IsSeen);
+
+/// <summary>How a change of an audience ended.</summary>
+internal enum AudienceOutcome
+{
+    Written,
+    Gone,
+    Stale,
+}
+
+/// <summary>Says who of the visitors may see a page, an album or a category.</summary>
+internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessStore access, SightStore sights)
+{
+    /// <summary>What has an audience, and where its name is.</summary>
+    static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
+    {
+        ["page"] = "page_title(draft)",
+        ["album"] = "working_name",
+        ["category"] = "name",
+    };
+
+    public static IReadOnlyCollection<string> Kinds => Names.Keys;
+
+    public static string NameOf(string kind) => Names[kind];
+
+    public static string TableOf(string kind) => Names.ContainsKey(kind) ? kind : throw new ArgumentOutOfRangeException(nameof(kind));
+
+    /// <summary>What is read of a row for <see cref="Read"/>.</summary>
+    public const string Columns = "audience, seen_from, seen_until, chosen";
+
+    public static Audience Read(NpgsqlDataReader r) =>
+        new(Enum.Parse<Admitted>(r.Get<string>("audience")), r.Maybe<DateTimeOffset>("seen_from"), r.Maybe<DateTimeOffset>("seen_until")) { Chosen = r.Get<Guid[]>("chosen") };
+
+    /// <summary>Those of some groups and members that there are.</summary>
+    public async Task<IReadOnlyList<Chosen>> ChosenAsync(IReadOnlyCollection<Guid> ids, CancellationToken ct)
+    {
+        if (ids.Count == 0)
+        {
+            return [];
+        }
+
+        await using var command = db.Command(ChosenOf, ("ids", ids.ToArray()));
+        return await command.AllAsync(ReadChosen, ct);
+    }
+
+    /// <summary>What the groups and members <c>@ids</c> are called.</summary>
+    public const string ChosenOf =
+        """
+        select id, name, true as is_group from member_group where id = any(@ids)
+        union all
+        select id, name, false from account where id = any(@ids) and role = 'Member'
+        """;
+
+    public static Chosen ReadChosen(NpgsqlDataReader r) => new(r.Get<Guid>("id"), r.Get<string>("name"), r.Get<bool>("is_group"));
+
+    /// <returns>Null when it is not there.</returns>
+    public async Task<OwnAudience?> FindAsync(AudienceOf of, CancellationToken ct)
+    {
+        var gates = (await sights.EveryoneAsync(ct)).Gates;
+        await using var command = db.Command(
+            $"""
+            select {NameOf(of.Kind)} as name, {Columns}, {AccessStore.ThingColumns(of.Kind)}
+              from {TableOf(of.Kind)} as t
+             {AccessStore.ThingJoins(of.Kind)}
+             where id = @id and binned is null
+            """,
+            ("id", of.Thing), ("shut", Sight.Somebody.Shut));
+        return await command.FirstAsync(
+            r =>
+            {
+                var thing = AccessStore.ThingOf(of.Kind, r, gates);
+                return new OwnAudience(
+                    r.Get<string>("name"), Read(r), [.. Core.Access.Access.GatesOf(thing).Where(g => g.Thing != of.Thing)], access.May(Viewer.Somebody, Right.See, thing));
+            },
+            ct);
+    }
+
+    /// <summary>Says it; visitors have it at once.</summary>
+    /// <param name="was">What it was when it was looked at: who said something else since is not overruled.</param>
+    public async Task<(AudienceOutcome Outcome, Done Done)> SayAsync(Actor who, AudienceOf of, Audience audience, Audience was, CancellationToken ct) => await acts.RunAsync(
+        who, ActKind.Audience,
+        async act =>
+        {
+            await using var find = act.Command(
+                $"""
+                select {NameOf(of.Kind)} as name, {Columns}
+                  from {TableOf(of.Kind)}
+                 where id = @id and binned is null
+                   for no key update
+                """,
+                ("id", of.Thing));
+            if (await find.FirstAsync(r => Tuple.Create(r.Get<string>("name"), Read(r)), ct) is not var (name, now))
+            {
+                return act.Drop(AudienceOutcome.Gone);
+            }
+
+            if (now != was)
+            {
+                return act.Drop(AudienceOutcome.Stale);
+            }
+
+            var kept = audience.AsKept();
+            // A group that something is for is not removed: whoever removes it waits for this, or this for them.
+            await act.RunAsync("select from member_group where id = any(@ids) order by id for key share", ct, ("ids", kept.Chosen.ToArray()));
+            await using var look = act.Command(ChosenOf, ("ids", kept.Chosen.ToArray()));
+            var chosen = await look.AllAsync(ReadChosen, ct);
+            if (kept.Who == Admitted.Chosen && chosen.Count == 0)
+            {
+                return act.Drop(AudienceOutcome.Stale);
+            }
+
+            // Who has left meanwhile is not named any more.
+            kept = kept with { Chosen = [.. chosen.Select(c => c.Id)] };
+            act.Says = _ => AudienceWords.Said(of.Kind, name, kept, chosen);
+            await act.RunAsync(
+                $"""
+                update {TableOf(of.Kind)}
+                   set audience = @who, seen_from = @from::timestamptz, seen_until = @until::timestamptz, chosen = @chosen
+                 where id = @id
+                """,
+                ct, ("who", kept.Who.ToString()), ("from", kept.From), ("until", kept.Until), ("chosen", kept.Chosen.ToArray()), ("id", of.Thing));
+            return AudienceOutcome.Written;
+        },
+        ct);
+}

@@ -1,0 +1,69 @@
+using System.Collections.Frozen;
+using System.Security.Cryptography;
+using Jovitar.Core;
+using Jovitar.Core.Access;
+
+namespace Jovitar.Server.Access.Audiences;
+
+/// <summary>All gates of the site at a moment.</summary>
+internal sealed class GateList(IEnumerable<Gate> gates)
+{
+    public static readonly GateList None = new([]);
+
+    readonly FrozenDictionary<Guid, Gate> all = gates.ToFrozenDictionary(g => g.Thing);
+
+    public IReadOnlyList<Gate> All => all.Values;
+
+    /// <summary>Those that a row names; one that is not known lets nobody in.</summary>
+    public IReadOnlyList<Gate> Of(Guid[] things) => things.Length == 0 ? [] : [.. things.Select(t => all.GetValueOrDefault(t) ?? Gate.Unknown(t))];
+
+    /// <summary>That of a thing itself; none where it is for everyone.</summary>
+    public IReadOnlyList<Gate> Of(Guid thing) => all.TryGetValue(thing, out var gate) ? [gate] : [];
+}
+
+/// <summary>How somebody came to a page.</summary>
+public enum Came
+{
+    Freely,
+
+    /// <summary>By an entry link or a passcode.</summary>
+    Invited,
+
+    /// <summary>As a member who is signed in.</summary>
+    Member,
+}
+
+/// <summary>What of the site is open to a visitor: pages, counts and photos are made for it.</summary>
+/// <param name="Shut">The things whose gates do not let them in, by number.</param>
+/// <param name="Key">The same for all whom the same gates keep out: they have the same pages.</param>
+/// <param name="IsEveryone">They are let in nowhere that everyone is not: what they get anybody may keep.</param>
+internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string Key, bool IsEveryone)
+{
+    const int KeyLength = 16;
+
+    /// <summary>Of somebody whom every gate lets in: for those who make pages, and for what is true of any visitor.</summary>
+    public static readonly Sight Somebody = new(Viewer.Somebody, GateList.None, [], "somebody", IsEveryone: false);
+
+    FrozenSet<Guid>? kept;
+
+    /// <summary>Whether the gate of a category does not let them in.</summary>
+    public bool IsShut(CategoryId category) => (kept ??= Shut.ToFrozenSet()).Contains(category.Value);
+
+    /// <summary>The categories whose gates do not let them in.</summary>
+    public IReadOnlyList<CategoryId> ShutCategories() => [.. Gates.All.Where(g => g.Kind == "category").Select(g => CategoryId.From(g.Thing)).Where(IsShut)];
+
+    /// <summary>How whoever has a page of theirs came to it, and leaves again.</summary>
+    public Came Came => Viewer.Role == Role.Member ? Came.Member : IsEveryone || Viewer == Viewer.Somebody ? Came.Freely : Came.Invited;
+
+    /// <param name="everyone">Where everyone stands; null for that itself.</param>
+    public static Sight Of(Viewer viewer, GateList gates, DateTimeOffset at, Sight? everyone = null)
+    {
+        Guid[] shut = [.. gates.All.Where(g => !g.LetsIn(viewer, at)).Select(g => g.Thing).Order()];
+        var key = shut.Length == 0 ? "" : Convert.ToHexStringLower(SHA256.HashData([.. shut.SelectMany(s => s.ToByteArray())]))[..KeyLength];
+        var isMember = viewer.Role == Role.Member;
+        // What a member gets is for them alone, also where everyone would get the same: it says that they are signed in.
+        var isEveryone = everyone is null || (key == everyone.Key && !isMember);
+        // The pages of who was let in say so, also where everyone comes to be let in later.
+        return new Sight(viewer, gates, shut, isEveryone ? key : $"{key}-{(isMember ? "member" : "invited")}", isEveryone);
+    }
+}

@@ -1,0 +1,157 @@
+using Jovitar.Core.Access;
+using Jovitar.Server.Access.Entries;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Microsoft.Extensions.Caching.Memory;
+using Npgsql;
+
+namespace Jovitar.Server.Access.Audiences;
+
+/// <summary>Says where those who ask stand before the gates: it knows them from a moment ago, and from now on where anything was done here.</summary>
+internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvider clock) : IDisposable
+{
+    /// <summary>What others do, and what a time does that comes, is seen after this.</summary>
+    static readonly TimeSpan Kept = TimeSpan.FromSeconds(1);
+
+    /// <summary>What everyone meets at a moment.</summary>
+    sealed record Snapshot(long Acts, DateTimeOffset At, Sight Everyone);
+
+    readonly MemoryCache holders = new(new MemoryCacheOptions { SizeLimit = 50_000 });
+    readonly SemaphoreSlim reading = new(1);
+    Snapshot? known;
+
+    /// <summary>Where everyone stands who holds nothing.</summary>
+    public async ValueTask<Sight> EveryoneAsync(CancellationToken ct) => (await SnapshotAsync(ct)).Everyone;
+
+    /// <summary>Where the visitor stands who asks. What they get then, and not everyone, nothing between may keep, nor their browser.</summary>
+    public async ValueTask<Sight> OfAsync(HttpContext http, CancellationToken ct)
+    {
+        if (http.Items.TryGetValue(typeof(Sight), out var found))
+        {
+            return (Sight)found!;
+        }
+
+        var sight = await LookAsync(http, ct);
+        if (!sight.IsEveryone)
+        {
+            http.Items[typeof(Sight)] = sight;
+            KeepNowhere(http);
+        }
+
+        return sight;
+    }
+
+    /// <summary>The same for who finds out whether the answer is for everyone all the same, and says by <see cref="KeepNowhere"/> where it is not.</summary>
+    public async ValueTask<Sight> LookAsync(HttpContext http, CancellationToken ct)
+    {
+        var snapshot = await SnapshotAsync(ct);
+        var member = http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
+        var holder = snapshot.Everyone.Gates.All.Count == 0 ? null : EntryCookie.Holder(http.Request);
+        return member is null && holder is null ? snapshot.Everyone : await SomebodyAsync(snapshot, member, holder, ct);
+    }
+
+    /// <summary>Says of an answer that it is for few.</summary>
+    public static void KeepNowhere(HttpContext http) => http.Response.OnStarting(() =>
+    {
+        http.Response.Headers.CacheControl = "private, no-store";
+        http.Response.Headers.Append("Vary", "Cookie");
+        return Task.CompletedTask;
+    });
+
+    /// <param name="member">Who is signed in; null for nobody.</param>
+    /// <param name="holder">What their browser shows; null for nothing.</param>
+    async Task<Sight> SomebodyAsync(Snapshot snapshot, Guid? member, byte[]? holder, CancellationToken ct)
+    {
+        var key = (member, Convert.ToHexStringLower(holder ?? []), snapshot.Acts, snapshot.Everyone.Key);
+        if (holders.TryGetValue(key, out Sight? kept))
+        {
+            return kept!;
+        }
+
+        var holds = holder is null ? [] : await HoldsAsync(holder, snapshot.At, ct);
+        var viewer = member is { } account ? new Viewer(Role.Member) { Is = await GroupsAsync(account, ct) } : Viewer.Nobody;
+        var sight = Sight.Of(viewer with { Holds = holds }, snapshot.Everyone.Gates, snapshot.At, snapshot.Everyone);
+        return holders.Set(key, sight, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
+    }
+
+    /// <summary>To what a browser holds an entry that is good.</summary>
+    async Task<HashSet<Guid>> HoldsAsync(byte[] holder, DateTimeOffset now, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select distinct e.thing
+              from entry_use as u
+              join entry as e on e.id = u.entry
+             where u.holder = @holder and u.at > @since and {EntryStore.IsGood}
+            """,
+            ("holder", holder), ("now", now), ("since", now - EntryCookie.Life));
+        return [.. await command.AllAsync(r => r.Get<Guid>("thing"), ct)];
+    }
+
+    /// <summary>Who a member is: themselves, and the groups that they are in.</summary>
+    async Task<HashSet<Guid>> GroupsAsync(Guid member, CancellationToken ct)
+    {
+        await using var command = db.Command("select \"group\" from member_of where account = @member", ("member", member));
+        return [member, .. await command.AllAsync(r => r.Get<Guid>("group"), ct)];
+    }
+
+    /// <summary>The same gates with what the groups and members are called that they are for.</summary>
+    async Task<IEnumerable<Gate>> CalledAsync(IReadOnlyList<Gate> gates, CancellationToken ct)
+    {
+        Guid[] ids = [.. gates.SelectMany(g => g.Audience.Chosen).Distinct()];
+        if (ids.Length == 0)
+        {
+            return gates;
+        }
+
+        await using var command = db.Command(AudienceStore.ChosenOf, ("ids", ids));
+        var called = (await command.AllAsync(AudienceStore.ReadChosen, ct)).ToDictionary(c => c.Id);
+        return gates.Select(g => g with { Called = [.. g.Audience.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()] });
+    }
+
+    bool IsGood(Snapshot? snapshot) => snapshot is not null && snapshot.Acts == acts.Finished && clock.GetUtcNow() - snapshot.At is var age && age >= TimeSpan.Zero && age < Kept;
+
+    async ValueTask<Snapshot> SnapshotAsync(CancellationToken ct)
+    {
+        if (Volatile.Read(ref known) is var there && IsGood(there))
+        {
+            return there!;
+        }
+
+        await reading.WaitAsync(ct);
+        try
+        {
+            if (IsGood(known))
+            {
+                return known!;
+            }
+
+            var (finished, now) = (acts.Finished, clock.GetUtcNow());
+            await using var command = db.CreateCommand(
+                """
+                select id, 'page' as kind, page_title(coalesce(published, draft)) as name, audience, seen_from, seen_until, chosen
+                  from page
+                 where is_gate
+                union all
+                select id, 'album', working_name, audience, seen_from, seen_until, chosen from album where is_gate
+                union all
+                select id, 'category', name, audience, seen_from, seen_until, chosen from category where is_gate
+                """);
+            var all = await command.AllAsync(r => new Gate(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), AudienceStore.Read(r)), ct);
+            var gates = new GateList(await CalledAsync(all, ct));
+            var snapshot = new Snapshot(finished, now, Sight.Of(Viewer.Nobody, gates, now));
+            Volatile.Write(ref known, snapshot);
+            return snapshot;
+        }
+        finally
+        {
+            reading.Release();
+        }
+    }
+
+    public void Dispose()
+    {
+        holders.Dispose();
+        reading.Dispose();
+    }
+}

@@ -1,0 +1,34 @@
+using Jovitar.Core;
+using Jovitar.Core.Access;
+using Jovitar.Server.Access.Audiences;
+using Jovitar.Server.Access.Entries;
+using Jovitar.Server.Acts;
+
+namespace Jovitar.Server.Demo;
+
+/// <summary>Who of the visitors may see an album of the demo.</summary>
+/// <param name="Groups">Of members, where it is for some.</param>
+internal sealed record DemoAudience(string Album, Admitted Who, IReadOnlyList<string> Groups, IReadOnlyList<DemoHolder> Entries);
+
+/// <param name="Name">For whom it is.</param>
+internal sealed record DemoHolder(string Name, EntryKind Kind);
+
+/// <summary>Keeps some of the demo for those who hold an entry to it.</summary>
+internal sealed class DemoAudiences(AudienceStore audiences, EntryStore entries)
+{
+    public async Task MakeAsync(IEnumerable<DemoAudience> said, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, Guid> groups, Actor owner, CancellationToken ct)
+    {
+        foreach (var each in said)
+        {
+            var of = new AudienceOf("album", albums[each.Album].Value);
+            await audiences.SayAsync(owner, of, new Audience(each.Who) { Chosen = [.. each.Groups.Select(g => groups[g])] }, Audience.Everyone, ct);
+            if ((await entries.ListAsync(of.Thing, ct)).Count == 0)
+            {
+                foreach (var entry in each.Entries)
+                {
+                    await entries.MakeAsync(owner, of, entry.Name, entry.Kind, null, null, ct);
+                }
+            }
+        }
+    }
+}
