@@ -14,6 +14,9 @@ public sealed class EndpointTests
     /// <summary>What visitors say about photos: they have no account that anybody could use in their name.</summary>
     static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}"];
 
+    /// <summary>Forms of the workroom that open in a window of their own, where no script could send the token: they change nothing but a cookie, and not for a form of another website.</summary>
+    static readonly string[] FromForms = ["POST /site/as", "POST /site/as/end"];
+
     /// <summary>Operations that anybody may call; a new one must be added here on purpose.</summary>
     static readonly HashSet<string> ForAnybody =
     [
@@ -136,7 +139,7 @@ public sealed class EndpointTests
         await using var site = await Site.StartAsync(workers: 0);
         var (owner, editor) = (await site.OwnerAsync(), await site.EditorAsync("Tomas"));
         var others = editor.DefaultRequestHeaders.GetValues("X-Jovitar-Forgery").Single();
-        var unsafeDoors = Doors(site).Where(d => d.Method is not ("GET" or "HEAD" or "OPTIONS" or "ANY") && d.Name != SaysSeen && !FromVisitors.Contains(d.Name)).ToArray();
+        var unsafeDoors = Doors(site).Where(d => d.Method is not ("GET" or "HEAD" or "OPTIONS" or "ANY") && d.Name != SaysSeen && !FromVisitors.Contains(d.Name) && !FromForms.Contains(d.Name)).ToArray();
         Assert.True(unsafeDoors.Length > 40, $"only {unsafeDoors.Length} doors that change something were found");
         var before = await site.ScalarAsync<long>("select count(*) from act");
         foreach (var token in (string?[])[null, "", "AAAA", others])

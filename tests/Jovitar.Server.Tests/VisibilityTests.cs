@@ -170,6 +170,11 @@ public sealed class VisibilityTests
                 await CheckAsync(who, has, tables);
             }
 
+            // Staff who look as her find the same, and the list of those who can see a thing says the same of her.
+            var ada = await MemberSteps.IdAsync(owner, $"Ada{round}");
+            Assert.Equal(HttpStatusCode.SeeOther, (await owner.PostAsync("/site/as", new FormUrlEncodedContent(new Dictionary<string, string> { ["as"] = $"person-{ada}" }))).StatusCode);
+            await CheckAsync(owner, isOf, tables, isSeenAs: true);
+            await owner.PostAsync("/site/as/end", new FormUrlEncodedContent(new Dictionary<string, string> { ["to"] = "/" }));
             foreach (var photo in tables.Photos)
             {
                 _ = tables.PagesOf(photo, holds) > 0 ? open++ : shut++;
@@ -182,6 +187,8 @@ public sealed class VisibilityTests
                     var plate = await (await owner.GetAsync($"/api/photos/{photo.Id}")).ReadAsync();
                     var pages = tables.PagesOf(photo, new HashSet<Guid>());
                     Same(pages > 0, plate.GetProperty("audience"), pages);
+                    var viewers = await (await owner.GetAsync($"/api/viewers/photo/{photo.Id}?q=ada{round}")).ReadAsync();
+                    Assert.Equal((pages > 0, tables.PagesOf(photo, isOf) > 0), (viewers.GetProperty("everyone").GetArrayLength() == 0, viewers.GetProperty("found").GetInt32() == 1));
                 }
             }
 
@@ -190,6 +197,8 @@ public sealed class VisibilityTests
                 var line = await (await owner.GetAsync($"/api/albums/{album}")).ReadAsync();
                 var pages = tables.PagesOf(album, new HashSet<Guid>());
                 Same(pages > 0, line.GetProperty("audience"), pages);
+                var viewers = await (await owner.GetAsync($"/api/viewers/album/{album}?q=ada{round}&not=true")).ReadAsync();
+                Assert.Equal(tables.PagesOf(album, isOf) == 0, viewers.GetProperty("found").GetInt32() == 1);
             }
         }
 
@@ -231,7 +240,8 @@ public sealed class VisibilityTests
     }
 
     /// <summary>All pages and pictures, asked for by a visitor who holds something or nothing.</summary>
-    static async Task CheckAsync(HttpClient visitor, IReadOnlySet<Guid> holds, Tables tables)
+    /// <param name="isSeenAs">By staff who look as they do: nothing of it is kept.</param>
+    static async Task CheckAsync(HttpClient visitor, IReadOnlySet<Guid> holds, Tables tables, bool isSeenAs = false)
     {
         foreach (var page in tables.Pages.Where(p => !p.Binned))
         {
@@ -258,8 +268,8 @@ public sealed class VisibilityTests
             var (sees, everyone) = (tables.PagesOf(photo, holds) > 0, tables.PagesOf(photo, new HashSet<Guid>()) > 0);
             var rendition = await visitor.GetAsync($"/i/{photo.Hash}/{Renditions.Recipe}-{Renditions.Sheet}.webp");
             Assert.Equal(sees ? HttpStatusCode.OK : HttpStatusCode.NotFound, rendition.StatusCode);
-            Assert.Equal(everyone, rendition.Headers.CacheControl?.Public ?? false);
-            Assert.True(everyone || rendition.Headers.CacheControl?.NoStore == true, "a picture that not everyone may see is kept");
+            Assert.Equal(everyone && !isSeenAs, rendition.Headers.CacheControl?.Public ?? false);
+            Assert.True((everyone && !isSeenAs) || rendition.Headers.CacheControl?.NoStore == true, "a picture that not everyone may see is kept");
         }
     }
 

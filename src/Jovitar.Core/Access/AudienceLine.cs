@@ -42,6 +42,21 @@ public sealed record AudienceLine(bool Everyone, string Sentence, IReadOnlyList<
             : new AudienceLine(false, Some([.. gates.Where(g => !g.LetsIn(Viewer.Nobody, at))], ways ?? [], staff, what, at), why);
     }
 
+    /// <summary>Why a visitor does not see a thing, a sentence each; empty where they do.</summary>
+    /// <param name="thing">As they come upon it.</param>
+    /// <param name="ways">The gates on the ways to it.</param>
+    public static IReadOnlyList<string> WhyNot(Viewer viewer, Thing thing, DateTimeOffset at, IReadOnlyList<Gate> ways)
+    {
+        var decision = Access.Decide(viewer, Right.See, thing, at);
+        return decision.Allowed
+            ? []
+            :
+            [
+                .. decision.Reasons.Where(r => r is not (Reason.NotLetIn or Reason.OnlyBehindGates)).Select(r => Said(r, thing, at)),
+                .. Access.GatesOf(thing).Concat(decision.Reasons.Contains(Reason.OnlyBehindGates) ? ways : []).Where(g => !g.LetsIn(viewer, at)).DistinctBy(g => g.Thing).Select(g => GateWords.Said(g, at)),
+            ];
+    }
+
     /// <summary>Who sees what stands behind gates: behind all of its own, and on one of its ways.</summary>
     static string Some(IReadOnlyList<Gate> gates, IReadOnlyList<Gate> ways, string staff, string what, DateTimeOffset at)
     {

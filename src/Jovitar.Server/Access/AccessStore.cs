@@ -55,14 +55,15 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>The columns of <see cref="On"/> for what stands nowhere.</summary>
     const string Nowhere = "0 as on_pages, 0 as on_drafts, 0 as on_own, 0 as out_of_view, 0 as on_shut";
 
-    /// <summary>The gates of the pages that show an album called <c>a</c>, as an array.</summary>
-    public const string AlbumWays =
-        """
+    /// <summary>The gates of the pages that show an album, as an array.</summary>
+    /// <param name="album">What the album is called.</param>
+    public static string AlbumWays(string album) =>
+        $"""
         array(
           select distinct gp.id
             from page_thing as gt
             join page as gp on gp.id = gt.page and gp.binned is null and gp.is_gate
-           where gt.live and gt.shows and gt.thing = a.id)
+           where gt.live and gt.shows and gt.thing = {album}.id)
         """;
 
     /// <summary>The condition that the gates of an album let those in whom <c>@shut</c> does not keep out.</summary>

@@ -84,7 +84,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                    (select count(*) from album_photo as ap where ap.album = a.id) as photos,
                    c.picture, c.width, c.height, c.stage,
                    (select pg.id from page as pg where pg.album = a.id and pg.binned is null order by pg.made limit 1) as page,
-                   {StandingStore.Columns}, {AccessStore.AlbumGates("a")} as gates, {AccessStore.AlbumWays} as ways, pages.*
+                   {StandingStore.Columns}, {AccessStore.AlbumGates("a")} as gates, {AccessStore.AlbumWays("a")} as ways, pages.*
               from album as a
              cross join lateral (
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages

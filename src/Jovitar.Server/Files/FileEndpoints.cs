@@ -58,7 +58,7 @@ internal static class FileEndpoints
     {
         // Staff may have any; a visitor is one whom the gates of a page let in on which it stands.
         var sight = await sights.OfAsync(http, ct);
-        if (await access.FileAsync(file, sight, ct) is not { } thing || !(access.May(http.User.Viewer(), right, thing) || access.May(sight.Viewer, right, thing))
+        if (await access.FileAsync(file, sight, ct) is not { } thing || !(access.May(sight.IsSeenAs ? sight.Viewer : http.User.Viewer(), right, thing) || access.May(sight.Viewer, right, thing))
             || await store.FindAsync(file, ct) is not { } found || await storage.FindAsync(StorageKeys.Original(found.Hash)) is not { } kept)
         {
             return Problems.Gone("file");

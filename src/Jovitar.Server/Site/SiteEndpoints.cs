@@ -32,6 +32,7 @@ internal static class SiteEndpoints
         site.MapTalk();
         site.MapEntering();
         site.MapSigningIn();
+        app.MapSeeingAs();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);
         foreach (var kind in Enum.GetValues<SiteKind>())
@@ -286,6 +287,12 @@ internal static class SiteEndpoints
     /// <summary>Sets the tag of this answer's version; when the visitor has that version already, answers 304 and is done.</summary>
     internal static bool IsFresh(HttpContext http, string version)
     {
+        if (SeeingAs.Of(http) is not null)
+        {
+            // Theirs says as whom they see it: what the browser keeps from before does not.
+            return false;
+        }
+
         var tag = new EntityTagHeaderValue($"\"{version}\"", isWeak: true);
         http.Response.Headers.ETag = tag.ToString();
         http.Response.Headers.CacheControl = "no-cache";
@@ -306,6 +313,14 @@ internal static class SiteEndpoints
         var headers = http.Response.Headers;
         headers.ContentSecurityPolicy = page.Policy;
         headers.ContentType = "text/html; charset=utf-8";
+        if (SeeingAs.Of(http) is { } said)
+        {
+            var marked = await SeeingAs.MarkedAsync(http, page.Html, said);
+            headers.ContentLength = marked.Length;
+            await http.Response.Body.WriteAsync(marked, ct);
+            return;
+        }
+
         var brotli = http.Request.Headers.AcceptEncoding.ToString().Contains("br", StringComparison.Ordinal);
         if (brotli)
         {

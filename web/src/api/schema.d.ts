@@ -403,6 +403,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/viewers/{kind}/{thing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who can see a page, an album, a category or a photo, by name, and why others cannot */
+        get: {
+            parameters: {
+                query?: {
+                    q?: string;
+                    not?: boolean;
+                    from?: number;
+                    count?: number;
+                };
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Viewers"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/{member}/sight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a member can see of all that is not for everyone */
+        get: {
+            parameters: {
+                query?: {
+                    from?: number;
+                    count?: number;
+                };
+                header?: never;
+                path: {
+                    member: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MemberSight"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/photos/{photo}/history": {
         parameters: {
             query?: never;
@@ -10013,6 +10116,15 @@ export interface components {
          * @enum {unknown}
          */
         Entrance: "none" | "fade" | "rise" | "grow";
+        /** @description An entry link or passcode on a way to a thing. */
+        EntryBefore: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            kind: components["schemas"]["EntryKind"];
+            /** @description Why its holders do not see it, a sentence each; empty where they do. */
+            why: string[];
+        };
         /**
          * @description What lets its holder in. Kept by name.
          * @enum {unknown}
@@ -10320,6 +10432,19 @@ export interface components {
          * @enum {unknown}
          */
         GroundKind: "none" | "colour" | "photo" | "asAbove";
+        /** @description A group of members before a thing. */
+        GroupBefore: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: int32 */
+            members: number;
+            /**
+             * Format: int32
+             * @description So many of its members can see it.
+             */
+            seeing: number;
+        };
         /** @description Which photos of a group are kept; the rest is left out everywhere. */
         GroupDecision: {
             group: string[];
@@ -10342,6 +10467,11 @@ export interface components {
         Groups: {
             all: components["schemas"]["GroupLine"][];
         };
+        /**
+         * @description What may be for some alone.
+         * @enum {unknown}
+         */
+        GuardedKind: "page" | "album" | "category";
         /** @description Photos to take up, and photos to let go. */
         HandChange: {
             take?: null | string[];
@@ -10874,6 +11004,15 @@ export interface components {
             phone: null | number;
             across: null | components["schemas"]["InARow"];
         };
+        /** @description A member before a thing. */
+        MemberBefore: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            /** @description Why they do not see it, a sentence each; empty where they do. */
+            why: string[];
+        };
         /** @description A member. */
         MemberLine: {
             /** Format: uuid */
@@ -10915,6 +11054,17 @@ export interface components {
              */
             letters: number;
             refused: components["schemas"]["LineRefused"][];
+        };
+        /** @description What a member can see, beside what everyone can. */
+        MemberSight: {
+            name: string;
+            /** @description A window of all that is not for everyone, by name. */
+            things: components["schemas"]["ThingBefore"][];
+            /**
+             * Format: int32
+             * @description How much of it there is.
+             */
+            all: number;
         };
         /** @description A window of the members. */
         MemberWindow: {
@@ -12544,6 +12694,25 @@ export interface components {
             theme: components["schemas"]["SiteTheme"];
             done: components["schemas"]["Done"];
         };
+        /** @description Something that is not for everyone, before a member. */
+        ThingBefore: {
+            kind: components["schemas"]["GuardedKind"];
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description How many photos an album holds; null for what is none.
+             */
+            photos: null | number;
+            /**
+             * Format: int32
+             * @description So many of them they can see in it.
+             */
+            seen: null | number;
+            /** @description Why they do not see it, a sentence each; empty where they do. */
+            why: string[];
+        };
         /** @description A thing by its kind and id. */
         ThingKey: {
             kind: string;
@@ -12679,6 +12848,33 @@ export interface components {
          * @enum {unknown}
          */
         ViewerGround: "night" | "page";
+        /** @description Who can see a thing, by name. */
+        Viewers: {
+            name: string;
+            /** @description Why visitors who have not signed in do not see it, a sentence each; empty where they do. */
+            everyone: string[];
+            groups: components["schemas"]["GroupBefore"][];
+            entries: components["schemas"]["EntryBefore"][];
+            /**
+             * Format: int32
+             * @description How many members there are.
+             */
+            members: number;
+            /**
+             * Format: int32
+             * @description So many of them can see it.
+             */
+            seeing: number;
+            /**
+             * Format: int32
+             * @description How many there are of those that were asked for.
+             */
+            found: number;
+            /** @description Some of these, by name. */
+            window: components["schemas"]["MemberBefore"][];
+            /** @description Who works here: they see everything. */
+            staff: string[];
+        };
         /** @description A folder on the server that is watched. */
         WatchedFolder: {
             id: components["schemas"]["WatchedFolderId"];

@@ -44,6 +44,9 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
     /// <summary>Of somebody whom every gate lets in: for those who make pages, and for what is true of any visitor.</summary>
     public static readonly Sight Somebody = new(Viewer.Somebody, GateList.None, [], "somebody", IsEveryone: false);
 
+    /// <summary>Staff look through it as somebody else: what they may besides does not count.</summary>
+    public bool IsSeenAs { get; init; }
+
     FrozenSet<Guid>? kept;
 
     /// <summary>Whether the gate of a category does not let them in.</summary>

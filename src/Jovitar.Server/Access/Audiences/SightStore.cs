@@ -26,9 +26,9 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
     /// <summary>Where the visitor stands who asks. What they get then, and not everyone, nothing between may keep, nor their browser.</summary>
     public async ValueTask<Sight> OfAsync(HttpContext http, CancellationToken ct)
     {
-        if (http.Items.TryGetValue(typeof(Sight), out var found))
+        if (Known(http) is { } known)
         {
-            return (Sight)found!;
+            return known;
         }
 
         var sight = await LookAsync(http, ct);
@@ -41,9 +41,47 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
         return sight;
     }
 
+    static Sight? Known(HttpContext http) => http.Items.TryGetValue(typeof(Sight), out var found) ? (Sight)found! : null;
+
+    /// <summary>Has staff who ask stand where somebody else does, for this request.</summary>
+    /// <returns>Who that is, within a sentence; null where there is nobody like that any more.</returns>
+    public async Task<string?> StandAsAsync(HttpContext http, SeenAs wanted, CancellationToken ct)
+    {
+        var snapshot = await SnapshotAsync(ct);
+        await using var command = db.Command(
+            $$"""
+            select e.name, array[e.thing] as holds, '{}'::uuid[] as groups
+              from entry as e
+             where e.id = @who and @kind = 'Holder' and {{EntryStore.IsGood}}
+            union all
+            select name, '{}', array[id] from member_group where id = @who and @kind = 'Group'
+            union all
+            select a.name, '{}', array(select m."group" from member_of as m where m.account = a.id)
+              from account as a
+             where a.id = @who and a.role = 'Member' and @kind = 'Person'
+            union all
+            select '', '{}', '{}' where @kind in ('Anybody', 'Member')
+            """,
+            ("who", wanted.Who), ("kind", wanted.Kind.ToString()), ("now", snapshot.At));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("name"), r.Get<Guid[]>("holds"), r.Get<Guid[]>("groups")), ct) is not var (name, holds, groups))
+        {
+            return null;
+        }
+
+        var viewer = wanted.Kind is VisitorKind.Anybody or VisitorKind.Holder ? Viewer.Nobody with { Holds = holds.ToHashSet() } : Alike.Member(wanted.Who, groups);
+        http.Items[typeof(Sight)] = Sight.Of(viewer, snapshot.Everyone.Gates, snapshot.At, snapshot.Everyone) with { IsSeenAs = true };
+        KeepNowhere(http);
+        return wanted.Said(name);
+    }
+
     /// <summary>The same for who finds out whether the answer is for everyone all the same, and says by <see cref="KeepNowhere"/> where it is not.</summary>
     public async ValueTask<Sight> LookAsync(HttpContext http, CancellationToken ct)
     {
+        if (Known(http) is { } known)
+        {
+            return known;
+        }
+
         var snapshot = await SnapshotAsync(ct);
         var member = http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
         var holder = snapshot.Everyone.Gates.All.Count == 0 ? null : EntryCookie.Holder(http.Request);
@@ -69,7 +107,7 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
         }
 
         var holds = holder is null ? [] : await HoldsAsync(holder, snapshot.At, ct);
-        var viewer = member is { } account ? new Viewer(Role.Member) { Is = await GroupsAsync(account, ct) } : Viewer.Nobody;
+        var viewer = member is { } account ? Alike.Member(account, await GroupsAsync(account, ct)) : Viewer.Nobody;
         var sight = Sight.Of(viewer with { Holds = holds }, snapshot.Everyone.Gates, snapshot.At, snapshot.Everyone);
         return holders.Set(key, sight, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
     }
@@ -88,11 +126,11 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
         return [.. await command.AllAsync(r => r.Get<Guid>("thing"), ct)];
     }
 
-    /// <summary>Who a member is: themselves, and the groups that they are in.</summary>
-    async Task<HashSet<Guid>> GroupsAsync(Guid member, CancellationToken ct)
+    /// <summary>The groups that a member is in.</summary>
+    async Task<IReadOnlyList<Guid>> GroupsAsync(Guid member, CancellationToken ct)
     {
         await using var command = db.Command("select \"group\" from member_of where account = @member", ("member", member));
-        return [member, .. await command.AllAsync(r => r.Get<Guid>("group"), ct)];
+        return await command.AllAsync(r => r.Get<Guid>("group"), ct);
     }
 
     /// <summary>The same gates with what the groups and members are called that they are for.</summary>

@@ -189,6 +189,14 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     public Task<Rendered> EntrySheetAsync(EntryLine entry, string called, string address, CancellationToken ct) =>
         RenderAsync<EntrySheet>("", [], null, null, LookChange.None, [("Entry", entry), ("Called", called), ("Address", address)], null, ct);
 
+    /// <summary>What staff find who look at the site as somebody else and want to change something.</summary>
+    public Task<Rendered> OnlyLookingPageAsync(CancellationToken ct) => RenderAsync<OnlyLookingPage>("", [], null, null, LookChange.None, [], null, ct);
+
+    /// <summary>The line at the top of a page that staff see as somebody else.</summary>
+    /// <param name="said">Who that is.</param>
+    /// <param name="to">Where they stay when they stop.</param>
+    public Task<string> SeenAsLineAsync(string said, string to) => HtmlAsync<SeenAsLine>(new Dictionary<string, object?> { ["Said"] = said, ["To"] = to });
+
     public Task<Rendered> MissingPageAsync(CancellationToken ct) => RenderAsync<MissingPage>("", [], null, null, LookChange.None, [], null, ct);
 
     /// <param name="styles">What a Content-Security-Policy must name for the page's own style sheets.</param>
@@ -220,9 +228,7 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         all["Theme"] = theme;
         all["Built"] = assets;
         all["Menu"] = await MenuAsync(site.Version, sight ?? await sights.EveryoneAsync(ct), ct);
-        await using var renderer = new HtmlRenderer(services, logs);
-        var html = await renderer.Dispatcher.InvokeAsync(async () => (await renderer.RenderComponentAsync<TComponent>(ParameterView.FromDictionary(all))).ToHtmlString());
-        var bytes = Encoding.UTF8.GetBytes(html);
+        var bytes = Encoding.UTF8.GetBytes(await HtmlAsync<TComponent>(all));
         using var small = new MemoryStream();
         await using (var brotli = new BrotliStream(small, CompressionLevel.Optimal))
         {
@@ -230,6 +236,13 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
         }
 
         return new Rendered(bytes, small.ToArray(), Security.ContentPolicy($"{Security.StyleSource(theme.Css)} {styles}", elsewhere, framedAnywhere));
+    }
+
+    async Task<string> HtmlAsync<TComponent>(Dictionary<string, object?> parameters)
+        where TComponent : IComponent
+    {
+        await using var renderer = new HtmlRenderer(services, logs);
+        return await renderer.Dispatcher.InvokeAsync(async () => (await renderer.RenderComponentAsync<TComponent>(ParameterView.FromDictionary(parameters))).ToHtmlString());
     }
 
     /// <summary>The menu; whatever changes in it, or of what it leads to, is another version of the site.</summary>

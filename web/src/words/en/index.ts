@@ -21,6 +21,7 @@ import { standingWords } from './standing'
 import { starterWords } from './starters'
 import { tagWords } from './tags'
 import { themeWords } from './themes'
+import { viewerWords } from './viewers'
 import { workroomWords } from './workroom'
 
 /** All words of the workroom, English. Another language is another folder of this shape. */
@@ -38,6 +39,7 @@ export const en = {
   ...peopleWords,
   ...pageWords,
   ...audienceWords,
+  ...viewerWords,
   ...barWords,
   ...blockWords,
   ...embedWords,

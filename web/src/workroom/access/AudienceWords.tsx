@@ -5,6 +5,10 @@ import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
 import { AudienceDialog } from './audience/AudienceDialog'
 import type { AudienceOf } from './audience/data'
+import { ViewersDialog } from './audience/ViewersDialog'
+import type { Viewed } from './audience/viewers'
+
+const isAudience = (of: Viewed): of is AudienceOf => of.kind !== 'photo'
 
 /** Who can see a thing, in a sentence; pressed, it says why, and what has an audience of its own lets one change it. */
 export function AudienceWords({
@@ -13,12 +17,17 @@ export function AudienceWords({
   children,
 }: {
   line: Api['AudienceLine']
-  /** What it is of; nothing for what has no audience of its own. */
-  of?: AudienceOf
+  /** What it is of. A photo has no audience of its own. */
+  of: Viewed
   children?: ReactNode
 }) {
   const [open, setOpen] = useState(false)
-  const [changing, setChanging] = useState(false)
+  const [asked, setAsked] = useState<'change' | 'names' | null>(null)
+  const own = isAudience(of) ? of : null
+  function ask(what: 'change' | 'names') {
+    setOpen(false)
+    setAsked(what)
+  }
   return (
     <>
       <Popover
@@ -46,21 +55,20 @@ export function AudienceWords({
             </li>
           ))}
         </ol>
-        {of && (
-          <Button
-            look="next"
-            className="my-2"
-            onClick={() => {
-              setOpen(false)
-              setChanging(true)
-            }}
-          >
-            {w.audience.change}
+        <p className="my-2 flex flex-wrap items-baseline gap-x-4 gap-y-2">
+          {own && (
+            <Button look="next" onClick={() => ask('change')}>
+              {w.audience.change}
+            </Button>
+          )}
+          <Button look="word" onClick={() => ask('names')}>
+            {w.viewers.byName}
           </Button>
-        )}
+        </p>
         {children}
       </Popover>
-      {of && changing && <AudienceDialog of={of} onClose={() => setChanging(false)} />}
+      {own && asked === 'change' && <AudienceDialog of={own} onClose={() => setAsked(null)} />}
+      {asked === 'names' && <ViewersDialog of={of} onClose={() => setAsked(null)} />}
     </>
   )
 }

@@ -5,6 +5,7 @@ import { copy } from '../../kit/copy'
 import { Dialog } from '../../kit/Dialog'
 import { Popover } from '../../kit/Popover'
 import { w } from '../../words'
+import { MemberSight } from '../access/audience/MemberSight'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
 import { tell } from '../shell/news'
@@ -41,6 +42,7 @@ export function MemberRow({ member, groups }: { member: Member; groups: readonly
 function LookAfter({ member, groups }: { member: Member; groups: readonly Group[] }) {
   const [open, setOpen] = useState(false)
   const [asking, setAsking] = useState(false)
+  const [looking, setLooking] = useState(false)
   const path = { params: { path: { member: member.id } } }
   const change = useAct((wish: Api['MemberWish']) =>
     body(api.PATCH('/api/members/{member}', { ...path, body: wish }), w.errors.away),
@@ -100,6 +102,16 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
               })}
             </p>
           </div>
+          <Button
+            look="word"
+            className="justify-self-start"
+            onClick={() => {
+              setOpen(false)
+              setLooking(true)
+            }}
+          >
+            {w.viewers.what}
+          </Button>
           <MemberLink member={member} />
           <span>
             <Button
@@ -115,6 +127,7 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
           </span>
         </div>
       </Popover>
+      {looking && <MemberSight member={member.id} name={member.name} onClose={() => setLooking(false)} />}
       <Dialog open={asking} onClose={() => setAsking(false)} title={w.members.endAsk(member.name)}>
         <p className="mt-3">{w.members.endWhat}</p>
         <p className="mt-1">{w.members.endText}</p>

@@ -58,7 +58,8 @@ export function PlateFacts({ plate }: { plate: Api['Plate'] }) {
           <p>{w.plate.nowhere}</p>
         )}
         <p>
-          <AudienceWords line={plate.audience} /> <LeaveOut plate={plate} />
+          <AudienceWords line={plate.audience} of={{ kind: 'photo', id: plate.id }} />{' '}
+          <LeaveOut plate={plate} />
         </p>
         <p>
           <PhotoClearance plate={plate} />
