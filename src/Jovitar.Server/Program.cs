@@ -124,6 +124,7 @@ builder.Services.AddSingleton<TableStore>();
 builder.Services.AddSingleton<PageStore>();
 builder.Services.AddSingleton<KeptSettingsStore>();
 builder.Services.AddSingleton<VersionStore>();
+builder.Services.AddSingleton<UnseenStore>();
 builder.Services.AddSingleton<StarterStore>();
 builder.Services.AddSingleton<MenuStore>();
 builder.Services.AddSingleton<ThemeStore>();

@@ -88,4 +88,33 @@ public sealed class ViewerNamesTests
         Assert.Equal(["category Festival: sees /"], await SeenAsync(ada, "from=1&count=1"));
         Assert.Equal(HttpStatusCode.NotFound, await GetAsync(owner, $"/api/members/{Guid.NewGuid()}/sight"));
     }
+
+    [Fact]
+    public async Task Before_a_page_is_published_it_is_said_which_of_its_photos_visitors_will_not_see_and_why()
+    {
+        var (site, owner, _, p, album, category) = await NightAsync(photos: 5);
+        await using var __ = site;
+        var page = await owner.ShownAsync(null, "draft", Drafts.Page("Draft", Drafts.Photos(album), Drafts.Photos(Drafts.Source("picked", photos: [p[^1]]), number: 4)));
+        async Task<(int All, string[] Hidden, string[] ForSome)> UnseenAsync()
+        {
+            var unseen = await (await owner.GetAsync($"/api/pages/{page}/unseen")).ReadAsync();
+            string[] Said(string of) => [.. unseen.GetProperty(of).EnumerateArray().Select(u => $"{u.GetProperty("said").GetString()} [{u.GetProperty("photos").GetArrayLength()}]")];
+            return (unseen.GetProperty("all").GetInt32(), Said("hidden"), Said("forSome"));
+        }
+
+        var (all, hidden, some) = await UnseenAsync();
+        Assert.Equal(6, all);
+        Assert.Empty(hidden.Concat(some));
+        await site.WriteAsync($"update photo set clearance = 'not_cleared' where id = '{p[0]}'");
+        await site.WriteAsync($"update photo set decision = 'leave_out' where id in ('{p[1]}', '{p[2]}')");
+        await site.WriteAsync($"update photo set state = 'waiting' where id = '{p[3]}'");
+        Assert.Equal(["2 are left out everywhere. [2]", "One is not cleared. [1]", "One is still being made ready. [0]"], (await UnseenAsync()).Hidden.Order());
+        // An album for some, in a category for some: both are said, of what is not hidden anyway.
+        (await SayAsync(owner, "album", album, "members")).EnsureSuccessStatusCode();
+        (await SayAsync(owner, "category", category, "holders")).EnsureSuccessStatusCode();
+        Assert.Equal("One is for some alone. The album “Night” is for members. The category “Festival” is for holders of an entry link or passcode. [1]", Assert.Single((await UnseenAsync()).ForSome));
+        await (await StandAsync(owner, album, shown: false)).ReadAsync();
+        Assert.Contains("One stands only in an album that is out of view. [1]", (await UnseenAsync()).Hidden);
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(owner, $"/api/pages/{Guid.NewGuid()}/unseen"));
+    }
 }

@@ -53,6 +53,7 @@ internal static class PageEndpoints
         pages.MapPost("/{page}/copy", Copy).WithSummary("Copies a page whole, as a draft");
         pages.MapPost("/{page}/blocks", Add).WithSummary("Puts a copy of a block at the foot of a page");
         pages.MapGet("/{page}/changes", Changes).WithSummary("What publishing the draft would change for visitors");
+        pages.MapGet("/{page}/unseen", Unseen).WithSummary("Which photos of a page's draft visitors will not see, and why");
         pages.MapGet("/{page}/versions", Versions).WithSummary("What visitors had of a page, the latest first");
         pages.MapPost("/{page}/versions/{number}/back", Back).WithSummary("Makes an earlier version the draft");
         pages.MapPut("/{page}/plan", Plan).NeedsVersion().WithSummary("Plans the draft to be published at a time");
@@ -68,6 +69,9 @@ internal static class PageEndpoints
 
     static async Task<Results<Ok<OpenedPage>, NotFound<Problem>>> Show(PageId page, PageStore store, CancellationToken ct) =>
         await store.FindAsync(page, ct) is { } opened ? TypedResults.Ok(opened) : Problems.Gone("page");
+
+    static async Task<Results<Ok<PageUnseen>, NotFound<Problem>>> Unseen(PageId page, UnseenStore store, CancellationToken ct) =>
+        await store.OfAsync(page, ct) is { } unseen ? TypedResults.Ok(unseen) : Problems.Gone("page");
 
     static async Task<Results<Ok<OpenedPage>, NotFound<Problem>, BadRequest<Problem>>> Make(NewPage body, Actor who, PageStore store, CancellationToken ct)
     {

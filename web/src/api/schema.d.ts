@@ -7685,6 +7685,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{page}/unseen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which photos of a page's draft visitors will not see, and why */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    page: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PageUnseen"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{page}/versions": {
         parameters: {
             query?: never;
@@ -11472,6 +11519,18 @@ export interface components {
             /** @description What the address of the sheet says that shows them. */
             search: string;
         };
+        /** @description Which of the photos that stand on a page's draft visitors will not see, however they come to it. */
+        PageUnseen: {
+            /**
+             * Format: int32
+             * @description How many photos stand on it: in its albums, and by themselves.
+             */
+            all: number;
+            /** @description No visitor sees these. */
+            hidden: components["schemas"]["UnseenPhotos"][];
+            /** @description Some visitors see these. */
+            forSome: components["schemas"]["UnseenPhotos"][];
+        };
         PageVersions: {
             versions: components["schemas"]["VersionLine"][];
         };
@@ -12808,6 +12867,21 @@ export interface components {
             dark: boolean;
             fault: components["schemas"]["PaletteFault"];
         };
+        /** @description A photo among those of which the same is true, of which there is a picture. */
+        UnseenPhoto: {
+            id: components["schemas"]["PhotoId"];
+            picture: string;
+            name: string;
+        };
+        /** @description Photos of which the same is true. */
+        UnseenPhotos: {
+            /** Format: int32 */
+            count: number;
+            /** @description What, as a sentence. */
+            said: string;
+            /** @description Some of them; none where there are no pictures of them yet. */
+            photos: components["schemas"]["UnseenPhoto"][];
+        };
         /**
          * Format: uuid
          * @description Names one upload.
@@ -12870,7 +12944,7 @@ export interface components {
              * @description How many there are of those that were asked for.
              */
             found: number;
-            /** @description Some of these, by name. */
+            /** @description Some of these, by why they do not see it and by name. */
             window: components["schemas"]["MemberBefore"][];
             /** @description Who works here: they see everything. */
             staff: string[];

@@ -94,11 +94,12 @@ internal sealed class MemberSightStore(NpgsqlDataSource db, AccessStore access, 
     async Task<IReadOnlyList<(Guid Id, IReadOnlyList<string> Why)>> WhyAsync(GuardedKind of, Guid[] ids, Sight sight, DateTimeOffset now, CancellationToken ct)
     {
         var kind = of.ToString().ToLowerInvariant();
+        var ways = of == GuardedKind.Album ? AccessStore.AlbumWays("t") : "'{}'::uuid[]";
         await using var command = db.Command(
-            $$"""
-            select t.id, {{(of == GuardedKind.Album ? AccessStore.AlbumWays("t") : "'{}'::uuid[]")}} as ways, {{AccessStore.ThingColumns(kind)}}
-              from {{AudienceStore.TableOf(kind)}} as t
-             {{AccessStore.ThingJoins(kind)}}
+            $"""
+            select t.id, {ways} as ways, {AccessStore.ThingColumns(kind)}
+              from {AudienceStore.TableOf(kind)} as t
+             {AccessStore.ThingJoins(kind)}
              where t.id = any(@ids) and t.binned is null
             """,
             ("ids", ids), ("shut", sight.Shut));

@@ -146,7 +146,16 @@ export const pageWords = {
     publish: 'Publish',
     publishChanges: 'Publish changes',
     upToDate: 'Published',
-    publishing: (n: number) => (n === 0 ? '' : `Published, it shows ${photos(n)} to everyone.`),
+    publishing: (n: number) => (n === 0 ? '' : `Published, it shows ${photos(n)}.`),
+    unseen: (hidden: number, some: number, all: number) => {
+      const of = `of the ${photos(all)} on it`
+      const few = `${some.toLocaleString('en')} ${some === 1 ? 'is' : 'are'}`
+      return hidden === 0
+        ? `${few} for some alone, ${of}`
+        : `No visitor sees ${hidden.toLocaleString('en')} ${of}${some > 0 ? `, and ${few} for some alone` : ''}`
+    },
+    unseenTitle: 'What visitors see of it',
+    seenBy: (n: number) => `Everyone whom the page is for sees ${photos(n)}.`,
     publishedSo: (sentence: string) => `Published. ${sentence}`,
     withdraw: 'Withdraw',
     withdrawn: 'Withdrawn. Only staff can see it.',

@@ -12,6 +12,7 @@ import { About } from './About'
 import { Changes } from './Changes'
 import { PageLook } from './PageLook'
 import { PlanIt } from './PlanIt'
+import { Unseen } from './Unseen'
 import type { PageDraft } from './usePageDraft'
 import { Versions } from './Versions'
 
@@ -98,6 +99,7 @@ export function PageHead({
           <HeldOnPage notes={notes} />
         </AudienceWords>
       </p>
+      <Unseen page={page} />
       <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
         <Button
           look="next"

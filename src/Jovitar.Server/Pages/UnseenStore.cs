@@ -1,0 +1,107 @@
+using Jovitar.Core;
+using Jovitar.Core.Access;
+using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Pages;
+
+/// <summary>A photo among those of which the same is true, of which there is a picture.</summary>
+internal sealed record UnseenPhoto(PhotoId Id, string Picture, string Name);
+
+/// <summary>Photos of which the same is true.</summary>
+/// <param name="Said">What, as a sentence.</param>
+/// <param name="Photos">Some of them; none where there are no pictures of them yet.</param>
+internal sealed record UnseenPhotos(int Count, string Said, IReadOnlyList<UnseenPhoto> Photos);
+
+/// <summary>Which of the photos that stand on a page's draft visitors will not see, however they come to it.</summary>
+/// <param name="All">How many photos stand on it: in its albums, and by themselves.</param>
+/// <param name="Hidden">No visitor sees these.</param>
+/// <param name="ForSome">Some visitors see these.</param>
+internal sealed record PageUnseen(int All, IReadOnlyList<UnseenPhotos> Hidden, IReadOnlyList<UnseenPhotos> ForSome);
+
+/// <summary>Says before it is so what visitors will see of a page, by the one decision.</summary>
+internal sealed class UnseenStore(NpgsqlDataSource db, AccessStore access, SightStore sights)
+{
+    /// <summary>So many of each are shown.</summary>
+    const int MostShown = 8;
+
+    /// <summary>A photo of the page.</summary>
+    /// <param name="Albums">Those that it stands in, where not one of them lets everyone in.</param>
+    sealed record Standing(UnseenPhoto Photo, PhotoThing Thing, Guid[] Albums);
+
+    /// <returns>Null when there is no such page.</returns>
+    public async Task<PageUnseen?> OfAsync(PageId page, CancellationToken ct)
+    {
+        await using var find = db.Command("select 1 from page where id = @page and binned is null", ("page", page.Value));
+        if (await find.ExecuteScalarAsync(ct) is null)
+        {
+            return null;
+        }
+
+        var (everyone, now) = (await sights.EveryoneAsync(ct), access.Now);
+        await using var command = db.Command(
+            $"""
+            with things as (
+              select thing from page_thing where page = @page and not live and shows),
+            stands as (
+              select ap.photo, a.id as album, a.shown, a.shown and {AccessStore.LetsIn("a")} as is_open
+                from album as a
+                join album_photo as ap on ap.album = a.id
+               where a.id in (select thing from things) and a.binned is null
+              union all
+              select id, null, true, true from photo where id in (select thing from things) and binned is null),
+            each as (
+              select photo, bool_or(shown) as shown, bool_or(is_open) as is_open,
+                     array_remove(array_agg(album order by album), null) as albums
+                from stands
+               group by photo)
+            select p.id, p.picture, coalesce(nullif(p.title, ''), p.file_name) as name, e.shown, e.is_open, e.albums,
+                   {AccessStore.PhotoColumns}
+              from each as e
+              join photo as p on p.id = e.photo
+             order by p.taken nulls last, p.id
+            """,
+            ("page", page.Value), ("shut", everyone.Shut));
+        var all = await command.AllAsync(r => Read(r, everyone), ct);
+        // Whom every gate lets in comes also to what is behind gates alone.
+        Decision Somebody(Standing s) => Core.Access.Access.Decide(Viewer.Somebody, Right.See, s.Thing.On.Shut > 0 ? s.Thing with { On = new ShownOn(1) } : s.Thing, now);
+        var hidden = all.ToLookup(s => !Somebody(s).Allowed);
+        var some = hidden[false].Where(s => !access.May(Viewer.Nobody, Right.See, s.Thing)).ToArray();
+        var albums = await GatesAsync([.. some.SelectMany(s => s.Albums).Distinct()], everyone, ct);
+        string Gates(Standing s) => string.Join(
+            ' ',
+            s.Thing.Gates.Concat(s.Albums.SelectMany(a => albums[a]))
+                .Where(g => !g.LetsIn(Viewer.Nobody, now))
+                .DistinctBy(g => g.Thing)
+                .OrderBy(g => g.Kind, StringComparer.Ordinal).ThenBy(g => g.Name, StringComparer.Ordinal)
+                .Select(g => GateWords.Said(g, now)));
+        return new PageUnseen(
+            all.Count,
+            Alike(hidden[true].GroupBy(s => Somebody(s).Reasons[0]), UnseenWords.Said),
+            Alike(some.GroupBy(Gates), UnseenWords.ForSome));
+    }
+
+    static IReadOnlyList<UnseenPhotos> Alike<T>(IEnumerable<IGrouping<T, Standing>> photos, Func<T, int, string> said) =>
+    [
+        .. photos
+            .Select(same => new UnseenPhotos(same.Count(), said(same.Key, same.Count()), [.. same.Where(s => s.Thing.State == PhotoState.Ready).Select(s => s.Photo).Take(MostShown)]))
+            .OrderByDescending(u => u.Count),
+    ];
+
+    /// <summary>A photo that stands in an album in view, or by itself, is on the page for whom its gates and those of its albums let in.</summary>
+    static Standing Read(NpgsqlDataReader r, Sight everyone)
+    {
+        var (isShown, isOpen) = (r.Get<bool>("shown"), r.Get<bool>("is_open"));
+        var on = !isShown ? new ShownOn(0, OutOfView: 1) : isOpen ? new ShownOn(1) : new ShownOn(0, Shut: 1);
+        return new Standing(new UnseenPhoto(new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("name")), AccessStore.Photo(r, on, everyone.Gates), isOpen ? [] : r.Get<Guid[]>("albums"));
+    }
+
+    /// <summary>The gates of albums.</summary>
+    async Task<ILookup<Guid, Gate>> GatesAsync(Guid[] albums, Sight everyone, CancellationToken ct)
+    {
+        await using var command = db.Command($"select a.id, {AccessStore.AlbumGates("a")} as gates from album as a where a.id = any(@albums)", ("albums", albums));
+        return (await command.AllAsync(r => (Album: r.Get<Guid>("id"), Gates: everyone.Gates.Of(r.Get<Guid[]>("gates"))), ct)).SelectMany(a => a.Gates.Select(g => (a.Album, Gate: g))).ToLookup(a => a.Album, a => a.Gate);
+    }
+}
