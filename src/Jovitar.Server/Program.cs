@@ -92,6 +92,7 @@ builder.Services.AddSingleton<TryCount>();
 builder.Services.AddSingleton<SignInLimit>();
 builder.Services.AddSingleton<PeopleStore>();
 builder.Services.AddSingleton<MemberStore>();
+builder.Services.AddSingleton<JoinStore>();
 builder.Services.AddSingleton<GroupStore>();
 builder.Services.AddSingleton<LetterLimit>();
 builder.Services.AddSingleton<InvitationStore>();
@@ -179,6 +180,7 @@ if (!settings.DescribeOnly)
     builder.Services.AddHostedService<PlanWorker>();
     builder.Services.AddHostedService<ClearanceWorker>();
     builder.Services.AddHostedService<WayInWorker>();
+    builder.Services.AddHostedService<JoinWorker>();
     builder.Services.AddHostedService<LetterWorker>();
     builder.Services.AddHostedService(services => services.GetRequiredService<VisitCounter>());
     builder.Services.AddIntakeWorkers(settings.Worker);

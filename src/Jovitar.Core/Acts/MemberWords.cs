@@ -1,3 +1,5 @@
+using Jovitar.Core.People;
+
 namespace Jovitar.Core.Acts;
 
 /// <summary>The sentences that say what was done about members and their groups.</summary>
@@ -33,6 +35,17 @@ public static class MemberWords
     public static string RemovedGroup(string name) => $"Removed the group “{name}”; its members stay members.";
 
     public static string SentLink(string name) => $"Made {name} a link that signs them in.";
+
+    /// <summary>How visitors become members from now on.</summary>
+    public static string Join(Joining joining) => joining switch
+    {
+        Joining.Asked => "Visitors may ask to become members; staff accept them.",
+        Joining.Open => "Visitors who ask become members.",
+        _ => "Only staff make members.",
+    };
+
+    /// <param name="names">Those who asked.</param>
+    public static string Refused(IReadOnlyList<string> names) => names is [var one] ? $"Did not make {one} a member, who asked." : $"Did not make {names.Count} members who asked.";
 
     static string Groups(IReadOnlyList<string> names) => string.Join(" and ", names.Select(n => $"“{n}”"));
 

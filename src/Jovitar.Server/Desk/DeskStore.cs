@@ -21,9 +21,10 @@ namespace Jovitar.Server.Desk;
 /// <param name="LeftOut">Photos left out everywhere.</param>
 /// <param name="CommentsWaiting">Comments of visitors that nobody has decided on.</param>
 /// <param name="Held">Photos that no visitor sees for want of clearance.</param>
+/// <param name="Asking">Visitors who ask to become members.</param>
 internal sealed record Figures(
     int Photos, int Waiting, int Larger, int Failed, int Albums, int Pages, int Published, int AlbumsNowhere, int PhotosWithoutTitle, int PhotosWithoutAlt, int PhotosInNoAlbum, long Bytes,
-    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held);
+    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held, int Asking);
 
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
@@ -87,7 +88,8 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                    (select count(*)
                       from comment as c
                       join photo as p on p.id = c.photo and p.binned is null
-                     where c.state = 'Waiting') as comments
+                     where c.state = 'Waiting') as comments,
+                   (select count(*) from member_wish where not is_free) as asking
             """,
             ("since", clock.GetUtcNow() - TimeLeft.Window));
         var (index, needed) = (await keeper.CurrentAsync(ct), (await access.SiteAsync(ct)).ClearanceNeeded);
@@ -101,7 +103,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                 return new Figures(
                     index.Count(Narrowing.Nothing), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"),
                     Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut), Count("comments"),
-                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])));
+                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])), Count("asking"));
             },
             ct))!;
     }

@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Intake;
 using Jovitar.Core.Opening;
+using Jovitar.Core.People;
 using Npgsql;
 
 namespace Jovitar.Server.Platform;
@@ -8,7 +9,8 @@ namespace Jovitar.Server.Platform;
 /// <summary>The site's own settings.</summary>
 /// <param name="Version">Another one when anything that every page shows is another.</param>
 /// <param name="HasMembers">There are members: visitors are told where they sign in.</param>
-public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version, bool HasMembers)
+/// <param name="Joining">How visitors become members.</param>
+public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version, bool HasMembers, Joining Joining)
 {
     public string Title => Front.Title;
 
@@ -24,7 +26,7 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
     {
         await using var command = db.CreateCommand(
             $"""
-            select {FrontColumns}, version, has_members,
+            select {FrontColumns}, version, has_members, joining,
                    max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes
               from site
             """);
@@ -33,7 +35,7 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
                 Front(r),
                 new IntakeLimits(
                     r.Get<long>("max_bytes"), r.Get<int>("max_megapixels"), r.Get<long>("max_sound_bytes"), r.Get<long>("max_video_bytes"), r.Get<long>("max_document_bytes"), r.Get<long>("max_archive_bytes")),
-                r.Get<long>("version"), r.Get<bool>("has_members")),
+                r.Get<long>("version"), r.Get<bool>("has_members"), Enum.Parse<Joining>(r.Get<string>("joining"))),
             ct))!;
     }
 

@@ -32,6 +32,7 @@ internal static class SiteEndpoints
         site.MapTalk();
         site.MapEntering();
         site.MapSigningIn();
+        site.MapJoining();
         app.MapSeeingAs();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);

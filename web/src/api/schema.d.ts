@@ -1743,6 +1743,180 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/members/wishes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How visitors become members, and who asked and waits */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JoinWindow"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/wishes/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes members of some who asked */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WishesChosen"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MembersAdded"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/wishes/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Refuses some who asked; they may ask again */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WishesChosen"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/members/joining": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says how visitors become members */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JoiningSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/groups": {
         parameters: {
             query?: never;
@@ -10315,6 +10489,11 @@ export interface components {
              * @description Photos that no visitor sees for want of clearance.
              */
             held: number;
+            /**
+             * Format: int32
+             * @description Visitors who ask to become members.
+             */
+            asking: number;
         };
         FileAlbum: {
             id: components["schemas"]["AlbumId"];
@@ -10804,6 +10983,37 @@ export interface components {
             /** @description What one is called, as one says it oneself. */
             name: string;
             password: string;
+        };
+        /**
+         * @description How visitors become members. Kept by name.
+         * @enum {unknown}
+         */
+        Joining: "closed" | "asked" | "open";
+        JoiningSaid: {
+            joining: components["schemas"]["Joining"];
+        };
+        /** @description Somebody who asked to become a member and waits. */
+        JoinLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            words: string;
+            /** Format: date-time */
+            made: string;
+            /** @description Their address is a member's, or of somebody who works here. */
+            isKnown: boolean;
+        };
+        /** @description Those who wait, the eldest first. */
+        JoinWindow: {
+            joining: components["schemas"]["Joining"];
+            hasMail: boolean;
+            waiting: components["schemas"]["JoinLine"][];
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            all: number;
         };
         /** @description A narrowing to be kept. */
         KeepNarrowing: {
@@ -13018,6 +13228,15 @@ export interface components {
             litter: string[];
             /** @description How names of the same begin. */
             litterBegins: string;
+        };
+        WishesChosen: {
+            /** @description Of those who asked. */
+            wishes: string[];
+            /**
+             * Format: uuid
+             * @description The group that they are put into; null for none.
+             */
+            group?: null | string;
         };
         /** @description A word as it is, and as it would be. */
         WordAnew: {

@@ -24,6 +24,12 @@ internal sealed record MemberLink(string Link);
 
 public sealed record GroupName([Required, Words(MemberRules.LongestName)] string Name);
 
+/// <param name="Wishes">Of those who asked.</param>
+/// <param name="Group">The group that they are put into; null for none.</param>
+public sealed record WishesChosen([Required, AtMost(JoinWish.MostWaiting)] IReadOnlyList<Guid> Wishes, Guid? Group = null);
+
+public sealed record JoiningSaid(Joining Joining);
+
 internal sealed record Groups(IReadOnlyList<GroupLine> All);
 
 /// <summary>Members of the site and their groups: visitors whom it knows.</summary>
@@ -40,6 +46,10 @@ internal static class MemberEndpoints
         members.MapPatch("/{member}", Change).WithSummary("Gives a member another name or other groups");
         members.MapDelete("/{member}", Remove).WithSummary("Ends a membership, at once");
         members.MapPost("/{member}/link", Link).WithSummary("Makes a link that signs a member in once");
+        members.MapGet("/wishes", Wishes).WithSummary("How visitors become members, and who asked and waits");
+        members.MapPost("/wishes/accept", Accept).WithSummary("Makes members of some who asked");
+        members.MapPost("/wishes/refuse", Refuse).WithSummary("Refuses some who asked; they may ask again");
+        members.MapPut("/joining", SayJoining).RequireAuthorization(Security.Owners).WithSummary("Says how visitors become members");
         var groups = api.MapGroup("/groups").RequireAuthorization(Security.Editors).WithTags("Members");
         groups.MapGet("", ListGroups).WithSummary("The groups of members");
         groups.MapPost("", MakeGroup).WithSummary("Makes a group");
@@ -88,6 +98,19 @@ internal static class MemberEndpoints
         http.Response.Headers.CacheControl = "no-store";
         return await members.LinkAsync(who, member, origin.TextOf(http.Request), ct) is { } link ? TypedResults.Ok(new MemberLink(link)) : Problems.Gone("member");
     }
+
+    static async Task<Ok<JoinWindow>> Wishes(JoinStore joins, CancellationToken ct) => TypedResults.Ok(await joins.ListAsync(ct));
+
+    static async Task<Results<Ok<MembersAdded>, BadRequest<Problem>>> Accept(WishesChosen body, HttpContext http, Actor who, JoinStore joins, SiteOrigin origin, CancellationToken ct)
+    {
+        var (added, refused) = await joins.AcceptAsync(who, body.Wishes, body.Group, origin.TextOf(http.Request), ct);
+        return added is null ? Problems.Invalid(refused) : TypedResults.Ok(added);
+    }
+
+    static async Task<Ok<Done>> Refuse(WishesChosen body, Actor who, JoinStore joins, CancellationToken ct) => TypedResults.Ok(await joins.RefuseAsync(who, body.Wishes, ct));
+
+    static async Task<Results<Ok<Done>, BadRequest<Problem>>> SayJoining(JoiningSaid body, Actor who, JoinStore joins, CancellationToken ct) =>
+        Enum.IsDefined(body.Joining) ? TypedResults.Ok(await joins.SayAsync(who, body.Joining, ct)) : Problems.Invalid("Choose how visitors become members.");
 
     static async Task<Ok<Groups>> ListGroups(GroupStore groups, CancellationToken ct) => TypedResults.Ok(new Groups(await groups.ListAsync(ct)));
 

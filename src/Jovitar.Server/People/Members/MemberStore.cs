@@ -112,73 +112,74 @@ internal sealed class MemberStore(NpgsqlDataSource db, ActRunner acts, LetterSto
     public async Task<(MembersAdded? Added, string Refused)> AddAsync(Actor who, string list, Guid? group, bool write, string origin, CancellationToken ct)
     {
         var (members, refused) = MemberRules.Read(list);
+        var (answer, _) = await acts.RunAsync(who, ActKind.Members, act => AddAsync(act, members, refused, group, write && mail.IsSet, origin, ct), ct);
+        return answer;
+    }
+
+    /// <summary>The same within an act.</summary>
+    /// <param name="write">They get letters.</param>
+    public async Task<(MembersAdded? Added, string Refused)> AddAsync(Act act, IReadOnlyList<NewMember> members, IReadOnlyList<LineRefused> refused, Guid? group, bool write, string origin, CancellationToken ct)
+    {
         var title = (await settings.ReadAsync(ct)).Title;
         string[] keys = [.. members.Select(m => AccountStore.Key(m.Email))];
-        var (answer, _) = await acts.RunAsync<(MembersAdded?, string)>(
-            who, ActKind.Members,
-            async act =>
+        await act.RunAsync("lock table account in share row exclusive mode", ct);
+        // Whoever removes the group waits for this, or this for them.
+        await act.RunAsync("select from member_group where id = @group::uuid for key share", ct, ("group", group));
+        await using var look = act.Command(
+            """
+            select (select count(*)::int from account where role = 'Member' and email_key <> all(@keys)) as others,
+                   (select count(*)::int from account where role <> 'Member' and email_key = any(@keys)) as working,
+                   (select name from member_group where id = @group::uuid) as called
+            """,
+            ("keys", keys), ("group", group));
+        var (others, working, called) = (await look.FirstAsync(r => Tuple.Create(r.Get<int>("others"), r.Get<int>("working"), r.MaybeText("called")), ct))!;
+        if (group is not null && called is null)
+        {
+            return act.Drop(((MembersAdded?)null, "This group is gone. Choose another."));
+        }
+
+        if (others + keys.Length > MemberRules.Most)
+        {
+            return act.Drop(((MembersAdded?)null, $"There is room for {MemberRules.Most:#,0} members."));
+        }
+
+        await using var insert = act.Command(
+            """
+            insert into account (id, email, email_key, name, role, password_hash, made)
+            select w.id, w.email, w.key, w.name, 'Member', '', @now
+              from unnest(@ids, @emails, @keys, @names) as w(id, email, key, name)
+            on conflict (email_key) do nothing
+            returning id, name, email
+            """,
+            ("ids", members.Select(_ => Guid.CreateVersion7(act.Now)).ToArray()), ("emails", members.Select(m => m.Email).ToArray()), ("keys", keys), ("names", members.Select(MemberRules.Called).ToArray()),
+            ("now", act.Now));
+        var added = await insert.AllAsync(r => (Id: r.Get<Guid>("id"), Name: r.Get<string>("name"), Email: r.Get<string>("email")), ct);
+        var joined = group is null ? 0 : await act.RunAsync(
+            """
+            insert into member_of (account, "group", since)
+            select a.id, @group, @now from account as a where a.email_key = any(@keys) and a.role = 'Member'
+            on conflict do nothing
+            """,
+            ct, ("keys", keys), ("group", group), ("now", act.Now));
+        var answer = new MembersAdded(added.Count, joined, working, write ? added.Count : 0, refused);
+        if (added.Count + joined == 0)
+        {
+            return act.Drop(((MembersAdded?)answer, ""));
+        }
+
+        if (answer.Letters > 0)
+        {
+            foreach (var member in added)
             {
-                await act.RunAsync("lock table account in share row exclusive mode", ct);
-                // Whoever removes the group waits for this, or this for them.
-                await act.RunAsync("select from member_group where id = @group::uuid for key share", ct, ("group", group));
-                await using var look = act.Command(
-                    """
-                    select (select count(*)::int from account where role = 'Member' and email_key <> all(@keys)) as others,
-                           (select count(*)::int from account where role <> 'Member' and email_key = any(@keys)) as working,
-                           (select name from member_group where id = @group::uuid) as called
-                    """,
-                    ("keys", keys), ("group", group));
-                var (others, working, called) = (await look.FirstAsync(r => Tuple.Create(r.Get<int>("others"), r.Get<int>("working"), r.MaybeText("called")), ct))!;
-                if (group is not null && called is null)
-                {
-                    return act.Drop(((MembersAdded?)null, "This group is gone. Choose another."));
-                }
+                var (link, expires) = await LinkAsync(act, member.Id, origin, ct);
+                var letter = Letters.Membership(title, member.Name, act.Who.Name, link, expires);
+                await letters.PutAsync(act, member.Name, member.Email, letter.Subject, letter.Text, expires, ct);
+            }
+        }
 
-                if (others + keys.Length > MemberRules.Most)
-                {
-                    return act.Drop(((MembersAdded?)null, $"There is room for {MemberRules.Most:#,0} members."));
-                }
-
-                await using var insert = act.Command(
-                    """
-                    insert into account (id, email, email_key, name, role, password_hash, made)
-                    select w.id, w.email, w.key, w.name, 'Member', '', @now
-                      from unnest(@ids, @emails, @keys, @names) as w(id, email, key, name)
-                    on conflict (email_key) do nothing
-                    returning id, name, email
-                    """,
-                    ("ids", members.Select(_ => Guid.CreateVersion7(act.Now)).ToArray()), ("emails", members.Select(m => m.Email).ToArray()), ("keys", keys), ("names", members.Select(MemberRules.Called).ToArray()),
-                    ("now", act.Now));
-                var added = await insert.AllAsync(r => (Id: r.Get<Guid>("id"), Name: r.Get<string>("name"), Email: r.Get<string>("email")), ct);
-                var joined = group is null ? 0 : await act.RunAsync(
-                    """
-                    insert into member_of (account, "group", since)
-                    select a.id, @group, @now from account as a where a.email_key = any(@keys) and a.role = 'Member'
-                    on conflict do nothing
-                    """,
-                    ct, ("keys", keys), ("group", group), ("now", act.Now));
-                var answer = new MembersAdded(added.Count, joined, working, write && mail.IsSet ? added.Count : 0, refused);
-                if (added.Count + joined == 0)
-                {
-                    return act.Drop(((MembersAdded?)answer, ""));
-                }
-
-                if (answer.Letters > 0)
-                {
-                    foreach (var member in added)
-                    {
-                        var (link, expires) = await LinkAsync(act, member.Id, origin, ct);
-                        var letter = Letters.Membership(title, member.Name, act.Who.Name, link, expires);
-                        await letters.PutAsync(act, member.Name, member.Email, letter.Subject, letter.Text, expires, ct);
-                    }
-                }
-
-                await act.RunAsync(Told, ct);
-                (act.IsKept, act.Says) = (true, _ => MemberWords.Added(added.Count, joined, called ?? ""));
-                return (answer, "");
-            },
-            ct);
-        return answer;
+        await act.RunAsync(Told, ct);
+        (act.IsKept, act.Says) = (true, _ => MemberWords.Added(added.Count, joined, called ?? ""));
+        return (answer, "");
     }
 
     /// <summary>Makes a link that signs somebody in once, in a while; the database keeps its hash alone.</summary>

@@ -183,6 +183,9 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <summary>The page at which a member signs in.</summary>
     public Task<Rendered> SignInPageAsync(ToSignIn asked, CancellationToken ct) => RenderAsync<SignInPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
 
+    /// <summary>The page at which somebody asks to become a member.</summary>
+    public Task<Rendered> JoinPageAsync(ToJoin asked, CancellationToken ct) => RenderAsync<JoinPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
     /// <summary>An entry link or a passcode on paper, to be handed out.</summary>
     /// <param name="called">What it opens, as visitors call it.</param>
     /// <param name="address">Where it is opened.</param>

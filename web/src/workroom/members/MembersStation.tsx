@@ -6,6 +6,7 @@ import { Empty, Heading } from '../shell/Station'
 import { AddMembers } from './AddMembers'
 import { useMembers } from './data'
 import { GroupList } from './GroupList'
+import { Joining } from './Joining'
 import { MemberRow } from './MemberRow'
 
 /** Visitors whom the site knows, and the groups that they are in. */
@@ -32,6 +33,7 @@ export function MembersStation() {
       />
       <div className="mt-7 grid grid-cols-[minmax(0,1fr)_18rem] gap-x-14 gap-y-10 max-lg:grid-cols-1">
         <section aria-label={w.members.title} className="min-w-0">
+          <Joining groups={groups} />
           {first.all === 0 ? (
             <Empty title={w.members.nobody} lead={w.members.nobodyText} />
           ) : (

@@ -1,4 +1,4 @@
-import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
 
@@ -23,5 +23,13 @@ export function useMembers(q: string, group: string | null) {
       return last.members.length > 0 && read < last.found ? read : undefined
     },
     placeholderData: keepPreviousData,
+  })
+}
+
+/** How visitors become members, and who asked. */
+export function useWishes() {
+  return useQuery({
+    queryKey: ['members', 'wishes'],
+    queryFn: () => body(api.GET('/api/members/wishes'), w.errors.away),
   })
 }

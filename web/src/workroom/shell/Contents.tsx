@@ -199,7 +199,12 @@ export function Contents({
               figure={f && f.held > 0 ? w.clearance.heldShort(f.held) : ''}
               here={at === 'clearance'}
             />
-            <Entry to="/workroom/members" name={w.members.title} here={at === 'members'} />
+            <Entry
+              to="/workroom/members"
+              name={w.members.title}
+              figure={f && f.asking > 0 ? w.members.askingShort(f.asking) : ''}
+              here={at === 'members'}
+            />
           </div>
         )}
         {session?.role === 'owner' && (
