@@ -74,7 +74,7 @@ test('a page is for one group, whose member comes by a link without a script', a
   await expect(member.locator('.photos img, .frames img, figure img').first()).toBeVisible()
 })
 
-test('who can see it is listed by name, and staff see the site as one of them has it', async ({ context }) => {
+test('who can see it is listed by name, and staff see the site as one of them has it', async () => {
   await page.getByRole('button', { name: 'The group “Coxes” can see this page.' }).click()
   await page.getByRole('button', { name: 'Who can, by name' }).click()
   const names = page.getByRole('dialog', { name: 'Who can see “For the coxes”, by name' })
@@ -85,7 +85,7 @@ test('who can see it is listed by name, and staff see the site as one of them ha
   await expect(names.getByRole('listitem').filter({ hasText: 'Bo Sandgate' })).toContainText('The page “For the coxes” is for the group “Coxes”.')
   await noSeriousFinding(page)
   await names.getByRole('button', { name: 'Can see it (1)' }).click()
-  const opens = context.waitForEvent('page')
+  const opens = page.context().waitForEvent('page')
   await names.getByRole('button', { name: 'See the site as Ada Teal' }).click()
   const seen = await opens
   await expect(seen.getByText('You see the site as Ada Teal. Nothing can be changed.')).toBeVisible()
@@ -120,4 +120,37 @@ test('who leaves is out at once', async ({ browser }) => {
   await expect(page.getByText('Ada Teal is no member any more.')).toBeVisible()
   expect((await member.goto('/for-the-coxes'))?.status()).toBe(403)
   await member.context().close()
+})
+
+test('where the owner says so, visitors ask to become members and are accepted', async ({ browser }) => {
+  await page.getByRole('combobox', { name: 'How visitors become members' }).selectOption({ label: 'Visitors ask to become members, and staff accept them.' })
+  const context = await browser.newContext({ javaScriptEnabled: false, viewport: { width: 390, height: 844 } })
+  const visitor = await context.newPage()
+  await expect(async () => {
+    await visitor.goto('/sign-in')
+    await visitor.getByRole('link', { name: 'Become one' }).click({ timeout: 2000 })
+  }).toPass()
+  await visitor.getByRole('button', { name: 'Become a member' }).click()
+  await expect(visitor.getByText('Say what you are called.')).toBeVisible()
+  await visitor.getByLabel('Your name').fill('Cem Harrow')
+  await visitor.getByLabel('E-mail address').fill('cem@example.test')
+  await visitor.getByLabel(/^How they know you/).fill('I rowed bow in the spring regatta.')
+  await visitor.getByRole('button', { name: 'Become a member' }).click()
+  await expect(visitor.getByRole('heading', { name: 'Thank you' })).toBeVisible()
+  await context.close()
+  const scripted = await browser.newPage()
+  await scripted.goto('/sign-in/join')
+  await noSeriousFinding(scripted)
+  await scripted.close()
+
+  await page.reload()
+  const asking = page.getByRole('region', { name: 'One asks to become a member' })
+  await expect(asking.getByText('I rowed bow in the spring regatta.')).toBeVisible()
+  await noSeriousFinding(page)
+  await asking.getByRole('combobox', { name: 'Put whoever you accept into' }).selectOption({ label: 'Coxes' })
+  await asking.getByRole('button', { name: 'Accept Cem Harrow' }).click()
+  await expect(page.getByText('One is a member now. One joined the group. One letter is on the way.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Look after Cem Harrow' })).toBeVisible()
+  await expect(asking).toHaveCount(0)
+  await page.getByRole('combobox', { name: 'How visitors become members' }).selectOption({ label: 'Only staff make members.' })
 })

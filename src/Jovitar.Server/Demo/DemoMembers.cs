@@ -1,3 +1,4 @@
+using Jovitar.Core.People;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.People.Members;
@@ -8,7 +9,8 @@ namespace Jovitar.Server.Demo;
 /// <summary>Members of the demo's site.</summary>
 /// <param name="Others">Those who are in no group.</param>
 /// <param name="SignsIn">One of them who has a password.</param>
-internal sealed record DemoMembership(IReadOnlyList<DemoMemberGroup> Groups, IReadOnlyList<string> Others, DemoSignIn SignsIn);
+/// <param name="Asking">Visitors who ask to become members.</param>
+internal sealed record DemoMembership(IReadOnlyList<DemoMemberGroup> Groups, IReadOnlyList<string> Others, DemoSignIn SignsIn, IReadOnlyList<JoinWish> Asking);
 
 /// <param name="Members">A line for each, with a name and an address.</param>
 internal sealed record DemoMemberGroup(string Name, IReadOnlyList<string> Members);
@@ -16,7 +18,7 @@ internal sealed record DemoMemberGroup(string Name, IReadOnlyList<string> Member
 internal sealed record DemoSignIn(string Email, string Password);
 
 /// <summary>Makes the demo's members and their groups.</summary>
-internal sealed class DemoMembers(MemberStore members, GroupStore groups, AccountStore accounts, IPasswordHasher<Account> hasher)
+internal sealed class DemoMembers(MemberStore members, JoinStore joins, GroupStore groups, AccountStore accounts, IPasswordHasher<Account> hasher)
 {
     /// <summary>The groups by their names; nobody is in them yet.</summary>
     public async Task<IReadOnlyDictionary<string, Guid>> GroupsAsync(DemoMembership said, Actor owner, CancellationToken ct)
@@ -42,6 +44,12 @@ internal sealed class DemoMembers(MemberStore members, GroupStore groups, Accoun
         if (await accounts.FindAsync(said.SignsIn.Email, ct) is { } member)
         {
             await accounts.ChangePasswordAsync(member.Id, hasher.HashPassword(member, said.SignsIn.Password), thisSession: null, ct);
+        }
+
+        await joins.SayAsync(owner, Joining.Asked, ct);
+        foreach (var wish in said.Asking)
+        {
+            await joins.WishAsync(wish, "", ct);
         }
     }
 }
