@@ -73,4 +73,30 @@ public sealed class ViewerTests
     [InlineData("group-{00000003-0000-0000-0000-000000000000}")]
     [InlineData("anybody,member")]
     public void Anything_else_is_nobody(string? text) => Assert.Null(SeenAs.Read(text));
+
+    [Fact]
+    public void Why_photos_of_a_page_are_not_seen_is_said_of_one_and_of_many()
+    {
+        Reason[] against = [Reason.NotReadyYet, Reason.CouldNotBeMadeReady, Reason.LeftOutEverywhere, Reason.NotCleared, Reason.SomebodySaysNo, Reason.NotClearedYet, Reason.ClearanceRanOut, Reason.OutOfView];
+        foreach (var said in (string[])[.. against.Select(r => UnseenWords.Said(r, 1)), .. against.Select(r => UnseenWords.Said(r, 1200)), UnseenWords.ForSome("The album “X” is for members.", 1)])
+        {
+            Assert.Matches("^(One|Of one|1,200|Of 1,200) .*[.]$", said);
+            Assert.DoesNotContain("not shown", said, StringComparison.Ordinal);
+        }
+
+        // Each reason has words of its own.
+        Assert.Equal(against.Length, against.Select(r => UnseenWords.Said(r, 2)).Distinct().Count());
+        Assert.Equal("12 are for some alone. The album “X” is for members.", UnseenWords.ForSome("The album “X” is for members.", 12));
+    }
+
+    [Theory]
+    [InlineData("Ada", "ada@example.test", "", "")]
+    [InlineData(" \u200b", "ada@example.test", "", "name")]
+    [InlineData("Ada", "ada", "", "email")]
+    [InlineData("", "", "", "name email")]
+    public void Who_asks_to_become_a_member_says_a_name_and_an_address(string name, string email, string words, string faults)
+    {
+        Assert.Equal(faults.Split(' ', StringSplitOptions.RemoveEmptyEntries), new Core.People.JoinWish(name, email, words).Trimmed().Faults().Keys);
+        Assert.Contains("words", new Core.People.JoinWish(name, email, new string('x', 301)).Faults().Keys);
+    }
 }

@@ -101,7 +101,7 @@ function Waiting({ wishes, groups }: { wishes: Api['JoinWindow']; groups: readon
                 <span className="text-small text-quiet">{one.email}</span>
               </span>
               <span className="block text-small break-words text-quiet">
-                {one.isKnown ? w.members.askedKnown : one.words || w.members.askedNothing}, {moment(one.made)}
+                {moment(one.made)}: {one.isKnown ? w.members.askedKnown : one.words || w.members.askedNothing}
               </span>
             </span>
             <span className="flex items-baseline gap-x-4">

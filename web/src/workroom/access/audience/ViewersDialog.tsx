@@ -85,7 +85,11 @@ export function ViewersDialog({ of, onClose }: { of: Viewed; onClose: () => void
         <ul>
           {members.map((member, i) => (
             <li key={member.id} className="border-t border-line py-2">
-              {member.why.join() !== members[i - 1]?.why.join() && <Why why={member.why} />}
+              {member.why.length > 0 && member.why.join() !== members[i - 1]?.why.join() && (
+                <span className="mb-1.5 block">
+                  <Why why={member.why} />
+                </span>
+              )}
               <span className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4">
                 <span className="min-w-0 truncate">
                   <span className="font-semibold">{member.name}</span>{' '}
