@@ -12,7 +12,7 @@ namespace Jovitar.Server.Tests;
 public sealed class EndpointTests
 {
     /// <summary>What visitors say about photos: they have no account that anybody could use in their name.</summary>
-    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}", "POST /site/join"];
+    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}", "POST /site/join", "POST /site/account/password", "POST /site/account/others"];
 
     /// <summary>Forms of the workroom that open in a window of their own, where no script could send the token: they change nothing but a cookie, and not for a form of another website.</summary>
     static readonly string[] FromForms = ["POST /site/as", "POST /site/as/end"];

@@ -87,6 +87,9 @@ public sealed class JoinTests
         Assert.Equal("Early", Assert.Single((await WishesAsync(owner)).GetProperty("waiting").EnumerateArray().ToArray()).GetProperty("name").GetString());
         Assert.Equal(["Ada", "Bo"], (await MembersAsync(owner)).GetProperty("members").EnumerateArray().Select(m => m.GetProperty("name").GetString()));
         Assert.Equal("ada@example.test", await site.ScalarAsync<string>("select to_address from letter"));
+        // Whatever they call themselves, nobody is written that under the site's name.
+        Assert.DoesNotContain("Ada", await site.ScalarAsync<string>("select to_name || body from letter"), StringComparison.Ordinal);
+        Assert.Equal("Made one member.", await site.ScalarAsync<string>("select sentence from act where kind = 'Members' order by id desc limit 1"));
         Assert.True(await ways.AnswerAsync(null, default));
         Assert.Equal("bo@example.test", await site.ScalarAsync<string>("select to_address from letter order by id desc limit 1"));
     }

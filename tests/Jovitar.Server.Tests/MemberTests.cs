@@ -207,4 +207,46 @@ public sealed partial class MemberTests
         Assert.Equal(await site.ScalarAsync<bool>("select exists (select from account where role = 'Member')"), await site.ScalarAsync<bool>("select has_members from site"));
         await site.VerifyAsync();
     }
+
+    [Fact]
+    public async Task A_member_chooses_a_password_changes_it_by_the_present_one_and_signs_other_browsers_out()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var here = await MemberAsync(site, owner, "Ada");
+        static async Task<HttpResponseMessage> ChangeAsync(HttpClient who, string password, string current = "") =>
+            await who.PostAsync("/site/account/password", new FormUrlEncodedContent(new Dictionary<string, string> { ["current"] = current, ["password"] = password }));
+        var page = await TextAsync(here, "/sign-in");
+        Assert.Contains("You are Ada here.", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("present password", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("signed in as you", page, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await ChangeAsync(here, "short")).StatusCode);
+        Assert.Contains("Your password is kept.", await (await ChangeAsync(here, "a kite and a long tail")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
+
+        // From now on the present one is asked for, and wrong tries are counted.
+        var there = site.Visitor();
+        Assert.Equal(HttpStatusCode.SeeOther, (await SignInAsync(there, "ada@example.test", "a kite and a long tail")).StatusCode);
+        Assert.Contains("One other browser is signed in as you.", await TextAsync(here, "/sign-in"), StringComparison.Ordinal);
+        Assert.Contains("not your present password", await (await ChangeAsync(here, "another kite and tail", "a guess")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.SeeOther, (await here.PostAsync("/site/account/others", null)).StatusCode);
+        Assert.Contains("<h1 class=\"large\">Sign in</h1>", await TextAsync(there, "/sign-in"), StringComparison.Ordinal);
+        Assert.Contains("You are Ada here.", await TextAsync(here, "/sign-in"), StringComparison.Ordinal);
+        for (var n = 0; n < 4; n++)
+        {
+            await ChangeAsync(here, "another kite and tail", "a guess");
+        }
+
+        Assert.Equal(HttpStatusCode.TooManyRequests, (await ChangeAsync(here, "another kite and tail", "a kite and a long tail")).StatusCode);
+        // To nobody else is it anything, staff included.
+        foreach (var other in (HttpClient[])[there, owner])
+        {
+            Assert.Equal("/sign-in", (await ChangeAsync(other, "another kite and tail")).Headers.Location!.OriginalString);
+            Assert.Equal("/sign-in", (await other.PostAsync("/site/account/others", null)).Headers.Location!.OriginalString);
+        }
+
+        Assert.Equal(HttpStatusCode.OK, await GetAsync(owner, "/api/albums"));
+        using var elsewhere = new HttpRequestMessage(HttpMethod.Post, "/site/account/others");
+        elsewhere.Headers.Add("Sec-Fetch-Site", "cross-site");
+        Assert.Equal(HttpStatusCode.SeeOther, (await here.SendAsync(elsewhere)).StatusCode);
+    }
 }

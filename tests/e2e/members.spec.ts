@@ -72,6 +72,11 @@ test('a page is for one group, whose member comes by a link without a script', a
   await member.goto('/for-the-coxes')
   await expect(member.getByText('You are signed in as a member.')).toBeVisible()
   await expect(member.locator('.photos img, .frames img, figure img').first()).toBeVisible()
+  await member.getByRole('link', { name: 'Your account' }).click()
+  await member.getByLabel('The new one').fill('a kite and a long tail')
+  await member.getByRole('button', { name: 'Keep it' }).click()
+  await expect(member.getByText('Your password is kept. Other browsers are signed out.')).toBeVisible()
+  await expect(member.getByLabel('Your present password')).toBeVisible()
 })
 
 test('who can see it is listed by name, and staff see the site as one of them has it', async () => {

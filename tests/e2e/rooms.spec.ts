@@ -73,9 +73,12 @@ test('the bin says how many it removes for good, can be thought better of, and r
     await page.locator('#frame-0').click()
     await expect(page.getByTestId('in-hand')).toHaveText('1 in hand')
     const before = (await json('/api/bin')).total
+    const thrown = (await page.locator('#frame-0').getAttribute('aria-label')) ?? ''
     await page.getByRole('button', { name: 'Throw in the bin' }).click()
     await expect(foot()).toContainText('Threw 1 photo in the bin.')
     await expect.poll(async () => (await json('/api/bin')).total).toBe(before + 1)
+    // The next one comes to stand there once the sheet is read again.
+    await expect(page.locator('#frame-0')).not.toHaveAttribute('aria-label', thrown)
   }
   await foot().getByRole('button', { name: 'Undo' }).click()
   await expect(foot()).toContainText('Taken back.')

@@ -36,6 +36,9 @@ public static class MemberWords
 
     public static string SentLink(string name) => $"Made {name} a link that signs them in.";
 
+    /// <summary>Who did it where whoever asked became a member, and nobody had to accept it.</summary>
+    public const string WhoAsked = "Whoever asked";
+
     /// <summary>How visitors become members from now on.</summary>
     public static string Join(Joining joining) => joining switch
     {

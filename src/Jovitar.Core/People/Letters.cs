@@ -54,6 +54,21 @@ public static class Letters
         It works once, and until {Moment(until)}. If you did not ask for it, leave it: nobody comes in without it.
         """);
 
+    /// <summary>Somebody asked to become a member, and nobody has to accept it. What they call themselves does not stand in it: they may have typed somebody else's address.</summary>
+    public static Letter Joined(string site, string link, DateTimeOffset until) => new(
+        $"{site}: the photographs for members",
+        $"""
+        Welcome,
+
+        somebody, most likely you, asked with this address to become a member of “{site}”: photographs that are not for everyone are there for you.
+
+        Open this link, and you are in:
+
+        {link}
+
+        It works once, and until {Moment(until)}. After that, sign in at the foot of any page with this address of yours: a letter like this one comes. If it was not you, leave it: nobody comes in without it.
+        """);
+
     /// <summary>Somebody is a member from now on.</summary>
     public static Letter Membership(string site, string name, string by, string link, DateTimeOffset until) => new(
         $"{site}: the photographs for members",

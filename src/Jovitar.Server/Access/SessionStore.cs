@@ -116,5 +116,15 @@ internal sealed class SessionStore(NpgsqlDataSource db, ActRunner acts, TimeProv
         return ended;
     }
 
+    /// <summary>Ends all sessions of an account but one.</summary>
+    public async Task EndOthersAsync(Guid account, Guid here, CancellationToken ct)
+    {
+        await using var command = db.Command("delete from session where account = @account and id <> @here returning id", ("account", account), ("here", here));
+        foreach (var ended in await command.AllAsync(r => r.Get<Guid>("id"), ct))
+        {
+            members.Remove(ended);
+        }
+    }
+
     public void Dispose() => members.Dispose();
 }

@@ -33,6 +33,7 @@ internal static class SiteEndpoints
         site.MapEntering();
         site.MapSigningIn();
         site.MapJoining();
+        site.MapMemberAccount();
         app.MapSeeingAs();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);

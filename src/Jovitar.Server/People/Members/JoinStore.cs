@@ -82,7 +82,9 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
             {
                 await act.RunAsync("lock table account in share row exclusive mode", ct);
                 await using var find = act.Command("select name, email from member_wish where id = any(@wishes) and not is_free order by made, id for update", ("wishes", wishes.ToArray()));
-                return await members.AddAsync(act, await find.AllAsync(r => new NewMember(r.Get<string>("name"), r.Get<string>("email")), ct), [], group, mail.IsSet, origin, ct);
+                var answer = await members.AddAsync(act, await find.AllAsync(r => new NewMember(r.Get<string>("name"), r.Get<string>("email")), ct), [], group, mail.IsSet, origin, ct);
+                await act.RunAsync("delete from member_wish where id = any(@wishes) and not is_free", ct, ("wishes", wishes.ToArray()));
+                return answer;
             },
             ct);
         if (answer.Added is null)
@@ -90,7 +92,7 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
             return answer;
         }
 
-        // Who was a member already waits no longer either, though nothing was done for them.
+        // Where all of them were members already nothing was done; they wait no longer either.
         await using var done = db.Command("delete from member_wish as w where w.id = any(@wishes) and exists (select from account as a where a.email_key = w.email_key)", ("wishes", wishes.ToArray()));
         await done.ExecuteNonQueryAsync(ct);
         return answer;
@@ -131,26 +133,42 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
             return false;
         }
 
+        const string Take = "delete from member_wish where id = @id";
+        (MembersAdded? Added, string Refused)? answer = null;
+        if (!wish.IsKnown && (said ?? wish.Known) is { } origin)
+        {
+            (answer, _) = await acts.RunAsync<(MembersAdded?, string)?>(
+                Actor.Worker(MemberWords.WhoAsked), ActKind.Members,
+                async act => await act.RunAsync(Take, ct, ("id", wish.Id)) > 0
+                    ? await members.AddAsync(act, [new NewMember(wish.Name, wish.Email)], [], null, write: true, origin, ct)
+                    : act.Drop<(MembersAdded?, string)?>(null),
+                ct);
+            if (answer is { Added: not null })
+            {
+                return true;
+            }
+        }
+
+        // Another process has answered meanwhile where it is not there any more.
+        await using var take = db.Command(Take, ("id", wish.Id));
+        if (await take.ExecuteNonQueryAsync(ct) == 0)
+        {
+            return true;
+        }
+
         if (wish.IsKnown)
         {
             await ways.WishAsync(wish.Email, wish.Origin, ct);
         }
-        else if ((said ?? wish.Known) is { } origin)
+        else if (answer is not null)
         {
-            var (answer, _) = await acts.RunAsync(
-                Actor.Worker("Whoever asked"), ActKind.Members, act => members.AddAsync(act, [new NewMember(wish.Name, wish.Email)], [], null, write: true, origin, ct), ct);
-            if (answer.Added is null)
-            {
-                log.LogWarning("Somebody asked to become a member, and there is no room for more");
-            }
+            log.LogWarning("Somebody asked to become a member, and there is no room for more");
         }
         else
         {
             log.LogWarning("Somebody asked to become a member, but nobody has signed in yet since links are sent, and Jovitar__Address is not set: where the site is to be reached is not known");
         }
 
-        await using var done = db.Command("delete from member_wish where id = @id", ("id", wish.Id));
-        await done.ExecuteNonQueryAsync(ct);
         return true;
     }
 

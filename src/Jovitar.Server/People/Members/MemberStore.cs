@@ -172,8 +172,9 @@ internal sealed class MemberStore(NpgsqlDataSource db, ActRunner acts, LetterSto
             foreach (var member in added)
             {
                 var (link, expires) = await LinkAsync(act, member.Id, origin, ct);
-                var letter = Letters.Membership(title, member.Name, act.Who.Name, link, expires);
-                await letters.PutAsync(act, member.Name, member.Email, letter.Subject, letter.Text, expires, ct);
+                // Of who asked for it themselves nothing is known but the address.
+                var (letter, to) = act.Who.Account is null ? (Letters.Joined(title, link, expires), "") : (Letters.Membership(title, member.Name, act.Who.Name, link, expires), member.Name);
+                await letters.PutAsync(act, to, member.Email, letter.Subject, letter.Text, expires, ct);
             }
         }
 

@@ -16,8 +16,8 @@ namespace Jovitar.Server.Site.Entering;
 /// <param name="HasMail">The site writes letters.</param>
 /// <param name="IsTurnedAway">What they wanted is for members.</param>
 /// <param name="Link">The end of a link that they opened, and whom it signs in; null where they opened none.</param>
-/// <param name="SignedIn">What they are called who are signed in already; null for nobody.</param>
-public sealed record ToSignIn(string To, bool HasMail, string Email = "", string? Fault = null, bool IsSent = false, bool IsTurnedAway = false, MemberByLink? Link = null, string? SignedIn = null);
+/// <param name="Account">Of who is signed in already; null for nobody.</param>
+public sealed record ToSignIn(string To, bool HasMail, string Email = "", string? Fault = null, bool IsSent = false, bool IsTurnedAway = false, MemberByLink? Link = null, MemberAccount? Account = null);
 
 /// <param name="Name">What the member is called.</param>
 public sealed record MemberByLink(string Secret, string Name);
@@ -46,12 +46,15 @@ internal static class SignInEndpoints
         site.MapPost($"{Path}/{{secret}}", UseLink);
     }
 
-    static async Task Show(string? to, HttpContext http, SiteDoor door, MailSettings mail, CancellationToken ct)
+    static async Task Show(string? to, HttpContext http, SiteDoor door, AccountStore accounts, SessionStore sessions, MailSettings mail, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
-        var name = http.User.Viewer().Role == Role.Member ? http.User.Identity?.Name : null;
-        await AnswerAsync(http, door, new ToSignIn(EnteringEndpoints.PathOf(to ?? "/"), mail.IsSet, SignedIn: name), null, ct);
+        var account = await MemberAccountEndpoints.OfAsync(http, accounts, sessions, ct);
+        await AnswerAsync(http, door, new ToSignIn(EnteringEndpoints.PathOf(to ?? "/"), mail.IsSet, Account: account), null, ct);
     }
+
+    /// <summary>What is said to who tries too often.</summary>
+    internal static string TooMany(TimeSpan wait) => $"Too many wrong tries. Wait {Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds))} seconds, then try again.";
 
     static async Task Type(
         HttpContext http, SiteDoor door, AccountStore accounts, SessionStore sessions, SecondStepStore second, SignInLimit limit, WayInStore ways, LetterLimit letters, IPasswordHasher<Account> hasher, MailSettings mail, CancellationToken ct)
@@ -92,7 +95,7 @@ internal static class SignInEndpoints
 
         if (await limit.CountAsync(asked.Email, http.Connection.RemoteIpAddress, ct) is { } wait)
         {
-            await AnswerAsync(http, door, asked with { Fault = $"Too many wrong tries. Wait {Math.Max(1, (int)Math.Ceiling(wait.TotalSeconds))} seconds, then try again." }, StatusCodes.Status429TooManyRequests, ct);
+            await AnswerAsync(http, door, asked with { Fault = TooMany(wait) }, StatusCodes.Status429TooManyRequests, ct);
             return;
         }
 
