@@ -70,6 +70,8 @@ test('a visitor is shown what is chosen at first, chooses one and several, and g
   await expect(visitor).toHaveURL(/\/by-buttons\?show=all$/)
   await chosen(bar, ['All of the regatta 12'])
   await bar.getByRole('link', { name: /^Season/ }).click()
+  // What is chosen before it is shown takes its place in the way back.
+  await expect(bar.locator('a[aria-current]')).toHaveText(/^Season/)
   await bar.getByRole('link', { name: /^Spring/ }).click()
   await chosen(bar, ['Spring 12'])
   await bar.getByRole('link', { name: /^On the first day/ }).focus()
