@@ -95,6 +95,20 @@ public sealed class JoinTests
     }
 
     [Fact]
+    public async Task Who_asked_for_a_letter_waits_for_staff_where_none_can_be_written_any_more()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        await JoinAsync(owner, "open");
+        await AskAsync(site.Visitor(), "Ada", "ada@example.test");
+        await site.WriteAsync("update member_wish set is_free = true");
+        var wishes = await WishesAsync(owner);
+        Assert.Single(Ids(wishes));
+        Assert.Equal(1, (await (await owner.PostAsJsonAsync("/api/members/wishes/accept", new { wishes = Ids(wishes) })).ReadAsync()).GetProperty("added").GetInt32());
+        Assert.Empty(Ids(await WishesAsync(owner)));
+    }
+
+    [Fact]
     public async Task Nobody_fills_the_list_of_those_who_wait_nor_asks_for_letters_without_end()
     {
         await using var site = await Site.StartAsync(workers: 0);

@@ -20,10 +20,9 @@ public sealed class SeeingAsTests
     [Fact]
     public async Task Staff_find_what_a_member_finds_each_page_says_so_and_it_ends_when_they_stop()
     {
-        var (site, owner, visitor, p, album, category) = await NightAsync();
+        var (site, owner, visitor, p, album, _) = await NightAsync();
         await using var __ = site;
         var juniors = await GroupAsync(owner, "Juniors");
-        await using var ___ = site;
         var ada = await MemberAsync(site, owner, "Ada", juniors);
         (await SayAsync(owner, "album", album, "chosen", chosen: [juniors])).EnsureSuccessStatusCode();
         var picture = $"/i/{await HashAsync(owner, p[0])}/{Renditions.Recipe}-{Renditions.Sheet}.webp";
@@ -69,7 +68,6 @@ public sealed class SeeingAsTests
         Assert.Equal("/", (await EndAsync(owner, "//evil.example")).Headers.Location!.OriginalString);
         Assert.DoesNotContain(Mark, await TextAsync(owner, "/category/festival"), StringComparison.Ordinal);
         Assert.DoesNotContain(Mark, await TextAsync(visitor, "/category/festival"), StringComparison.Ordinal);
-        Assert.NotEmpty(category);
     }
 
     [Fact]
@@ -89,6 +87,7 @@ public sealed class SeeingAsTests
         Assert.DoesNotContain(Mark, await TextAsync(owner, "/album/night"), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.Forbidden, await GetAsync(owner, "/album/night"));
         Assert.Equal(HttpStatusCode.BadRequest, (await BeginAsync(owner, "somebody")).StatusCode);
+        Assert.Equal("/", (await BeginAsync(owner, "anybody", "account", album)).Headers.Location!.OriginalString);
         using var elsewhere = new HttpRequestMessage(HttpMethod.Post, "/site/as") { Content = new FormUrlEncodedContent(new Dictionary<string, string> { ["as"] = "anybody" }) };
         elsewhere.Headers.Add("Sec-Fetch-Site", "cross-site");
         Assert.Equal(HttpStatusCode.BadRequest, (await owner.SendAsync(elsewhere)).StatusCode);

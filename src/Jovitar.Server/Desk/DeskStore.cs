@@ -89,7 +89,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                       from comment as c
                       join photo as p on p.id = c.photo and p.binned is null
                      where c.state = 'Waiting') as comments,
-                   (select count(*) from member_wish where not is_free) as asking
+                   (select count(*) from member_wish) as asking
             """,
             ("since", clock.GetUtcNow() - TimeLeft.Window));
         var (index, needed) = (await keeper.CurrentAsync(ct), (await access.SiteAsync(ct)).ClearanceNeeded);

@@ -27,9 +27,10 @@ internal sealed class UnseenStore(NpgsqlDataSource db, AccessStore access, Sight
     /// <summary>So many of each are shown.</summary>
     const int MostShown = 8;
 
-    /// <summary>A photo of the page.</summary>
-    /// <param name="Albums">Those that it stands in, where not one of them lets everyone in.</param>
-    sealed record Standing(UnseenPhoto Photo, PhotoThing Thing, Guid[] Albums);
+    /// <summary>Photos of the page of whom the decision is the same.</summary>
+    /// <param name="Some">The first of them.</param>
+    /// <param name="Albums">Those that they stand in, where not one of them lets everyone in.</param>
+    sealed record Standing(int Count, IReadOnlyList<UnseenPhoto> Some, PhotoThing Thing, Guid[] Albums);
 
     /// <returns>Null when there is no such page.</returns>
     public async Task<PageUnseen?> OfAsync(PageId page, CancellationToken ct)
@@ -42,11 +43,11 @@ internal sealed class UnseenStore(NpgsqlDataSource db, AccessStore access, Sight
 
         var (everyone, now) = (await sights.EveryoneAsync(ct), access.Now);
         await using var command = db.Command(
-            $"""
+            $$"""
             with things as (
               select thing from page_thing where page = @page and not live and shows),
             stands as (
-              select ap.photo, a.id as album, a.shown, a.shown and {AccessStore.LetsIn("a")} as is_open
+              select ap.photo, a.id as album, a.shown, a.shown and {{AccessStore.LetsIn("a")}} as is_open
                 from album as a
                 join album_photo as ap on ap.album = a.id
                where a.id in (select thing from things) and a.binned is null
@@ -57,13 +58,16 @@ internal sealed class UnseenStore(NpgsqlDataSource db, AccessStore access, Sight
                      array_remove(array_agg(album order by album), null) as albums
                 from stands
                group by photo)
-            select p.id, p.picture, coalesce(nullif(p.title, ''), p.file_name) as name, e.shown, e.is_open, e.albums,
-                   {AccessStore.PhotoColumns}
+            select count(*)::int as photos, e.shown, e.is_open, case when e.is_open then '{}' else e.albums end as behind,
+                   (array_agg(p.id order by p.taken, p.id))[:@most] as ids,
+                   (array_agg(p.picture order by p.taken, p.id))[:@most] as pictures,
+                   (array_agg(coalesce(nullif(p.title, ''), p.file_name) order by p.taken, p.id))[:@most] as names,
+                   {{AccessStore.PhotoColumns}}
               from each as e
               join photo as p on p.id = e.photo
-             order by p.taken nulls last, p.id
+             group by e.shown, e.is_open, behind, {{AccessStore.PhotoGroups}}
             """,
-            ("page", page.Value), ("shut", everyone.Shut));
+            ("page", page.Value), ("shut", everyone.Shut), ("most", MostShown));
         var all = await command.AllAsync(r => Read(r, everyone), ct);
         // Whom every gate lets in comes also to what is behind gates alone.
         Decision Somebody(Standing s) => Core.Access.Access.Decide(Viewer.Somebody, Right.See, s.Thing.On.Shut > 0 ? s.Thing with { On = new ShownOn(1) } : s.Thing, now);
@@ -78,7 +82,7 @@ internal sealed class UnseenStore(NpgsqlDataSource db, AccessStore access, Sight
                 .OrderBy(g => g.Kind, StringComparer.Ordinal).ThenBy(g => g.Name, StringComparer.Ordinal)
                 .Select(g => GateWords.Said(g, now)));
         return new PageUnseen(
-            all.Count,
+            all.Sum(s => s.Count),
             Alike(hidden[true].GroupBy(s => Somebody(s).Reasons[0]), UnseenWords.Said),
             Alike(some.GroupBy(Gates), UnseenWords.ForSome));
     }
@@ -86,16 +90,18 @@ internal sealed class UnseenStore(NpgsqlDataSource db, AccessStore access, Sight
     static IReadOnlyList<UnseenPhotos> Alike<T>(IEnumerable<IGrouping<T, Standing>> photos, Func<T, int, string> said) =>
     [
         .. photos
-            .Select(same => new UnseenPhotos(same.Count(), said(same.Key, same.Count()), [.. same.Where(s => s.Thing.State == PhotoState.Ready).Select(s => s.Photo).Take(MostShown)]))
+            .Select(same => (same.Key, Count: same.Sum(s => s.Count), Some: same.Where(s => s.Thing.State == PhotoState.Ready).SelectMany(s => s.Some).Take(MostShown)))
+            .Select(same => new UnseenPhotos(same.Count, said(same.Key, same.Count), [.. same.Some]))
             .OrderByDescending(u => u.Count),
     ];
 
-    /// <summary>A photo that stands in an album in view, or by itself, is on the page for whom its gates and those of its albums let in.</summary>
+    /// <summary>What stands in an album in view, or by itself, is on the page for whom its gates and those of its albums let in.</summary>
     static Standing Read(NpgsqlDataReader r, Sight everyone)
     {
         var (isShown, isOpen) = (r.Get<bool>("shown"), r.Get<bool>("is_open"));
         var on = !isShown ? new ShownOn(0, OutOfView: 1) : isOpen ? new ShownOn(1) : new ShownOn(0, Shut: 1);
-        return new Standing(new UnseenPhoto(new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("name")), AccessStore.Photo(r, on, everyone.Gates), isOpen ? [] : r.Get<Guid[]>("albums"));
+        var (ids, pictures, names) = (r.Get<Guid[]>("ids"), r.Get<string[]>("pictures"), r.Get<string[]>("names"));
+        return new Standing(r.Get<int>("photos"), [.. ids.Select((id, i) => new UnseenPhoto(new PhotoId(id), pictures[i], names[i]))], AccessStore.Photo(r, on, everyone.Gates), r.Get<Guid[]>("behind"));
     }
 
     /// <summary>The gates of albums.</summary>

@@ -16,9 +16,6 @@ internal sealed class GateList(IEnumerable<Gate> gates)
 
     /// <summary>Those that a row names; one that is not known lets nobody in.</summary>
     public IReadOnlyList<Gate> Of(Guid[] things) => things.Length == 0 ? [] : [.. things.Select(t => all.GetValueOrDefault(t) ?? Gate.Unknown(t))];
-
-    /// <summary>That of a thing itself; none where it is for everyone.</summary>
-    public IReadOnlyList<Gate> Of(Guid thing) => all.TryGetValue(thing, out var gate) ? [gate] : [];
 }
 
 /// <summary>How somebody came to a page.</summary>

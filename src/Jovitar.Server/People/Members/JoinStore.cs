@@ -21,6 +21,10 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
 {
     const int MostListed = 100;
 
+    /// <summary>The condition that a wish waits for staff: they asked while somebody had to accept it, or no letter can be written any more (<c>@mail</c>).</summary>
+    /// <param name="wish">What the wish is called.</param>
+    public static string Waits(string wish) => $"(not {wish}.is_free or not @mail)";
+
     /// <summary>Says how visitors become members; they are told so at once.</summary>
     public async Task<Done> SayAsync(Actor who, Joining joining, CancellationToken ct)
     {
@@ -56,15 +60,15 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
     public async Task<JoinWindow> ListAsync(CancellationToken ct)
     {
         await using var command = db.Command(
-            """
+            $"""
             select w.id, w.name, w.email, w.words, w.made, count(*) over ()::int as all,
                    exists (select from account as a where a.email_key = w.email_key and a.role <> 'None') as is_known
               from member_wish as w
-             where not w.is_free
+             where {Waits("w")}
              order by w.made, w.id
              limit @most
             """,
-            ("most", MostListed));
+            ("most", MostListed), ("mail", mail.IsSet));
         var all = await command.AllAsync(
             r => (Line: new JoinLine(r.Get<Guid>("id"), r.Get<string>("name"), r.Get<string>("email"), r.Get<string>("words"), r.Get<DateTimeOffset>("made"), r.Get<bool>("is_known")), All: r.Get<int>("all")), ct);
         return new JoinWindow((await settings.ReadAsync(ct)).Joining, mail.IsSet, [.. all.Select(a => a.Line)], all is [var first, ..] ? first.All : 0);
@@ -81,9 +85,10 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
             async act =>
             {
                 await act.RunAsync("lock table account in share row exclusive mode", ct);
-                await using var find = act.Command("select name, email from member_wish where id = any(@wishes) and not is_free order by made, id for update", ("wishes", wishes.ToArray()));
+                await using var find = act.Command(
+                    $"select w.name, w.email from member_wish as w where w.id = any(@wishes) and {Waits("w")} order by w.made, w.id for update", ("wishes", wishes.ToArray()), ("mail", mail.IsSet));
                 var answer = await members.AddAsync(act, await find.AllAsync(r => new NewMember(r.Get<string>("name"), r.Get<string>("email")), ct), [], group, mail.IsSet, origin, ct);
-                await act.RunAsync("delete from member_wish where id = any(@wishes) and not is_free", ct, ("wishes", wishes.ToArray()));
+                await act.RunAsync($"delete from member_wish as w where w.id = any(@wishes) and {Waits("w")}", ct, ("wishes", wishes.ToArray()), ("mail", mail.IsSet));
                 return answer;
             },
             ct);
@@ -105,7 +110,7 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
             who, ActKind.Members,
             async act =>
             {
-                await using var take = act.Command("delete from member_wish where id = any(@wishes) and not is_free returning name", ("wishes", wishes.ToArray()));
+                await using var take = act.Command($"delete from member_wish as w where w.id = any(@wishes) and {Waits("w")} returning w.name", ("wishes", wishes.ToArray()), ("mail", mail.IsSet));
                 var refused = await take.AllAsync(r => r.Get<string>("name"), ct);
                 (act.IsKept, act.Says) = (refused.Count > 0, _ => MemberWords.Refused(refused));
                 return 0;
@@ -139,9 +144,14 @@ internal sealed class JoinStore(NpgsqlDataSource db, ActRunner acts, MemberStore
         {
             (answer, _) = await acts.RunAsync<(MembersAdded?, string)?>(
                 Actor.Worker(MemberWords.WhoAsked), ActKind.Members,
-                async act => await act.RunAsync(Take, ct, ("id", wish.Id)) > 0
-                    ? await members.AddAsync(act, [new NewMember(wish.Name, wish.Email)], [], null, write: true, origin, ct)
-                    : act.Drop<(MembersAdded?, string)?>(null),
+                async act =>
+                {
+                    // The table before the row, as whoever accepts takes them.
+                    await act.RunAsync("lock table account in share row exclusive mode", ct);
+                    return await act.RunAsync(Take, ct, ("id", wish.Id)) > 0
+                        ? await members.AddAsync(act, [new NewMember(wish.Name, wish.Email)], [], null, write: true, origin, ct)
+                        : act.Drop<(MembersAdded?, string)?>(null);
+                },
                 ct);
             if (answer is { Added: not null })
             {

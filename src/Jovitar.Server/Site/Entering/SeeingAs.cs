@@ -42,7 +42,8 @@ internal static class SeeingAs
         }
 
         http.Response.Cookies.Append(Cookie, wanted.ToString(), new CookieOptions { HttpOnly = true, SameSite = SameSiteMode.Lax, Secure = http.Request.IsHttps, IsEssential = true });
-        EnteringEndpoints.See(http, Guid.TryParse(form["thing"], out var thing) ? await store.PathAsync(form["kind"].ToString(), thing, ct) ?? "/" : "/");
+        var kind = form["kind"].ToString();
+        EnteringEndpoints.See(http, AudienceStore.Kinds.Contains(kind) && Guid.TryParse(form["thing"], out var thing) ? await store.PathAsync(kind, thing, ct) ?? "/" : "/");
     }
 
     static async Task EndAsync(HttpContext http, CancellationToken ct)

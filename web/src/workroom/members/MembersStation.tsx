@@ -1,7 +1,9 @@
 import { useState } from 'react'
-import { asPlain, Button, Choice } from '../../kit/Button'
+import { asPlain, Choice } from '../../kit/Button'
+import { SearchField } from '../../kit/SearchField'
 import { w } from '../../words'
 import { useGroups } from '../shell/data'
+import { ShowMore } from '../shell/ShowMore'
 import { Empty, Heading } from '../shell/Station'
 import { AddMembers } from './AddMembers'
 import { useMembers } from './data'
@@ -39,14 +41,7 @@ export function MembersStation() {
           ) : (
             <>
               <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 pb-3">
-                <input
-                  type="search"
-                  aria-label={w.members.search}
-                  placeholder={w.members.search}
-                  value={q}
-                  onChange={(e) => setQ(e.target.value)}
-                  className="w-52 border-b border-strong-line bg-transparent pb-1 outline-none focus:border-plum"
-                />
+                <SearchField label={w.members.search} value={q} onType={setQ} />
                 <span role="status" className="text-small text-quiet">
                   {w.members.found(first.found, first.all)}
                 </span>
@@ -73,13 +68,7 @@ export function MembersStation() {
                   ))}
                 </ul>
               )}
-              {list.hasNextPage && (
-                <p className="border-t border-line pt-4">
-                  <Button onClick={() => void list.fetchNextPage()} disabled={list.isFetchingNextPage}>
-                    {w.members.more(Math.min(100, first.found - members.length))}
-                  </Button>
-                </p>
-              )}
+              <ShowMore of={list}>{w.members.more(Math.min(100, first.found - members.length))}</ShowMore>
             </>
           )}
         </section>

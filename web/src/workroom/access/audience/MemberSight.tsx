@@ -1,7 +1,7 @@
 import { Link } from '@tanstack/react-router'
-import { Button } from '../../../kit/Button'
 import { Dialog } from '../../../kit/Dialog'
 import { w } from '../../../words'
+import { ShowMore } from '../../shell/ShowMore'
 import { SeeAs } from './SeeAs'
 import { SightLine } from './SightLine'
 import { useMemberSight } from './viewers'
@@ -68,13 +68,7 @@ export function MemberSight({
           {things.length === 0 && (
             <p className="border-t border-line py-2.5 text-quiet">{w.viewers.nothingGuarded}</p>
           )}
-          {list.hasNextPage && (
-            <p className="border-t border-line pt-4">
-              <Button onClick={() => void list.fetchNextPage()} disabled={list.isFetchingNextPage}>
-                {w.viewers.more(Math.min(50, first.all - things.length))}
-              </Button>
-            </p>
-          )}
+          <ShowMore of={list}>{w.viewers.more(Math.min(50, first.all - things.length))}</ShowMore>
           <p className="mt-5 border-t border-strong-line pt-4">
             <SeeAs as={`person-${member}`} who={name}>
               {w.viewers.seeAsOf(name)}

@@ -1,7 +1,9 @@
 import { useState } from 'react'
-import { Button, Choice } from '../../../kit/Button'
+import { Choice } from '../../../kit/Button'
 import { Dialog } from '../../../kit/Dialog'
+import { SearchField } from '../../../kit/SearchField'
 import { w } from '../../../words'
+import { ShowMore } from '../../shell/ShowMore'
 import { SeeAs } from './SeeAs'
 import { SightLine, Why } from './SightLine'
 import { useViewers, type Viewed } from './viewers'
@@ -66,14 +68,7 @@ export function ViewersDialog({ of, onClose }: { of: Viewed; onClose: () => void
               <Choice on={not} onClick={() => setNot(true)}>
                 {w.viewers.cannot(first.members - first.seeing)}
               </Choice>
-              <input
-                type="search"
-                aria-label={w.viewers.search}
-                placeholder={w.viewers.search}
-                value={q}
-                onChange={(e) => setQ(e.target.value)}
-                className="ml-auto w-52 border-b border-strong-line bg-transparent pb-1 outline-none focus:border-plum"
-              />
+              <SearchField label={w.viewers.search} value={q} onType={setQ} className="ml-auto" />
             </>
           )}
         </div>
@@ -100,13 +95,7 @@ export function ViewersDialog({ of, onClose }: { of: Viewed; onClose: () => void
             </li>
           ))}
         </ul>
-        {list.hasNextPage && (
-          <p className="border-t border-line pt-4">
-            <Button onClick={() => void list.fetchNextPage()} disabled={list.isFetchingNextPage}>
-              {w.viewers.more(Math.min(50, first.found - members.length))}
-            </Button>
-          </p>
-        )}
+        <ShowMore of={list}>{w.viewers.more(Math.min(50, first.found - members.length))}</ShowMore>
       </section>
       <p className="mt-6 border-t border-strong-line pt-4 text-small text-quiet">
         {w.viewers.staff(first.staff)}
