@@ -58,8 +58,9 @@ internal sealed class ViewerStore(NpgsqlDataSource db, AccessStore access, Sight
         Gate[] gates = [.. Core.Access.Access.GatesOf(found.Thing).Concat(ways).DistinctBy(g => g.Thing)];
         async Task<IReadOnlyList<string>> WhyAsync(Viewer viewer)
         {
-            var sight = Sight.Of(viewer, everyone.Gates, now, everyone);
-            return await FindAsync(kind, id, sight, ct) is { } seen ? AudienceLine.WhyNot(viewer, seen.Thing, now, ways) : [];
+            // On how many pages they find it depends on who they are; a page or a category is the same to all.
+            var seen = kind is "page" or "category" ? found : await FindAsync(kind, id, Sight.Of(viewer, everyone.Gates, now, everyone), ct);
+            return seen is null ? [] : AudienceLine.WhyNot(viewer, seen.Thing, now, ways);
         }
 
         var members = await MembersAsync(asked.Words, ct);
