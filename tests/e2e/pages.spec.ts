@@ -357,3 +357,33 @@ test('a page is copied whole and thrown away, and the copy was nobody’s to see
   await page.getByRole('button', { name: 'Remove page' }).click()
   await expect(page.getByText('is in the bin. Albums and photos stay.')).toBeVisible()
 })
+
+test('what is chosen while an earlier choice is still being written is published with it', async () => {
+  // Each write is let through by hand.
+  let writes = 0
+  let isWriting = () => {}
+  let goOn = () => {}
+  const held = new Promise<void>((let_) => (goOn = let_))
+  const first = new Promise<void>((come) => (isWriting = come))
+  await page.route(/\/api\/pages\/[^/]+$/, async (route) => {
+    if (route.request().method() === 'PUT' && ++writes === 1) {
+      isWriting()
+      await held
+    }
+    await route.continue()
+  })
+  await page.getByRole('link', { name: /^Pages/ }).click()
+  await page.getByRole('textbox', { name: 'New page' }).fill('Written twice')
+  await page.keyboard.press('Enter')
+  await order().getByRole('button', { name: 'photos', exact: true }).click()
+  await first
+  await order().getByRole('combobox', { name: 'Layout' }).selectOption('grid')
+  await page.getByRole('button', { name: 'Publish', exact: true }).click()
+  // The pause after the second choice has passed as well: three wait for the first write.
+  await page.waitForTimeout(800)
+  goOn()
+  await expect(page.getByText('Published. Everyone can see this page.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Published', exact: true })).toBeVisible()
+  expect(writes).toBe(2)
+  await page.unrouteAll({ behavior: 'wait' })
+})

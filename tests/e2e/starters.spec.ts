@@ -27,17 +27,15 @@ test('a starter shows the owner’s own album in its place, and takes another', 
   await expect(page.frameLocator('iframe[title^="Preview"]').locator('a.frame').first()).toBeVisible()
 })
 
-test('every starter makes a page that can be published as it is', async () => {
-  for (const name of ['Class page', 'Portfolio', 'Season overview', 'Sales gallery', 'Contact', 'Club home']) {
-    await page.goto('/workroom/starters')
+for (const name of ['Class page', 'Portfolio', 'Season overview', 'Sales gallery', 'Contact', 'Club home'])
+  test(`the starter ${name} makes a page that can be published as it is`, async ({ browser }) => {
     await page.getByRole('button', { name: `Make this page: ${name}` }).click()
     await expect(page).toHaveURL(/\/workroom\/pages\//)
     await expect(page.frameLocator('iframe[title^="Preview"]').getByRole('heading').first()).toBeVisible()
     await page.getByRole('button', { name: 'Publish', exact: true }).click()
     await expect(page.getByText('Published. Everyone can see this page.')).toBeVisible()
     const address = await page.getByRole('link', { name: 'Open it' }).getAttribute('href')
-    const visitor = await page.context().browser()?.newPage()
-    if (!visitor) throw new Error('no browser')
+    const visitor = await browser.newPage()
     expect((await visitor.goto(new URL(address ?? '', page.url()).href))?.status()).toBe(200)
     // An empty place shows visitors nothing.
     await expect(visitor.getByText('Type here')).toHaveCount(0)
@@ -46,8 +44,7 @@ test('every starter makes a page that can be published as it is', async () => {
     await page.getByRole('button', { name: 'About the page' }).click()
     await page.getByRole('button', { name: 'Withdraw' }).click()
     await expect(page.getByText('Only staff can see this page; it is a draft.')).toBeVisible()
-  }
-})
+  })
 
 test('the site gets another name, and visitors begin at a page', async ({ browser }) => {
   await page.goto('/workroom/site')

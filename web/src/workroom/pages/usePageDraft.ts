@@ -25,8 +25,8 @@ export function usePageDraft(page: Api['OpenedPage']) {
   /** What the server had when it was last told, and its version. */
   const base = useRef(read)
   const version = useRef(page.edited)
+  /** What stands here, before it is drawn: a write that ends in between must neither miss it nor lay the server's over it. */
   const latest = useRef(edit)
-  latest.current = edit
   const running = useRef<Promise<boolean> | null>(null)
 
   // What others wrote is taken over as soon as nothing of one's own is on its way.
@@ -80,10 +80,11 @@ export function usePageDraft(page: Api['OpenedPage']) {
   async function flush(over = false): Promise<boolean> {
     // What was changed during a write is written after it: done is done only when nothing is left to write.
     while (running.current || dirty.current) {
-      running.current ??= write(over)
-      const good = await running.current
-      running.current = null
-      if (!good) return false
+      // It is over for all who wait for it at once: the first of them may begin the next.
+      running.current ??= write(over).finally(() => {
+        running.current = null
+      })
+      if (!(await running.current)) return false
     }
     return true
   }
@@ -100,11 +101,8 @@ export function usePageDraft(page: Api['OpenedPage']) {
   function change(next: (work: Work) => Work) {
     dirty.current = true
     setState((s) => (s === 'collided' ? s : 'unsaved'))
-    setEdit((e) => {
-      const work = next(e)
-      latest.current = work
-      return work
-    })
+    latest.current = next(latest.current)
+    setEdit(latest.current)
   }
   const changeDraft = (next: Partial<Api['PageContent']>) =>
     change((e) => ({ ...e, draft: { ...e.draft, ...next } }))
