@@ -176,10 +176,10 @@ stop_postgres() {
   (cd / && "${pg_user[@]}" "$pg_bin/pg_ctl" -D "$pg_dir" -m fast -w -t 30 stop >/dev/null 2>&1) || true
 }
 
-# A cluster that is thrown away: throw_away_postgres, then drop_postgres.
+# A cluster that is thrown away, in a folder of a place: throw_away_postgres [PLACE], then drop_postgres.
 throw_away_postgres() {
   find_postgres
-  throw_away=$(mktemp -d /tmp/jovitar-test.XXXXXX)
+  throw_away=$(mktemp -d "${1:-/tmp}/jovitar-test.XXXXXX")
   chmod 755 "$throw_away"
   start_postgres "$throw_away" "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
 }

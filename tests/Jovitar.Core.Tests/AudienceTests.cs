@@ -63,6 +63,25 @@ public sealed class AudienceTests
         });
 
     [Fact]
+    public void A_photo_by_itself_is_narrowed_and_no_link_leads_to_it() =>
+        Gen.Select(Audiences, Audiences, Gen.Int[0, 1]).Where((_, own, _) => own.FaultOfPhoto() is null).Sample((above, own, pages) =>
+        {
+            var photo = new PhotoThing(PhotoState.Ready, LeftOut: false, Binned: false, new ShownOn(pages), PhotoClearance.Nothing) { Gates = [new Gate(Number(1), "category", "Above", above)] };
+            var narrowed = photo with { Gates = [.. photo.Gates, new Gate(Number(2), "photo", "", own)] };
+            var holder = Viewer.Nobody with { Holds = new HashSet<Guid> { Number(1), Number(2) } };
+            foreach (var viewer in (Viewer[])[Viewer.Nobody, holder, new Viewer(Role.Member) { Is = own.Chosen.Concat(above.Chosen).ToHashSet() }])
+            {
+                var (seen, seenNow) = (Access.Access.Decide(viewer, Right.See, photo, Now).Allowed, Access.Access.Decide(viewer, Right.See, narrowed, Now).Allowed);
+                Assert.Equal(seen && narrowed.Gates[1].LetsIn(viewer, Now), seenNow);
+                // Why not is said of each gate that keeps them out, and of the photo's own in words of its own.
+                var why = string.Join(' ', AudienceLine.WhyNot(viewer, narrowed, Now, []));
+                Assert.Equal(!narrowed.Gates[1].LetsIn(viewer, Now), why.Contains("The photo itself is for ", StringComparison.Ordinal));
+            }
+
+            Assert.NotEqual(Admitted.Holders, own.Who);
+        });
+
+    [Fact]
     public void The_line_says_of_every_thing_behind_gates_what_was_decided() =>
         Gen.Select(Audiences.Array[0, 3], Gen.Int[0, 1], Gen.Int[0, 2], Audiences).Sample((own, pages, shut, way) =>
         {

@@ -78,7 +78,8 @@ public sealed class ViewerTests
     public void Why_photos_of_a_page_are_not_seen_is_said_of_one_and_of_many()
     {
         Reason[] against = [Reason.NotReadyYet, Reason.CouldNotBeMadeReady, Reason.LeftOutEverywhere, Reason.NotCleared, Reason.SomebodySaysNo, Reason.NotClearedYet, Reason.ClearanceRanOut, Reason.OutOfView];
-        foreach (var said in (string[])[.. against.Select(r => UnseenWords.Said(r, 1)), .. against.Select(r => UnseenWords.Said(r, 1200)), UnseenWords.ForSome("The album “X” is for members.", 1)])
+        Gate[] gates = [new(Number(1), "album", "X", new Audience(Admitted.Members)), new(Number(2), "photo", "", new Audience(Admitted.Staff))];
+        foreach (var said in (string[])[.. against.Select(r => UnseenWords.Said(r, 1)), .. against.Select(r => UnseenWords.Said(r, 1200)), UnseenWords.ForSome(gates, 1, Now)])
         {
             Assert.Matches("^(One|Of one|1,200|Of 1,200) .*[.]$", said);
             Assert.DoesNotContain("not shown", said, StringComparison.Ordinal);
@@ -86,7 +87,8 @@ public sealed class ViewerTests
 
         // Each reason has words of its own.
         Assert.Equal(against.Length, against.Select(r => UnseenWords.Said(r, 2)).Distinct().Count());
-        Assert.Equal("12 are for some alone. The album “X” is for members.", UnseenWords.ForSome("The album “X” is for members.", 12));
+        Assert.Equal("One is for some alone. The album “X” is for members. The photo itself is for staff only.", UnseenWords.ForSome(gates, 1, Now));
+        Assert.Equal("12 are for some alone. The album “X” is for members. The photos themselves are for staff only.", UnseenWords.ForSome(gates, 12, Now));
     }
 
     [Theory]

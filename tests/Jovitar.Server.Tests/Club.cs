@@ -172,10 +172,12 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
     {
         var (who, photo) = (Anyone, Any(photos));
         var (albums, categories, tags, pages) = (await IdsAsync("album"), await IdsAsync("category"), await IdsAsync("tag"), await IdsAsync("page"));
-        switch (dice.Next(35))
+        switch (dice.Next(36))
         {
             case 32 or 33 or 34:
                 return await SayAudienceAsync(who, albums, categories, pages);
+            case 35:
+                return await who.PostAsJsonAsync("/api/photos/audience", new { photos = Some(photos), audience = AnAudience(["everyone", "everyone", "members", "chosen", "staff"]) });
             case 28:
                 return await who.PostAsJsonAsync("/api/clearance/photos", new { photos = Some(photos), said = Any(["", "cleared", "not_cleared"]), by = $"letter {dice.Next(3)}", until = Day() });
             case 29 or 30:
@@ -303,10 +305,19 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         }
 
         var (kind, id) = Any(things);
-        var was = (await (await who.GetAsync($"/api/audiences/{kind}/{id}")).ReadAsync()).GetProperty("audience");
-        var audience = new { who = Any(["everyone", "everyone", "holders", "members", "chosen", "staff"]), chosen = new[] { Any(groups) }, from = Any<string?>([null, null, "2020-01-01T00:00:00Z", "2200-01-01T00:00:00Z"]), until = Any<string?>([null, null, "2020-06-30T00:00:00Z", "2200-06-30T00:00:00Z"]) };
+        var read = await who.GetAsync($"/api/audiences/{kind}/{id}");
+        if (!read.IsSuccessStatusCode)
+        {
+            return read;
+        }
+
+        var was = (await read.ReadAsync()).GetProperty("audience");
+        var audience = AnAudience(["everyone", "everyone", "holders", "members", "chosen", "staff"]);
         return await who.PutAsJsonAsync($"/api/audiences/{kind}/{id}", new { audience, was });
     }
+
+    object AnAudience(string[] whom) =>
+        new { who = Any(whom), chosen = new[] { Any(groups) }, from = Any<string?>([null, null, "2020-01-01T00:00:00Z", "2200-01-01T00:00:00Z"]), until = Any<string?>([null, null, "2020-06-30T00:00:00Z", "2200-06-30T00:00:00Z"]) };
 
     /// <summary>Takes in a list of persons.</summary>
     async Task<HttpResponseMessage> PersonsFromTableAsync(HttpClient who)

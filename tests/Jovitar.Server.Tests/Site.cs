@@ -76,7 +76,7 @@ internal sealed class Site : IAsyncDisposable
         }
 
         await using (var admin = NpgsqlDataSource.Create($"{site.Server};Database=postgres;Pooling=false"))
-        await using (var make = admin.CreateCommand($"create database {site.database}{(empty || server is not null ? "" : $" template {Migrated.Value} strategy wal_log")}"))
+        await using (var make = admin.CreateCommand($"create database {site.database}{(empty || server is not null ? "" : $" template {Migrated.Value} strategy file_copy")}"))
         {
             await make.ExecuteNonQueryAsync();
         }

@@ -70,6 +70,9 @@ public sealed class VisibilityTests
                     r.GetString(1), (r.IsDBNull(2) || r.GetDateTime(2) <= DateTime.UtcNow) && (r.IsDBNull(3) || r.GetDateTime(3) > DateTime.UtcNow), r.GetFieldValue<Guid[]>(4)));
             }
 
+            // A photo with an exception is known here by itself.
+            await EachAsync("select p.id, g.audience, g.seen_from, g.seen_until, g.chosen from photo as p join photo_gate as g on g.id = p.own_gate", r => all.Audiences[r.GetGuid(0)] = new AudienceRow(
+                r.GetString(1), (r.IsDBNull(2) || r.GetDateTime(2) <= DateTime.UtcNow) && (r.IsDBNull(3) || r.GetDateTime(3) > DateTime.UtcNow), r.GetFieldValue<Guid[]>(4)));
             await EachAsync("select id, parent, shown and binned is null from category", r =>
             {
                 all.Parents[r.GetGuid(0)] = r.IsDBNull(1) ? null : r.GetGuid(1);
@@ -123,11 +126,13 @@ public sealed class VisibilityTests
 
         /// <summary>On how many pages a visitor finds a photo.</summary>
         public int PagesOf(Row photo, IReadOnlySet<Guid> holds) =>
-            MayStand(photo) && ShelvesLetIn(photo.Id, holds) ? Albums.Where(a => a.Value.Contains(photo.Id)).Sum(a => PagesOf(a.Key, holds)) : 0;
+            MayStand(photo) && PhotoLetsIn(photo, holds) ? Albums.Where(a => a.Value.Contains(photo.Id)).Sum(a => PagesOf(a.Key, holds)) : 0;
+
+        bool PhotoLetsIn(Row photo, IReadOnlySet<Guid> holds) => ShelvesLetIn(photo.Id, holds) && (!Audiences.ContainsKey(Guid.Parse(photo.Id)) || LetsIn(Guid.Parse(photo.Id), holds));
 
         public bool AlbumLetsIn(Guid album, IReadOnlySet<Guid> holds) => LetsIn(album, holds) && ShelvesLetIn($"{album}", holds);
 
-        public bool On(Row photo, PageRow page, IReadOnlySet<Guid> holds) => On(photo, page) && LetsIn(page.Id, holds) && AlbumLetsIn(page.Album, holds) && ShelvesLetIn(photo.Id, holds);
+        public bool On(Row photo, PageRow page, IReadOnlySet<Guid> holds) => On(photo, page) && LetsIn(page.Id, holds) && AlbumLetsIn(page.Album, holds) && PhotoLetsIn(photo, holds);
 
         bool On(Row photo, PageRow page) => IsOpen(page) && !OutOfView.Contains(page.Album) && MayStand(photo) && Albums.GetValueOrDefault(page.Album, []).Contains(photo.Id);
     }

@@ -44,6 +44,10 @@ public sealed record Audience(Admitted Who, DateTimeOffset? From = null, DateTim
         : From is { } from && Until is { } until && until <= from ? "It ends before it begins."
         : null;
 
+    /// <summary>What is wrong with it as the audience of a photo by itself; null for nothing. An entry link leads to a place, and a photo by itself is none.</summary>
+    public string? FaultOfPhoto() =>
+        Who == Admitted.Holders ? "A photo by itself cannot be for holders of an entry link or passcode. Put it into an album that is." : Fault();
+
     /// <summary>The same as the database keeps it: its times in UTC, and nobody chosen where nobody is to be.</summary>
     public Audience AsKept() => this with { From = From?.ToUniversalTime(), Until = Until?.ToUniversalTime(), Chosen = Who == Admitted.Chosen ? Chosen : [] };
 
@@ -59,9 +63,9 @@ public sealed record Audience(Admitted Who, DateTimeOffset? From = null, DateTim
 public sealed record Chosen(Guid Id, string Name, bool IsGroup);
 
 /// <summary>A thing that has an audience of its own: what is behind it is seen only by whom it lets in.</summary>
-/// <param name="Thing">The page, album or category.</param>
-/// <param name="Kind">"page", "album" or "category".</param>
-/// <param name="Name">What it is called.</param>
+/// <param name="Thing">The page, album or category; of photos by themselves what is said of them, the same for all of which the same is said.</param>
+/// <param name="Kind">"page", "album", "category" or "photo".</param>
+/// <param name="Name">What it is called; empty for photos.</param>
 public sealed record Gate(Guid Thing, string Kind, string Name, Audience Audience)
 {
     /// <summary>The groups and members that it is for, as far as there still are such.</summary>

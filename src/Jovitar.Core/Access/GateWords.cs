@@ -4,26 +4,33 @@ namespace Jovitar.Core.Access;
 public static class GateWords
 {
     /// <summary>A gate as a sentence of its own.</summary>
-    public static string Said(Gate gate, DateTimeOffset at)
+    /// <param name="many">It is said of several photos.</param>
+    public static string Said(Gate gate, DateTimeOffset at, bool many = false)
     {
         var (from, until) = (gate.Audience.From, gate.Audience.Until);
         var who = gate.Audience.Who switch
         {
-            Admitted.Holders => "is for holders of an entry link or passcode",
-            Admitted.Members => "is for members",
-            Admitted.Chosen => $"is for {Names(gate.Called)}",
-            Admitted.Staff => "is for staff only",
-            _ => "is for everyone",
+            Admitted.Holders => "holders of an entry link or passcode",
+            Admitted.Members => "members",
+            Admitted.Chosen => Names(gate.Called),
+            Admitted.Staff => "staff only",
+            _ => "everyone",
         };
-        var time = until <= at ? $", but was so only until {Days.Said(until.Value)}"
+        var themselves = many && gate.Kind == "photo";
+        var time = until <= at ? $", but {(themselves ? "were" : "was")} so only until {Days.Said(until.Value)}"
             : from > at ? $", from {Days.Said(from.Value)}{(until is { } end ? $" until {Days.Said(end)}" : "")}"
             : until is { } last ? $", until {Days.Said(last)}"
             : "";
-        return $"The {Named(gate)} {who}{time}.";
+        return $"The {(themselves ? "photos themselves are" : $"{Named(gate)} is")} for {who}{time}.";
     }
 
     /// <summary>A gate by its kind and name: the album “Juniors”.</summary>
-    static string Named(Gate gate) => gate.Kind.Length == 0 ? "place that it stands at" : $"{gate.Kind} “{gate.Name}”";
+    static string Named(Gate gate) => gate.Kind switch
+    {
+        "" => "place that it stands at",
+        "photo" => "photo itself",
+        _ => $"{gate.Kind} “{gate.Name}”",
+    };
 
     /// <summary>Who sees what stands behind all of some gates, as the beginning of a sentence; null for no visitor.</summary>
     /// <param name="gates">Those that do not let everyone in.</param>
@@ -94,8 +101,8 @@ public static class GateWords
     /// <param name="what">"this album", "this category" …</param>
     /// <param name="known">The groups and members whom either is for.</param>
     /// <param name="isSeen">But for its own audience visitors would see it: it is no draft, and not out of view.</param>
-    /// <param name="isNarrowed">What it stands in is not for everyone, whatever it says itself.</param>
-    public static string Changes(Audience before, Audience after, string what, DateTimeOffset at, IReadOnlyList<Chosen> known, bool isSeen = true, bool isNarrowed = false)
+    /// <param name="narrowing">What keeps some out whatever it says itself: "its categories". Null where nothing does.</param>
+    public static string Changes(Audience before, Audience after, string what, DateTimeOffset at, IReadOnlyList<Chosen> known, bool isSeen = true, string? narrowing = null)
     {
         if (before == after)
         {
@@ -107,7 +114,7 @@ public static class GateWords
             return $"No visitor sees {what} as it is; this holds once they could.";
         }
 
-        var everyone = isNarrowed ? "everyone whom its categories let in" : "everyone";
+        var everyone = narrowing is null ? "everyone" : $"everyone whom {narrowing} let in";
         var (was, will) = (Open(before, at), Open(after, at));
         var until = after.Until is { } end && end > at && after.Who != Admitted.Staff ? $", until {Days.Said(end)}" : "";
         if (after.From is { } begin && begin > at && after.Who != Admitted.Staff)

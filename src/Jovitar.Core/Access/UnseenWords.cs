@@ -23,6 +23,7 @@ public static class UnseenWords
     }
 
     /// <summary>Photos that some visitors see.</summary>
-    /// <param name="gates">What does not let everyone in to them, a sentence each.</param>
-    public static string ForSome(string gates, int photos) => $"{(photos == 1 ? "One is" : $"{photos:#,0} are")} for some alone. {gates}";
+    /// <param name="gates">What does not let everyone in to them.</param>
+    public static string ForSome(IReadOnlyList<Gate> gates, int photos, DateTimeOffset at) =>
+        $"{(photos == 1 ? "One is" : $"{photos:#,0} are")} for some alone. {string.Join(' ', gates.Select(g => GateWords.Said(g, at, many: photos != 1)))}";
 }

@@ -68,6 +68,7 @@ public static class ActWords
         ["seen_from"] = "beginning of the audience",
         ["seen_until"] = "end of the audience",
         ["chosen"] = "groups and members of the audience",
+        ["own_gate"] = "audience of the photo itself",
         ["says"] = "what a person says",
         ["until"] = "end of a yes",
     };

@@ -25,7 +25,9 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         p.state, p.decision, p.binned is not null as is_binned,
           p.clearance, p.cleared_until, p.people_say, p.people_until, (select clearance_needed from site) as clearance_needed,
           array(
-            select distinct unnest(g.gates)
+            select p.own_gate where p.own_gate is not null
+             union
+            select unnest(g.gates)
               from photo_category as gc
               join category as g on g.id = gc.category and g.gates <> '{}'
              where gc.photo = p.id

@@ -85,13 +85,13 @@ internal sealed class PrintStore(ActRunner acts, Storage storage)
             insert into photo (
                    id, hash, part, correction, file_name, media_type, bytes, own_width, own_height, state, stage, arrived, ready_at,
                    credit, creator, copyright, licence, origin, place, taken, taken_offset_minutes, said,
-                   clearance, cleared_by, cleared_until)
+                   clearance, cleared_by, cleared_until, own_gate)
             select w.id, s.hash, b.last + w.n, w.correction::jsonb,
                    regexp_replace(s.file_name, '(\.[^.]*)?$', '-' || (b.last + w.n) || '\1'), s.media_type, s.bytes, s.own_width,
                    s.own_height, 'ready', 1, @now, @now, s.credit, s.creator, s.copyright, s.licence, s.origin, s.place, s.taken,
                    s.taken_offset_minutes, s.said - '{title,caption,alt,people,latitude,link,rating}'::text[],
                    -- Whom a print shows nobody has said yet: where somebody on the scan says no, none of it is shown.
-                   case s.people_say when 'no' then 'not_cleared' else s.clearance end, s.cleared_by, s.cleared_until
+                   case s.people_say when 'no' then 'not_cleared' else s.clearance end, s.cleared_by, s.cleared_until, s.own_gate
               from photo as s
              cross join lateral (select coalesce(max(o.part), 0) as last from photo as o where o.hash = s.hash) as b
              cross join lateral (

@@ -10,11 +10,15 @@ namespace Jovitar.Server.Demo;
 /// <param name="Groups">Of members, where it is for some.</param>
 internal sealed record DemoAudience(string Album, Admitted Who, IReadOnlyList<string> Groups, IReadOnlyList<DemoHolder> Entries);
 
+/// <summary>Who of the visitors may see photos of the demo by themselves.</summary>
+/// <param name="Groups">Of members, where they are for some.</param>
+internal sealed record DemoException(IReadOnlyList<string> Photos, Admitted Who, IReadOnlyList<string> Groups);
+
 /// <param name="Name">For whom it is.</param>
 internal sealed record DemoHolder(string Name, EntryKind Kind);
 
-/// <summary>Keeps some of the demo for those who hold an entry to it.</summary>
-internal sealed class DemoAudiences(AudienceStore audiences, EntryStore entries)
+/// <summary>Keeps some of the demo for those who hold an entry to it, and for members.</summary>
+internal sealed class DemoAudiences(AudienceStore audiences, PhotoAudienceStore exceptions, EntryStore entries)
 {
     public async Task MakeAsync(IEnumerable<DemoAudience> said, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, Guid> groups, Actor owner, CancellationToken ct)
     {
@@ -29,6 +33,14 @@ internal sealed class DemoAudiences(AudienceStore audiences, EntryStore entries)
                     await entries.MakeAsync(owner, of, entry.Name, entry.Kind, null, null, ct);
                 }
             }
+        }
+    }
+
+    public async Task MakeAsync(IEnumerable<DemoException> said, IReadOnlyDictionary<string, PhotoId> photos, IReadOnlyDictionary<string, Guid> groups, Actor owner, CancellationToken ct)
+    {
+        foreach (var each in said)
+        {
+            await exceptions.SayAsync(owner, [.. each.Photos.Select(p => photos[p])], new Audience(each.Who) { Chosen = [.. each.Groups.Select(g => groups[g])] }, was: null, ct);
         }
     }
 }

@@ -21,7 +21,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences, IReadOnlyList<DemoException> Exceptions);
 
 /// <param name="Foot">Words at the end of every page, Markdown.</param>
 internal sealed record DemoSite(string Title, string Tagline, string Foot, DemoOwner Owner);
@@ -134,6 +134,7 @@ internal sealed class DemoLoader(
         await making.MakeAsync(scenario.Menu, ct);
         var groups = await members.GroupsAsync(scenario.Members, owner, ct);
         await audiences.MakeAsync(scenario.Audiences, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), groups, owner, ct);
+        await audiences.MakeAsync(scenario.Exceptions, photos, groups, owner, ct);
         await talk.MakeAsync(scenario.Talk, photos, owner, ct);
         await clearance.MakeAsync(scenario.Clearance, await File.ReadAllBytesAsync(Path.Combine(folder, scenario.Clearance.List), ct), photos, owner, ct);
 

@@ -74,17 +74,18 @@ internal sealed class UnseenStore(NpgsqlDataSource db, AccessStore access, Sight
         var hidden = all.ToLookup(s => !Somebody(s).Allowed);
         var some = hidden[false].Where(s => !access.May(Viewer.Nobody, Right.See, s.Thing)).ToArray();
         var albums = await GatesAsync([.. some.SelectMany(s => s.Albums).Distinct()], everyone, ct);
-        string Gates(Standing s) => string.Join(
-            ' ',
-            s.Thing.Gates.Concat(s.Albums.SelectMany(a => albums[a]))
+        Gate[] Gates(Standing s) =>
+        [
+            .. s.Thing.Gates.Concat(s.Albums.SelectMany(a => albums[a]))
                 .Where(g => !g.LetsIn(Viewer.Nobody, now))
                 .DistinctBy(g => g.Thing)
-                .OrderBy(g => g.Kind, StringComparer.Ordinal).ThenBy(g => g.Name, StringComparer.Ordinal)
-                .Select(g => GateWords.Said(g, now)));
+                .OrderBy(g => g.Kind, StringComparer.Ordinal).ThenBy(g => g.Name, StringComparer.Ordinal),
+        ];
+        var behind = some.ToLookup(s => string.Join(' ', Gates(s).Select(g => g.Thing)));
         return new PageUnseen(
             all.Sum(s => s.Count),
             Alike(hidden[true].GroupBy(s => Somebody(s).Reasons[0]), UnseenWords.Said),
-            Alike(some.GroupBy(Gates), UnseenWords.ForSome));
+            Alike(behind, (key, photos) => UnseenWords.ForSome(Gates(behind[key].First()), photos, now)));
     }
 
     static IReadOnlyList<UnseenPhotos> Alike<T>(IEnumerable<IGrouping<T, Standing>> photos, Func<T, int, string> said) =>

@@ -544,6 +544,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/audience": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says of photos in hand who may see them, of those who can see where they stand; visitors have it at once */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotosAudience"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/embeds": {
         parameters: {
             query?: never;
@@ -2123,7 +2190,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Who may see a page, an album or a category, and the entry links and passcodes to it */
+        /** Who may see a page, an album, a category or a photo, and the entry links and passcodes to it */
         get: {
             parameters: {
                 query?: never;
@@ -12029,6 +12096,14 @@ export interface components {
          * @enum {unknown}
          */
         PhotoPress: "open" | "link" | "nothing";
+        /** @description Who may see several photos by themselves. */
+        PhotosAudience: {
+            audience: components["schemas"]["Audience"];
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
+        };
         /** @description What it came to that photos were cleared or not. */
         PhotosCleared: {
             done: components["schemas"]["Done"];

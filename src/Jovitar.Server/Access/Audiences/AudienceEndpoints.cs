@@ -36,7 +36,7 @@ internal static class AudienceEndpoints
     public static void MapAudiences(this IEndpointRouteBuilder api)
     {
         var audiences = api.MapGroup("/audiences/{kind}/{thing}").RequireAuthorization(Security.Editors).WithTags("Audiences");
-        audiences.MapGet("", Show).WithSummary("Who may see a page, an album or a category, and the entry links and passcodes to it");
+        audiences.MapGet("", Show).WithSummary("Who may see a page, an album, a category or a photo, and the entry links and passcodes to it");
         audiences.MapPut("", Say).WithSummary("Says who may see it; visitors have it at once");
         audiences.MapPost("/forecast", Forecast).WithSummary("Who would gain and who would lose it");
         audiences.MapPost("/entries", Make).WithSummary("Makes an entry link or a passcode");
@@ -45,37 +45,51 @@ internal static class AudienceEndpoints
         entries.MapDelete("/{entry}", Revoke).WithSummary("Withdraws an entry link or a passcode, and all who came in with it");
     }
 
+    /// <summary>Of a photo by itself less can be said, and it is kept otherwise.</summary>
+    const string Photo = "photo";
+
     static bool IsKind(string kind) => AudienceStore.Kinds.Contains(kind);
 
-    static async Task<Results<Ok<AudienceShown>, NotFound<Problem>>> Show(string kind, Guid thing, HttpContext http, AudienceStore store, EntryStore entries, SiteOrigin origin, TimeProvider clock, CancellationToken ct) =>
-        IsKind(kind) && await store.FindAsync(new AudienceOf(kind, thing), ct) is { } found
+    static async Task<OwnAudience?> FindAsync(string kind, Guid thing, AudienceStore store, PhotoAudienceStore photos, CancellationToken ct) =>
+        kind == Photo ? await photos.FindAsync(PhotoId.From(thing), ct) : IsKind(kind) ? await store.FindAsync(new AudienceOf(kind, thing), ct) : null;
+
+    static string? Fault(string kind, Audience audience) => kind == Photo ? audience.FaultOfPhoto() : audience.Fault();
+
+    static async Task<Results<Ok<AudienceShown>, NotFound<Problem>>> Show(
+        string kind, Guid thing, HttpContext http, AudienceStore store, PhotoAudienceStore photos, EntryStore entries, SiteOrigin origin, TimeProvider clock, CancellationToken ct) =>
+        await FindAsync(kind, thing, store, photos, ct) is { } found
             ? TypedResults.Ok(new AudienceShown(found.Name, found.Audience, await store.ChosenAsync(found.Audience.Chosen, ct), [.. found.Above.Select(g => GateWords.Said(g, clock.GetUtcNow()))], await entries.ListAsync(thing, ct), new Uri(origin.Of(http.Request), $"{EntryStore.Path}/").AbsoluteUri))
             : Problems.Gone("thing");
 
-    static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>>> Say(string kind, Guid thing, AudienceWish body, Actor who, AudienceStore store, CancellationToken ct)
+    static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>>> Say(string kind, Guid thing, AudienceWish body, Actor who, AudienceStore store, PhotoAudienceStore photos, CancellationToken ct)
     {
-        if (body.Audience.Fault() is { } fault)
+        if (Fault(kind, body.Audience) is { } fault)
         {
             return Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
         }
 
-        var (outcome, done) = IsKind(kind) ? await store.SayAsync(who, new AudienceOf(kind, thing), body.Audience, body.Was, ct) : (AudienceOutcome.Gone, Done.Nothing);
-        return outcome switch
-        {
-            AudienceOutcome.Stale => Problems.Taken("Somebody else said who may see this while you looked, or who was chosen is gone. Look again before you say it.", "audience"),
-            AudienceOutcome.Gone => Problems.Gone("thing"),
-            _ => TypedResults.Ok(done),
-        };
+        var (outcome, done) = kind == Photo ? await photos.SayAsync(who, [PhotoId.From(thing)], body.Audience, body.Was, ct)
+            : IsKind(kind) ? await store.SayAsync(who, new AudienceOf(kind, thing), body.Audience, body.Was, ct)
+            : (AudienceOutcome.Gone, Done.Nothing);
+        return Ended(outcome, done);
     }
 
-    static async Task<Results<Ok<AudienceForecast>, NotFound<Problem>, BadRequest<Problem>>> Forecast(string kind, Guid thing, AudienceWish body, AudienceStore store, TimeProvider clock, CancellationToken ct)
+    /// <summary>How a change of an audience ended, for who asked for it.</summary>
+    public static Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>> Ended(AudienceOutcome outcome, Done done) => outcome switch
     {
-        if (body.Audience.Fault() is { } fault)
+        AudienceOutcome.Stale => Problems.Taken("Somebody else said who may see this while you looked, or who was chosen is gone. Look again before you say it.", "audience"),
+        AudienceOutcome.Gone => Problems.Gone("thing"),
+        _ => TypedResults.Ok(done),
+    };
+
+    static async Task<Results<Ok<AudienceForecast>, NotFound<Problem>, BadRequest<Problem>>> Forecast(string kind, Guid thing, AudienceWish body, AudienceStore store, PhotoAudienceStore photos, TimeProvider clock, CancellationToken ct)
+    {
+        if (Fault(kind, body.Audience) is { } fault)
         {
             return Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
         }
 
-        if (!IsKind(kind) || await store.FindAsync(new AudienceOf(kind, thing), ct) is not { } found)
+        if (await FindAsync(kind, thing, store, photos, ct) is not { } found)
         {
             return Problems.Gone("thing");
         }
@@ -83,7 +97,8 @@ internal static class AudienceEndpoints
         var now = clock.GetUtcNow();
         var what = kind == "category" ? "this category and all that stands in it" : $"this {kind}";
         var known = await store.ChosenAsync([.. body.Was.Chosen, .. body.Audience.Chosen], ct);
-        return TypedResults.Ok(new AudienceForecast(GateWords.Changes(body.Was, body.Audience, what, now, known, found.IsSeen, found.Above.Any(g => !g.LetsIn(Viewer.Nobody, now)))));
+        var narrowing = found.Above.All(g => g.LetsIn(Viewer.Nobody, now)) ? null : kind == Photo ? "the places where it stands" : "its categories";
+        return TypedResults.Ok(new AudienceForecast(GateWords.Changes(body.Was, body.Audience, what, now, known, found.IsSeen, narrowing)));
     }
 
     static async Task<Results<NoContent, NotFound<Problem>, BadRequest<Problem>>> Make(string kind, Guid thing, NewEntry body, Actor who, EntryStore entries, TimeProvider clock, CancellationToken ct)

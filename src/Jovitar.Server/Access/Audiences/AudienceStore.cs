@@ -114,18 +114,11 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
                 return act.Drop(AudienceOutcome.Stale);
             }
 
-            var kept = audience.AsKept();
-            // A group that something is for is not removed: whoever removes it waits for this, or this for them.
-            await act.RunAsync("select from member_group where id = any(@ids) order by id for key share", ct, ("ids", kept.Chosen.ToArray()));
-            await using var look = act.Command(ChosenOf, ("ids", kept.Chosen.ToArray()));
-            var chosen = await look.AllAsync(ReadChosen, ct);
-            if (kept.Who == Admitted.Chosen && chosen.Count == 0)
+            if (await KeptAsync(act, audience, ct) is not var (kept, chosen))
             {
                 return act.Drop(AudienceOutcome.Stale);
             }
 
-            // Who has left meanwhile is not named any more.
-            kept = kept with { Chosen = [.. chosen.Select(c => c.Id)] };
             act.Says = _ => AudienceWords.Said(of.Kind, name, kept, chosen);
             await act.RunAsync(
                 $"""
@@ -137,4 +130,17 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
             return AudienceOutcome.Written;
         },
         ct);
+
+    /// <summary>An audience as an act keeps it, with the groups and members that it is for.</summary>
+    /// <returns>Null where none of these is there any more.</returns>
+    public static async Task<(Audience Kept, IReadOnlyList<Chosen> Chosen)?> KeptAsync(Act act, Audience audience, CancellationToken ct)
+    {
+        var kept = audience.AsKept();
+        // A group that something is for is not removed: whoever removes it waits for this, or this for them.
+        await act.RunAsync("select from member_group where id = any(@ids) order by id for key share", ct, ("ids", kept.Chosen.ToArray()));
+        await using var look = act.Command(ChosenOf, ("ids", kept.Chosen.ToArray()));
+        var chosen = await look.AllAsync(ReadChosen, ct);
+        // Who has left meanwhile is not named any more.
+        return kept.Who == Admitted.Chosen && chosen.Count == 0 ? null : (kept with { Chosen = [.. chosen.Select(c => c.Id)] }, chosen);
+    }
 }

@@ -26,7 +26,7 @@ internal sealed record MemberSight(string Name, IReadOnlyList<ThingBefore> Thing
 /// <summary>Says what a member can see, by the one decision.</summary>
 internal sealed class MemberSightStore(NpgsqlDataSource db, AccessStore access, SightStore sights)
 {
-    /// <summary>All that stands behind a gate, or can be come upon behind one.</summary>
+    /// <summary>All that stands behind a gate, can be come upon behind one, or holds photos that are for some alone.</summary>
     static readonly string Guarded =
         $$"""
         select 'page' as kind, id, page_title(coalesce(published, draft)) as name from page where is_gate and binned is null
@@ -39,7 +39,10 @@ internal sealed class MemberSightStore(NpgsqlDataSource db, AccessStore access, 
            a.is_gate or {{AccessStore.AlbumWays("a")}} <> '{}' or exists (
              select from album_category as gc
                join category as g on g.id = gc.category and g.gates <> '{}'
-              where gc.album = a.id))
+              where gc.album = a.id) or exists (
+             select from photo as p
+               join album_photo as ap on ap.photo = p.id
+              where p.own_gate is not null and ap.album = a.id))
         """;
 
     /// <returns>Null when there is no such member.</returns>

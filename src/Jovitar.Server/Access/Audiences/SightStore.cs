@@ -174,6 +174,10 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
                 select id, 'album', working_name, audience, seen_from, seen_until, chosen from album where is_gate
                 union all
                 select id, 'category', name, audience, seen_from, seen_until, chosen from category where is_gate
+                union all
+                select g.id, 'photo', '', g.audience, g.seen_from, g.seen_until, g.chosen
+                  from photo_gate as g
+                 where exists (select from photo as p where p.own_gate = g.id)
                 """);
             var all = await command.AllAsync(r => new Gate(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), AudienceStore.Read(r)), ct);
             var gates = new GateList(await CalledAsync(all, ct));

@@ -100,6 +100,11 @@ internal sealed class GroupStore(NpgsqlDataSource db, ActRunner acts)
                     select 'album “' || working_name || '”' from album where is_gate and @group = any(chosen) and binned is null
                     union all
                     select 'category “' || name || '”' from category where is_gate and @group = any(chosen) and binned is null
+                    union all
+                    select 'photo “' || coalesce(nullif(p.title, ''), p.file_name) || '”'
+                      from photo_gate as g
+                      join photo as p on p.own_gate = g.id and p.binned is null
+                     where @group = any(g.chosen)
                     limit 1
                     """,
                     ("group", group));

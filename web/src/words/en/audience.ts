@@ -12,6 +12,24 @@ export const audienceWords = {
       chosen: ['Groups and members by name', 'Only these, once they have signed in.'],
       staff: ['Staff only', 'For visitors it is as if it were not there.'],
     } as const,
+    /** The same of a photo by itself, which only narrows where it stands. */
+    ofPhoto: {
+      everyone: 'Whoever can see where it stands.',
+      members: 'Of those who can see where it stands, whoever has signed in.',
+      chosen: 'Of those who can see where it stands, only these, once they have signed in.',
+      staff: 'For visitors it is as if it were not there.',
+    } as const,
+    verb: 'Who sees them',
+    whoSeesThem: (n: number) =>
+      n === 1 ? 'Who sees this photo?' : `Who sees these ${n.toLocaleString('en')} photos?`,
+    photosLead: (n: number) =>
+      `What is said here is said of ${n === 1 ? 'the photo itself, and goes with it' : 'the photos themselves, and goes with them'} wherever ${n === 1 ? 'it stands' : 'they stand'}. It lets in nobody whom the places do not let in.`,
+    saidOfPhotos: (n: number) =>
+      n === 0
+        ? 'They have this audience already.'
+        : n === 1
+          ? 'One photo has another audience now.'
+          : `${n.toLocaleString('en')} photos have another audience now.`,
     choose: 'Choose a group or a member',
     choosing: 'Name of a group or a member',
     aGroup: 'group',

@@ -200,6 +200,7 @@ export const workroomWords = {
       ['C', 'Correct what is in hand, or the photo on the plate'],
       ['B', 'Two to four in hand side by side'],
       ['A, T, G, P', 'Put in an album, tag, categorise, clear'],
+      ['U', 'Say who sees what is in hand'],
       ['S', 'Save copies of what is in hand'],
       ['J, K, L', 'In doubt, keep, leave out; and on to the next photo'],
       ['0 to 5', 'Rate; and on to the next photo'],

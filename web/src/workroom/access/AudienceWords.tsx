@@ -6,24 +6,19 @@ import { w } from '../../words'
 import { AudienceDialog } from './audience/AudienceDialog'
 import type { AudienceOf } from './audience/data'
 import { ViewersDialog } from './audience/ViewersDialog'
-import type { Viewed } from './audience/viewers'
 
-const isAudience = (of: Viewed): of is AudienceOf => of.kind !== 'photo'
-
-/** Who can see a thing, in a sentence; pressed, it says why, and what has an audience of its own lets one change it. */
+/** Who can see a thing, in a sentence; pressed, it says why, and lets one change it. */
 export function AudienceWords({
   line,
   of,
   children,
 }: {
   line: Api['AudienceLine']
-  /** What it is of. A photo has no audience of its own. */
-  of: Viewed
+  of: AudienceOf
   children?: ReactNode
 }) {
   const [open, setOpen] = useState(false)
   const [asked, setAsked] = useState<'change' | 'names' | null>(null)
-  const own = isAudience(of) ? of : null
   function ask(what: 'change' | 'names') {
     setOpen(false)
     setAsked(what)
@@ -56,18 +51,16 @@ export function AudienceWords({
           ))}
         </ol>
         <p className="my-2 flex flex-wrap items-baseline gap-x-4 gap-y-2">
-          {own && (
-            <Button look="next" onClick={() => ask('change')}>
-              {w.audience.change}
-            </Button>
-          )}
+          <Button look="next" onClick={() => ask('change')}>
+            {w.audience.change}
+          </Button>
           <Button look="word" onClick={() => ask('names')}>
             {w.viewers.byName}
           </Button>
         </p>
         {children}
       </Popover>
-      {own && asked === 'change' && <AudienceDialog of={own} onClose={() => setAsked(null)} />}
+      {asked === 'change' && <AudienceDialog of={of} onClose={() => setAsked(null)} />}
       {asked === 'names' && <ViewersDialog of={of} onClose={() => setAsked(null)} />}
     </>
   )

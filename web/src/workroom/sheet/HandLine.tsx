@@ -6,6 +6,7 @@ import { asWord, Button, KeyHint } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
+import { AudienceOfThem } from '../access/audience/AudienceOfThem'
 import { ClearThem } from '../clearance/ClearPhotos'
 import { hand, useHand } from '../shell/hand'
 import { useKeys } from '../shell/keys'
@@ -13,6 +14,8 @@ import { SaveCopies } from './SaveCopies'
 import { Undecided } from './Undecided'
 import type { SheetQuery } from './useSheet'
 import { CategoriseThem, PutInAlbum, TagThem, useThrow } from './verbs'
+
+type Verb = 'album' | 'tag' | 'category' | 'copies' | 'clear' | 'audience'
 
 /** The line above the work: how many photos are in hand, and the verbs that fit where one stands. */
 export function HandLine({
@@ -28,11 +31,11 @@ export function HandLine({
   total?: number | undefined
 }) {
   const { count } = useHand()
-  const [open, setOpen] = useState<'album' | 'tag' | 'category' | 'copies' | 'clear' | null>(null)
+  const [open, setOpen] = useState<Verb | null>(null)
   const [seeing, setSeeing] = useState(false)
   const go = useNavigate()
   const some = count > 0
-  const verb = (name: 'album' | 'tag' | 'category' | 'copies' | 'clear') => ({
+  const verb = (name: Verb) => ({
     open: open === name,
     onOpenChange: (now: boolean) => setOpen(now ? name : null),
   })
@@ -46,6 +49,7 @@ export function HandLine({
       t: () => setOpen('tag'),
       g: () => setOpen('category'),
       p: () => setOpen('clear'),
+      u: () => setOpen('audience'),
       s: () => setOpen('copies'),
       Delete: () => throwThem.mutate(undefined),
     },
@@ -79,6 +83,7 @@ export function HandLine({
           <TagThem {...verb('tag')} />
           <CategoriseThem {...verb('category')} />
           <ClearThem {...verb('clear')} />
+          <AudienceOfThem {...verb('audience')} />
           <SaveCopies {...verb('copies')} />
           {children}
           <Button look="word" hint="Del" onClick={() => throwThem.mutate(undefined)}>

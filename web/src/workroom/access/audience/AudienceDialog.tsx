@@ -19,6 +19,7 @@ export function AudienceDialog({ of, onClose }: { of: AudienceOf; onClose: () =>
   const { who } = shown.audience
   return (
     <Dialog open onClose={onClose} title={w.audience.title(shown.name)} wide>
+      {of.kind === 'photo' && <p className="mt-2 text-quiet">{w.audience.photosLead(1)}</p>}
       <AudienceForm
         key={JSON.stringify(shown.audience)}
         of={of}

@@ -1,6 +1,6 @@
 import { asWord } from '../../../kit/Button'
 import { w } from '../../../words'
-import type { Viewed } from './viewers'
+import type { AudienceOf } from './data'
 
 /** Opens the site as some visitor has it, at a thing or where it begins. */
 export function SeeAs({
@@ -13,7 +13,7 @@ export function SeeAs({
   as: string
   /** What they are called: for those who hear the button. */
   who: string
-  at?: Viewed
+  at?: AudienceOf
   children?: string
 }) {
   return (

@@ -4,12 +4,13 @@ import { Dialog } from '../../../kit/Dialog'
 import { SearchField } from '../../../kit/SearchField'
 import { w } from '../../../words'
 import { ShowMore } from '../../shell/ShowMore'
+import type { AudienceOf } from './data'
 import { SeeAs } from './SeeAs'
 import { SightLine, Why } from './SightLine'
-import { useViewers, type Viewed } from './viewers'
+import { useViewers } from './viewers'
 
 /** Who can see a thing, by name, and why the others cannot; each leads to the site as they have it. */
-export function ViewersDialog({ of, onClose }: { of: Viewed; onClose: () => void }) {
+export function ViewersDialog({ of, onClose }: { of: AudienceOf; onClose: () => void }) {
   const [q, setQ] = useState('')
   const [not, setNot] = useState(false)
   const list = useViewers(of, q.trim(), not)

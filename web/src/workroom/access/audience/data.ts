@@ -3,7 +3,7 @@ import { type Api, api, body } from '../../../api/client'
 import { w } from '../../../words'
 
 /** What an audience is of. */
-export type AudienceOf = { kind: 'page' | 'album' | 'category'; id: string }
+export type AudienceOf = { kind: 'page' | 'album' | 'category' | 'photo'; id: string }
 
 export type Audience = Api['Audience']
 

@@ -1,14 +1,12 @@
 import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query'
 import { api, body } from '../../../api/client'
 import { w } from '../../../words'
-
-/** Something that visitors see or not. */
-export type Viewed = { kind: 'page' | 'album' | 'category' | 'photo'; id: string }
+import type { AudienceOf } from './data'
 
 const window = 50
 
 /** Who can see a thing, or cannot: those of its members who are asked for, a window after the other. */
-export function useViewers(of: Viewed, q: string, not: boolean) {
+export function useViewers(of: AudienceOf, q: string, not: boolean) {
   return useInfiniteQuery({
     queryKey: ['audience', of.kind, of.id, 'viewers', q, not],
     initialPageParam: 0,
