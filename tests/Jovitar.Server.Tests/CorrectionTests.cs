@@ -255,6 +255,8 @@ public sealed class CorrectionTests
         await site.UntilAsync("select count(*) from photo where stage = 2", 1);
         await site.WriteAsync("update photo set credit = 'Kite Guild', title = 'Two prints'");
         (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = new[] { scan }, add = new[] { "1974" }, remove = Array.Empty<string>() })).EnsureSuccessStatusCode();
+        // What is for members is not opened by being cut up.
+        (await AudienceSteps.SayAsync(owner, "photo", scan, "members")).EnsureSuccessStatusCode();
         var found = (await GetAsync(owner, $"/api/photos/{scan}/prints")).GetProperty("prints");
         Assert.Equal(2, found.GetArrayLength());
         var cut = await (await owner.PostAsJsonAsync($"/api/photos/{scan}/prints", new { prints = found })).ReadAsync();
@@ -266,6 +268,7 @@ public sealed class CorrectionTests
             Assert.Equal(("", "Kite Guild", "1974", "Shoebox"), (plate.GetProperty("title").GetString(), plate.GetProperty("credit").GetString(), plate.GetProperty("tags")[0].GetProperty("name").GetString(), plate.GetProperty("albums")[0].GetProperty("workingName").GetString()));
             Assert.InRange(plate.GetProperty("width").GetInt32(), 580, 606);
             Assert.InRange(plate.GetProperty("height").GetInt32(), 382, 406);
+            Assert.Equal("members", (await AudienceSteps.ReadAsync(owner, "photo", photo)).GetProperty("audience").GetProperty("who").GetString());
         }
 
         Assert.Equal(["glass-1.jpg", "glass-2.jpg", "glass.jpg"], await site.ScalarAsync<string[]>("select array_agg(file_name order by file_name) from photo"));

@@ -21,7 +21,7 @@ internal static class ExceptionEndpoints
     {
         if (body.Audience.FaultOfPhoto() is { } fault)
         {
-            return Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
+            return AudienceEndpoints.Wrong(fault);
         }
 
         var (outcome, done) = await photos.SayAsync(who, await hand.ReachedAsync(who, body, ct), body.Audience, was: null, ct);

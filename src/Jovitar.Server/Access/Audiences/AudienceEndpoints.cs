@@ -65,7 +65,7 @@ internal static class AudienceEndpoints
     {
         if (Fault(kind, body.Audience) is { } fault)
         {
-            return Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
+            return Wrong(fault);
         }
 
         var (outcome, done) = kind == Photo ? await photos.SayAsync(who, [PhotoId.From(thing)], body.Audience, body.Was, ct)
@@ -73,6 +73,9 @@ internal static class AudienceEndpoints
             : (AudienceOutcome.Gone, Done.Nothing);
         return Ended(outcome, done);
     }
+
+    /// <summary>What is wrong with an audience that was said, beneath its last field.</summary>
+    public static BadRequest<Problem> Wrong(string fault) => Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
 
     /// <summary>How a change of an audience ended, for who asked for it.</summary>
     public static Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>> Ended(AudienceOutcome outcome, Done done) => outcome switch
@@ -86,7 +89,7 @@ internal static class AudienceEndpoints
     {
         if (Fault(kind, body.Audience) is { } fault)
         {
-            return Problems.Invalid(fault, new Dictionary<string, string> { ["until"] = fault });
+            return Wrong(fault);
         }
 
         if (await FindAsync(kind, thing, store, photos, ct) is not { } found)

@@ -39,10 +39,12 @@ internal sealed class MemberSightStore(NpgsqlDataSource db, AccessStore access, 
            a.is_gate or {{AccessStore.AlbumWays("a")}} <> '{}' or exists (
              select from album_category as gc
                join category as g on g.id = gc.category and g.gates <> '{}'
-              where gc.album = a.id) or exists (
-             select from photo as p
+              where gc.album = a.id) or a.id in (
+             -- Found once for all albums, from the photos: there are few of those.
+             select ap.album
+               from photo as p
                join album_photo as ap on ap.photo = p.id
-              where p.own_gate is not null and ap.album = a.id))
+              where p.own_gate is not null))
         """;
 
     /// <returns>Null when there is no such member.</returns>

@@ -55,16 +55,15 @@ internal sealed class PhotoAudienceStore(NpgsqlDataSource db, ActRunner acts, Ac
                   from photo as p
                   left join photo_gate as o on o.id = p.own_gate
                  where p.id = any(@ids) and p.binned is null
-                 limit 2
+                 limit 1
                 """,
                 ("ids", photos.Values()));
-            var found = await find.AllAsync(r => (Name: r.Get<string>("name"), Now: AudienceStore.Read(r)), ct);
-            if (found.Count == 0)
+            if (await find.FirstAsync(r => Tuple.Create(r.Get<string>("name"), AudienceStore.Read(r)), ct) is not var (name, now))
             {
                 return act.Drop(AudienceOutcome.Gone);
             }
 
-            if (was is not null && found[0].Now != was)
+            if (was is not null && now != was)
             {
                 return act.Drop(AudienceOutcome.Stale);
             }
@@ -74,7 +73,7 @@ internal sealed class PhotoAudienceStore(NpgsqlDataSource db, ActRunner acts, Ac
                 return act.Drop(AudienceOutcome.Stale);
             }
 
-            act.Says = tally => AudienceWords.SaidOfPhotos(tally, photos.Count == 1 ? found[0].Name : null, kept, chosen);
+            act.Says = tally => AudienceWords.SaidOfPhotos(tally, photos.Count == 1 ? name : null, kept, chosen);
             await act.RunAsync(
                 "update photo set own_gate = @gate::uuid where id = any(@ids) and binned is null and own_gate is distinct from @gate::uuid",
                 ct, ("gate", await GateAsync(act, kept, ct)), ("ids", photos.Values()));
