@@ -301,6 +301,8 @@ test('two to four photos stand side by side, are decided on by key one after ano
   await expect(page.getByText(/^Left 1 photo out everywhere/)).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => (await plates())[2].decision).toBe(three.decision)
+  // The button that was pressed is gone: the next key is not its own.
+  await expect(page.getByText(/^Left 1 photo out everywhere/)).toHaveCount(0)
   await page.keyboard.press('ArrowLeft')
   await page.keyboard.press(' ')
   await expect(pictures).toHaveCount(2)

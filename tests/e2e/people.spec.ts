@@ -93,6 +93,8 @@ test('the owner changes what somebody is, and lets them go at once', async ({ pa
   await page.getByRole('button', { name: 'Take out' }).click()
   await noSeriousFinding(page)
   await page.getByRole('dialog').getByRole('button', { name: 'Take out' }).click()
+  // While it is asked, nothing behind the question is there for who looks by role.
+  await expect(page.getByRole('dialog')).toHaveCount(0)
   await expect(row(page, 'Nell Harrow')).toHaveCount(0)
   await nell.goto('/workroom')
   await expect(nell.getByLabel('Password')).toBeVisible()
