@@ -33,6 +33,9 @@ public sealed record Viewer(Role Role)
     internal bool SeesBehindAll { get; private init; }
 
     public bool IsStaff => Role is Role.Editor or Role.Owner;
+
+    /// <summary>A visitor of whom the site knows who they are: a member, or who came by an entry link or a passcode.</summary>
+    public bool IsKnown => Role == Role.Member || Holds.Count > 0;
 }
 
 /// <summary>What somebody wants to do with a thing.</summary>
@@ -48,6 +51,9 @@ public enum Right
 
     /// <summary>Saying from 1 to 5 what one thinks of a photo, and seeing what others think.</summary>
     Rate,
+
+    /// <summary>Choosing among an album's photos, and telling who asked for it.</summary>
+    Choose,
     SeeOriginal,
     Change,
     Publish,
@@ -90,6 +96,10 @@ public sealed record PhotoToSave(PhotoThing Photo, Saving Offered) : Thing;
 /// <param name="Comments">It is in an album in view whose photos may be commented on.</param>
 /// <param name="Ratings">It is in an album in view whose photos may be rated.</param>
 public sealed record PhotoToTalkOf(PhotoThing Photo, bool Comments, bool Ratings) : Thing;
+
+/// <summary>An album that may ask visitors for their favourites.</summary>
+/// <param name="Asks">It does.</param>
+public sealed record AlbumToChooseFrom(AlbumThing Album, bool Asks) : Thing;
 
 /// <summary>A photo.</summary>
 /// <param name="State">Whether there is a picture of it.</param>
@@ -180,6 +190,9 @@ public enum Reason
     NotOfferedForSaving,
     Offered,
     NotOffered,
+
+    /// <summary>It asks only visitors whom the site knows.</summary>
+    NotKnown,
 }
 
 /// <summary>A decision, with what it rests on.</summary>
@@ -209,6 +222,7 @@ public static class Access
             Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>
                 Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
             Right.Comment when thing is PhotoToTalkOf talk => Talk(viewer, talk.Photo, talk.Comments, at),
+            Right.Choose when thing is AlbumToChooseFrom { Album: var album, Asks: var asks } => Choose(viewer, album, asks, at),
             Right.Rate when thing is PhotoToTalkOf talk => Talk(viewer, talk.Photo, talk.Ratings, at),
             _ => Decision.No(Reason.ForStaffOnly),
         };
@@ -216,6 +230,9 @@ public static class Access
 
     static Decision Talk(Viewer viewer, PhotoThing photo, bool offered, DateTimeOffset at) =>
         Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
+
+    static Decision Choose(Viewer viewer, AlbumThing album, bool asks, DateTimeOffset at) =>
+        Visible(viewer, album, at) is { Allowed: false } unseen ? unseen : !asks ? Decision.No(Reason.NotOffered) : viewer.IsKnown ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotKnown);
 
     static Decision Visible(Viewer viewer, Thing thing, DateTimeOffset at) => thing switch
     {

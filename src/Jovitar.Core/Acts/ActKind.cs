@@ -108,6 +108,12 @@ public enum ActKind
     /// <summary>An entry link or a passcode was made or withdrawn. A new one is made rather than that taken back.</summary>
     Entry,
 
+    /// <summary>What visitors may do with an album's photos besides seeing them was said.</summary>
+    Offers,
+
+    /// <summary>Visitors may change again what they chose. Said anew rather than taken back.</summary>
+    Choices,
+
     /// <summary>Clearance that was given until a day came to its end.</summary>
     ClearanceEnded,
     Attached,
@@ -135,7 +141,7 @@ public enum ActKind
 public static class ActKinds
 {
     /// <summary>Whether an act of this kind can be taken back at all.</summary>
-    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded or ActKind.People or ActKind.Members or ActKind.Entry);
+    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded or ActKind.People or ActKind.Members or ActKind.Entry or ActKind.Choices);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
     public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu or ActKind.Theme or ActKind.Front;

@@ -69,6 +69,12 @@ public static class ActWords
         ["seen_until"] = "end of the audience",
         ["chosen"] = "groups and members of the audience",
         ["own_gate"] = "audience of the photo itself",
+        ["saves"] = "saving by everyone",
+        ["known_save"] = "saving by those whom it knows",
+        ["has_choosing"] = "asking for favourites",
+        ["choosing_most"] = "number of favourites",
+        ["choosing_until"] = "end of the choosing",
+        ["choosing_asks"] = "words that ask for favourites",
         ["says"] = "what a person says",
         ["until"] = "end of a yes",
     };

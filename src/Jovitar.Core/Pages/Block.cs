@@ -193,9 +193,13 @@ public sealed record PhotosSource(
     [JsonIgnore]
     public bool Publishes => Kind is SourceKind.Albums or SourceKind.Picked;
 
+    /// <summary>The one album whose photos they are; null where it is none, or several.</summary>
+    [JsonIgnore]
+    public AlbumId? Alone => Kind == SourceKind.Albums && Albums.Count == 1 ? Albums[0] : null;
+
     /// <summary>The one album in whose own order they stand; null where it is another order, or that of several.</summary>
     [JsonIgnore]
-    public AlbumId? InOrderOf => Kind == SourceKind.Albums && Albums.Count == 1 && Sort is null && !Reversed ? Albums[0] : null;
+    public AlbumId? InOrderOf => Sort is null && !Reversed ? Alone : null;
 
     public string? Fault() =>
         Albums.Count > MostAlbums ? $"A block may join {MostAlbums} albums."

@@ -84,6 +84,20 @@ public static class Letters
         It works once, and until {Moment(until)}. After that, sign in at the foot of any page with this address of yours: a letter like this one comes. If you do not know what this is about, leave it: nothing happens.
         """);
 
+    /// <summary>A visitor has chosen favourites and is done.</summary>
+    /// <param name="who">Who that is: a member, or for whom the entry link is that they came by.</param>
+    /// <param name="words">What they say with it; empty for nothing.</param>
+    /// <param name="link">Where they are seen; null where nobody knows where the site is to be reached.</param>
+    public static Letter Favourites(string site, string name, string who, string album, int photos, string words, string? link) => new(
+        $"{site}: favourites of {who}",
+        $"""
+        Dear {name},
+
+        {who} has chosen {(photos == 1 ? "one photograph" : $"{photos:#,0} photographs")} of “{album}”{(words.Length > 0 ? " and says:" : ".")}
+        {(words.Length > 0 ? $"\n{string.Join('\n', words.Split('\n').Select(l => $"> {l}"))}\n" : "")}
+        {(link is null ? "They wait on the desk of the workroom." : $"They are here:\n\n{link}")}
+        """);
+
     static string Part(Role role) => role == Role.Owner
         ? "as an owner: with all that there is in it, its people and its settings, too."
         : "as an editor: with its photos, albums and pages.";

@@ -4,6 +4,7 @@ using Jovitar.Core.Narrowings;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
+using Jovitar.Server.Favourites;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
@@ -22,9 +23,10 @@ namespace Jovitar.Server.Desk;
 /// <param name="CommentsWaiting">Comments of visitors that nobody has decided on.</param>
 /// <param name="Held">Photos that no visitor sees for want of clearance.</param>
 /// <param name="Asking">Visitors who ask to become members.</param>
+/// <param name="Sent">Favourites that visitors have sent and nobody has taken note of.</param>
 internal sealed record Figures(
     int Photos, int Waiting, int Larger, int Failed, int Albums, int Pages, int Published, int AlbumsNowhere, int PhotosWithoutTitle, int PhotosWithoutAlt, int PhotosInNoAlbum, long Bytes,
-    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held, int Asking);
+    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held, int Asking, int Sent);
 
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
@@ -41,10 +43,10 @@ internal sealed record PageLacking(PageId Id, string Title, int Things);
 
 /// <summary>What waits, what runs, how much there is.</summary>
 internal sealed record DeskState(
-    Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere, IReadOnlyList<PageUnreached> Unreached, IReadOnlyList<PageLacking> Lacking);
+    Figures Figures, IReadOnlyList<FailedPhotos> Failed, IReadOnlyList<AlbumNowhere> Nowhere, IReadOnlyList<PageUnreached> Unreached, IReadOnlyList<PageLacking> Lacking, IReadOnlyList<ChoiceLine> Sent);
 
 /// <summary>What the first screen and the contents show.</summary>
-internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKeeper keeper, CategoryStore categories, TimeProvider clock)
+internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKeeper keeper, CategoryStore categories, ChoiceListStore choices, TimeProvider clock)
 {
     /// <summary>Of an album called <c>a</c>: no visitor comes upon it, though it is in view.</summary>
     const string Nowhere =
@@ -89,7 +91,11 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                       from comment as c
                       join photo as p on p.id = c.photo and p.binned is null
                      where c.state = 'Waiting') as comments,
-                   (select count(*) from member_wish) as asking
+                   (select count(*) from member_wish) as asking,
+                   (select count(*)
+                      from choice as w
+                      join album as a on a.id = w.album and a.binned is null
+                     where w.sent is not null and w.noted is null) as sent
             """,
             ("since", clock.GetUtcNow() - TimeLeft.Window));
         var (index, needed) = (await keeper.CurrentAsync(ct), (await access.SiteAsync(ct)).ClearanceNeeded);
@@ -103,7 +109,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                 return new Figures(
                     index.Count(Narrowing.Nothing), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"),
                     Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut), Count("comments"),
-                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])), Count("asking"));
+                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])), Count("asking"), Count("sent"));
             },
             ct))!;
     }
@@ -143,7 +149,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                 },
                 ct),
             await nowhere.AllAsync(r => new AlbumNowhere(new AlbumId(r.Get<Guid>("id")), r.Get<string>("working_name"), (int)r.Get<long>("photos"), r.Get<bool>("has_draft")), ct),
-            await UnreachedAsync(ct), await LackingAsync(ct));
+            await UnreachedAsync(ct), await LackingAsync(ct), await choices.WaitingAsync(ct));
     }
 
     /// <summary>Published pages that name things that are not there any more.</summary>

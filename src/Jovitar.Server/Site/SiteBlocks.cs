@@ -1,4 +1,5 @@
 using Jovitar.Core;
+using Jovitar.Core.Albums;
 using Jovitar.Core.Files;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
@@ -13,13 +14,14 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>Makes of the blocks of a page what visitors find there now. What is gone, or not for them, leaves no gap.</summary>
-internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, SiteSources sources, SiteIndexStore indexes, SiteBars bars, SiteLinks links, FileStore files, PhotoColours colours)
+internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, SiteSources sources, SiteIndexStore indexes, SiteBars bars, SiteLinks links, FileStore files, PhotoColours colours, SiteOffers offers)
 {
     /// <summary>What the blocks of one page have in common while they are read.</summary>
     /// <param name="Gap">Between photos, CSS pixels, where a block does not say how far apart they stand.</param>
     /// <param name="Single">The photos that stand on it one by one.</param>
     /// <param name="ByLot">Of the albums whose order is that of a block, those that every visit finds in another one.</param>
-    sealed record Reading(string Title, DateOnly? Posted, int Gap, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, Seeing Seeing)
+    /// <param name="Offers">What those albums offer that stand alone in a block.</param>
+    sealed record Reading(string Title, DateOnly? Posted, int Gap, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, IReadOnlyDictionary<AlbumId, AlbumOffers> Offers, Seeing Seeing)
     {
         public int Walks { get; set; }
 
@@ -35,7 +37,8 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
         var all = content.All().ToArray();
         var reading = new Reading(
             content.Title, content.Posted, content.Look.On(look).Gap, await links.OfAsync(all.Select(LinkOf).OfType<LinkTo>(), sight, ct), await files.NamedAsync([.. all.SelectMany(FilesOf)], ct), await sources.SingleAsync(all.SelectMany(PhotosOf), sight, ct),
-            await sources.ByLotAsync([.. all.OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct), sources.Seeing(sight, ct));
+            await sources.ByLotAsync([.. all.OfType<PhotosBlock>().Select(p => p.Source.InOrderOf).OfType<AlbumId>()], ct),
+            await offers.OfAsync([.. all.OfType<PhotosBlock>().Select(p => p.Source.Alone).OfType<AlbumId>()], ct), sources.Seeing(sight, ct));
         var blocks = new List<SiteBlock>();
         foreach (var band in Band.Of(content.Blocks))
         {
@@ -142,6 +145,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
                     Touch = photos.Touch,
                     AlbumPages = photos.Press.To == PressTo.Album ? await sources.AlbumPagesAsync(source, shown, reading.Seeing, ct) : new Dictionary<PhotoId, string>(),
                 };
+                walk = offers.Offered(walk, source.Alone, reading.Offers, reading.Seeing.Sight);
                 return new SitePhotosBlock(
                     block.Id, place, handful is not null ? walk : walk with { Search = await bars.SearchAsync(photos.Bar, shown, ct), Orders = await bars.OrdersAsync(photos.Bar, shown, ct) },
                     photos.Source);

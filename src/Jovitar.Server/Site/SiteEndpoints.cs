@@ -8,6 +8,7 @@ using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Site.Entering;
+using Jovitar.Server.Site.Favourites;
 using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Themes;
 using Jovitar.Server.Visits;
@@ -47,6 +48,7 @@ internal static class SiteEndpoints
         }
 
         app.MapSaving();
+        app.MapChoosing();
 
         // A photo that was opened in the viewer: nothing is asked and nothing told.
         site.MapPost("/site/seen/{photo}", (PhotoId photo, HttpContext http, VisitCounter visits) =>

@@ -6,6 +6,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Files;
+using Jovitar.Core.Favourites;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
@@ -79,6 +80,9 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// <summary>What a press on one does.</summary>
     public PressSettings Press { get; init; } = PressSettings.Usual;
 
+    /// <summary>The album that asks who looks at them for their favourites among them; null where nobody asks.</summary>
+    public AskedFor? AskedFor { get; init; }
+
     /// <summary>What stands with each.</summary>
     public FrameWords Words { get; init; } = FrameWords.Usual;
 
@@ -131,6 +135,9 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
         string.Join(' ', Bar.Entries.Select(e => $"{e.Key} {e.Group} {e.Preset}")),
         Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];
 }
+
+/// <summary>An album that asks for favourites.</summary>
+public sealed record AskedFor(AlbumId Album, Choosing Choosing);
 
 /// <summary>A block as visitors have it.</summary>
 public abstract record SiteBlock(BlockId Id, BlockPlace Place)

@@ -8,6 +8,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Pages;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Favourites;
 using Jovitar.Server.Site.Finding;
 using Jovitar.Server.Taxonomy;
 using Jovitar.Server.Themes;
@@ -16,7 +17,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, SiteFavourites favourites, VersionStore versions, ThemeStore themes)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, SiteFavourites favourites, SiteOffers offers, VersionStore versions, ThemeStore themes)
 {
     /// <summary>The address of a page, whoever may see it; null where there is none.</summary>
     public async Task<string?> AddressAsync(PageId page, CancellationToken ct)
@@ -137,7 +138,9 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
             """,
             ("id", id), ("shut", sight.Shut));
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], await sources.OfAlbumAsync(new AlbumId(id), sight, ct), await LookAsync(ct), byLot) with { Sight = sight };
+        var album = new AlbumId(id);
+        var walk = WalkOf(await sources.OfAlbumAsync(album, sight, ct), await LookAsync(ct), byLot);
+        return Own(SiteKind.Album, address, heading, text, above, [], [], offers.Offered(walk, album, await offers.OfAsync([album], ct), sight)) with { Sight = sight };
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>
@@ -163,12 +166,15 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         return Own(
             SiteKind.Category, address, name, text, above,
             beneath ? [.. children.Select(c => new SiteLink(c.Entry.Path, c.Entry.Heading))] : [],
-            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], sight, ct), await indexes.OthersAsync(within, albums.Albums, seeing, ct), await LookAsync(ct)) with
+            await indexes.CoverAsync(beneath ? albums.Entries : [.. children, .. albums.Entries], sight, ct), WalkOf(await indexes.OthersAsync(within, albums.Albums, seeing, ct), await LookAsync(ct))) with
         { Albums = albums.Albums, Sight = sight };
     }
 
+    /// <summary>Photos as they stand on a page that nobody has built.</summary>
+    static Walk WalkOf(IReadOnlyList<SitePhoto> photos, Look look, bool byLot = false) => new(1, BlockLayout.Usual.Spaced(look.Gap), photos, FilterBar.None(photos.Count), byLot);
+
     static SitePage Own(
-        SiteKind kind, string address, string heading, string text, List<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, IReadOnlyList<SitePhoto> photos, Look look, bool byLot = false)
+        SiteKind kind, string address, string heading, string text, List<SiteLink> above, IReadOnlyList<SiteLink> beneath, IReadOnlyList<SiteEntry> index, Walk walk)
     {
         var usual = new BlockPlace(BlockFrame.Usual);
         return new SitePage(
@@ -179,7 +185,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
                 .. text.Length > 0 ? (SiteBlock[])[new SiteText(default, usual, text)] : [],
                 .. beneath.Count > 0 ? (SiteBlock[])[new SiteWays(beneath, "Within", "What stands beneath")] : [],
                 .. index.Count > 0 ? (SiteBlock[])[new SiteCovers(default, usual, index, index.Count > 4 ? 3 : 2, Dates: true, Counts: true, Descriptions: false)] : [],
-                .. photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual.Spaced(look.Gap), photos, FilterBar.None(photos.Count), byLot))] : [],
+                .. walk.Photos.Count > 0 || index.Count == 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, walk)] : [],
             ])
         {
             Feed = $"{PageVersion.PathOf(kind, address)}/{PhotoFeeds.Name}",

@@ -611,6 +611,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What visitors chose of an album that asks for their favourites, or of all, a part of it */
+        get: {
+            parameters: {
+                query?: {
+                    album?: string;
+                    behind?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChoiceList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/embeds": {
         parameters: {
             query?: never;
@@ -6729,6 +6768,243 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{album}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What visitors may do with an album's photos besides seeing them */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlbumOffers"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Says what they may; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OffersWish"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/choices/{choice}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a visitor chose, with its photos */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    choice: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChoiceShown"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/choices/{choice}/noted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes note of a choice that was sent */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    choice: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/choices/{choice}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a visitor change again what they sent */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    choice: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/corrections": {
         parameters: {
             query?: never;
@@ -9180,6 +9456,178 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/site/choosing/{album}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a visitor has chosen of an album that asks for their favourites */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChoosingState"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/site/choosing/{album}/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Chooses a photo */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Lets go of a photo that was chosen */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/site/choosing/{album}/sent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says that the visitor is done, and tells whoever asked */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChoiceSent"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -9320,6 +9768,14 @@ export interface components {
             /** Format: int32 */
             photos: number;
             hasDraft: boolean;
+        };
+        /** @description What visitors may do with an album's photos besides seeing them, on its own page and where it stands alone in a block. */
+        AlbumOffers: {
+            /** @description In what form everyone who sees it may save them. */
+            saves?: components["schemas"]["Saving"];
+            /** @description The same for those whom it knows: who came by an entry link or a passcode, and members. */
+            knownSave?: components["schemas"]["Saving"];
+            choosing?: null | components["schemas"]["Choosing"];
         };
         /** @description A category that an album stands in. */
         AlbumPlace: {
@@ -10003,17 +10459,120 @@ export interface components {
             taken?: null | components["schemas"]["TakenSaid"];
             people?: null | components["schemas"]["PeopleSaid"];
         };
+        /** @description What a visitor chose of an album, for those who asked for it. */
+        ChoiceLine: {
+            /** Format: uuid */
+            id: string;
+            album: components["schemas"]["AlbumId"];
+            albumName: string;
+            /** @description Who that is: a member, or for whom the entry is that they came by. */
+            name: string;
+            /** @description Else everyone who came by the same entry chose it together. */
+            isMember: boolean;
+            /** Format: int32 */
+            photos: number;
+            /** @description Where it stands, as a sentence. */
+            line: string;
+            /** @description What they say with it. */
+            words: string;
+            /**
+             * Format: date-time
+             * @description When they said that they are done.
+             */
+            sent: null | string;
+            /** @description Somebody has taken note of that. */
+            isNoted: boolean;
+        };
+        /** @description What visitors chose, the latest first. */
+        ChoiceList: {
+            choices: components["schemas"]["ChoiceLine"][];
+            /**
+             * Format: int32
+             * @description How many there are.
+             */
+            all: number;
+            /**
+             * Format: int32
+             * @description How many of those were sent.
+             */
+            sent: number;
+            /** @description There are more behind the last. */
+            further: boolean;
+        };
+        ChoiceSent: {
+            /** @description What the visitor says with it. */
+            words?: null | string;
+        };
         /**
          * @description How what can be chosen looks, such as the buttons of a filter bar. Kept by name.
          * @enum {unknown}
          */
         ChoiceShape: "line" | "box" | "pill";
+        /** @description A choice with its photos, in the order in which they were chosen. */
+        ChoiceShown: {
+            choice: components["schemas"]["ChoiceLine"];
+            photos: components["schemas"]["ChosenPhoto"][];
+        };
+        /** @description What an album asks of visitors whom it knows: which of its photos they would have. */
+        Choosing: {
+            /**
+             * Format: int32
+             * @description So many at most; null for as many as there are.
+             */
+            most?: null | number;
+            /**
+             * Format: date-time
+             * @description They may choose until then; null for as long as it asks.
+             */
+            until?: null | string;
+            /**
+             * @description What they are asked, in the words of whoever asks; empty for the usual ones.
+             * @default
+             */
+            asks: string;
+        };
+        /** @description What a visitor has chosen of an album, and whether they may choose on. */
+        ChoosingState: {
+            /** @description Who they are to whoever asked. */
+            name: string;
+            /**
+             * Format: int32
+             * @description So many at most.
+             */
+            most: number;
+            isLimited: boolean;
+            /** @description Why it cannot be changed; null where it can. */
+            closed: null | string;
+            isSent: boolean;
+            words: string;
+            /** @description In the order in which they were chosen. */
+            photos: components["schemas"]["ChosenFrame"][];
+        };
         /** @description A group of members, or a member, that something is for. */
         Chosen: {
             /** Format: uuid */
             id: string;
             name: string;
             isGroup: boolean;
+        };
+        /** @description A photo that a visitor has chosen. */
+        ChosenFrame: {
+            id: components["schemas"]["PhotoId"];
+            /** @description Where its picture is. */
+            src: string;
+            alt: string;
+        };
+        /** @description A photo that a visitor chose. */
+        ChosenPhoto: {
+            id: components["schemas"]["PhotoId"];
+            picture: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** @description Its title, else its file's name. */
+            name: string;
+            fileName: string;
         };
         /** @description Where a photo's clearance stands, with the sentence that says so. */
         ClearanceLine: {
@@ -10339,6 +10898,7 @@ export interface components {
             nowhere: components["schemas"]["AlbumNowhere"][];
             unreached: components["schemas"]["PageUnreached"][];
             lacking: components["schemas"]["PageLacking"][];
+            sent: components["schemas"]["ChoiceLine"][];
         };
         /**
          * @description Sizes of windows that settings may differ by.
@@ -10561,6 +11121,11 @@ export interface components {
              * @description Visitors who ask to become members.
              */
             asking: number;
+            /**
+             * Format: int32
+             * @description Favourites that visitors have sent and nobody has taken note of.
+             */
+            sent: number;
         };
         FileAlbum: {
             id: components["schemas"]["AlbumId"];
@@ -11591,6 +12156,11 @@ export interface components {
             /** @description What it is called there; empty for the file's own name. */
             words: string;
         };
+        OffersWish: {
+            offers: components["schemas"]["AlbumOffers"];
+            /** @description What it offered when it was looked at. */
+            was: components["schemas"]["AlbumOffers"];
+        };
         /** @description The site's front, as staff have it. */
         OpenedFront: {
             front: components["schemas"]["Front"];
@@ -12408,6 +12978,7 @@ export interface components {
         };
         /**
          * @description In what form visitors may save a photo. Kept by name.
+         * @default nothing
          * @enum {unknown}
          */
         Saving: "nothing" | "large" | "full";

@@ -3,6 +3,7 @@ import { copyButton } from './copying'
 import { button, isAlone, make } from './dom'
 import {
   addressOf,
+  areOwn,
   canMark,
   isMarked,
   mark,
@@ -12,6 +13,7 @@ import {
   photosAt,
   ringOn,
   showMark,
+  turn,
 } from './marks'
 
 /** Programs for letters take links of so many characters. */
@@ -19,14 +21,13 @@ const longestMail = 1800
 
 /** Photos that visitors mark: at the pictures, with a key, and as a page that can be sent. */
 export function enhanceFavourites() {
-  if (!canMark) return
   const frames = () => document.querySelectorAll<HTMLElement>('.frame[data-id]')
   const all = make('a', { className: 'marks' })
   const line = make('div', { className: 'marks-line', ariaLive: 'polite' })
   document.body.append(line)
 
-  const turn = (photo: string) => {
-    if (!mark([photo], !isMarked(photo)))
+  const press = (photo: string) => {
+    if (!turn(photo) && areOwn())
       line.replaceChildren(make('span', { className: 'marks' }, w.marksFull(mostMarks)))
   }
 
@@ -35,7 +36,7 @@ export function enhanceFavourites() {
       e.pointerType === 'mouse' &&
       e.target instanceof Element &&
       e.target.closest<HTMLElement>('.frame[data-id]')
-    if (link) ringOn(link)
+    if (link && canMark(link)) ringOn(link)
   })
   // Before the press opens the photo.
   document.addEventListener(
@@ -48,22 +49,21 @@ export function enhanceFavourites() {
       if (!link) return
       e.preventDefault()
       e.stopPropagation()
-      turn(link.dataset.id ?? '')
+      press(link.dataset.id ?? '')
     },
     { capture: true },
   )
   document.addEventListener('keydown', (e) => {
-    const photo =
-      document.activeElement instanceof HTMLElement &&
-      document.activeElement.matches('.frame') &&
-      document.activeElement.dataset.id
-    if (!photo || e.key !== 'm' || !isAlone(e)) return
+    const link = document.activeElement
+    if (!(link instanceof HTMLElement && link.matches('.frame') && canMark(link))) return
+    if (!link.dataset.id || e.key !== 'm' || !isAlone(e)) return
     e.preventDefault()
-    turn(photo)
+    press(link.dataset.id)
   })
 
   const show = () => {
     for (const link of frames()) showMark(link)
+    if (!areOwn()) return
     const n = marked().length
     const address = n > 0 ? addressOf(marked()) : ''
     all.replaceChildren(make('span', { className: 'ring-sign' }), w.marked(n))
@@ -74,7 +74,7 @@ export function enhanceFavourites() {
   }
   onMarks(show)
   show()
-  enhancePage()
+  if (areOwn()) enhancePage()
   enhanceOwnPage()
 }
 
@@ -124,9 +124,10 @@ function enhancePage() {
 
 /** On a photo's own page it is marked beside its words. */
 function enhanceOwnPage() {
-  const photo = document.querySelector<HTMLElement>('[data-single]')?.dataset.single
+  const single = document.querySelector<HTMLElement>('[data-single]')
+  const photo = single?.dataset.single
   const steps = document.querySelector('.single-words .steps')
-  if (!photo || !steps) return
+  if (!photo || !steps || !canMark(single)) return
   const verb = markVerb(() => photo)
   steps.before(make('p', {}, verb.element))
   window.addEventListener('keydown', (e) => verb.key(e))
@@ -136,7 +137,7 @@ function enhanceOwnPage() {
 export function markVerb(photo: () => string | undefined) {
   const press = () => {
     const id = photo()
-    if (id && !mark([id], !isMarked(id))) element.replaceChildren(w.marksFull(mostMarks))
+    if (id && !turn(id) && areOwn()) element.replaceChildren(w.marksFull(mostMarks))
   }
   const element = button('', press, { className: 'mark-verb' })
   element.setAttribute('aria-keyshortcuts', 'm')

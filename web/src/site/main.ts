@@ -3,6 +3,7 @@ import './filter.css'
 import './site.css'
 import './frames.css'
 import './favourites.css'
+import './choosing.css'
 import './touch.css'
 import './look.css'
 import './embedded.css'
@@ -38,9 +39,15 @@ for (const walk of walks) {
   if (walk.element.dataset.mark) enhanceFilter(walk)
   else if (walk.isToBeDrawn) walk.drawOne().catch(() => walk.standAsItCame())
 }
+/** The album that asks whoever looks for their favourites: it keeps the marks then, and not the browser. */
+const asking = document.querySelector<HTMLElement>('[data-choosing]')?.dataset.choosing
+const marking =
+  asking && !isEmbedded()
+    ? import('./choosing').then((m) => m.enhanceChoosing(asking)).catch(() => {})
+    : Promise.resolve()
 if (isEmbedded()) tellHeight()
-else if (walks.length > 0) enhanceViewer(walks)
-enhanceFavourites()
+else if (walks.length > 0) enhanceViewer(walks, marking)
+void marking.then(enhanceFavourites)
 enhanceSingle()
 enhanceRating()
 enhanceFilms()

@@ -9,12 +9,12 @@ const kept = 'favourites'
 /** As many as an address can name; nothing where visitors mark none. */
 export const mostMarks = Number(document.body.dataset.favourites ?? 0)
 
-/** Visitors may mark photos here. A draft is nobody's to mark, and what stands on another website keeps nothing. */
-export const canMark = mostMarks > 0 && !location.pathname.startsWith('/preview/') && !isEmbedded()
+/** This browser keeps marks here. A draft is nobody's to mark, and what stands on another website keeps nothing. */
+const keepsOwn = mostMarks > 0 && !location.pathname.startsWith('/preview/') && !isEmbedded()
 
 const isId = /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/
 let keeps = true
-let marks = canMark ? read() : []
+let marks = keepsOwn ? read() : []
 const listeners: (() => void)[] = []
 
 function read(): string[] {
@@ -28,9 +28,37 @@ function read(): string[] {
   }
 }
 
+/** Whoever keeps marks in this browser's place: an album that asks for favourites, where only its own photos are marked. */
+export type Keeper = {
+  /** A photo is marked. */
+  has: (photo: string) => boolean
+  /** Marks a photo, or lets go of its mark. False where it may not be; it says why itself. */
+  turn: (photo: string, on: boolean) => boolean
+  /** It keeps the marks of photos that stand here. */
+  takes: (place: Element) => boolean
+}
+
+let keeper: Keeper | null = null
+
+/** From now on marks are kept by somebody else. */
+export function keepElsewhere(other: Keeper) {
+  keeper = other
+}
+
+/** Photos that stand in an element can be marked. */
+export const canMark = (place: Element) => keeper?.takes(place) ?? keepsOwn
+/** Marks are this browser's own: they make a page that can be sent. */
+export const areOwn = () => keepsOwn && !keeper
+
 /** The photos that are marked, in the order of marking. */
 export const marked = (): readonly string[] => marks
-export const isMarked = (photo: string) => marks.includes(photo)
+export const isMarked = (photo: string) => keeper?.has(photo) ?? marks.includes(photo)
+
+/** Marks a photo, or lets go of its mark. False where more would be marked than may be. */
+export function turn(photo: string): boolean {
+  const on = !isMarked(photo)
+  return keeper ? keeper.turn(photo, on) : mark([photo], on)
+}
 
 /** Called whenever a photo was marked, or is no longer, here or in another tab. */
 export const onMarks = (listener: () => void) => listeners.push(listener)
@@ -52,12 +80,13 @@ export function mark(photos: readonly string[], on: boolean): boolean {
   return true
 }
 
-function tell() {
+/** Says that photos were marked, or are no longer. */
+export function tell() {
   for (const listener of listeners) listener()
 }
 
 addEventListener('storage', (e) => {
-  if (!canMark || (e.key !== kept && e.key !== null)) return
+  if (!areOwn() || (e.key !== kept && e.key !== null)) return
   marks = read()
   tell()
 })
@@ -82,7 +111,7 @@ export function photosAt(address: string): string[] {
 
 /** Rings the picture of a photo that is marked, and says so to those who cannot see it. */
 export function showMark(link: HTMLElement) {
-  if (!canMark) return
+  if (!canMark(link)) return
   const is = isMarked(link.dataset.id ?? '')
   link.classList.toggle('marked', is)
   const words = (is ? ringOn(link) : link.querySelector('.ring'))?.firstElementChild

@@ -1,11 +1,14 @@
 import type { ViewerDialog } from './viewerDialog'
 import type { Walk } from './walk'
 
-/** Opens photos in the viewer instead of on their own pages. The viewer itself is fetched when the page has settled, or at the first press. */
-export function enhanceViewer(walks: readonly Walk[]) {
+/**
+ * Opens photos in the viewer instead of on their own pages. The viewer itself is fetched when the page has settled, or at the first
+ * press, once it is known who keeps marks.
+ */
+export function enhanceViewer(walks: readonly Walk[], marking: Promise<void>) {
   let island: Promise<ViewerDialog> | null = null
   const load = () => {
-    island ??= import('./viewerDialog').then((m) => new m.ViewerDialog(walks))
+    island ??= marking.then(() => import('./viewerDialog')).then((m) => new m.ViewerDialog(walks))
     return island
   }
   const idle = window.requestIdleCallback ?? ((f: () => void) => window.setTimeout(f, 600))

@@ -48,9 +48,10 @@ export class ViewerDialog {
   private readonly dialog: HTMLDialogElement
   private readonly steps: ViewerSteps
   private readonly zooming: Zooming
-  private readonly mark = canMark ? markVerb(() => this.shown?.frame.id) : undefined
+  private readonly mark: ReturnType<typeof markVerb> | undefined
 
   constructor(private readonly walks: readonly Walk[]) {
+    if (walks.some((walk) => canMark(walk.element))) this.mark = markVerb(() => this.shown?.frame.id)
     const to = (by: number) => this.to(by)
     const close = () => this.close()
     this.zooming = new Zooming(this.stage, to, () => this.draw())
@@ -192,7 +193,10 @@ export class ViewerDialog {
     picture.style.transform = scale > 1 ? `translate(${x}px, ${y}px) scale(${scale})` : ''
     this.words.ariaLive = this.plays ? 'off' : 'polite'
     const save = walk.element.dataset.save === undefined ? undefined : saveAddress(frame.href)
-    this.mark?.show()
+    if (this.mark) {
+      this.mark.element.hidden = !canMark(walk.element)
+      this.mark.show()
+    }
     this.steps.show({
       place,
       of: walk.shown,
@@ -250,7 +254,7 @@ export class ViewerDialog {
       '+': this.zooming.larger,
       '=': this.zooming.larger,
       '-': this.zooming.smaller,
-      m: () => this.mark?.element.click(),
+      m: () => this.mark?.element.hidden || this.mark?.element.click(),
       // First it is whole again, then the viewer closes.
       Escape: () => (this.zooming.zoom.scale > 1 ? this.zooming.turnRound() : this.close()),
     }

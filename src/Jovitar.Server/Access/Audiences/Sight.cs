@@ -18,6 +18,9 @@ internal sealed class GateList(IEnumerable<Gate> gates)
     public IReadOnlyList<Gate> Of(Guid[] things) => things.Length == 0 ? [] : [.. things.Select(t => all.GetValueOrDefault(t) ?? Gate.Unknown(t))];
 }
 
+/// <summary>An entry link or a passcode that is good, and what it opens.</summary>
+internal sealed record HeldEntry(Guid Entry, Guid Thing);
+
 /// <summary>How somebody came to a page.</summary>
 public enum Came
 {
@@ -44,6 +47,12 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
     /// <summary>Staff look through it as somebody else: what they may besides does not count.</summary>
     public bool IsSeenAs { get; init; }
 
+    /// <summary>Of a member: themselves. Pages are made for all who stand where they do, so nothing of it is in a page.</summary>
+    public Guid? Member { get; init; }
+
+    /// <summary>What they came in with and is good, the latest first; the same holds of it.</summary>
+    public IReadOnlyList<HeldEntry> Held { get; init; } = [];
+
     FrozenSet<Guid>? kept;
 
     /// <summary>Whether the gate of a category does not let them in.</summary>
@@ -64,6 +73,7 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
         // What a member gets is for them alone, also where everyone would get the same: it says that they are signed in.
         var isEveryone = everyone is null || (key == everyone.Key && !isMember);
         // The pages of who was let in say so, also where everyone comes to be let in later.
-        return new Sight(viewer, gates, shut, isEveryone ? key : $"{key}-{(isMember ? "member" : "invited")}", isEveryone);
+        // Who holds what lets in nobody more than everyone has everyone's pages, and no part in what is for those whom the site knows.
+        return new Sight(isEveryone && everyone is not null ? Viewer.Nobody : viewer, gates, shut, isEveryone ? key : $"{key}-{(isMember ? "member" : "invited")}", isEveryone);
     }
 }

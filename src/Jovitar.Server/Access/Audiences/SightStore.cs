@@ -69,7 +69,12 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
         }
 
         var viewer = wanted.Kind is VisitorKind.Anybody or VisitorKind.Holder ? Viewer.Nobody with { Holds = holds.ToHashSet() } : Alike.Member(wanted.Who, groups);
-        http.Items[typeof(Sight)] = Sight.Of(viewer, snapshot.Everyone.Gates, snapshot.At, snapshot.Everyone) with { IsSeenAs = true };
+        http.Items[typeof(Sight)] = Sight.Of(viewer, snapshot.Everyone.Gates, snapshot.At, snapshot.Everyone) with
+        {
+            IsSeenAs = true,
+            Member = wanted.Kind == VisitorKind.Person ? wanted.Who : null,
+            Held = [.. holds.Select(thing => new HeldEntry(wanted.Who, thing))],
+        };
         KeepNowhere(http);
         return wanted.Said(name);
     }
@@ -108,22 +113,23 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
 
         var holds = holder is null ? [] : await HoldsAsync(holder, snapshot.At, ct);
         var viewer = member is { } account ? Alike.Member(account, await GroupsAsync(account, ct)) : Viewer.Nobody;
-        var sight = Sight.Of(viewer with { Holds = holds }, snapshot.Everyone.Gates, snapshot.At, snapshot.Everyone);
+        var sight = Sight.Of(viewer with { Holds = holds.Select(h => h.Thing).ToHashSet() }, snapshot.Everyone.Gates, snapshot.At, snapshot.Everyone) with { Member = member, Held = holds };
         return holders.Set(key, sight, new MemoryCacheEntryOptions { Size = 1, AbsoluteExpirationRelativeToNow = Kept });
     }
 
-    /// <summary>To what a browser holds an entry that is good.</summary>
-    async Task<HashSet<Guid>> HoldsAsync(byte[] holder, DateTimeOffset now, CancellationToken ct)
+    /// <summary>What a browser came in with and is good, the latest first.</summary>
+    async Task<IReadOnlyList<HeldEntry>> HoldsAsync(byte[] holder, DateTimeOffset now, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
-            select distinct e.thing
+            select e.id, e.thing
               from entry_use as u
               join entry as e on e.id = u.entry
              where u.holder = @holder and u.at > @since and {EntryStore.IsGood}
+             order by u.at desc, e.id
             """,
             ("holder", holder), ("now", now), ("since", now - EntryCookie.Life));
-        return [.. await command.AllAsync(r => r.Get<Guid>("thing"), ct)];
+        return await command.AllAsync(r => new HeldEntry(r.Get<Guid>("id"), r.Get<Guid>("thing")), ct);
     }
 
     /// <summary>The groups that a member is in.</summary>

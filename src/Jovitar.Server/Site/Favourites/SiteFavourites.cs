@@ -13,7 +13,7 @@ using Jovitar.Server.Platform;
 using Jovitar.Server.Themes;
 using Npgsql;
 
-namespace Jovitar.Server.Site;
+namespace Jovitar.Server.Site.Favourites;
 
 /// <summary>The pages of what visitors have marked: nothing of them is kept here, and they show no photo that visitors do not come upon anyway.</summary>
 internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings, ThemeStore themes, SitePhotos visitors)

@@ -1,0 +1,33 @@
+using Jovitar.Core.Favourites;
+using Jovitar.Core.Pages;
+
+namespace Jovitar.Core.Albums;
+
+/// <summary>What visitors may do with an album's photos besides seeing them, on its own page and where it stands alone in a block.</summary>
+/// <param name="Saves">In what form everyone who sees it may save them.</param>
+/// <param name="KnownSave">The same for those whom it knows: who came by an entry link or a passcode, and members.</param>
+/// <param name="Choosing">What it asks those of; null for nothing.</param>
+public sealed record AlbumOffers(Saving Saves = Saving.Nothing, Saving KnownSave = Saving.Nothing, Choosing? Choosing = null)
+{
+    /// <summary>What is not said otherwise.</summary>
+    public static readonly AlbumOffers Nothing = new();
+
+    /// <summary>In what form a visitor may save them.</summary>
+    /// <param name="isKnown">The site knows who they are.</param>
+    public Saving SavesFor(bool isKnown) => isKnown && KnownSave > Saves ? KnownSave : Saves;
+
+    /// <summary>What is wrong with it, by field; empty for nothing.</summary>
+    public IReadOnlyDictionary<string, string> Faults()
+    {
+        var faults = new Dictionary<string, string>(Choosing?.Faults() ?? new Dictionary<string, string>());
+        if (!Enum.IsDefined(Saves) || !Enum.IsDefined(KnownSave))
+        {
+            faults["saves"] = "Choose in what form they may save photographs.";
+        }
+
+        return faults;
+    }
+
+    /// <summary>The same as the database keeps it.</summary>
+    public AlbumOffers AsKept() => this with { Choosing = Choosing?.AsKept() };
+}

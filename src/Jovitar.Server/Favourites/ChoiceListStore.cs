@@ -1,0 +1,167 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Favourites;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Favourites;
+
+/// <summary>What a visitor chose of an album, for those who asked for it.</summary>
+/// <param name="Name">Who that is: a member, or for whom the entry is that they came by.</param>
+/// <param name="IsMember">Else everyone who came by the same entry chose it together.</param>
+/// <param name="Line">Where it stands, as a sentence.</param>
+/// <param name="Words">What they say with it.</param>
+/// <param name="Sent">When they said that they are done.</param>
+/// <param name="IsNoted">Somebody has taken note of that.</param>
+internal sealed record ChoiceLine(Guid Id, AlbumId Album, string AlbumName, string Name, bool IsMember, int Photos, string Line, string Words, DateTimeOffset? Sent, bool IsNoted);
+
+/// <summary>What visitors chose, the latest first.</summary>
+/// <param name="All">How many there are.</param>
+/// <param name="Sent">How many of those were sent.</param>
+/// <param name="Further">There are more behind the last.</param>
+internal sealed record ChoiceList(IReadOnlyList<ChoiceLine> Choices, int All, int Sent, bool Further);
+
+/// <summary>A photo that a visitor chose.</summary>
+/// <param name="Name">Its title, else its file's name.</param>
+internal sealed record ChosenPhoto(PhotoId Id, string Picture, int Width, int Height, string Name, string FileName);
+
+/// <summary>A choice with its photos, in the order in which they were chosen.</summary>
+internal sealed record ChoiceShown(ChoiceLine Choice, IReadOnlyList<ChosenPhoto> Photos);
+
+/// <summary>What visitors chose, for those who asked for it.</summary>
+internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeProvider clock)
+{
+    /// <summary>So many stand in one answer.</summary>
+    const int Step = 100;
+
+    const string Columns =
+        """
+        c.id, c.album, a.working_name, coalesce(m.name, c.name) as name, c.account is not null as is_member, c.words, c.changed, c.sent,
+               c.noted is not null as is_noted, a.choosing_most, (
+                 select count(*)::int
+                   from choice_photo as cp
+                   join photo as p on p.id = cp.photo and p.binned is null
+                  where cp.choice = c.id) as photos
+        """;
+
+    const string From =
+        """
+        choice as c
+              join album as a on a.id = c.album and a.binned is null
+              left join account as m on m.id = c.account
+        """;
+
+    static ChoiceLine Read(NpgsqlDataReader r) => new(
+        r.Get<Guid>("id"), new AlbumId(r.Get<Guid>("album")), r.Get<string>("working_name"), r.Get<string>("name"), r.Get<bool>("is_member"), r.Get<int>("photos"),
+        ChoosingWords.Line(r.Get<int>("photos"), r.Maybe<int>("choosing_most"), r.Get<DateTimeOffset>("changed"), r.Maybe<DateTimeOffset>("sent")), r.Get<string>("words"), r.Maybe<DateTimeOffset>("sent"), r.Get<bool>("is_noted"));
+
+    /// <summary>The choices of an album, or of all, the latest first.</summary>
+    /// <param name="album">Null for all.</param>
+    /// <param name="behind">The last one that is known; null from the beginning.</param>
+    public async Task<ChoiceList> ListAsync(AlbumId? album, Guid? behind, CancellationToken ct)
+    {
+        var which = album is null ? "true" : "c.album = @album";
+        await using var command = db.Command(
+            $"""
+            select {Columns}
+              from {From}
+             where {which}
+               and (@behind::uuid is null
+                 or (coalesce(c.sent, c.changed), c.id) < (select coalesce(b.sent, b.changed), b.id from choice as b where b.id = @behind))
+             order by coalesce(c.sent, c.changed) desc, c.id desc
+             limit @most
+            """,
+            ("album", album?.Value), ("behind", behind), ("most", Step + 1));
+        var found = await command.AllAsync(Read, ct);
+        await using var count = db.Command($"select count(*)::int as all, count(c.sent)::int as sent from {From} where {which}", ("album", album?.Value));
+        var (all, sent) = (await count.AllAsync(r => (r.Get<int>("all"), r.Get<int>("sent")), ct))[0];
+        return new ChoiceList([.. found.Take(Step)], all, sent, found.Count > Step);
+    }
+
+    /// <summary>Those that were sent and that nobody has taken note of, the eldest first.</summary>
+    public async Task<IReadOnlyList<ChoiceLine>> WaitingAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {Columns}
+              from {From}
+             where c.sent is not null and c.noted is null
+             order by c.sent, c.id
+             limit @most
+            """,
+            ("most", Step));
+        return await command.AllAsync(Read, ct);
+    }
+
+    /// <returns>Null when it is not there.</returns>
+    public async Task<ChoiceShown?> FindAsync(Guid choice, CancellationToken ct)
+    {
+        await using var command = db.Command($"select {Columns} from {From} where c.id = @choice", ("choice", choice));
+        if (await command.FirstAsync(Read, ct) is not { } line)
+        {
+            return null;
+        }
+
+        await using var photos = db.Command(
+            """
+            select p.id, p.picture, p.width, p.height, coalesce(nullif(p.title, ''), p.file_name) as name, p.file_name
+              from choice_photo as cp
+              join photo as p on p.id = cp.photo and p.binned is null
+             where cp.choice = @choice
+             order by cp.at, p.id
+            """,
+            ("choice", choice));
+        return new ChoiceShown(line, await photos.AllAsync(r => new ChosenPhoto(new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("name"), r.Get<string>("file_name")), ct));
+    }
+
+    /// <summary>Takes note of a choice that was sent: it waits on the desk no longer.</summary>
+    /// <returns>False when it is not there, or was not sent.</returns>
+    public async Task<bool> NoteAsync(Guid choice, CancellationToken ct)
+    {
+        await using var command = db.Command("update choice set noted = coalesce(noted, @now) where id = @choice and sent is not null", ("choice", choice), ("now", clock.GetUtcNow()));
+        return await command.ExecuteNonQueryAsync(ct) > 0;
+    }
+
+    /// <summary>Lets a visitor change again what they sent.</summary>
+    /// <returns>False when it is not there, or was not sent.</returns>
+    public async Task<bool> ReopenAsync(Actor who, Guid choice, CancellationToken ct) => (await acts.RunAsync(
+        who, ActKind.Choices,
+        async act =>
+        {
+            await using var reopen = act.Command(
+                """
+                update choice as c
+                   set sent = null, noted = null, changed = @now
+                  from album as a
+                 where c.id = @choice and c.sent is not null and a.id = c.album and a.binned is null
+                returning c.name, a.working_name
+                """,
+                ("choice", choice), ("now", act.Now));
+            if (await reopen.FirstAsync(r => Tuple.Create(r.Get<string>("name"), r.Get<string>("working_name")), ct) is not var (name, album))
+            {
+                return act.Drop(false);
+            }
+
+            act.IsKept = true;
+            act.Says = _ => OfferWords.Reopened(name, album);
+            return true;
+        },
+        ct)).Answer;
+
+    /// <summary>A choice as a spreadsheet's file: the name of each photo's file, and its title.</summary>
+    public static async Task<byte[]> TableAsync(ChoiceShown choice)
+    {
+        using var file = new MemoryStream();
+        await using (var rows = new CsvRows(file))
+        {
+            await rows.AddAsync(["file", "title"]);
+            foreach (var photo in choice.Photos)
+            {
+                await rows.AddAsync([photo.FileName, photo.Name == photo.FileName ? "" : photo.Name]);
+            }
+        }
+
+        return file.ToArray();
+    }
+}

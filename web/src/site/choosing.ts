@@ -1,0 +1,118 @@
+import type { Api } from '../api/client'
+import { w } from '../words/site'
+import { type Answer, ChoiceDialog } from './choiceDialog'
+import { button, make } from './dom'
+import { keepElsewhere, tell } from './marks'
+
+type State = Api['ChoosingState']
+
+/** A page does not wait longer than this to know who keeps marks, milliseconds. */
+const patience = 5000
+
+/**
+ * Has an album that asks for favourites keep the marks: on every device of whoever chooses they are the same, and who asked has
+ * them. Where it does not ask whoever looks, the browser keeps its own.
+ */
+export async function enhanceChoosing(album: string): Promise<void> {
+  const address = `/site/choosing/${album}`
+  const read = async (): Promise<State | null> => {
+    const answer = await fetch(address, { signal: AbortSignal.timeout(patience) })
+    return answer.ok ? answer.json() : null
+  }
+  const first = await read()
+  if (!first) return
+  let state = first
+  let chosen = new Set(state.photos.map((p) => p.id))
+  let said = state.closed ?? ''
+
+  /** Presses are answered one after the other, in their order. */
+  let sending = Promise.resolve<unknown>(undefined)
+  const send = (path: string, method: string, body?: object): Promise<Answer> => {
+    const asked = sending.then(async () => {
+      const answer = await fetch(address + path, {
+        method,
+        ...(body && { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+      }).catch(() => null)
+      if (answer?.ok) return { done: true, sentence: '' }
+      const problem: { title?: string } | null = (await answer?.json().catch(() => null)) ?? null
+      return { done: false, sentence: problem?.title ?? w.markFailed }
+    })
+    sending = asked
+    return asked
+  }
+
+  const dialog = new ChoiceDialog({
+    read: async () => {
+      await sending
+      return learn()
+    },
+    letGo: (photo) => turn(photo, false),
+    send: async (words) => {
+      const answer = await send('/sent', 'POST', { words })
+      await learn()
+      return answer
+    },
+  })
+
+  /** Reads what is kept: others may choose by the same link. */
+  async function learn(): Promise<State> {
+    const next = await read().catch(() => null)
+    if (next) {
+      state = next
+      chosen = new Set(next.photos.map((p) => p.id))
+      said = next.closed ?? ''
+    }
+    show()
+    tell()
+    return state
+  }
+
+  function turn(photo: string, on: boolean): boolean {
+    if (state.closed) said = state.closed
+    else if (on && chosen.size >= state.most) said = w.markFull(state.most)
+    else {
+      said = ''
+      if (on) chosen.add(photo)
+      else chosen.delete(photo)
+      void send(`/${photo}`, on ? 'PUT' : 'DELETE').then(async ({ done, sentence }) => {
+        if (done) return
+        await learn()
+        said = sentence
+        show()
+      })
+    }
+    show()
+    tell()
+    return said === ''
+  }
+
+  const lines: HTMLElement[] = []
+  function show() {
+    const count = w.chosen(chosen.size, state.most, state.isLimited)
+    for (const line of lines)
+      line.replaceChildren(
+        make('span', { className: 'choice-count' }, make('span', { className: 'ring-sign' }), count),
+        ...(said ? [make('span', { className: 'choice-said' }, said)] : []),
+        button(state.closed ? w.seeSent : w.seeChosen, () => void dialog.open()),
+      )
+  }
+
+  for (const asks of document.querySelectorAll<HTMLElement>('[data-asks]')) {
+    const line = make('p', { className: 'choice-line' })
+    asks.append(line)
+    lines.push(line)
+  }
+  // What stands at the foot of the window is there wherever one is on the page; the one that is read out.
+  const foot = make('div', { className: 'choice-line choice-foot', ariaLive: 'polite' })
+  document.body.append(foot)
+  lines.push(foot)
+  keepElsewhere({
+    has: (photo) => chosen.has(photo),
+    turn,
+    takes: (place) => place.closest<HTMLElement>('[data-choosing]')?.dataset.choosing === album,
+  })
+  show()
+  document.addEventListener('visibilitychange', () => {
+    if (document.visibilityState === 'visible') void sending.then(learn)
+  })
+}
