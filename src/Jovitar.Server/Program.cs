@@ -178,6 +178,7 @@ builder.Services.AddSingleton<DemoTalk>();
 builder.Services.AddSingleton<DemoClearance>();
 builder.Services.AddSingleton<DemoPeople>();
 builder.Services.AddSingleton<DemoAudiences>();
+builder.Services.AddSingleton<DemoFavourites>();
 builder.Services.AddSingleton<DemoMembers>();
 builder.Services.AddSingleton<DemoLoader>();
 builder.Services.AddSingleton<TrialPhotos>();

@@ -68,7 +68,7 @@ public sealed class OfferTests
         Assert.Contains("Of “Night”: asked visitors whom it knows for their favourites, let everyone save photos as large as a page shows them, let those whom it knows save photos in full size.", await owner.GetStringAsync("/api/acts"), StringComparison.Ordinal);
         (await owner.PostAsync($"/api/acts/{(await said.ReadAsync()).GetProperty("act").GetString()}/undo", null)).EnsureSuccessStatusCode();
         Assert.Equal(was.ToString(), (await OffersAsync(owner, album)).ToString());
-        foreach (var wrong in (object[])[new { most = 0, asks = "" }, new { most = 1001, asks = "" }, new { most = (int?)null, asks = new string('x', 401) }])
+        foreach (var wrong in (object[])[new { most = 0, until = (string?)null, asks = "" }, new { most = 1001, until = (string?)null, asks = "" }, new { most = (int?)null, until = (string?)null, asks = new string('x', 401) }])
         {
             Assert.Equal(HttpStatusCode.BadRequest, (await OfferAsync(owner, album, choosing: wrong)).StatusCode);
         }

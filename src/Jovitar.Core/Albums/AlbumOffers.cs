@@ -7,11 +7,8 @@ namespace Jovitar.Core.Albums;
 /// <param name="Saves">In what form everyone who sees it may save them.</param>
 /// <param name="KnownSave">The same for those whom it knows: who came by an entry link or a passcode, and members.</param>
 /// <param name="Choosing">What it asks those of; null for nothing.</param>
-public sealed record AlbumOffers(Saving Saves = Saving.Nothing, Saving KnownSave = Saving.Nothing, Choosing? Choosing = null)
+public sealed record AlbumOffers(Saving Saves, Saving KnownSave, Choosing? Choosing)
 {
-    /// <summary>What is not said otherwise.</summary>
-    public static readonly AlbumOffers Nothing = new();
-
     /// <summary>In what form a visitor may save them.</summary>
     /// <param name="isKnown">The site knows who they are.</param>
     public Saving SavesFor(bool isKnown) => isKnown && KnownSave > Saves ? KnownSave : Saves;

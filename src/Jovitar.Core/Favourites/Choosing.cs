@@ -4,7 +4,7 @@ namespace Jovitar.Core.Favourites;
 /// <param name="Most">So many at most; null for as many as there are.</param>
 /// <param name="Until">They may choose until then; null for as long as it asks.</param>
 /// <param name="Asks">What they are asked, in the words of whoever asks; empty for the usual ones.</param>
-public sealed record Choosing(int? Most = null, DateTimeOffset? Until = null, string Asks = "")
+public sealed record Choosing(int? Most, DateTimeOffset? Until, string Asks)
 {
     /// <summary>So many one visitor chooses at most, whatever is said: who wants more wants the album.</summary>
     public const int MostOfAll = 1000;

@@ -25,13 +25,5 @@ public static class ChoosingWords
         _ => "Mark a photograph first.",
     };
 
-    /// <summary>Where a visitor's choice stands, for those who asked for it.</summary>
-    /// <param name="chosen">How many they chose.</param>
-    public static string Line(int chosen, int? most, DateTimeOffset changed, DateTimeOffset? sent) =>
-        $"{Count(chosen, most)}, {(sent is { } done ? $"sent {Days.Said(done)}" : $"last changed {Days.Said(changed)}")}.";
-
-    /// <summary>How many are chosen, of how many.</summary>
-    public static string Count(int chosen, int? most) => most is { } of ? $"{chosen:#,0} of {of:#,0} chosen" : $"{chosen:#,0} chosen";
-
     static string UpTo(int most) => most == 1 ? "One of them" : $"Up to {most:#,0}";
 }

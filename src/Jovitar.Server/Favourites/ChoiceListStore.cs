@@ -1,6 +1,5 @@
 using Jovitar.Core;
 using Jovitar.Core.Acts;
-using Jovitar.Core.Favourites;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
@@ -10,11 +9,11 @@ namespace Jovitar.Server.Favourites;
 /// <summary>What a visitor chose of an album, for those who asked for it.</summary>
 /// <param name="Name">Who that is: a member, or for whom the entry is that they came by.</param>
 /// <param name="IsMember">Else everyone who came by the same entry chose it together.</param>
-/// <param name="Line">Where it stands, as a sentence.</param>
+/// <param name="Most">So many the album asks for; null for any number.</param>
 /// <param name="Words">What they say with it.</param>
 /// <param name="Sent">When they said that they are done.</param>
 /// <param name="IsNoted">Somebody has taken note of that.</param>
-internal sealed record ChoiceLine(Guid Id, AlbumId Album, string AlbumName, string Name, bool IsMember, int Photos, string Line, string Words, DateTimeOffset? Sent, bool IsNoted);
+internal sealed record ChoiceLine(Guid Id, AlbumId Album, string AlbumName, string Name, bool IsMember, int Photos, int? Most, string Words, DateTimeOffset Changed, DateTimeOffset? Sent, bool IsNoted);
 
 /// <summary>What visitors chose, the latest first.</summary>
 /// <param name="All">How many there are.</param>
@@ -54,7 +53,7 @@ internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeP
 
     static ChoiceLine Read(NpgsqlDataReader r) => new(
         r.Get<Guid>("id"), new AlbumId(r.Get<Guid>("album")), r.Get<string>("working_name"), r.Get<string>("name"), r.Get<bool>("is_member"), r.Get<int>("photos"),
-        ChoosingWords.Line(r.Get<int>("photos"), r.Maybe<int>("choosing_most"), r.Get<DateTimeOffset>("changed"), r.Maybe<DateTimeOffset>("sent")), r.Get<string>("words"), r.Maybe<DateTimeOffset>("sent"), r.Get<bool>("is_noted"));
+        r.Maybe<int>("choosing_most"), r.Get<string>("words"), r.Get<DateTimeOffset>("changed"), r.Maybe<DateTimeOffset>("sent"), r.Get<bool>("is_noted"));
 
     /// <summary>The choices of an album, or of all, the latest first.</summary>
     /// <param name="album">Null for all.</param>

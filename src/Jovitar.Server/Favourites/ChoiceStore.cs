@@ -22,9 +22,8 @@ internal sealed record Chooser(Guid? Account, Guid? Entry)
 }
 
 /// <summary>What one visitor chose of an album.</summary>
-/// <param name="Name">Who that is.</param>
 /// <param name="Photos">In the order in which they were chosen.</param>
-internal sealed record Choice(string Name, string Words, DateTimeOffset? Sent, IReadOnlyList<Guid> Photos);
+internal sealed record Choice(string Words, DateTimeOffset? Sent, IReadOnlyList<Guid> Photos);
 
 /// <summary>How something that a visitor did with their choice ended.</summary>
 /// <param name="Asked">The album still asks for favourites.</param>
@@ -44,12 +43,12 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
 
     static (string, object?)[] Of(AlbumId album, Chooser who) => [("album", album.Value), ("account", who.Account), ("entry", who.Entry)];
 
-    /// <summary>What somebody has chosen; with their name and nothing else where they have not begun. Null where nobody is like that any more.</summary>
+    /// <summary>What somebody has chosen; nothing where they have not begun. Null where nobody is like that any more.</summary>
     public async Task<Choice?> FindAsync(AlbumId album, Chooser who, CancellationToken ct)
     {
         await using var command = db.Command(
             $$"""
-            select coalesce(a.name, e.name) as name, coalesce(c.words, '') as words, c.sent,
+            select coalesce(c.words, '') as words, c.sent,
                    array(select cp.photo from choice_photo as cp where cp.choice = c.id order by cp.at, cp.photo) as photos
               from (select) as one
               left join account as a on a.id = @account::uuid
@@ -58,7 +57,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
              where coalesce(a.id, e.id) is not null
             """,
             Of(album, who));
-        return await command.FirstAsync(r => new Choice(r.Get<string>("name"), r.Get<string>("words"), r.Maybe<DateTimeOffset>("sent"), r.Get<Guid[]>("photos")), ct);
+        return await command.FirstAsync(r => new Choice(r.Get<string>("words"), r.Maybe<DateTimeOffset>("sent"), r.Get<Guid[]>("photos")), ct);
     }
 
     /// <summary>Chooses a photo, or lets go of it. Whoever chooses by the same entry at the same time waits for this.</summary>

@@ -9772,10 +9772,10 @@ export interface components {
         /** @description What visitors may do with an album's photos besides seeing them, on its own page and where it stands alone in a block. */
         AlbumOffers: {
             /** @description In what form everyone who sees it may save them. */
-            saves?: components["schemas"]["Saving"];
+            saves: components["schemas"]["Saving"];
             /** @description The same for those whom it knows: who came by an entry link or a passcode, and members. */
-            knownSave?: components["schemas"]["Saving"];
-            choosing?: null | components["schemas"]["Choosing"];
+            knownSave: components["schemas"]["Saving"];
+            choosing: null | components["schemas"]["Choosing"];
         };
         /** @description A category that an album stands in. */
         AlbumPlace: {
@@ -10471,10 +10471,15 @@ export interface components {
             isMember: boolean;
             /** Format: int32 */
             photos: number;
-            /** @description Where it stands, as a sentence. */
-            line: string;
+            /**
+             * Format: int32
+             * @description So many the album asks for; null for any number.
+             */
+            most: null | number;
             /** @description What they say with it. */
             words: string;
+            /** Format: date-time */
+            changed: string;
             /**
              * Format: date-time
              * @description When they said that they are done.
@@ -10519,22 +10524,19 @@ export interface components {
              * Format: int32
              * @description So many at most; null for as many as there are.
              */
-            most?: null | number;
+            most: null | number;
             /**
              * Format: date-time
              * @description They may choose until then; null for as long as it asks.
              */
-            until?: null | string;
-            /**
-             * @description What they are asked, in the words of whoever asks; empty for the usual ones.
-             * @default
-             */
+            until: null | string;
+            /** @description What they are asked, in the words of whoever asks; empty for the usual ones. */
             asks: string;
         };
         /** @description What a visitor has chosen of an album, and whether they may choose on. */
         ChoosingState: {
-            /** @description Who they are to whoever asked. */
-            name: string;
+            /** @description All who came in by the same entry choose together. */
+            isShared: boolean;
             /**
              * Format: int32
              * @description So many at most.
@@ -12978,7 +12980,6 @@ export interface components {
         };
         /**
          * @description In what form visitors may save a photo. Kept by name.
-         * @default nothing
          * @enum {unknown}
          */
         Saving: "nothing" | "large" | "full";

@@ -39,7 +39,7 @@ export class ChoiceDialog {
   private draw(state: State) {
     const { photos } = state
     const close = () => this.dialog.close()
-    const heading = make('h2', { id: 'choice-heading', tabIndex: -1 }, w.favouritesOf(state.name))
+    const heading = make('h2', { id: 'choice-heading', tabIndex: -1 }, w.yourFavourites)
     this.dialog.setAttribute('aria-labelledby', 'choice-heading')
     const verbs = make('p', { className: 'favourite-verbs' })
     const asks = () => {
@@ -73,7 +73,7 @@ export class ChoiceDialog {
       : photos.length > 0 && make('label', {}, w.sayWith, this.words)
     this.dialog.replaceChildren(
       heading,
-      make('p', {}, state.closed ?? (photos.length > 0 ? w.whoSees : w.noneChosen)),
+      make('p', {}, state.closed ?? (photos.length > 0 ? w.whoSees(state.isShared) : w.noneChosen)),
       ...(frames.length > 0
         ? [make('p', {}, w.chosen(photos.length, state.most, state.isLimited)), make('ul', {}, ...frames)]
         : []),

@@ -86,14 +86,16 @@ export async function enhanceChoosing(album: string): Promise<void> {
     return said === ''
   }
 
+  const hint = () => said || (chosen.size === 0 ? w.howToChoose : '')
   const lines: HTMLElement[] = []
   function show() {
+    document.documentElement.classList.toggle('choice-closed', state.closed !== null)
     const count = w.chosen(chosen.size, state.most, state.isLimited)
     for (const line of lines)
       line.replaceChildren(
         make('span', { className: 'choice-count' }, make('span', { className: 'ring-sign' }), count),
-        ...(said ? [make('span', { className: 'choice-said' }, said)] : []),
         button(state.closed ? w.seeSent : w.seeChosen, () => void dialog.open()),
+        ...(hint() ? [make('span', { className: 'choice-said' }, hint())] : []),
       )
   }
 
@@ -106,6 +108,15 @@ export async function enhanceChoosing(album: string): Promise<void> {
   const foot = make('div', { className: 'choice-line choice-foot', ariaLive: 'polite' })
   document.body.append(foot)
   lines.push(foot)
+  // Where the same stands on the page already, it does not stand in the way.
+  const there = new Set<Element>()
+  const seen = new IntersectionObserver((entries) => {
+    for (const { target, isIntersecting } of entries)
+      if (isIntersecting) there.add(target)
+      else there.delete(target)
+    foot.classList.toggle('away', there.size > 0)
+  })
+  for (const line of lines) if (line !== foot) seen.observe(line)
   keepElsewhere({
     has: (photo) => chosen.has(photo),
     turn,

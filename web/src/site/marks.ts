@@ -114,7 +114,8 @@ export function showMark(link: HTMLElement) {
   if (!canMark(link)) return
   const is = isMarked(link.dataset.id ?? '')
   link.classList.toggle('marked', is)
-  const words = (is ? ringOn(link) : link.querySelector('.ring'))?.firstElementChild
+  // Where somebody asks for marks, what makes one is seen, also by those who point with a finger.
+  const words = (is || keeper ? ringOn(link) : link.querySelector('.ring'))?.firstElementChild
   if (words) words.textContent = is ? w.isMarked : ''
 }
 

@@ -27,6 +27,7 @@ import { DeskStation } from './desk/DeskStation'
 import { HistoryStation } from './desk/HistoryStation'
 import { EmbedStation } from './embeds/EmbedStation'
 import { layouts, sizes } from './embeds/embed'
+import { FavouritesStation } from './favourites/FavouritesStation'
 import { FoldersStation } from './intake/FoldersStation'
 import { IntakeStation } from './intake/IntakeStation'
 import { OneIntake } from './intake/OneIntake'
@@ -132,6 +133,13 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/starters', component: StartersStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/site', component: SiteStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/comments', component: CommentsStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/favourites',
+    component: FavouritesStation,
+    // Those of one album, and whose are open.
+    validateSearch: z.object({ album: said, choice: said }),
+  }),
   createRoute({ getParentRoute: () => root, path: '/workroom/clearance', component: ClearanceStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/people', component: PeopleStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/members', component: MembersStation }),

@@ -17,11 +17,11 @@ namespace Jovitar.Server.Site.Favourites;
 internal sealed record ChosenFrame(PhotoId Id, string Src, string Alt);
 
 /// <summary>What a visitor has chosen of an album, and whether they may choose on.</summary>
-/// <param name="Name">Who they are to whoever asked.</param>
+/// <param name="IsShared">All who came in by the same entry choose together.</param>
 /// <param name="Most">So many at most.</param>
 /// <param name="Closed">Why it cannot be changed; null where it can.</param>
 /// <param name="Photos">In the order in which they were chosen.</param>
-internal sealed record ChoosingState(string Name, int Most, bool IsLimited, string? Closed, bool IsSent, string Words, IReadOnlyList<ChosenFrame> Photos);
+internal sealed record ChoosingState(bool IsShared, int Most, bool IsLimited, string? Closed, bool IsSent, string Words, IReadOnlyList<ChosenFrame> Photos);
 
 /// <summary>What visitors do where an album asks for their favourites: only ever with photos of it that they see.</summary>
 internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ChoiceStore choices)
@@ -39,7 +39,7 @@ internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SiteP
 
         var closed = asking.Choosing.Refuses(choice.Sent, access.Now) is { } refusal ? ChoosingWords.Refused(refusal, asking.Choosing) : null;
         return new ChoosingState(
-            choice.Name, asking.Choosing.Most ?? Choosing.MostOfAll, asking.Choosing.Most is not null, closed, choice.Sent is not null, choice.Words,
+            asking.Who.Entry is not null, asking.Choosing.Most ?? Choosing.MostOfAll, asking.Choosing.Most is not null, closed, choice.Sent is not null, choice.Words,
             [.. (await SeenAsync(album, choice.Photos, sight, ct)).Select(p => new ChosenFrame(p.Id, SiteAddress.Of(p.Picture, Renditions.Sheet, draft: false), p.Words))]);
     }
 

@@ -6,6 +6,7 @@ import { commentWords } from './comments'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
 import { embedWords } from './embeds'
+import { favouriteWords } from './favourites'
 import { frameWords } from './frames'
 import { groundWords } from './grounds'
 import { intakeWords } from './intake'
@@ -43,6 +44,7 @@ export const en = {
   ...barWords,
   ...blockWords,
   ...embedWords,
+  ...favouriteWords,
   ...frameWords,
   ...groundWords,
   ...memberWords,

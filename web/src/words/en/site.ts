@@ -44,9 +44,13 @@ export const siteWords = {
   seeChosen: 'See and send them',
   seeSent: 'See them',
   chooseOn: 'Choose on',
-  favouritesOf: (name: string) => `Favourites of ${name}`,
-  whoSees: 'Nobody sees them but you, all who came by the same link, and whoever asked for them.',
-  noneChosen: 'You have not chosen any yet. Point at a photograph and press its ring, or press M.',
+  yourFavourites: 'Your favourites',
+  whoSees: (isShared: boolean) =>
+    isShared
+      ? 'Whoever came by the same link or passcode chooses with you. Nobody else sees them but who asked for them.'
+      : 'Nobody sees them but you and who asked for them.',
+  howToChoose: 'Press the ring of a photograph to choose it.',
+  noneChosen: 'You have not chosen any yet. Press the ring of a photograph to choose it.',
   letGo: (alt: string) => `Let go of: ${alt}`,
   sayWith: 'Anything you want to say with them',
   sendChosen: (n: number) => (n === 1 ? 'Send this photograph' : `Send these ${n} photographs`),

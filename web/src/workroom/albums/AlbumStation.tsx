@@ -13,6 +13,7 @@ import { Empty, ToPhotos } from '../shell/Station'
 import { AlbumFiles } from './AlbumFiles'
 import { AlbumFilling } from './AlbumFilling'
 import { AlbumHead } from './AlbumHead'
+import { AlbumOffers } from './AlbumOffers'
 import { AlbumStanding } from './AlbumStanding'
 import { AlbumVerbs } from './AlbumVerbs'
 
@@ -131,6 +132,7 @@ function Opened({
     <div className="flex h-full flex-col px-[30px] pt-7">
       <AlbumHead album={album} />
       <AlbumStanding album={album} />
+      <AlbumOffers album={album.id} />
       <AlbumFilling album={album} />
       <AlbumFiles album={album.id} />
       <HandLine

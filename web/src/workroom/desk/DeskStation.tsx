@@ -11,6 +11,7 @@ import { useAct } from '../shell/data'
 import { bytes } from '../shell/format'
 import { tell } from '../shell/news'
 import { Empty, Heading } from '../shell/Station'
+import { SentFavourites } from './SentFavourites'
 import { ShownNowhere } from './ShownNowhere'
 
 const away = w.errors.away
@@ -39,7 +40,7 @@ export function DeskStation() {
     (out) => tell({ text: w.desk.retried(out.count) }),
   )
   if (!desk.data) return desk.error ? <p className="p-10">{desk.error.message}</p> : null
-  const { figures: f, failed, nowhere, unreached, lacking } = desk.data
+  const { figures: f, failed, nowhere, unreached, lacking, sent } = desk.data
   return (
     <div className="px-[30px] pt-7 pb-16">
       <Heading
@@ -98,6 +99,11 @@ export function DeskStation() {
                 </>
               )}
             </Part>
+            {sent.length > 0 && (
+              <Part title={w.favourites.title}>
+                <SentFavourites sent={sent} />
+              </Part>
+            )}
             {f.commentsWaiting > 0 && (
               <Part title={w.comments.title}>
                 <p>

@@ -101,6 +101,7 @@ const stationOf: Record<string, string> = {
   site: 'pages',
   starters: 'pages',
   comments: 'visitors',
+  favourites: 'visitors',
   clearance: 'visitors',
   members: 'visitors',
 }
@@ -120,7 +121,7 @@ export function Contents({
   const f = useFigures().data
   const at = pathname.split('/')[2] ?? ''
   const stands = (station: string) => (stationOf[at] ?? at) === station
-  const waits = f ? f.failed + f.albumsNowhere + f.commentsWaiting : 0
+  const waits = f ? f.failed + f.albumsNowhere + f.commentsWaiting + f.sent : 0
   return (
     <aside className="contents-column flex flex-col border-r border-line max-lg:border-r-0 max-lg:border-b">
       <div className="contents-head px-[22px] pt-6 max-lg:flex max-lg:items-baseline max-lg:gap-3 max-lg:pt-3">
@@ -193,6 +194,12 @@ export function Contents({
         {stands('visitors') && !folded && (
           <div className="contents-entries mb-1.5">
             <Entry to="/workroom/comments" name={w.comments.title} here={at === 'comments'} />
+            <Entry
+              to="/workroom/favourites"
+              name={w.favourites.title}
+              figure={f && f.sent > 0 ? w.favourites.waits(f.sent) : ''}
+              here={at === 'favourites'}
+            />
             <Entry
               to="/workroom/clearance"
               name={w.clearance.title}

@@ -28,6 +28,8 @@ export function refresh(client: QueryClient) {
     'first-hour',
     'starters',
     'comments',
+    'choices',
+    'offers',
     'clearance',
     'audience',
     'members',
