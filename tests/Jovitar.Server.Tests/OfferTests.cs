@@ -1,3 +1,5 @@
+using System.Diagnostics;
+using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
 using static Jovitar.Server.Tests.AudienceSteps;
@@ -35,6 +37,70 @@ public sealed class OfferTests
         (await OfferAsync(owner, album, saves: "large", knownSave: "nothing")).EnsureSuccessStatusCode();
         Assert.Equal(HttpStatusCode.OK, await GetAsync(visitor, save));
         Assert.Equal(HttpStatusCode.OK, await GetAsync(member, save));
+    }
+
+    static async Task<string[]> ZipAsync(HttpClient browser, string path)
+    {
+        var answer = await browser.GetAsync(path);
+        Assert.Equal((HttpStatusCode.OK, "application/zip"), (answer.StatusCode, answer.Content.Headers.ContentType!.MediaType));
+        using var zip = new ZipArchive(await answer.Content.ReadAsStreamAsync());
+        return [.. zip.Entries.Select(e => e.FullName)];
+    }
+
+    [Fact]
+    public async Task All_of_an_album_is_one_ZIP_of_what_its_asker_sees_and_of_nothing_more()
+    {
+        var (site, owner, visitor, p, album, _) = await NightAsync();
+        await using var __ = site;
+        var member = await MemberAsync(site, owner, "Ada");
+        Assert.Equal(HttpStatusCode.Forbidden, await GetAsync(member, "/album/night/save"));
+        (await OfferAsync(owner, album, saves: "large", knownSave: "full")).EnsureSuccessStatusCode();
+        Assert.Contains("Save all 3 photographs", await member.GetStringAsync("/album/night"), StringComparison.Ordinal);
+        Assert.Equal(3, (await ZipAsync(member, "/album/night/save")).Distinct().Count());
+        Assert.Equal(3, (await ZipAsync(member, "/both/save?in=1")).Length);
+        // Everyone saves one by one, and what is no walk of the page is nothing.
+        Assert.Equal(HttpStatusCode.Forbidden, await GetAsync(visitor, "/album/night/save"));
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(member, "/album/night/save?in=2"));
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(member, "/album/nowhere/save"));
+        // A photo for staff only, and one that is left out, do not leave among the others.
+        (await owner.PostAsJsonAsync("/api/photos/audience", new { photos = new[] { p[0] }, audience = new { who = "staff" } })).EnsureSuccessStatusCode();
+        Assert.Equal(2, (await ZipAsync(member, "/album/night/save")).Length);
+        (await SayAsync(owner, "album", album, "staff")).EnsureSuccessStatusCode();
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(member, "/album/night/save"));
+    }
+
+    /// <summary>The ZIP is made while it is fetched: whoever is let go in the middle of it gets no more.</summary>
+    [Fact]
+    public async Task What_is_withdrawn_while_a_ZIP_is_made_does_not_leave_any_more()
+    {
+        var (site, owner, _, p, album, _) = await NightAsync(4);
+        await using var __ = site;
+        var member = await MemberAsync(site, owner, "Ada");
+        (await OfferAsync(owner, album, knownSave: "full")).EnsureSuccessStatusCode();
+        // The second one's original is a pipe into which nothing is written: the ZIP waits there for as long as this wants.
+        var original = Directory.GetFiles(Path.Combine(site.Data, "originals"), await HashAsync(owner, p[1]), SearchOption.AllDirectories).Single();
+        var kept = await File.ReadAllBytesAsync(original);
+        File.Delete(original);
+        using (var made = Process.Start("mkfifo", original))
+        {
+            await made.WaitForExitAsync();
+        }
+
+        var pipe = new FileStream(original, FileMode.Open, FileAccess.ReadWrite, FileShare.ReadWrite);
+        using var answer = await member.GetAsync("/album/night/save", HttpCompletionOption.ResponseHeadersRead);
+        await using var body = await answer.Content.ReadAsStreamAsync();
+        var beginning = new byte[1];
+        await body.ReadExactlyAsync(beginning);
+        (await owner.DeleteAsync($"/api/members/{await IdAsync(owner, "Ada")}")).EnsureSuccessStatusCode();
+        File.Delete(original);
+        await File.WriteAllBytesAsync(original, kept);
+        await pipe.DisposeAsync();
+        using var all = new MemoryStream();
+        all.Write(beginning);
+        await body.CopyToAsync(all);
+        all.Position = 0;
+        using var zip = new ZipArchive(all);
+        Assert.InRange(zip.Entries.Count(e => e.FullName.EndsWith(".jpg", StringComparison.Ordinal)), 1, 2);
     }
 
     [Fact]

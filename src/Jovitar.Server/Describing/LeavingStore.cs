@@ -106,6 +106,40 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
             : await JpegAsync(leaver, edge ?? Whole, edge is null ? FineQuality : VisitorsQuality, ct);
     }
 
+    /// <summary>Sends photos that visitors save as one ZIP while they are made, in their order; what cannot be sent is named in a text at its end.</summary>
+    /// <param name="photos">Each as <see cref="SavedAsync"/> gives it; null for one whose file is not here.</param>
+    public static async Task ZipSavedAsync(IAsyncEnumerable<(string FileName, Stream Bytes)?> photos, Stream to, CancellationToken ct)
+    {
+        var (gathering, names, missing) = (new Gathering(to), new LeavingNames(), 0);
+        await using (var zip = await ZipArchive.CreateAsync(gathering, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, ct))
+        {
+            await foreach (var photo in photos.WithCancellation(ct))
+            {
+                if (photo is not var (name, bytes))
+                {
+                    missing++;
+                    continue;
+                }
+
+                await using (bytes)
+                await using (var entry = await zip.CreateEntry(names.Next(name), CompressionLevel.NoCompression).OpenAsync(ct))
+                {
+                    await bytes.CopyToAsync(entry, ct);
+                }
+
+                await gathering.FlushAsync(ct);
+            }
+
+            if (missing > 0)
+            {
+                var text = missing == 1 ? "One photograph could not be sent: its file is missing or damaged." : $"{missing} photographs could not be sent: their files are missing or damaged.";
+                await EntryAsync(zip, names.Next("not sent.txt"), Encoding.UTF8.GetBytes(text), ct);
+            }
+        }
+
+        await gathering.FlushAsync(ct);
+    }
+
     async Task<(string FileName, Stream Bytes)?> JpegAsync(Leaver leaver, int edge, int quality, CancellationToken ct)
     {
         if (await RenderedAsync(leaver, edge, quality, ct) is not { } jpeg)

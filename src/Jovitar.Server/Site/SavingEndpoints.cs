@@ -1,5 +1,7 @@
+using System.Runtime.CompilerServices;
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Describing;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
@@ -20,6 +22,8 @@ internal static class SavingEndpoints
         {
             app.MapGet($"{PageVersion.PathOf(kind, "{address}")}/photo/{{photo}}/save", (string address, PhotoId photo, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, SavingDoor saving, CancellationToken ct) =>
                 SaveAsync(kind, address, photo, walk ?? 1, http, door, saving, ct)).AllowAnonymous().ExcludeFromDescription();
+            app.MapGet($"{PageVersion.PathOf(kind, "{address}")}/save", (string address, [FromQuery(Name = "in")] int? walk, HttpContext http, SiteDoor door, SavingDoor saving, SightStore sights, CancellationToken ct) =>
+                SaveAllAsync(kind, address, walk ?? 1, http, door, saving, sights, ct)).AllowAnonymous().ExcludeFromDescription();
         }
     }
 
@@ -28,16 +32,14 @@ internal static class SavingEndpoints
     {
         http.Response.Headers.CacheControl = "no-store";
         var sight = await door.SightAsync(http, ct);
-        if (await door.FindAsync(kind, address, sight, ct) is not { } version || await door.Renderer.ModelAsync(version) is not { } page
-            || page.Walks.FirstOrDefault(w => w.Number == walk) is not { } here || here.Photos.All(p => p.Id != photo))
+        if (await FindAsync(kind, address, walk, sight, door, ct) is not var (_, here) || here.Photos.All(p => p.Id != photo))
         {
             return Problems.Gone("photo");
         }
 
         if (saving.IsBusy)
         {
-            http.Response.Headers.RetryAfter = "10";
-            return Problems.Json(StatusCodes.Status503ServiceUnavailable, "busy", "Many are saving photos just now. Try again in a moment.");
+            return Busy(http);
         }
 
         var (allowed, found) = await saving.SaveAsync(photo, here.Press.Save, sight, ct);
@@ -45,6 +47,54 @@ internal static class SavingEndpoints
             : found is var (name, bytes) ? TypedResults.Stream(bytes, "application/octet-stream", name)
             : Problems.Gone("photo");
     }
+
+    static async Task<Results<PushStreamHttpResult, NotFound<Problem>, JsonHttpResult<Problem>>> SaveAllAsync(
+        SiteKind kind, string address, int walk, HttpContext http, SiteDoor door, SavingDoor saving, SightStore sights, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "no-store";
+        if (await FindAsync(kind, address, walk, await door.SightAsync(http, ct), door, ct) is not var (page, here))
+        {
+            return Problems.Gone("page");
+        }
+
+        if (!here.SavesAll)
+        {
+            return Problems.Json(StatusCodes.Status403Forbidden, "forbidden", "These photos are not offered to be saved all at once.");
+        }
+
+        if (saving.IsBusy || saving.BeginAll() is not { } turn)
+        {
+            return Busy(http);
+        }
+
+        http.Response.RegisterForDispose(turn);
+        IReadOnlyList<PhotoId> photos = [.. here.Photos.Select(p => p.Id)];
+        return TypedResults.Stream(
+            to => LeavingStore.ZipSavedAsync(EachAsync(photos, http.RequestAborted), to, http.RequestAborted), "application/zip", new LeavingNames().Next($"{page.Title}.zip"));
+
+        // Each is asked for anew when its turn comes: what was withdrawn meanwhile does not leave any more.
+        async IAsyncEnumerable<(string FileName, Stream Bytes)?> EachAsync(IEnumerable<PhotoId> all, [EnumeratorCancellation] CancellationToken stop)
+        {
+            foreach (var photo in all)
+            {
+                var sight = await sights.AgainAsync(http, stop);
+                if (await FindAsync(kind, address, walk, sight, door, stop) is var (_, now) && now.SavesAll && await saving.SaveAsync(photo, now.Press.Save, sight, stop) is (true, var found))
+                {
+                    yield return found;
+                }
+            }
+        }
+    }
+
+    static JsonHttpResult<Problem> Busy(HttpContext http)
+    {
+        http.Response.Headers.RetryAfter = "10";
+        return Problems.Json(StatusCodes.Status503ServiceUnavailable, "busy", "Many are saving photos just now. Try again in a moment.");
+    }
+
+    /// <summary>The photos of a page that belong together, as a visitor has them now.</summary>
+    static async Task<(SitePage Page, Walk Walk)?> FindAsync(SiteKind kind, string address, int walk, Sight sight, SiteDoor door, CancellationToken ct) =>
+        await door.FindAsync(kind, address, sight, ct) is { } version && await door.Renderer.ModelAsync(version) is { } page && page.Walks.FirstOrDefault(w => w.Number == walk) is { } here ? (page, here) : null;
 }
 
 /// <summary>Lets photos out to visitors: whether they may have them, and a few at a time, for each is made when it is asked for.</summary>
@@ -53,6 +103,10 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
     /// <summary>So many may wait; others are told to come again.</summary>
     const int MostWaiting = 32;
 
+    /// <summary>So many fetch everything at once at the same time.</summary>
+    const int MostAll = 4;
+
+    readonly SemaphoreSlim alls = new(MostAll);
     readonly SemaphoreSlim hands = new(Math.Max(1, Environment.ProcessorCount / 2));
     int waiting;
 
@@ -87,5 +141,25 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
         }
     }
 
-    public void Dispose() => hands.Dispose();
+    /// <summary>Takes one of the turns of those who fetch everything at once; null where all are taken.</summary>
+    public IDisposable? BeginAll() => alls.Wait(0) ? new Turn(alls) : null;
+
+    sealed class Turn(SemaphoreSlim alls) : IDisposable
+    {
+        int given;
+
+        public void Dispose()
+        {
+            if (Interlocked.Exchange(ref given, 1) == 0)
+            {
+                alls.Release();
+            }
+        }
+    }
+
+    public void Dispose()
+    {
+        hands.Dispose();
+        alls.Dispose();
+    }
 }

@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Albums;
+using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Albums;
@@ -13,7 +14,7 @@ internal sealed class SiteOffers(OfferStore offers, AccessStore access)
     /// <summary>What some albums offer.</summary>
     public Task<IReadOnlyDictionary<AlbumId, AlbumOffers>> OfAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct) => offers.OfAsync(albums, ct);
 
-    /// <summary>The photos of an album with what it offers whoever looks: where they may save them in more than the form that the block says, and where they are asked for their favourites.</summary>
+    /// <summary>The photos of an album with what it offers whoever looks: where they may save them in more than the form that the block says, or all at once, and where they are asked for their favourites.</summary>
     /// <param name="walk">What they see of it: where that is something, they see the album.</param>
     /// <param name="album">Null where they are not those of one album.</param>
     public Walk Offered(Walk walk, AlbumId? album, IReadOnlyDictionary<AlbumId, AlbumOffers> all, Sight sight)
@@ -23,11 +24,13 @@ internal sealed class SiteOffers(OfferStore offers, AccessStore access)
             return walk;
         }
 
-        var saves = offered.SavesFor(sight.Viewer.IsKnown);
+        var isKnown = sight.Viewer.IsKnown;
+        var saves = offered.SavesFor(isKnown);
         var asks = walk.Photos.Count > 0 && access.May(sight.Viewer, Right.Choose, new AlbumToChooseFrom(new AlbumThing(Binned: false, SitePhotos.OnPage(isShown: true)), offered.Choosing is not null));
         return walk with
         {
             Press = saves > walk.Press.Save ? walk.Press with { Save = saves } : walk.Press,
+            SavesAll = isKnown && offered.KnownSave != Saving.Nothing && walk.Photos.Count > 1,
             AskedFor = asks ? new AskedFor(alone, offered.Choosing!) : null,
         };
     }

@@ -80,6 +80,9 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// <summary>What a press on one does.</summary>
     public PressSettings Press { get; init; } = PressSettings.Usual;
 
+    /// <summary>All of them are offered at once, to those whom their album knows.</summary>
+    public bool SavesAll { get; init; }
+
     /// <summary>The album that asks who looks at them for their favourites among them; null where nobody asks.</summary>
     public AskedFor? AskedFor { get; init; }
 

@@ -41,6 +41,22 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
         return sight;
     }
 
+    /// <summary>Where the visitor stands by now, for an answer that takes long: who was let go meanwhile stands where everyone does.</summary>
+    public async ValueTask<Sight> AgainAsync(HttpContext http, CancellationToken ct)
+    {
+        if (Known(http) is { IsSeenAs: true } seen)
+        {
+            return seen;
+        }
+
+        var snapshot = await SnapshotAsync(ct);
+        var member = http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
+        await using var command = db.Command("select 1 from account where id = @member::uuid and role = 'Member'", ("member", member));
+        var stays = member is not null && await command.ExecuteScalarAsync(ct) is not null;
+        var holder = EntryCookie.Holder(http.Request);
+        return !stays && holder is null ? snapshot.Everyone : await SomebodyAsync(snapshot, stays ? member : null, holder, ct);
+    }
+
     static Sight? Known(HttpContext http) => http.Items.TryGetValue(typeof(Sight), out var found) ? (Sight)found! : null;
 
     /// <summary>Has staff who ask stand where somebody else does, for this request.</summary>
