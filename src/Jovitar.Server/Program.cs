@@ -30,6 +30,7 @@ using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Records;
 using Jovitar.Server.Site;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Embedding;
@@ -153,6 +154,8 @@ builder.Services.AddSingleton<SavingDoor>();
 builder.Services.AddSingleton(settings.Visits);
 builder.Services.AddSingleton<VisitStore>();
 builder.Services.AddSingleton<VisitCounter>();
+builder.Services.AddSingleton<RecordStore>();
+builder.Services.AddSingleton<RecordWriter>();
 builder.Services.AddSingleton<ChoiceStore>();
 builder.Services.AddSingleton<ChoiceListStore>();
 builder.Services.AddSingleton<SiteChoices>();
@@ -192,6 +195,7 @@ if (!settings.DescribeOnly)
     builder.Services.AddHostedService<JoinWorker>();
     builder.Services.AddHostedService<LetterWorker>();
     builder.Services.AddHostedService(services => services.GetRequiredService<VisitCounter>());
+    builder.Services.AddHostedService(services => services.GetRequiredService<RecordWriter>());
     builder.Services.AddIntakeWorkers(settings.Worker);
 }
 
@@ -306,6 +310,7 @@ api.MapPages();
 api.MapStarters();
 api.MapComments();
 api.MapClearance();
+api.MapRecords();
 api.MapFound();
 api.MapKeptSettings();
 api.MapMenu();

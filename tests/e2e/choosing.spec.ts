@@ -124,6 +124,20 @@ test('they wait on the desk until somebody has noted them, and are taken in hand
   await expect(page.getByRole('link', { name: 'The boat builder chose from' })).toHaveCount(0)
 })
 
+test('what the client did is recorded, and how long that is kept is said', async () => {
+  await page.goto('/workroom/favourites')
+  await page.getByRole('link', { name: 'What they did' }).click()
+  await expect(page.getByText('Of The boat builder')).toBeVisible()
+  await expect(page.getByRole('listitem').filter({ hasText: 'opened For the boathouse' })).toHaveCount(1)
+  await page.getByRole('link', { name: 'Of everybody' }).click()
+  await noSeriousFinding(page)
+  await page.getByRole('combobox', { name: 'For how long records are kept' }).selectOption({ label: 'Kept for 30 days' })
+  const ask = page.getByRole('dialog', { name: 'Forget what is recorded?' })
+  await expect(ask.getByText('Records older than 30 days are removed now.')).toBeVisible()
+  await ask.getByRole('button', { name: 'Forget them' }).click()
+  await expect(page.getByRole('combobox', { name: 'For how long records are kept' })).toHaveValue('30')
+})
+
 test('they are let change it again, and the album asks no longer', async () => {
   await page.goto('/workroom/favourites')
   await page.getByRole('button', { name: 'Let them change it again' }).click()

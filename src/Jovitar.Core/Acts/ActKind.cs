@@ -111,6 +111,9 @@ public enum ActKind
     /// <summary>What visitors may do with an album's photos besides seeing them was said.</summary>
     Offers,
 
+    /// <summary>For how long is kept what is recorded of visitors was said.</summary>
+    Records,
+
     /// <summary>Visitors may change again what they chose. Said anew rather than taken back.</summary>
     Choices,
 

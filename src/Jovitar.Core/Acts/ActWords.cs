@@ -70,6 +70,7 @@ public static class ActWords
         ["chosen"] = "groups and members of the audience",
         ["own_gate"] = "audience of the photo itself",
         ["saves"] = "saving by everyone",
+        ["records_kept"] = "keeping of records",
         ["known_save"] = "saving by those whom it knows",
         ["has_choosing"] = "asking for favourites",
         ["choosing_most"] = "number of favourites",

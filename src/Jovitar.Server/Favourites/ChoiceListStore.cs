@@ -9,11 +9,12 @@ namespace Jovitar.Server.Favourites;
 /// <summary>What a visitor chose of an album, for those who asked for it.</summary>
 /// <param name="Name">Who that is: a member, or for whom the entry is that they came by.</param>
 /// <param name="IsMember">Else everyone who came by the same entry chose it together.</param>
+/// <param name="Member">They are one still.</param>
 /// <param name="Most">So many the album asks for; null for any number.</param>
 /// <param name="Words">What they say with it.</param>
 /// <param name="Sent">When they said that they are done.</param>
 /// <param name="IsNoted">Somebody has taken note of that.</param>
-internal sealed record ChoiceLine(Guid Id, AlbumId Album, string AlbumName, string Name, bool IsMember, int Photos, int? Most, string Words, DateTimeOffset Changed, DateTimeOffset? Sent, bool IsNoted);
+internal sealed record ChoiceLine(Guid Id, AlbumId Album, string AlbumName, string Name, bool IsMember, Guid? Member, Guid? Entry, int Photos, int? Most, string Words, DateTimeOffset Changed, DateTimeOffset? Sent, bool IsNoted);
 
 /// <summary>What visitors chose, the latest first.</summary>
 /// <param name="All">How many there are.</param>
@@ -36,7 +37,7 @@ internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeP
 
     const string Columns =
         """
-        c.id, c.album, a.working_name, coalesce(m.name, c.name) as name, c.account is not null as is_member, c.words, c.changed, c.sent,
+        c.id, c.album, a.working_name, coalesce(m.name, c.name) as name, c.account, c.entry, c.words, c.changed, c.sent,
                c.noted is not null as is_noted, a.choosing_most, (
                  select count(*)::int
                    from choice_photo as cp
@@ -52,7 +53,7 @@ internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeP
         """;
 
     static ChoiceLine Read(NpgsqlDataReader r) => new(
-        r.Get<Guid>("id"), new AlbumId(r.Get<Guid>("album")), r.Get<string>("working_name"), r.Get<string>("name"), r.Get<bool>("is_member"), r.Get<int>("photos"),
+        r.Get<Guid>("id"), new AlbumId(r.Get<Guid>("album")), r.Get<string>("working_name"), r.Get<string>("name"), r.MaybeId("entry") is null, r.MaybeId("account"), r.MaybeId("entry"), r.Get<int>("photos"),
         r.Maybe<int>("choosing_most"), r.Get<string>("words"), r.Get<DateTimeOffset>("changed"), r.Maybe<DateTimeOffset>("sent"), r.Get<bool>("is_noted"));
 
     /// <summary>The choices of an album, or of all, the latest first.</summary>

@@ -16,9 +16,7 @@ internal sealed record Chooser(Guid? Account, Guid? Entry)
     /// <summary>Who a visitor is to an album: as a member themselves, else by the entry that let them in to it, else by the one they came in with last.</summary>
     /// <returns>Null for who is nobody in particular.</returns>
     public static Chooser? Of(Sight sight, IReadOnlyList<Gate> gates) =>
-        sight.Member is { } member ? new Chooser(member, null)
-        : (sight.Held.FirstOrDefault(h => gates.Any(g => g.Thing == h.Thing)) ?? (sight.Held.Count > 0 ? sight.Held[0] : null)) is { } held ? new Chooser(null, held.Entry)
-        : null;
+        sight.Member is { } member ? new Chooser(member, null) : sight.EntryTo(gates) is { } entry ? new Chooser(null, entry) : null;
 }
 
 /// <summary>What one visitor chose of an album.</summary>

@@ -4,6 +4,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
+using Jovitar.Core.Records;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Describing;
@@ -32,7 +33,7 @@ internal static class SavingEndpoints
     {
         http.Response.Headers.CacheControl = "no-store";
         var sight = await door.SightAsync(http, ct);
-        if (await FindAsync(kind, address, walk, sight, door, ct) is not var (_, here) || here.Photos.All(p => p.Id != photo))
+        if (await FindAsync(kind, address, walk, sight, door, ct) is not var (version, _, here) || here.Photos.All(p => p.Id != photo))
         {
             return Problems.Gone("photo");
         }
@@ -43,6 +44,11 @@ internal static class SavingEndpoints
         }
 
         var (allowed, found) = await saving.SaveAsync(photo, here.Press.Save, sight, ct);
+        if (found is not null)
+        {
+            door.Note(http, Recorded.Saved, version, sight, photo);
+        }
+
         return !allowed ? Problems.Json(StatusCodes.Status403Forbidden, "forbidden", "This photo is not offered to be saved.")
             : found is var (name, bytes) ? TypedResults.Stream(bytes, "application/octet-stream", name)
             : Problems.Gone("photo");
@@ -52,7 +58,8 @@ internal static class SavingEndpoints
         SiteKind kind, string address, int walk, HttpContext http, SiteDoor door, SavingDoor saving, SightStore sights, CancellationToken ct)
     {
         http.Response.Headers.CacheControl = "no-store";
-        if (await FindAsync(kind, address, walk, await door.SightAsync(http, ct), door, ct) is not var (page, here))
+        var sight = await door.SightAsync(http, ct);
+        if (await FindAsync(kind, address, walk, sight, door, ct) is not var (version, page, here))
         {
             return Problems.Gone("page");
         }
@@ -68,6 +75,7 @@ internal static class SavingEndpoints
         }
 
         http.Response.RegisterForDispose(turn);
+        door.Note(http, Recorded.SavedAll, version, sight);
         IReadOnlyList<PhotoId> photos = [.. here.Photos.Select(p => p.Id)];
         return TypedResults.Stream(
             to => LeavingStore.ZipSavedAsync(EachAsync(photos, http.RequestAborted), to, http.RequestAborted), "application/zip", new LeavingNames().Next($"{page.Title}.zip"));
@@ -77,8 +85,8 @@ internal static class SavingEndpoints
         {
             foreach (var photo in all)
             {
-                var sight = await sights.AgainAsync(http, stop);
-                if (await FindAsync(kind, address, walk, sight, door, stop) is var (_, now) && now.SavesAll && await saving.SaveAsync(photo, now.Press.Save, sight, stop) is (true, var found))
+                var then = await sights.AgainAsync(http, stop);
+                if (await FindAsync(kind, address, walk, then, door, stop) is var (_, _, now) && now.SavesAll && await saving.SaveAsync(photo, now.Press.Save, then, stop) is (true, var found))
                 {
                     yield return found;
                 }
@@ -93,8 +101,8 @@ internal static class SavingEndpoints
     }
 
     /// <summary>The photos of a page that belong together, as a visitor has them now.</summary>
-    static async Task<(SitePage Page, Walk Walk)?> FindAsync(SiteKind kind, string address, int walk, Sight sight, SiteDoor door, CancellationToken ct) =>
-        await door.FindAsync(kind, address, sight, ct) is { } version && await door.Renderer.ModelAsync(version) is { } page && page.Walks.FirstOrDefault(w => w.Number == walk) is { } here ? (page, here) : null;
+    static async Task<(PageVersion Version, SitePage Page, Walk Walk)?> FindAsync(SiteKind kind, string address, int walk, Sight sight, SiteDoor door, CancellationToken ct) =>
+        await door.FindAsync(kind, address, sight, ct) is { } version && await door.Renderer.ModelAsync(version) is { } page && page.Walks.FirstOrDefault(w => w.Number == walk) is { } here ? (version, page, here) : null;
 }
 
 /// <summary>Lets photos out to visitors: whether they may have them, and a few at a time, for each is made when it is asked for.</summary>

@@ -1,11 +1,14 @@
 using System.Collections.Concurrent;
+using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Records;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Access.Entries;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Mailing;
+using Jovitar.Server.Records;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Entering;
 using Jovitar.Server.Visits;
@@ -14,7 +17,7 @@ using Microsoft.Extensions.Caching.Memory;
 namespace Jovitar.Server.Site;
 
 /// <summary>What an answer to a visitor is made with.</summary>
-internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets built, AccessStore access, ActRunner acts, VisitCounter visits, SiteOrigin origin, SightStore sights, EntryStore entries, MailSettings mail) : IDisposable
+internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAssets built, AccessStore access, ActRunner acts, VisitCounter visits, SiteOrigin origin, SightStore sights, EntryStore entries, MailSettings mail, RecordWriter records) : IDisposable
 {
     /// <summary>What was found a moment ago and is for visitors is so still, unless anything was done here since; what others do is seen after this.</summary>
     static readonly TimeSpan Kept = TimeSpan.FromSeconds(1);
@@ -23,6 +26,17 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
     readonly ConcurrentDictionary<(SiteKind, string, long, string), Lazy<Task<PageVersion?>>> looks = new();
 
     public VisitCounter Visits => visits;
+
+    /// <summary>Notes what somebody did on a page whom the site knows. What they marked is nothing that anybody keeps.</summary>
+    public void Note(HttpContext http, Recorded what, PageVersion version, Sight sight, PhotoId? photo = null)
+    {
+        if (version.Kind != SiteKind.Favourites)
+        {
+            records.Note(http, what, Name(version.Kind), version.Id, sight, Core.Access.Access.GatesOf(version.Thing), photo);
+        }
+    }
+
+    static string Name(SiteKind kind) => kind.ToString().ToLowerInvariant();
 
     public SiteRenderer Renderer => renderer;
 
@@ -42,12 +56,14 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
         var version = await store.FindAsync(kind, address, sight, ct);
         if (version is not null && await ShutAsync(version, kind, address, sight, ct) is { } gates)
         {
+            records.Refuse(http, Name(kind), version.Id);
             http.Response.StatusCode = StatusCodes.Status403Forbidden;
             EnteringEndpoints.Hide(http);
             await SiteEndpoints.SendAsync(http, await renderer.EnteringPageAsync(new ToEnter(to, Link: false, await entries.HasPasscodeAsync(gates, ct)), ct), ct);
         }
         else if (version is not null && sight.Viewer.Role != Role.Member && await IsForMembersAsync(version, kind, address, sight, ct))
         {
+            records.Refuse(http, Name(kind), version.Id);
             http.Response.StatusCode = StatusCodes.Status403Forbidden;
             EnteringEndpoints.Hide(http);
             await SiteEndpoints.SendAsync(http, await renderer.SignInPageAsync(new ToSignIn(to, mail.IsSet, IsTurnedAway: true), ct), ct);

@@ -1,4 +1,5 @@
 using Jovitar.Core;
+using Jovitar.Core.Records;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
@@ -102,6 +103,7 @@ internal static class SiteEndpoints
                 door.Visits.Look(http, version.Id);
             }
 
+            door.Note(http, Recorded.Opened, version, sight);
             if (IsFresh(http, door.Tag(version)))
             {
                 return;
@@ -137,6 +139,7 @@ internal static class SiteEndpoints
         else
         {
             door.Visits.Look(http, photo.Value);
+            door.Note(http, Recorded.Opened, version, sight);
             // What is said about it comes and goes without the page.
             var talk = await talks.OfAsync(photo, sight, ct);
             if (!IsFresh(http, $"{door.Tag(version)}-{talk?.Version()}"))

@@ -9104,6 +9104,105 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What visitors opened and saved whom the site knows, and who was turned away, the latest first, a part of it */
+        get: {
+            parameters: {
+                query?: {
+                    what?: string;
+                    member?: string;
+                    entry?: string;
+                    behind?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecordList"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says for how long records are kept; what is older is forgotten at once */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RecordsKept"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/photos": {
         parameters: {
             query?: never;
@@ -10469,6 +10568,13 @@ export interface components {
             name: string;
             /** @description Else everyone who came by the same entry chose it together. */
             isMember: boolean;
+            /**
+             * Format: uuid
+             * @description They are one still.
+             */
+            member: null | string;
+            /** Format: uuid */
+            entry: null | string;
             /** Format: int32 */
             photos: number;
             /**
@@ -12906,6 +13012,60 @@ export interface components {
         RecaseSaid: {
             fields: components["schemas"]["WordField"][];
             casing: components["schemas"]["Casing"];
+        };
+        /**
+         * @description What is recorded of visitors whom the site knows, and of those it turned away. Kept by name.
+         * @enum {unknown}
+         */
+        Recorded: "opened" | "saved" | "savedAll" | "refused";
+        /** @description What is recorded of a visitor. */
+        RecordLine: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            what: components["schemas"]["Recorded"];
+            kind: string;
+            /** Format: uuid */
+            thing: string;
+            /** @description The thing as it is called now; empty for one that is gone. */
+            called: string;
+            photo: null | components["schemas"]["PhotoId"];
+            /** @description Of a photo that was saved and is there; empty for none. */
+            photoName: string;
+            /** Format: uuid */
+            member: null | string;
+            /** Format: uuid */
+            entry: null | string;
+            /** @description Who it was; empty for who was turned away. */
+            who: string;
+            network: string;
+        };
+        /** @description Records, the latest first. */
+        RecordList: {
+            /**
+             * Format: int32
+             * @description For so many days they are kept; 0 for not at all.
+             */
+            kept: number;
+            /** @description Whose they are, where they are somebody's; empty for everybody's. */
+            who: string;
+            /** Format: int32 */
+            opened: number;
+            /** Format: int32 */
+            saved: number;
+            /** Format: int32 */
+            refused: number;
+            records: components["schemas"]["RecordLine"][];
+            /** @description There are more behind the last. */
+            further: boolean;
+        };
+        RecordsKept: {
+            /**
+             * Format: int32
+             * @description Records are kept for so many; 0 records nothing.
+             */
+            days: number;
         };
         /** @description A row of a file that is not written, and why. */
         RejectedRow: {

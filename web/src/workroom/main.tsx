@@ -45,6 +45,7 @@ import { BinStation } from './photos/BinStation'
 import { FilesStation } from './photos/FilesStation'
 import { PhotosStation } from './photos/PhotosStation'
 import { RepeatsStation } from './photos/RepeatsStation'
+import { RecordsStation } from './records/RecordsStation'
 import { sorts } from './sheet/useSheet'
 import { Frame } from './shell/Frame'
 import { StartersStation } from './starters/StartersStation'
@@ -139,6 +140,17 @@ const routes = [
     component: FavouritesStation,
     // Those of one album, and whose are open.
     validateSearch: z.object({ album: said, choice: said }),
+  }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/records',
+    component: RecordsStation,
+    // Whose, and of what.
+    validateSearch: z.object({
+      member: said,
+      entry: said,
+      what: z.enum(['opened', 'saved', 'refused']).optional().catch(undefined),
+    }),
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/clearance', component: ClearanceStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/people', component: PeopleStation }),

@@ -53,6 +53,9 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
     /// <summary>What they came in with and is good, the latest first; the same holds of it.</summary>
     public IReadOnlyList<HeldEntry> Held { get; init; } = [];
 
+    /// <summary>By which entry they came to something behind some gates: the one to it, else the one they came in with last; null for who came by none.</summary>
+    public Guid? EntryTo(IReadOnlyList<Gate> gates) => (Held.FirstOrDefault(h => gates.Any(g => g.Thing == h.Thing)) ?? (Held.Count > 0 ? Held[0] : null))?.Entry;
+
     FrozenSet<Guid>? kept;
 
     /// <summary>Whether the gate of a category does not let them in.</summary>

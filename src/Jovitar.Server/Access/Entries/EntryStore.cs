@@ -223,7 +223,7 @@ internal sealed class EntryStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
             {
                 await tx.RunAsync(
                     "insert into entry_use (id, entry, holder, at, browser, network) values (@id, @entry, @now, @at, @browser, @network)",
-                    ct, ("id", Guid.CreateVersion7(at)), ("entry", entry.Id), ("now", now), ("at", at), ("browser", Text.Cut(Text.Name(browser), LongestBrowser)), ("network", Shortened(address)));
+                    ct, ("id", Guid.CreateVersion7(at)), ("entry", entry.Id), ("now", now), ("at", at), ("browser", Text.Cut(Text.Name(browser), LongestBrowser)), ("network", ShortAddress.Of(address)));
             }
 
             await tx.RunAsync("delete from entry_use where at < @over", ct, ("over", at - EntryCookie.Life));
@@ -238,20 +238,5 @@ internal sealed class EntryStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
     {
         await using var command = db.Command("update entry_use set holder = sha256(holder || id::text::bytea) where holder = @holder", ("holder", holder));
         await command.ExecuteNonQueryAsync(ct);
-    }
-
-    /// <summary>Where somebody came from, without what tells one of a household or a house from another: three bytes of four, of IPv6 six of sixteen.</summary>
-    static string Shortened(IPAddress? address)
-    {
-        address = address is { IsIPv4MappedToIPv6: true } ? address.MapToIPv4() : address;
-        if (address is null)
-        {
-            return "";
-        }
-
-        var bytes = address.GetAddressBytes();
-        var kept = bytes.Length == 4 ? 3 : 6;
-        bytes.AsSpan(kept).Clear();
-        return $"{new IPAddress(bytes)}/{kept * 8}";
     }
 }

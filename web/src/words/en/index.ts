@@ -18,6 +18,7 @@ import { pageWords } from './pages'
 import { peopleWords } from './people'
 import { photoWords } from './photos'
 import { pressWords } from './press'
+import { recordWords } from './records'
 import { standingWords } from './standing'
 import { starterWords } from './starters'
 import { tagWords } from './tags'
@@ -50,6 +51,7 @@ export const en = {
   ...memberWords,
   ...menuWords,
   ...pressWords,
+  ...recordWords,
   ...standingWords,
   ...starterWords,
   ...themeWords,

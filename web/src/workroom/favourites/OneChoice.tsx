@@ -64,6 +64,15 @@ export function OneChoice({ id }: { id: string }) {
             </a>
           </>
         )}
+        {(choice.member ?? choice.entry) && (
+          <Link
+            to="/workroom/records"
+            search={choice.member ? { member: choice.member } : { entry: choice.entry ?? undefined }}
+            className={asWord}
+          >
+            {w.records.see}
+          </Link>
+        )}
         {choice.sent && (
           <Button look="word" disabled={reopen.isPending} onClick={() => reopen.mutate(undefined)}>
             {w.favourites.reopen}

@@ -1,6 +1,7 @@
+import { Link } from '@tanstack/react-router'
 import { useRef, useState } from 'react'
 import { type Api, api, body } from '../../api/client'
-import { Button, Choice } from '../../kit/Button'
+import { asWord, Button, Choice } from '../../kit/Button'
 import { copy } from '../../kit/copy'
 import { Dialog } from '../../kit/Dialog'
 import { Popover } from '../../kit/Popover'
@@ -102,6 +103,13 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
               })}
             </p>
           </div>
+          <Link
+            to="/workroom/records"
+            search={{ member: member.id }}
+            className={`justify-self-start ${asWord}`}
+          >
+            {w.records.see}
+          </Link>
           <Button
             look="word"
             className="justify-self-start"

@@ -102,6 +102,7 @@ const stationOf: Record<string, string> = {
   starters: 'pages',
   comments: 'visitors',
   favourites: 'visitors',
+  records: 'visitors',
   clearance: 'visitors',
   members: 'visitors',
 }
@@ -212,6 +213,7 @@ export function Contents({
               figure={f && f.asking > 0 ? w.members.askingShort(f.asking) : ''}
               here={at === 'members'}
             />
+            <Entry to="/workroom/records" name={w.records.title} here={at === 'records'} />
           </div>
         )}
         {session?.role === 'owner' && (

@@ -30,6 +30,7 @@ export function refresh(client: QueryClient) {
     'comments',
     'choices',
     'offers',
+    'records',
     'clearance',
     'audience',
     'members',

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../../api/client'
 import { asWord, Button } from '../../../kit/Button'
@@ -82,7 +83,14 @@ export function EntryRow({
           </Button>
         </p>
       )}
-      {looking && <Uses entry={entry.id} />}
+      {looking && (
+        <>
+          <Uses entry={entry.id} />
+          <Link to="/workroom/records" search={{ entry: entry.id }} className={`text-small ${asWord}`}>
+            {w.records.see}
+          </Link>
+        </>
+      )}
     </li>
   )
 }

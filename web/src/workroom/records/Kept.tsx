@@ -1,0 +1,50 @@
+import { useState } from 'react'
+import { api, body } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { Dialog } from '../../kit/Dialog'
+import { WordSelect } from '../../kit/WordSelect'
+import { w } from '../../words'
+import { useAct, useSession } from '../shell/data'
+
+const choices = ['0', '30', '90', '365'] as const
+
+/** For how long records are kept; where that forgets some, it asks first. */
+export function Kept({ days }: { days: number }) {
+  const owner = useSession().data?.role === 'owner'
+  const [asking, setAsking] = useState<number | null>(null)
+  const say = useAct((next: number) =>
+    body(api.PUT('/api/records/kept', { body: { days: next } }), w.errors.away),
+  )
+  if (!owner) return <span className="text-quiet">{w.records.kept(days)}</span>
+  return (
+    <>
+      <WordSelect
+        label={w.records.keptLabel}
+        value={String(days) as (typeof choices)[number]}
+        choices={choices.map((choice) => [choice, w.records.kept(Number(choice))] as const)}
+        onChoose={(choice) => {
+          const next = Number(choice)
+          if (next !== 0 && (next >= days || days === 0)) say.mutate(next)
+          else if (next !== days) setAsking(next)
+        }}
+      />
+      <Dialog open={asking !== null} onClose={() => setAsking(null)} title={w.records.keptAsk}>
+        <p className="mt-3">{w.records.keptText(asking ?? 0)}</p>
+        <p className="mt-6 flex items-baseline gap-5">
+          <Button
+            look="next"
+            onClick={() => {
+              if (asking !== null) say.mutate(asking)
+              setAsking(null)
+            }}
+          >
+            {w.records.keptSay}
+          </Button>
+          <Button look="word" onClick={() => setAsking(null)}>
+            {w.records.keptNot}
+          </Button>
+        </p>
+      </Dialog>
+    </>
+  )
+}
