@@ -36,11 +36,20 @@ public sealed partial class PlanTests
         insert into comment (id, photo, name, words, said, state)
         select gen_random_uuid(), p.id, 'Ines', 'Fine ' || g, now() - make_interval(mins => g), case when g % 40 = 0 then 'Waiting' when g % 3 = 0 then 'Refused' else 'Shown' end
           from (select id, row_number() over (order by id) as n from photo) as p join generate_series(1, 30000) as g on p.n = g % 20000 + 1;
+        insert into account (id, email, email_key, name, role, password_hash, made)
+        select gen_random_uuid(), g || '@example.test', g || '@example.test', 'Member ' || g, 'Member', '', now() from generate_series(1, 2000) as g;
+        insert into choice (id, album, account, name, changed, sent)
+        select gen_random_uuid(), a.id, m.id, m.name, now(), case when random() < 0.3 then now() end
+          from (select id from album order by id limit 10) as a cross join (select id, name from account where role = 'Member') as m;
+        insert into access_record (id, at, what, kind, thing, account, network)
+        select gen_random_uuid(), now() - make_interval(secs => g), case when g % 3 = 0 then 'Saved' when g % 5 = 0 then 'Refused' else 'Opened' end, 'album', a.id, m.id, ''
+          from (select id, row_number() over (order by id) as n from account where role = 'Member') as m join generate_series(1, 40000) as g on m.n = g % 2000 + 1
+         cross join (select id from album order by id limit 1) as a;
         insert into visitor_rating (photo, visitor, value) select p.id, sha256(g::text::bytea), 1 + g % 5 from photo as p cross join generate_series(1, 2) as g;
         """;
 
     /// <summary>Tables so large that nobody may wait while they are read from end to end.</summary>
-    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file", "sidecar", "photo_near", "comment", "visitor_rating"];
+    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file", "sidecar", "photo_near", "comment", "visitor_rating", "choice", "access_record"];
 
     /// <summary>Requests that ask about all there is and still count it; each is named with what it counts.</summary>
     static readonly Dictionary<string, string> Counting = new()
@@ -151,6 +160,7 @@ public sealed partial class PlanTests
             $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", $"/api/repeats/{photo}", "/api/pages",
             $"/api/albums/{album}", $"/api/albums/{album}/photos/without", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
             "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", "/api/comments", "/api/comments?state=shown", "/api/comments?state=refused", $"/{address}/photo/{shown[0]}", $"/favourites/{Core.Favourites.MarkedPhotos.Of([.. shown.Select(s => new Core.PhotoId(Guid.Parse(s)))]).Address}",
+            "/api/records", "/api/records?what=saved", "/api/records?what=refused", $"/api/records?member={await OneAsync("select account::text from access_record limit 1")}", "/api/choices", $"/api/choices?album={await OneAsync("select album::text from choice limit 1")}",
             $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];
         // The index is read once, from end to end.

@@ -17,7 +17,7 @@ namespace Jovitar.Server.Favourites;
 internal sealed record ChoiceLine(Guid Id, AlbumId Album, string AlbumName, string Name, bool IsMember, Guid? Member, Guid? Entry, int Photos, int? Most, string Words, DateTimeOffset Changed, DateTimeOffset? Sent, bool IsNoted);
 
 /// <summary>What visitors chose, the latest first.</summary>
-/// <param name="All">How many there are.</param>
+/// <param name="All">How many there are of the album that was asked for; of all albums they are not counted.</param>
 /// <param name="Sent">How many of those were sent.</param>
 /// <param name="Further">There are more behind the last.</param>
 internal sealed record ChoiceList(IReadOnlyList<ChoiceLine> Choices, int All, int Sent, bool Further);
@@ -74,7 +74,7 @@ internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeP
             """,
             ("album", album?.Value), ("behind", behind), ("most", Step + 1));
         var found = await command.AllAsync(Read, ct);
-        await using var count = db.Command($"select count(*)::int as all, count(c.sent)::int as sent from {From} where {which}", ("album", album?.Value));
+        await using var count = db.Command("select count(*)::int as all, count(sent)::int as sent from choice where album = @album::uuid", ("album", album?.Value));
         var (all, sent) = (await count.AllAsync(r => (r.Get<int>("all"), r.Get<int>("sent")), ct))[0];
         return new ChoiceList([.. found.Take(Step)], all, sent, found.Count > Step);
     }

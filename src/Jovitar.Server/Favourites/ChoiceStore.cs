@@ -37,7 +37,8 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
     /// <summary>The letter about them says something for so long.</summary>
     static readonly TimeSpan LetterHolds = TimeSpan.FromDays(7);
 
-    const string Mine = "c.album = @album and c.account is not distinct from @account::uuid and c.entry is not distinct from @entry::uuid";
+    /// <summary>The condition that a choice <c>c</c> of an album is somebody's.</summary>
+    static string Theirs(Chooser who) => $"c.album = @album and {(who.Account is null ? "c.entry = @entry::uuid" : "c.account = @account::uuid")}";
 
     static (string, object?)[] Of(AlbumId album, Chooser who) => [("album", album.Value), ("account", who.Account), ("entry", who.Entry)];
 
@@ -45,13 +46,13 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
     public async Task<Choice?> FindAsync(AlbumId album, Chooser who, CancellationToken ct)
     {
         await using var command = db.Command(
-            $$"""
+            $"""
             select coalesce(c.words, '') as words, c.sent,
                    array(select cp.photo from choice_photo as cp where cp.choice = c.id order by cp.at, cp.photo) as photos
               from (select) as one
               left join account as a on a.id = @account::uuid
               left join entry as e on e.id = @entry::uuid
-              left join choice as c on {{Mine}}
+              left join choice as c on {Theirs(who)}
              where coalesce(a.id, e.id) is not null
             """,
             Of(album, who));
@@ -131,7 +132,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
                 on conflict do nothing
                 """,
                 ct, [.. Of(album, who), ("id", Guid.CreateVersion7(now)), ("now", now)]);
-            await using var find = tx.Command($"select c.id, c.name, c.sent from choice as c where {Mine} for no key update", Of(album, who));
+            await using var find = tx.Command($"select c.id, c.name, c.sent from choice as c where {Theirs(who)} for no key update", Of(album, who));
             if (await find.FirstAsync(r => new Begun(r.Get<Guid>("id"), r.Get<string>("name"), r.Maybe<DateTimeOffset>("sent")), ct) is not { } choice)
             {
                 return ChoiceTaken.NotAsked;

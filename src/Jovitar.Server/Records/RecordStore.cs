@@ -21,8 +21,9 @@ internal sealed record RecordLine(Guid Id, DateTimeOffset At, Recorded What, str
 /// <summary>Records, the latest first.</summary>
 /// <param name="Kept">For so many days they are kept; 0 for not at all.</param>
 /// <param name="Who">Whose they are, where they are somebody's; empty for everybody's.</param>
+/// <param name="Counted">So many of each are counted; a larger number means that there are more.</param>
 /// <param name="Further">There are more behind the last.</param>
-internal sealed record RecordList(int Kept, string Who, int Opened, int Saved, int Refused, IReadOnlyList<RecordLine> Records, bool Further);
+internal sealed record RecordList(int Kept, string Who, int Opened, int Saved, int Refused, int Counted, IReadOnlyList<RecordLine> Records, bool Further);
 
 /// <summary>Whose records, and of what.</summary>
 internal sealed record RecordQuery(Recorded? What, Guid? Member, Guid? Entry, Guid? Behind);
@@ -32,6 +33,9 @@ internal sealed class RecordStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
 {
     /// <summary>So many stand in one answer.</summary>
     const int Step = 100;
+
+    /// <summary>So many of each kind are counted.</summary>
+    const int MostCounted = 1000;
 
     /// <summary>Writes down what happened, where anything is to be recorded at all. Who came to the same a moment ago has not come again.</summary>
     public async Task AddAsync(IReadOnlyList<ToRecord> records, CancellationToken ct)
@@ -101,7 +105,8 @@ internal sealed class RecordStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
             $"""
             select r.id, r.at, r.what, r.kind, r.thing, r.photo, r.account, r.entry, r.network,
                    coalesce(
-                     case when pg.id is not null then page_title(coalesce(pg.published, pg.draft)) end, al.working_name, ca.name, '') as called,
+                     case when pg.id is not null then page_title(coalesce(pg.published, pg.draft)) end,
+                     al.working_name, ca.name, '') as called,
                    coalesce(nullif(p.title, ''), p.file_name, '') as photo_name, coalesce(ac.name, e.name, '') as who
               from access_record as r
               left join page as pg on pg.id = r.thing and r.kind = 'page' and pg.binned is null
@@ -119,20 +124,21 @@ internal sealed class RecordStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
         var found = await command.AllAsync(Read, ct);
         await using var count = db.Command(
             $"""
-            select count(*) filter (where what = 'Opened')::int as opened,
-                   count(*) filter (where what in ('Saved', 'SavedAll'))::int as saved,
-                   count(*) filter (where what = 'Refused')::int as refused,
+            select {Counted("r.what = 'Opened'", whose)} as opened, {Counted("r.what in ('Saved', 'SavedAll')", whose)} as saved,
+                   {Counted("r.what = 'Refused'", whose)} as refused,
                    coalesce(
                      (select name from account where id = @member::uuid),
                      (select name from entry where id = @entry::uuid), '') as who
-              from access_record as r
-             where {whose}
             """,
             parameters);
         var kept = await KeptAsync(ct);
         return (await count.FirstAsync(
-            r => new RecordList(kept, r.Get<string>("who"), r.Get<int>("opened"), r.Get<int>("saved"), r.Get<int>("refused"), [.. found.Take(Step)], found.Count > Step), ct))!;
+            r => new RecordList(kept, r.Get<string>("who"), r.Get<int>("opened"), r.Get<int>("saved"), r.Get<int>("refused"), MostCounted, [.. found.Take(Step)], found.Count > Step), ct))!;
     }
+
+    /// <summary>How many records there are of a kind, counted no further than it is of interest.</summary>
+    static string Counted(string what, string whose) =>
+        $"(select count(*)::int from (select from access_record as r where {whose} and {what} limit {MostCounted + 1}) as found)";
 
     static RecordLine Read(NpgsqlDataReader r) => new(
         r.Get<Guid>("id"), r.Get<DateTimeOffset>("at"), Enum.Parse<Recorded>(r.Get<string>("what")), r.Get<string>("kind"), r.Get<Guid>("thing"), r.Get<string>("called"),

@@ -10599,7 +10599,7 @@ export interface components {
             choices: components["schemas"]["ChoiceLine"][];
             /**
              * Format: int32
-             * @description How many there are.
+             * @description How many there are of the album that was asked for; of all albums they are not counted.
              */
             all: number;
             /**
@@ -13056,6 +13056,11 @@ export interface components {
             saved: number;
             /** Format: int32 */
             refused: number;
+            /**
+             * Format: int32
+             * @description So many of each are counted; a larger number means that there are more.
+             */
+            counted: number;
             records: components["schemas"]["RecordLine"][];
             /** @description There are more behind the last. */
             further: boolean;

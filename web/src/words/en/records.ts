@@ -1,4 +1,6 @@
 const many = (n: number) => n.toLocaleString('en')
+/** Counted no further than so many. */
+const upTo = (n: number, most: number) => (n > most ? `${many(most)} and more` : many(n))
 
 /** What is recorded of visitors whom the site knows. */
 export const recordWords = {
@@ -9,10 +11,10 @@ export const recordWords = {
     everybody: 'Of everybody',
     which: 'Which records',
     tabs: {
-      all: (_: number) => 'All',
-      opened: (n: number) => `Opened ${many(n)}`,
-      saved: (n: number) => `Saved ${many(n)}`,
-      refused: (n: number) => `Turned away ${many(n)}`,
+      all: () => 'All',
+      opened: (n: number, most: number) => `Opened ${upTo(n, most)}`,
+      saved: (n: number, most: number) => `Saved ${upTo(n, most)}`,
+      refused: (n: number, most: number) => `Turned away ${upTo(n, most)}`,
     },
     did: {
       opened: 'opened',

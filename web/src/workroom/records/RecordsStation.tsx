@@ -37,7 +37,7 @@ export function RecordsStation() {
   const first = list.data?.pages[0]
   if (!first) return list.error ? <p className="p-10">{list.error.message}</p> : null
   const records = list.data?.pages.flatMap((p) => p.records) ?? []
-  const { opened, saved, refused, who, kept } = first
+  const { opened, saved, refused, counted, who, kept } = first
   const counts = { all: opened + saved + refused, opened, saved, refused }
   return (
     <div className="px-[30px] pt-7 pb-16">
@@ -63,7 +63,7 @@ export function RecordsStation() {
         <>
           <WordTabs
             label={w.records.which}
-            tabs={tabs.map((tab) => [tab, w.records.tabs[tab](counts[tab])] as const)}
+            tabs={tabs.map((tab) => [tab, w.records.tabs[tab](counts[tab], counted)] as const)}
             chosen={what ?? 'all'}
             onChoose={(tab) =>
               void go({ search: { member, entry, what: tab === 'all' ? undefined : tab }, replace: true })
