@@ -58,6 +58,11 @@ public sealed class OfferTests
         Assert.Contains("Save all 3 photographs", await member.GetStringAsync("/album/night"), StringComparison.Ordinal);
         Assert.Equal(3, (await ZipAsync(member, "/album/night/save")).Distinct().Count());
         Assert.Equal(3, (await ZipAsync(member, "/both/save?in=1")).Length);
+        using (var head = new HttpRequestMessage(HttpMethod.Head, "/album/night/save"))
+        {
+            Assert.Equal(HttpStatusCode.OK, (await member.SendAsync(head)).StatusCode);
+        }
+
         // Everyone saves one by one, and what is no walk of the page is nothing.
         Assert.Equal(HttpStatusCode.Forbidden, await GetAsync(visitor, "/album/night/save"));
         Assert.Equal(HttpStatusCode.NotFound, await GetAsync(member, "/album/night/save?in=2"));

@@ -104,3 +104,19 @@ test('the owner changes what somebody is, and lets them go at once', async ({ pa
   await expect(page.getByText('Took up an invitation as an editor.')).toBeVisible()
   await nell.context().close()
 })
+
+test('who was signed out meanwhile and opens another station signs in there and is where they wanted to be', async ({ browser }) => {
+  const context = await browser.newContext()
+  const staff = await context.newPage()
+  await signIn(staff)
+  await staff.evaluate(async () => {
+    const { forgery } = await (await fetch('/api/session')).json()
+    await fetch('/api/session', { method: 'DELETE', headers: { 'X-Jovitar-Forgery': forgery } })
+  })
+  await staff.getByRole('link', { name: /^Visitors/ }).click()
+  await staff.getByLabel('E-mail address').fill('odile@example.test')
+  await staff.getByLabel('Password').fill('wind from the south-west')
+  await staff.getByRole('button', { name: 'Sign in' }).click()
+  await expect(staff.getByRole('heading', { name: 'Comments' })).toBeVisible()
+  await context.close()
+})

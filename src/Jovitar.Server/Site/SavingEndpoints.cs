@@ -75,10 +75,14 @@ internal static class SavingEndpoints
         }
 
         http.Response.RegisterForDispose(turn);
-        door.Note(http, Recorded.SavedAll, version, sight);
+        if (!Heads.IsHead(http))
+        {
+            door.Note(http, Recorded.SavedAll, version, sight);
+        }
+
         IReadOnlyList<PhotoId> photos = [.. here.Photos.Select(p => p.Id)];
         return TypedResults.Stream(
-            to => LeavingStore.ZipSavedAsync(EachAsync(photos, http.RequestAborted), to, http.RequestAborted), "application/zip", new LeavingNames().Next($"{page.Title}.zip"));
+            to => Heads.IsHead(http) ? Task.CompletedTask : LeavingStore.ZipSavedAsync(EachAsync(photos, http.RequestAborted), to, http.RequestAborted), "application/zip", new LeavingNames().Next($"{page.Title}.zip"));
 
         // Each is asked for anew when its turn comes: what was withdrawn meanwhile does not leave any more.
         async IAsyncEnumerable<(string FileName, Stream Bytes)?> EachAsync(IEnumerable<PhotoId> all, [EnumeratorCancellation] CancellationToken stop)

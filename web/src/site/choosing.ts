@@ -87,27 +87,40 @@ export async function enhanceChoosing(album: string): Promise<void> {
   }
 
   const hint = () => said || (chosen.size === 0 ? w.howToChoose : '')
-  const lines: HTMLElement[] = []
+  // What is told stands in several places, of which it is read out in one.
+  const told = make('p', { className: 'unseen', role: 'status' })
+  document.body.append(told)
+
+  /** Where it stands how many are chosen; the button stays the same, so that the keyboard finds back to it. */
+  const lines: { element: HTMLElement; show: () => void }[] = []
+  function addLine(className: string) {
+    const count = make('span')
+    const open = button('', () => void dialog.open())
+    const why = make('span', { className: 'choice-said' })
+    const of = make('span', { className: 'choice-count' }, make('span', { className: 'ring-sign' }), count)
+    const element = make('div', { className }, of, open, why)
+    lines.push({
+      element,
+      show: () => {
+        count.textContent = w.chosen(chosen.size, state.most, state.isLimited)
+        open.textContent = state.closed ? w.seeSent : w.seeChosen
+        why.textContent = hint()
+        why.hidden = hint() === ''
+      },
+    })
+    return element
+  }
   function show() {
     document.documentElement.classList.toggle('choice-closed', state.closed !== null)
-    const count = w.chosen(chosen.size, state.most, state.isLimited)
-    for (const line of lines)
-      line.replaceChildren(
-        make('span', { className: 'choice-count' }, make('span', { className: 'ring-sign' }), count),
-        button(state.closed ? w.seeSent : w.seeChosen, () => void dialog.open()),
-        ...(hint() ? [make('span', { className: 'choice-said' }, hint())] : []),
-      )
+    for (const line of lines) line.show()
+    told.textContent = `${w.chosen(chosen.size, state.most, state.isLimited)}. ${hint()}`
   }
 
-  for (const asks of document.querySelectorAll<HTMLElement>('[data-asks]')) {
-    const line = make('p', { className: 'choice-line' })
-    asks.append(line)
-    lines.push(line)
-  }
-  // What stands at the foot of the window is there wherever one is on the page; the one that is read out.
-  const foot = make('div', { className: 'choice-line choice-foot', ariaLive: 'polite' })
+  for (const asks of document.querySelectorAll<HTMLElement>('[data-asks]'))
+    asks.append(addLine('choice-line'))
+  // What stands at the foot of the window is there wherever one is on the page.
+  const foot = addLine('choice-line choice-foot')
   document.body.append(foot)
-  lines.push(foot)
   // Where the same stands on the page already, it does not stand in the way.
   const there = new Set<Element>()
   const seen = new IntersectionObserver((entries) => {
@@ -116,7 +129,7 @@ export async function enhanceChoosing(album: string): Promise<void> {
       else there.delete(target)
     foot.classList.toggle('away', there.size > 0)
   })
-  for (const line of lines) if (line !== foot) seen.observe(line)
+  for (const { element } of lines) if (element !== foot) seen.observe(element)
   keepElsewhere({
     has: (photo) => chosen.has(photo),
     turn,

@@ -1,5 +1,5 @@
 import './workroom.css'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import {
   createRootRoute,
   createRoute,
@@ -191,7 +191,14 @@ declare module '@tanstack/react-router' {
   }
 }
 
-const client = new QueryClient({
+const client: QueryClient = new QueryClient({
+  queryCache: new QueryCache({
+    // What is opened after a session has ended shows where one signs in; what stands there already keeps what is typed in it.
+    onError: (problem, query) => {
+      if (problem instanceof ApiProblem && problem.kind === 'signed-out' && query.state.data === undefined)
+        void client.invalidateQueries({ queryKey: ['session'] })
+    },
+  }),
   defaultOptions: {
     queries: {
       staleTime: 5_000,
