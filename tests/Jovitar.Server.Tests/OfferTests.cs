@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
+using Jovitar.Server.Site;
 using static Jovitar.Server.Tests.AudienceSteps;
 using static Jovitar.Server.Tests.MemberSteps;
 using static Jovitar.Server.Tests.OfferSteps;
@@ -72,6 +73,29 @@ public sealed class OfferTests
         Assert.Equal(2, (await ZipAsync(member, "/album/night/save")).Length);
         (await SayAsync(owner, "album", album, "staff")).EnsureSuccessStatusCode();
         Assert.Equal(HttpStatusCode.NotFound, await GetAsync(member, "/album/night/save"));
+    }
+
+    [Fact]
+    public async Task Whoever_fetches_everything_at_once_and_slowly_keeps_nobody_else_out()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var door = site.Part<SavingDoor>();
+        var (one, other) = (Guid.NewGuid(), Guid.NewGuid());
+        using var first = door.BeginAll(one);
+        var second = door.BeginAll(one);
+        Assert.NotNull(first);
+        Assert.NotNull(second);
+        Assert.Null(door.BeginAll(one));
+        using var others = door.BeginAll(other);
+        Assert.NotNull(others);
+        // Given back once, however often.
+        second.Dispose();
+        second.Dispose();
+        using var again = door.BeginAll(one);
+        Assert.NotNull(again);
+        Assert.Null(door.BeginAll(one));
+        var rest = Enumerable.Range(0, 8).Select(_ => door.BeginAll(Guid.NewGuid())).ToArray();
+        Assert.Equal(5, rest.Count(r => r is not null));
     }
 
     /// <summary>The ZIP is made while it is fetched: whoever is let go in the middle of it gets no more.</summary>

@@ -69,7 +69,7 @@ internal static class SavingEndpoints
             return Problems.Json(StatusCodes.Status403Forbidden, "forbidden", "These photos are not offered to be saved all at once.");
         }
 
-        if (saving.IsBusy || saving.BeginAll() is not { } turn)
+        if (saving.IsBusy || saving.BeginAll(sight.Member ?? sight.EntryTo(Core.Access.Access.GatesOf(version.Thing)) ?? Guid.Empty) is not { } turn)
         {
             return Busy(http);
         }
@@ -115,10 +115,11 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
     /// <summary>So many may wait; others are told to come again.</summary>
     const int MostWaiting = 32;
 
-    /// <summary>So many fetch everything at once at the same time.</summary>
-    const int MostAll = 4;
+    /// <summary>So many fetch everything at once at the same time, and so many of one link or member: who reads slowly does not keep out all others.</summary>
+    const int MostAll = 8;
+    const int MostAllOfOne = 2;
 
-    readonly SemaphoreSlim alls = new(MostAll);
+    readonly Dictionary<Guid, int> alls = [];
     readonly SemaphoreSlim hands = new(Math.Max(1, Environment.ProcessorCount / 2));
     int waiting;
 
@@ -153,10 +154,34 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
         }
     }
 
-    /// <summary>Takes one of the turns of those who fetch everything at once; null where all are taken.</summary>
-    public IDisposable? BeginAll() => alls.Wait(0) ? new Turn(alls) : null;
+    /// <summary>Takes one of the turns of those who fetch everything at once; null where all are taken, or as many as one may have.</summary>
+    /// <param name="who">The member, or the entry that they came in by.</param>
+    public IDisposable? BeginAll(Guid who)
+    {
+        lock (alls)
+        {
+            if (alls.Values.Sum() >= MostAll || alls.GetValueOrDefault(who) >= MostAllOfOne)
+            {
+                return null;
+            }
 
-    sealed class Turn(SemaphoreSlim alls) : IDisposable
+            alls[who] = alls.GetValueOrDefault(who) + 1;
+            return new Turn(this, who);
+        }
+    }
+
+    void EndAll(Guid who)
+    {
+        lock (alls)
+        {
+            if (--alls[who] == 0)
+            {
+                alls.Remove(who);
+            }
+        }
+    }
+
+    sealed class Turn(SavingDoor door, Guid who) : IDisposable
     {
         int given;
 
@@ -164,14 +189,10 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
         {
             if (Interlocked.Exchange(ref given, 1) == 0)
             {
-                alls.Release();
+                door.EndAll(who);
             }
         }
     }
 
-    public void Dispose()
-    {
-        hands.Dispose();
-        alls.Dispose();
-    }
+    public void Dispose() => hands.Dispose();
 }
