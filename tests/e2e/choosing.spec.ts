@@ -91,6 +91,10 @@ test('another device has the same, changes it in the viewer and by a key, and se
   const choice = desktop.getByRole('dialog', { name: 'Your favourites' })
   await expect(choice.getByRole('listitem')).toHaveCount(2)
   await noSeriousFinding(desktop)
+  // Who lets go of one here may think again.
+  await choice.getByRole('listitem').first().getByRole('button').click()
+  await expect(choice.getByRole('button', { name: 'Send this photograph' })).toBeVisible()
+  await choice.getByRole('listitem').first().getByRole('button').click()
   await choice.getByLabel('Anything you want to say with them').fill('The second one in black and white.')
   await choice.getByRole('button', { name: 'Send these 2 photographs' }).click()
   await expect(choice.getByText('Once they are sent you cannot change them any more.')).toBeVisible()

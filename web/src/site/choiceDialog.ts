@@ -10,7 +10,8 @@ export type Answer = { done: boolean; sentence: string }
 /** What the dialog asks of whoever keeps the choice. */
 type Keeping = {
   read: () => Promise<State>
-  letGo: (photo: string) => void
+  /** Lets go of a photo, or chooses it after all; false where that is not possible. */
+  turn: (photo: string, on: boolean) => boolean
   send: (words: string) => Promise<Answer>
 }
 
@@ -41,43 +42,48 @@ export class ChoiceDialog {
     const close = () => this.dialog.close()
     const heading = make('h2', { id: 'choice-heading', tabIndex: -1 }, w.yourFavourites)
     this.dialog.setAttribute('aria-labelledby', 'choice-heading')
+    // Who lets go of one may think again: it stays where it is as long as this is open.
+    const gone = new Set<string>()
+    const count = make('p')
+    const words = make('label', {}, w.sayWith, this.words)
     const verbs = make('p', { className: 'favourite-verbs' })
-    const asks = () => {
-      const first = photos.length > 0 && button(w.sendChosen(photos.length), sure, { className: 'next' })
-      verbs.replaceChildren(...(first ? [first] : []), button(w.chooseOn, close))
+    const show = () => {
+      const n = photos.length - gone.size
+      count.textContent = w.chosen(n, state.most, state.isLimited)
+      words.hidden = n === 0
+      if (state.closed) verbs.replaceChildren(button(w.close, close))
+      else {
+        const first = n > 0 ? [button(w.sendChosen(n), sure, { className: 'next' })] : []
+        verbs.replaceChildren(...first, button(w.chooseOn, close))
+      }
     }
     const sure = () => {
       const now = button(w.sendNow, () => void this.send(), { className: 'next' })
-      verbs.replaceChildren(make('span', {}, w.sendFinal), now, button(w.notYet, asks))
+      verbs.replaceChildren(make('span', {}, w.sendFinal), now, button(w.notYet, show))
       now.focus()
     }
-    if (state.closed) verbs.replaceChildren(button(w.close, close))
-    else asks()
-    const frames = photos.map(({ id, src, alt }) => {
+    const frame = ({ id, src, alt }: State['photos'][number]) => {
       const picture = make('img', { src, alt, loading: 'lazy' })
       if (state.closed) return make('li', {}, picture)
       const ring = make('span', { className: 'ring' })
-      const press = () => {
-        this.keeping.letGo(id)
-        this.draw({ ...state, photos: photos.filter((p) => p.id !== id) })
-        this.dialog.querySelector<HTMLElement>('h2')?.focus()
+      const press = make('button', { type: 'button', ariaPressed: 'true' }, picture, ring)
+      press.onclick = () => {
+        const on = gone.has(id)
+        if (!this.keeping.turn(id, on)) return
+        if (on) gone.delete(id)
+        else gone.add(id)
+        press.ariaPressed = String(on)
+        show()
       }
-      return make(
-        'li',
-        {},
-        make('button', { type: 'button', ariaLabel: w.letGo(alt), onclick: press }, picture, ring),
-      )
-    })
-    const words = state.closed
-      ? state.words && make('blockquote', {}, state.words)
-      : photos.length > 0 && make('label', {}, w.sayWith, this.words)
+      return make('li', {}, press)
+    }
+    show()
+    const said = state.closed && state.words ? [make('blockquote', {}, state.words)] : []
     this.dialog.replaceChildren(
       heading,
       make('p', {}, state.closed ?? (photos.length > 0 ? w.whoSees(state.isShared) : w.noneChosen)),
-      ...(frames.length > 0
-        ? [make('p', {}, w.chosen(photos.length, state.most, state.isLimited)), make('ul', {}, ...frames)]
-        : []),
-      ...(words ? [words] : []),
+      ...(photos.length > 0 ? [count, make('ul', {}, ...photos.map(frame))] : []),
+      ...(state.closed ? said : [words]),
       this.said,
       verbs,
     )

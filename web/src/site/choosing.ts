@@ -46,7 +46,7 @@ export async function enhanceChoosing(album: string): Promise<void> {
       await sending
       return learn()
     },
-    letGo: (photo) => turn(photo, false),
+    turn: (photo, on) => turn(photo, on),
     send: async (words) => {
       const answer = await send('/sent', 'POST', { words })
       await learn()

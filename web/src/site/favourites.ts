@@ -3,6 +3,7 @@ import { copyButton } from './copying'
 import { button, isAlone, make } from './dom'
 import {
   addressOf,
+  areMarks,
   areOwn,
   canMark,
   isMarked,
@@ -21,6 +22,7 @@ const longestMail = 1800
 
 /** Photos that visitors mark: at the pictures, with a key, and as a page that can be sent. */
 export function enhanceFavourites() {
+  if (!areMarks()) return
   const frames = () => document.querySelectorAll<HTMLElement>('.frame[data-id]')
   const all = make('a', { className: 'marks' })
   const line = make('div', { className: 'marks-line', ariaLive: 'polite' })

@@ -47,6 +47,8 @@ export function keepElsewhere(other: Keeper) {
 
 /** Photos that stand in an element can be marked. */
 export const canMark = (place: Element) => keeper?.takes(place) ?? keepsOwn
+/** Something can be marked on this page. */
+export const areMarks = () => keepsOwn || keeper !== null
 /** Marks are this browser's own: they make a page that can be sent. */
 export const areOwn = () => keepsOwn && !keeper
 

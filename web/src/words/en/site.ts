@@ -51,7 +51,6 @@ export const siteWords = {
       : 'Nobody sees them but you and who asked for them.',
   howToChoose: 'Press the ring of a photograph to choose it.',
   noneChosen: 'You have not chosen any yet. Press the ring of a photograph to choose it.',
-  letGo: (alt: string) => `Let go of: ${alt}`,
   sayWith: 'Anything you want to say with them',
   sendChosen: (n: number) => (n === 1 ? 'Send this photograph' : `Send these ${n} photographs`),
   sendFinal: 'Once they are sent you cannot change them any more.',
