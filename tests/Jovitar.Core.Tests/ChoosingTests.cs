@@ -83,6 +83,14 @@ public sealed class ChoosingTests
     public void Those_whom_it_knows_may_save_what_everyone_may_and_more(Saving everyone, Saving known, bool isKnown, Saving saves) =>
         Assert.Equal(saves, new AlbumOffers(everyone, known, null).SavesFor(isKnown));
 
+    [Theory]
+    [InlineData(Saving.Nothing, true, 9, false)]
+    [InlineData(Saving.Large, true, 9, true)]
+    [InlineData(Saving.Large, true, 1, false)]
+    [InlineData(Saving.Large, false, 9, false)]
+    public void All_at_once_is_for_those_whom_it_knows_and_lets_save(Saving known, bool isKnown, int photos, bool all) =>
+        Assert.Equal(all, new AlbumOffers(Saving.Full, known, null).SavesAllFor(isKnown, photos));
+
     [Fact]
     public void The_history_says_what_is_offered_from_then_on()
     {

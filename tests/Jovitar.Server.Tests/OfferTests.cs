@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Site;
 using static Jovitar.Server.Tests.AudienceSteps;
 using static Jovitar.Server.Tests.MemberSteps;
@@ -80,7 +81,7 @@ public sealed class OfferTests
     {
         await using var site = await Site.StartAsync(workers: 0);
         var door = site.Part<SavingDoor>();
-        var (one, other) = (Guid.NewGuid(), Guid.NewGuid());
+        var (one, other) = (new KnownAs(Guid.NewGuid(), null), new KnownAs(null, Guid.NewGuid()));
         using var first = door.BeginAll(one);
         var second = door.BeginAll(one);
         Assert.NotNull(first);
@@ -94,7 +95,7 @@ public sealed class OfferTests
         using var again = door.BeginAll(one);
         Assert.NotNull(again);
         Assert.Null(door.BeginAll(one));
-        var rest = Enumerable.Range(0, 8).Select(_ => door.BeginAll(Guid.NewGuid())).ToArray();
+        var rest = Enumerable.Range(0, 8).Select(_ => door.BeginAll(new KnownAs(Guid.NewGuid(), null))).ToArray();
         Assert.Equal(5, rest.Count(r => r is not null));
     }
 

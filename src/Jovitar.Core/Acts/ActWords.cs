@@ -70,12 +70,12 @@ public static class ActWords
         ["chosen"] = "groups and members of the audience",
         ["own_gate"] = "audience of the photo itself",
         ["saves"] = "saving by everyone",
-        ["records_kept"] = "keeping of records",
         ["known_save"] = "saving by those whom it knows",
         ["has_choosing"] = "asking for favourites",
         ["choosing_most"] = "number of favourites",
         ["choosing_until"] = "end of the choosing",
         ["choosing_asks"] = "words that ask for favourites",
+        ["records_kept"] = "keeping of records",
         ["says"] = "what a person says",
         ["until"] = "end of a yes",
     };

@@ -13,6 +13,11 @@ public sealed record AlbumOffers(Saving Saves, Saving KnownSave, Choosing? Choos
     /// <param name="isKnown">The site knows who they are.</param>
     public Saving SavesFor(bool isKnown) => isKnown && KnownSave > Saves ? KnownSave : Saves;
 
+    /// <summary>Whether a visitor may save all of them at once: what is for everyone is saved one by one.</summary>
+    /// <param name="isKnown">The site knows who they are.</param>
+    /// <param name="photos">How many they see.</param>
+    public bool SavesAllFor(bool isKnown, int photos) => isKnown && KnownSave != Saving.Nothing && photos > 1;
+
     /// <summary>What is wrong with it, by field; empty for nothing.</summary>
     public IReadOnlyDictionary<string, string> Faults()
     {

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Jovitar.Core.Favourites;
 
 /// <summary>What an album asks of visitors whom it knows: which of its photos they would have.</summary>
@@ -14,6 +16,10 @@ public sealed record Choosing(int? Most, DateTimeOffset? Until, string Asks)
 
     /// <summary>What a visitor says with their choice, UTF-16 code units.</summary>
     public const int LongestWords = 2000;
+
+    /// <summary>So many one visitor chooses at most.</summary>
+    [JsonIgnore]
+    public int Limit => Most ?? MostOfAll;
 
     /// <summary>What is wrong with it, by field; empty for nothing.</summary>
     public IReadOnlyDictionary<string, string> Faults()
@@ -44,7 +50,7 @@ public sealed record Choosing(int? Most, DateTimeOffset? Until, string Asks)
 
     /// <summary>Why a visitor may not choose one photo more; null where they may.</summary>
     /// <param name="chosen">How many they have chosen.</param>
-    public Refusal? RefusesMore(DateTimeOffset? sent, int chosen, DateTimeOffset at) => Refuses(sent, at) ?? (chosen >= (Most ?? MostOfAll) ? Refusal.Full : null);
+    public Refusal? RefusesMore(DateTimeOffset? sent, int chosen, DateTimeOffset at) => Refuses(sent, at) ?? (chosen >= Limit ? Refusal.Full : null);
 }
 
 /// <summary>Why a visitor may not change what they chose.</summary>

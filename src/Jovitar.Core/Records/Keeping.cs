@@ -12,7 +12,7 @@ public enum Recorded
     /// <summary>They saved all that a page offers at once.</summary>
     SavedAll,
 
-    /// <summary>Somebody who holds nothing came to what is for holders or members; once for each visit.</summary>
+    /// <summary>Somebody came to what a gate does not let them in to; once for each visit.</summary>
     Refused,
 }
 
@@ -24,6 +24,9 @@ public static class Keeping
 
     /// <summary>Who comes to the same again within this time has not come again.</summary>
     public static readonly TimeSpan SameVisit = TimeSpan.FromMinutes(30);
+
+    /// <summary>Whether coming to the same again is another record; what is saved is recorded each time.</summary>
+    public static bool IsOnceAVisit(Recorded what) => what is Recorded.Opened or Recorded.Refused;
 
     public static bool IsOffered(int days) => Choices.Contains(days);
 

@@ -3,6 +3,7 @@ using Jovitar.Core.Albums;
 using Jovitar.Core.Favourites;
 using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Access.Entries;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Albums;
@@ -33,8 +34,8 @@ internal sealed class DemoFavourites(AlbumStore albums, OfferStore offers, Choic
             foreach (var choice in each.Choices)
             {
                 var who = choice.Member is { } email
-                    ? new Chooser((await accounts.FindAsync(email, ct))!.Id, null)
-                    : new Chooser(null, (await entries.ListAsync(album.Value, ct)).First(e => e.Name == choice.Entry).Id);
+                    ? new KnownAs((await accounts.FindAsync(email, ct))!.Id, null)
+                    : new KnownAs(null, (await entries.ListAsync(album.Value, ct)).First(e => e.Name == choice.Entry).Id);
                 foreach (var photo in choice.Photos)
                 {
                     await choices.MarkAsync(album, who, photos[photo], chosen: true, [], ct);

@@ -35,12 +35,14 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     sealed record Leaver(string Hash, bool IsPart, Correction Correction, string FileName, LeavingWords Words);
 
     /// <summary>Sends photos as one ZIP while it is being made, in their order; what cannot be sent is named in a text at its end.</summary>
-    public async Task ZipAsync(IReadOnlyList<PhotoId> photos, LeavingForm form, Stream to, CancellationToken ct)
+    public Task ZipAsync(IReadOnlyList<PhotoId> photos, LeavingForm form, Stream to, CancellationToken ct) => ZipAsync(to, (zip, gathering) => FillAsync(zip, photos, form, gathering, ct), ct);
+
+    static async Task ZipAsync(Stream to, Func<ZipArchive, Gathering, Task> fill, CancellationToken ct)
     {
         var gathering = new Gathering(to);
         await using (var zip = await ZipArchive.CreateAsync(gathering, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, ct))
         {
-            await FillAsync(zip, photos, form, gathering, ct);
+            await fill(zip, gathering);
         }
 
         await gathering.FlushAsync(ct);
@@ -108,11 +110,11 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
     /// <summary>Sends photos that visitors save as one ZIP while they are made, in their order; what cannot be sent is named in a text at its end.</summary>
     /// <param name="photos">Each as <see cref="SavedAsync"/> gives it; null for one whose file is not here.</param>
-    public static async Task ZipSavedAsync(IAsyncEnumerable<(string FileName, Stream Bytes)?> photos, Stream to, CancellationToken ct)
-    {
-        var (gathering, names, missing) = (new Gathering(to), new LeavingNames(), 0);
-        await using (var zip = await ZipArchive.CreateAsync(gathering, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, ct))
+    public static Task ZipSavedAsync(IAsyncEnumerable<(string FileName, Stream Bytes)?> photos, Stream to, CancellationToken ct) => ZipAsync(
+        to,
+        async (zip, gathering) =>
         {
+            var (names, missing) = (new LeavingNames(), 0);
             await foreach (var photo in photos.WithCancellation(ct))
             {
                 if (photo is not var (name, bytes))
@@ -122,9 +124,8 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
                 }
 
                 await using (bytes)
-                await using (var entry = await zip.CreateEntry(names.Next(name), CompressionLevel.NoCompression).OpenAsync(ct))
                 {
-                    await bytes.CopyToAsync(entry, ct);
+                    await CopyAsync(zip, names.Next(name), bytes, ct);
                 }
 
                 await gathering.FlushAsync(ct);
@@ -135,10 +136,8 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
                 var text = missing == 1 ? "One photograph could not be sent: its file is missing or damaged." : $"{missing} photographs could not be sent: their files are missing or damaged.";
                 await EntryAsync(zip, names.Next("not sent.txt"), Encoding.UTF8.GetBytes(text), ct);
             }
-        }
-
-        await gathering.FlushAsync(ct);
-    }
+        },
+        ct);
 
     async Task<(string FileName, Stream Bytes)?> JpegAsync(Leaver leaver, int edge, int quality, CancellationToken ct)
     {
@@ -196,9 +195,8 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
         var name = names.Next(leaver.FileName);
         await using (bytes)
-        await using (var entry = await zip.CreateEntry(name, CompressionLevel.NoCompression).OpenAsync(ct))
         {
-            await bytes.CopyToAsync(entry, ct);
+            await CopyAsync(zip, name, bytes, ct);
         }
 
         if (!hasWords)
@@ -249,6 +247,13 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         {
             return null;
         }
+    }
+
+    /// <summary>Puts a picture into a ZIP as it is: it is packed already.</summary>
+    static async Task CopyAsync(ZipArchive zip, string name, Stream bytes, CancellationToken ct)
+    {
+        await using var entry = await zip.CreateEntry(name, CompressionLevel.NoCompression).OpenAsync(ct);
+        await bytes.CopyToAsync(entry, ct);
     }
 
     static async Task EntryAsync(ZipArchive zip, string name, byte[] bytes, CancellationToken ct)

@@ -1,5 +1,4 @@
 using Jovitar.Core;
-using Jovitar.Core.Access;
 using Jovitar.Core.Favourites;
 using Jovitar.Core.People;
 using Jovitar.Server.Access.Audiences;
@@ -9,15 +8,6 @@ using Jovitar.Server.Platform.Mailing;
 using Npgsql;
 
 namespace Jovitar.Server.Favourites;
-
-/// <summary>Who chooses: a member, or all who came in by one entry.</summary>
-internal sealed record Chooser(Guid? Account, Guid? Entry)
-{
-    /// <summary>Who a visitor is to an album: as a member themselves, else by the entry that let them in to it, else by the one they came in with last.</summary>
-    /// <returns>Null for who is nobody in particular.</returns>
-    public static Chooser? Of(Sight sight, IReadOnlyList<Gate> gates) =>
-        sight.Member is { } member ? new Chooser(member, null) : sight.EntryTo(gates) is { } entry ? new Chooser(null, entry) : null;
-}
 
 /// <summary>What one visitor chose of an album.</summary>
 /// <param name="Photos">In the order in which they were chosen.</param>
@@ -38,12 +28,12 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
     static readonly TimeSpan LetterHolds = TimeSpan.FromDays(7);
 
     /// <summary>The condition that a choice <c>c</c> of an album is somebody's.</summary>
-    static string Theirs(Chooser who) => $"c.album = @album and {(who.Account is null ? "c.entry = @entry::uuid" : "c.account = @account::uuid")}";
+    static string Theirs(KnownAs who) => $"c.album = @album and {(who.Member is null ? "c.entry = @entry::uuid" : "c.account = @account::uuid")}";
 
-    static (string, object?)[] Of(AlbumId album, Chooser who) => [("album", album.Value), ("account", who.Account), ("entry", who.Entry)];
+    static (string, object?)[] Of(AlbumId album, KnownAs who) => [("album", album.Value), ("account", who.Member), ("entry", who.Entry)];
 
     /// <summary>What somebody has chosen; nothing where they have not begun. Null where nobody is like that any more.</summary>
-    public async Task<Choice?> FindAsync(AlbumId album, Chooser who, CancellationToken ct)
+    public async Task<Choice?> FindAsync(AlbumId album, KnownAs who, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
@@ -61,7 +51,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
 
     /// <summary>Chooses a photo, or lets go of it. Whoever chooses by the same entry at the same time waits for this.</summary>
     /// <param name="unseen">Of those they have chosen, the ones that they do not see any more: those count for nothing.</param>
-    public Task<ChoiceTaken> MarkAsync(AlbumId album, Chooser who, PhotoId photo, bool chosen, IReadOnlyCollection<Guid> unseen, CancellationToken ct) => ChangeAsync(
+    public Task<ChoiceTaken> MarkAsync(AlbumId album, KnownAs who, PhotoId photo, bool chosen, IReadOnlyCollection<Guid> unseen, CancellationToken ct) => ChangeAsync(
         album, who,
         async (tx, choice, choosing, now) =>
         {
@@ -86,7 +76,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
     /// <summary>Says that somebody is done, and tells the owners.</summary>
     /// <param name="words">What they say with it.</param>
     /// <param name="unseen">As above: with nothing else there is nothing to send.</param>
-    public Task<ChoiceTaken> SendAsync(AlbumId album, Chooser who, string words, IReadOnlyCollection<Guid> unseen, CancellationToken ct) => ChangeAsync(
+    public Task<ChoiceTaken> SendAsync(AlbumId album, KnownAs who, string words, IReadOnlyCollection<Guid> unseen, CancellationToken ct) => ChangeAsync(
         album, who,
         async (tx, choice, choosing, now) =>
         {
@@ -101,7 +91,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
             }
 
             await tx.RunAsync("update choice set words = @words, sent = @now, noted = null where id = @choice", ct, ("choice", choice.Id), ("words", words), ("now", now));
-            await TellAsync(tx, album, choice.Name, photos, words, now, ct);
+            await TellAsync(tx, album, choice, photos, words, now, ct);
             return null;
         },
         ct);
@@ -109,7 +99,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
     sealed record Begun(Guid Id, string Name, DateTimeOffset? Sent);
 
     /// <summary>Does something with a choice, which is begun where there is none. What is refused leaves no trace.</summary>
-    Task<ChoiceTaken> ChangeAsync(AlbumId album, Chooser who, Func<Transaction, Begun, Choosing, DateTimeOffset, Task<Refusal?>> change, CancellationToken ct) => Database.AgainAsync(
+    Task<ChoiceTaken> ChangeAsync(AlbumId album, KnownAs who, Func<Transaction, Begun, Choosing, DateTimeOffset, Task<Refusal?>> change, CancellationToken ct) => Database.AgainAsync(
         async () =>
         {
             var now = clock.GetUtcNow();
@@ -157,7 +147,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
     }
 
     /// <summary>Writes a letter to each owner, where letters leave at all.</summary>
-    async Task TellAsync(Transaction tx, AlbumId album, string who, int photos, string words, DateTimeOffset now, CancellationToken ct)
+    async Task TellAsync(Transaction tx, AlbumId album, Begun choice, int photos, string words, DateTimeOffset now, CancellationToken ct)
     {
         if (!mail.IsSet)
         {
@@ -179,7 +169,7 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
         foreach (var owner in all)
         {
             var origin = server.Address?.GetLeftPart(UriPartial.Authority) ?? owner.Known;
-            var letter = Letters.Favourites(title, owner.Name, who, owner.Album, photos, words, origin is null ? null : $"{origin}/workroom/albums/{album}");
+            var letter = Letters.Favourites(title, owner.Name, choice.Name, owner.Album, photos, words, origin is null ? null : $"{origin}/workroom/favourites?choice={choice.Id}");
             await letters.PutAsync(tx, owner.Name, owner.Email, letter.Subject, letter.Text, now + LetterHolds, ct);
         }
     }

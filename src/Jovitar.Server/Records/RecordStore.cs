@@ -15,7 +15,7 @@ internal sealed record ToRecord(DateTimeOffset At, Recorded What, string Kind, G
 /// <summary>What is recorded of a visitor.</summary>
 /// <param name="Called">The thing as it is called now; empty for one that is gone.</param>
 /// <param name="PhotoName">Of a photo that was saved and is there; empty for none.</param>
-/// <param name="Who">Who it was; empty for who was turned away.</param>
+/// <param name="Who">Who it was; empty for somebody unknown who was turned away.</param>
 internal sealed record RecordLine(Guid Id, DateTimeOffset At, Recorded What, string Kind, Guid Thing, string Called, PhotoId? Photo, string PhotoName, Guid? Member, Guid? Entry, string Who, string Network);
 
 /// <summary>Records, the latest first.</summary>
@@ -41,8 +41,8 @@ internal sealed class RecordStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
     public async Task AddAsync(IReadOnlyList<ToRecord> records, CancellationToken ct)
     {
         // As a set they would not know of each other.
-        var once = records.Where(r => r.What is Recorded.Saved or Recorded.SavedAll)
-            .Concat(records.Where(r => r.What is Recorded.Opened or Recorded.Refused).GroupBy(r => (r.What, r.Thing, r.Account, r.Entry, r.Account is null && r.Entry is null ? r.Network : "")).Select(g => g.First()))
+        var once = records.Where(r => !Keeping.IsOnceAVisit(r.What))
+            .Concat(records.Where(r => Keeping.IsOnceAVisit(r.What)).GroupBy(r => (r.What, r.Thing, r.Account, r.Entry, r.Account is null && r.Entry is null ? r.Network : "")).Select(g => g.First()))
             .OrderBy(r => r.At).ToArray();
         await using var command = db.Command(
             """
@@ -54,7 +54,7 @@ internal sealed class RecordStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
              where (select records_kept from site) > 0
                and (w.account is null or exists (select from account as a where a.id = w.account))
                and (w.entry is null or exists (select from entry as e where e.id = w.entry))
-               and (w.what in ('Saved', 'SavedAll') or not exists (
+               and (w.what <> all(@once) or not exists (
                  select from access_record as b
                   where b.thing = w.thing and b.at > w.at - @visit and b.what = w.what
                     and b.account is not distinct from w.account and b.entry is not distinct from w.entry
@@ -62,7 +62,7 @@ internal sealed class RecordStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
             """,
             ("ids", once.Select(r => Guid.CreateVersion7(r.At)).ToArray()), ("ats", once.Select(r => r.At).ToArray()), ("whats", once.Select(r => r.What.ToString()).ToArray()), ("kinds", once.Select(r => r.Kind).ToArray()),
             ("things", once.Select(r => r.Thing).ToArray()), ("photos", once.Select(r => r.Photo?.Value).ToArray()), ("accounts", once.Select(r => r.Account).ToArray()), ("entries", once.Select(r => r.Entry).ToArray()),
-            ("networks", once.Select(r => r.Network).ToArray()), ("visit", Keeping.SameVisit));
+            ("networks", once.Select(r => r.Network).ToArray()), ("visit", Keeping.SameVisit), ("once", Enum.GetValues<Recorded>().Where(Keeping.IsOnceAVisit).Select(r => r.ToString()).ToArray()));
         await command.ExecuteNonQueryAsync(ct);
     }
 

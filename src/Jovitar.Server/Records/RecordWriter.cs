@@ -26,36 +26,16 @@ internal sealed class RecordWriter(RecordStore store, TimeProvider clock, VisitS
 
     readonly Channel<ToRecord> noted = Channel.CreateBounded<ToRecord>(new BoundedChannelOptions(MostWaiting) { FullMode = BoundedChannelFullMode.DropWrite, SingleReader = true });
 
-    /// <summary>Somebody whom the site knows did something.</summary>
+    /// <summary>Somebody did something whom the site knows, or was turned away. Whatever program asks is of interest; but nobody has looked at what is fetched ahead, and staff are left out.</summary>
     /// <param name="gates">Of the thing: they tell by which entry it was.</param>
     public void Note(HttpContext http, Recorded what, string kind, Guid thing, Sight sight, IReadOnlyList<Gate> gates, PhotoId? photo = null)
     {
-        if (sight.IsSeenAs || !sight.Viewer.IsKnown || !Counts(http))
+        var who = sight.KnownTo(gates);
+        if ((who is not null || what == Recorded.Refused) && !http.User.Viewer().IsStaff && !Visit.IsAhead(http.Request.Headers["Sec-Purpose"]))
         {
-            return;
-        }
-
-        var entry = sight.Member is null ? sight.EntryTo(gates) : null;
-        if (sight.Member is not null || entry is not null)
-        {
-            Put(http, what, kind, thing, photo, sight.Member, entry);
+            noted.Writer.TryWrite(new ToRecord(clock.GetUtcNow(), what, kind, thing, photo, who?.Member, who?.Entry, ShortAddress.Of(http.Connection.RemoteIpAddress)));
         }
     }
-
-    /// <summary>Somebody was turned away.</summary>
-    public void Refuse(HttpContext http, string kind, Guid thing)
-    {
-        if (!http.User.Viewer().IsStaff && Counts(http))
-        {
-            Put(http, Recorded.Refused, kind, thing, null, null, null);
-        }
-    }
-
-    /// <summary>Whatever program asks, for who comes with another than a browser is of interest; but nobody has looked at what is fetched ahead.</summary>
-    static bool Counts(HttpContext http) => !Visit.IsAhead(http.Request.Headers["Sec-Purpose"]);
-
-    void Put(HttpContext http, Recorded what, string kind, Guid thing, PhotoId? photo, Guid? account, Guid? entry) =>
-        noted.Writer.TryWrite(new ToRecord(clock.GetUtcNow(), what, kind, thing, photo, account, entry, ShortAddress.Of(http.Connection.RemoteIpAddress)));
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -65,7 +45,10 @@ internal sealed class RecordWriter(RecordStore store, TimeProvider clock, VisitS
             await Task.Delay(settings.Written, clock, stoppingToken).ConfigureAwait(ConfigureAwaitOptions.SuppressThrowing);
             try
             {
-                await WriteAsync(CancellationToken.None);
+                while (await WriteAsync(CancellationToken.None))
+                {
+                }
+
                 if (clock.GetUtcNow() - forgot >= Forgetting)
                 {
                     await store.ForgetAsync(CancellationToken.None);
@@ -79,7 +62,8 @@ internal sealed class RecordWriter(RecordStore store, TimeProvider clock, VisitS
         }
     }
 
-    async Task WriteAsync(CancellationToken ct)
+    /// <returns>Whether more may wait.</returns>
+    async Task<bool> WriteAsync(CancellationToken ct)
     {
         var some = new List<ToRecord>();
         while (some.Count < AtOnce && noted.Reader.TryRead(out var each))
@@ -89,12 +73,13 @@ internal sealed class RecordWriter(RecordStore store, TimeProvider clock, VisitS
 
         if (some.Count == 0)
         {
-            return;
+            return false;
         }
 
         try
         {
             await store.AddAsync(some, ct);
+            return some.Count == AtOnce;
         }
         catch
         {

@@ -69,7 +69,7 @@ internal static class SavingEndpoints
             return Problems.Json(StatusCodes.Status403Forbidden, "forbidden", "These photos are not offered to be saved all at once.");
         }
 
-        if (saving.IsBusy || saving.BeginAll(sight.Member ?? sight.EntryTo(Core.Access.Access.GatesOf(version.Thing)) ?? Guid.Empty) is not { } turn)
+        if (saving.IsBusy || sight.KnownTo(Core.Access.Access.GatesOf(version.Thing)) is not { } who || saving.BeginAll(who) is not { } turn)
         {
             return Busy(http);
         }
@@ -119,7 +119,7 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
     const int MostAll = 8;
     const int MostAllOfOne = 2;
 
-    readonly Dictionary<Guid, int> alls = [];
+    readonly Dictionary<KnownAs, int> alls = [];
     readonly SemaphoreSlim hands = new(Math.Max(1, Environment.ProcessorCount / 2));
     int waiting;
 
@@ -155,8 +155,7 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
     }
 
     /// <summary>Takes one of the turns of those who fetch everything at once; null where all are taken, or as many as one may have.</summary>
-    /// <param name="who">The member, or the entry that they came in by.</param>
-    public IDisposable? BeginAll(Guid who)
+    public IDisposable? BeginAll(KnownAs who)
     {
         lock (alls)
         {
@@ -170,7 +169,7 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
         }
     }
 
-    void EndAll(Guid who)
+    void EndAll(KnownAs who)
     {
         lock (alls)
         {
@@ -181,7 +180,7 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
         }
     }
 
-    sealed class Turn(SavingDoor door, Guid who) : IDisposable
+    sealed class Turn(SavingDoor door, KnownAs who) : IDisposable
     {
         int given;
 

@@ -27,16 +27,14 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
 
     public VisitCounter Visits => visits;
 
-    /// <summary>Notes what somebody did on a page whom the site knows. What they marked is nothing that anybody keeps.</summary>
+    /// <summary>Notes what somebody did on a page whom the site knows, or that they were turned away. What they marked is nothing that anybody keeps.</summary>
     public void Note(HttpContext http, Recorded what, PageVersion version, Sight sight, PhotoId? photo = null)
     {
         if (version.Kind != SiteKind.Favourites)
         {
-            records.Note(http, what, Name(version.Kind), version.Id, sight, Core.Access.Access.GatesOf(version.Thing), photo);
+            records.Note(http, what, version.Kind.ToString().ToLowerInvariant(), version.Id, sight, Core.Access.Access.GatesOf(version.Thing), photo);
         }
     }
-
-    static string Name(SiteKind kind) => kind.ToString().ToLowerInvariant();
 
     public SiteRenderer Renderer => renderer;
 
@@ -54,16 +52,19 @@ internal sealed class SiteDoor(SiteStore store, SiteRenderer renderer, SiteAsset
         var to = $"{http.Request.Path}{http.Request.QueryString}";
         // Most who find nothing mistyped something: that is found out by one question.
         var version = await store.FindAsync(kind, address, sight, ct);
+        if (version is not null && Core.Access.Access.GatesOf(version.Thing).Any(g => !g.LetsIn(sight.Viewer, access.Now)))
+        {
+            Note(http, Recorded.Refused, version, sight);
+        }
+
         if (version is not null && await ShutAsync(version, kind, address, sight, ct) is { } gates)
         {
-            records.Refuse(http, Name(kind), version.Id);
             http.Response.StatusCode = StatusCodes.Status403Forbidden;
             EnteringEndpoints.Hide(http);
             await SiteEndpoints.SendAsync(http, await renderer.EnteringPageAsync(new ToEnter(to, Link: false, await entries.HasPasscodeAsync(gates, ct)), ct), ct);
         }
         else if (version is not null && sight.Viewer.Role != Role.Member && await IsForMembersAsync(version, kind, address, sight, ct))
         {
-            records.Refuse(http, Name(kind), version.Id);
             http.Response.StatusCode = StatusCodes.Status403Forbidden;
             EnteringEndpoints.Hide(http);
             await SiteEndpoints.SendAsync(http, await renderer.SignInPageAsync(new ToSignIn(to, mail.IsSet, IsTurnedAway: true), ct), ct);

@@ -1,7 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Albums;
-using Jovitar.Core.Pages;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Albums;
@@ -30,7 +29,7 @@ internal sealed class SiteOffers(OfferStore offers, AccessStore access)
         return walk with
         {
             Press = saves > walk.Press.Save ? walk.Press with { Save = saves } : walk.Press,
-            SavesAll = isKnown && offered.KnownSave != Saving.Nothing && walk.Photos.Count > 1,
+            SavesAll = offered.SavesAllFor(isKnown, walk.Photos.Count),
             AskedFor = asks ? new AskedFor(alone, offered.Choosing!) : null,
         };
     }

@@ -10649,6 +10649,8 @@ export interface components {
              */
             most: number;
             isLimited: boolean;
+            /** @description What is said to who has chosen as many. */
+            full: string;
             /** @description Why it cannot be changed; null where it can. */
             closed: null | string;
             isSent: boolean;
@@ -13037,7 +13039,7 @@ export interface components {
             member: null | string;
             /** Format: uuid */
             entry: null | string;
-            /** @description Who it was; empty for who was turned away. */
+            /** @description Who it was; empty for somebody unknown who was turned away. */
             who: string;
             network: string;
         };

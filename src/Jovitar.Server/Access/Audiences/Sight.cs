@@ -21,6 +21,9 @@ internal sealed class GateList(IEnumerable<Gate> gates)
 /// <summary>An entry link or a passcode that is good, and what it opens.</summary>
 internal sealed record HeldEntry(Guid Entry, Guid Thing);
 
+/// <summary>Whom the site knows somebody as: a member, or whoever came in by an entry.</summary>
+internal sealed record KnownAs(Guid? Member, Guid? Entry);
+
 /// <summary>How somebody came to a page.</summary>
 public enum Came
 {
@@ -53,8 +56,13 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
     /// <summary>What they came in with and is good, the latest first; the same holds of it.</summary>
     public IReadOnlyList<HeldEntry> Held { get; init; } = [];
 
-    /// <summary>By which entry they came to something behind some gates: the one to it, else the one they came in with last; null for who came by none.</summary>
-    public Guid? EntryTo(IReadOnlyList<Gate> gates) => (Held.FirstOrDefault(h => gates.Any(g => g.Thing == h.Thing)) ?? (Held.Count > 0 ? Held[0] : null))?.Entry;
+    /// <summary>Who they are to something behind some gates: the member that they are, else who came in by the entry to it, else by the one they came in with last.</summary>
+    /// <returns>Null for who is nobody in particular.</returns>
+    public KnownAs? KnownTo(IReadOnlyList<Gate> gates) =>
+        !Viewer.IsKnown ? null
+        : Member is not null ? new KnownAs(Member, null)
+        : (Held.FirstOrDefault(h => gates.Any(g => g.Thing == h.Thing)) ?? (Held.Count > 0 ? Held[0] : null)) is { } held ? new KnownAs(null, held.Entry)
+        : null;
 
     FrozenSet<Guid>? kept;
 

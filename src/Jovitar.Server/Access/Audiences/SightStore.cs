@@ -50,11 +50,24 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
         }
 
         var snapshot = await SnapshotAsync(ct);
-        var member = http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
-        await using var command = db.Command("select 1 from account where id = @member::uuid and role = 'Member'", ("member", member));
-        var stays = member is not null && await command.ExecuteScalarAsync(ct) is not null;
-        var holder = EntryCookie.Holder(http.Request);
-        return !stays && holder is null ? snapshot.Everyone : await SomebodyAsync(snapshot, stays ? member : null, holder, ct);
+        var member = MemberOf(http);
+        return await StandingAsync(http, snapshot, member is { } account && await IsMemberAsync(account, ct) ? member : null, ct);
+    }
+
+    /// <summary>The member who asks; null for who is none.</summary>
+    static Guid? MemberOf(HttpContext http) => http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
+
+    async Task<bool> IsMemberAsync(Guid account, CancellationToken ct)
+    {
+        await using var command = db.Command("select 1 from account where id = @account and role = 'Member'", ("account", account));
+        return await command.ExecuteScalarAsync(ct) is not null;
+    }
+
+    /// <param name="member">Who is signed in; null for nobody.</param>
+    async ValueTask<Sight> StandingAsync(HttpContext http, Snapshot snapshot, Guid? member, CancellationToken ct)
+    {
+        var holder = snapshot.Everyone.Gates.All.Count == 0 ? null : EntryCookie.Holder(http.Request);
+        return member is null && holder is null ? snapshot.Everyone : await SomebodyAsync(snapshot, member, holder, ct);
     }
 
     static Sight? Known(HttpContext http) => http.Items.TryGetValue(typeof(Sight), out var found) ? (Sight)found! : null;
@@ -103,10 +116,7 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
             return known;
         }
 
-        var snapshot = await SnapshotAsync(ct);
-        var member = http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
-        var holder = snapshot.Everyone.Gates.All.Count == 0 ? null : EntryCookie.Holder(http.Request);
-        return member is null && holder is null ? snapshot.Everyone : await SomebodyAsync(snapshot, member, holder, ct);
+        return await StandingAsync(http, await SnapshotAsync(ct), MemberOf(http), ct);
     }
 
     /// <summary>Says of an answer that it is for few.</summary>

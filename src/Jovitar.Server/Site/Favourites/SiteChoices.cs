@@ -19,15 +19,16 @@ internal sealed record ChosenFrame(PhotoId Id, string Src, string Alt);
 /// <summary>What a visitor has chosen of an album, and whether they may choose on.</summary>
 /// <param name="IsShared">All who came in by the same entry choose together.</param>
 /// <param name="Most">So many at most.</param>
+/// <param name="Full">What is said to who has chosen as many.</param>
 /// <param name="Closed">Why it cannot be changed; null where it can.</param>
 /// <param name="Photos">In the order in which they were chosen.</param>
-internal sealed record ChoosingState(bool IsShared, int Most, bool IsLimited, string? Closed, bool IsSent, string Words, IReadOnlyList<ChosenFrame> Photos);
+internal sealed record ChoosingState(bool IsShared, int Most, bool IsLimited, string Full, string? Closed, bool IsSent, string Words, IReadOnlyList<ChosenFrame> Photos);
 
 /// <summary>What visitors do where an album asks for their favourites: only ever with photos of it that they see.</summary>
 internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ChoiceStore choices)
 {
     /// <summary>An album that asks a visitor, and who they are to it.</summary>
-    sealed record Asking(AlbumId Album, Choosing Choosing, Chooser Who);
+    sealed record Asking(AlbumId Album, Choosing Choosing, KnownAs Who);
 
     /// <summary>What a visitor has chosen; null where nobody asks them.</summary>
     public async Task<ChoosingState?> StateAsync(AlbumId album, Sight sight, CancellationToken ct)
@@ -39,7 +40,7 @@ internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SiteP
 
         var closed = asking.Choosing.Refuses(choice.Sent, access.Now) is { } refusal ? ChoosingWords.Refused(refusal, asking.Choosing) : null;
         return new ChoosingState(
-            asking.Who.Entry is not null, asking.Choosing.Most ?? Choosing.MostOfAll, asking.Choosing.Most is not null, closed, choice.Sent is not null, choice.Words,
+            asking.Who.Entry is not null, asking.Choosing.Limit, asking.Choosing.Most is not null, ChoosingWords.Refused(Refusal.Full, asking.Choosing), closed, choice.Sent is not null, choice.Words,
             [.. (await SeenAsync(album, choice.Photos, sight, ct)).Select(p => new ChosenFrame(p.Id, SiteAddress.Of(p.Picture, Renditions.Sheet, draft: false), p.Words))]);
     }
 
@@ -51,8 +52,10 @@ internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SiteP
             return ChoiceTaken.NotAsked;
         }
 
-        var seen = (await SeenAsync(album, [.. choice.Photos.Append(photo.Value).Distinct()], sight, ct)).Select(p => p.Id.Value).ToHashSet();
-        return chosen && !seen.Contains(photo.Value) ? ChoiceTaken.NotAsked : await choices.MarkAsync(album, asking.Who, photo, chosen, [.. choice.Photos.Where(p => !seen.Contains(p))], ct);
+        // What they chose and do not see any more counts for nothing, which matters to none but who has as many as there may be.
+        IReadOnlyList<Guid> before = choice.Photos.Count >= asking.Choosing.Limit ? choice.Photos : [];
+        var seen = (await SeenAsync(album, [.. before.Append(photo.Value).Distinct()], sight, ct)).Select(p => p.Id.Value).ToHashSet();
+        return chosen && !seen.Contains(photo.Value) ? ChoiceTaken.NotAsked : await choices.MarkAsync(album, asking.Who, photo, chosen, [.. before.Where(p => !seen.Contains(p))], ct);
     }
 
     /// <summary>A visitor says that they are done.</summary>
@@ -80,7 +83,7 @@ internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SiteP
             """,
             ("album", album.Value), ("shut", sight.Shut));
         var found = await command.FirstAsync(r => Tuple.Create((AlbumThing)AccessStore.ThingOf("album", r, sight.Gates), OfferStore.Read(r).Choosing), ct);
-        return found is (var thing, { } choosing) && access.May(sight.Viewer, Right.Choose, new AlbumToChooseFrom(thing, Asks: true)) && Chooser.Of(sight, thing.Gates) is { } who
+        return found is (var thing, { } choosing) && access.May(sight.Viewer, Right.Choose, new AlbumToChooseFrom(thing, Asks: true)) && sight.KnownTo(thing.Gates) is { } who
             ? new Asking(album, choosing, who)
             : null;
     }
