@@ -67,6 +67,10 @@ public sealed class ChoosingTests
         (await owner.PostAsync($"/api/choices/{id}/noted", null)).EnsureSuccessStatusCode();
         Assert.Equal(0, (await (await owner.GetAsync("/api/desk")).ReadAsync()).GetProperty("sent").GetArrayLength());
 
+        Assert.Contains("Noted the favourites of “The Harrow family” of “Night”.", await owner.GetStringAsync("/api/acts"), StringComparison.Ordinal);
+        var counted = await (await owner.GetAsync($"/api/albums/{album}/choices")).ReadAsync();
+        Assert.Equal((1, 1), (counted.GetProperty("all").GetInt32(), counted.GetProperty("sent").GetInt32()));
+
         // Only whoever asked lets them change it again, and the history says so.
         (await owner.PostAsync($"/api/choices/{id}/reopen", null)).EnsureSuccessStatusCode();
         Assert.Equal(HttpStatusCode.NoContent, await LetGoAsync(desktop, album, p[0]));

@@ -160,7 +160,7 @@ public sealed partial class PlanTests
             $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", $"/api/repeats/{photo}", "/api/pages",
             $"/api/albums/{album}", $"/api/albums/{album}/photos/without", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
             "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", "/api/comments", "/api/comments?state=shown", "/api/comments?state=refused", $"/{address}/photo/{shown[0]}", $"/favourites/{Core.Favourites.MarkedPhotos.Of([.. shown.Select(s => new Core.PhotoId(Guid.Parse(s)))]).Address}",
-            "/api/records", "/api/records?what=saved", "/api/records?what=refused", $"/api/records?member={await OneAsync("select account::text from access_record limit 1")}", "/api/choices", $"/api/choices?album={await OneAsync("select album::text from choice limit 1")}",
+            "/api/records", "/api/records?what=saved", "/api/records?what=refused", $"/api/records?member={await OneAsync("select account::text from access_record limit 1")}", "/api/choices", $"/api/choices?album={await OneAsync("select album::text from choice limit 1")}", $"/api/albums/{await OneAsync("select album::text from choice limit 1")}/choices",
             $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];
         // The index is read once, from end to end.

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Jovitar.Server.Access;
 using Jovitar.Server.Records;
 using static Jovitar.Server.Tests.AudienceSteps;
 using static Jovitar.Server.Tests.MemberSteps;
@@ -48,8 +49,27 @@ public sealed class RecordTests
         Assert.Equal(("The Harrow family", 1, 3, 0), (theirs.GetProperty("who").GetString(), theirs.GetProperty("opened").GetInt32(), theirs.GetProperty("saved").GetInt32(), theirs.GetProperty("refused").GetInt32()));
         Assert.Equal(3, (await ListAsync(owner, "what=saved")).GetProperty("records").GetArrayLength());
         Assert.Equal(HttpStatusCode.BadRequest, await GetAsync(owner, "/api/records?what=everything"));
-        // Where they came from is shortened.
-        Assert.All(theirs.GetProperty("records").EnumerateArray(), r => Assert.Matches(@"^(|127\.0\.0\.0/24|::/48)$", r.GetProperty("network").GetString()));
+    }
+
+    [Theory]
+    [InlineData("192.0.2.77", "192.0.2.0/24")]
+    [InlineData("::ffff:192.0.2.77", "192.0.2.0/24")]
+    [InlineData("2001:db8:1:2:3:4:5:6", "2001:db8:1::/48")]
+    [InlineData(null, "")]
+    public void Where_somebody_came_from_is_kept_without_what_tells_one_house_from_another(string? address, string kept) =>
+        Assert.Equal(kept, ShortAddress.Of(address is null ? null : IPAddress.Parse(address)));
+
+    [Fact]
+    public async Task A_member_who_is_kept_out_is_named_and_finds_no_more_than_anybody_else()
+    {
+        var (site, owner, _, _, album, _) = await NightAsync();
+        await using var __ = site;
+        var group = await GroupAsync(owner, "Coxes");
+        (await SayAsync(owner, "album", album, "chosen", chosen: group)).EnsureSuccessStatusCode();
+        var ada = await MemberAsync(site, owner, "Ada");
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(ada, "/album/night"));
+        Assert.Equal(HttpStatusCode.NotFound, await GetAsync(ada, "/album/nowhere"));
+        Assert.Equal(["Ada refused Night"], await SaidAsync(site, owner, 1));
     }
 
     [Fact]

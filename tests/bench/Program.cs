@@ -386,7 +386,7 @@ static async Task MeasureSheetAsync(string connection)
     var access = new Jovitar.Server.Access.AccessStore(db, TimeProvider.System);
     var noActs = new ActRunner(db, [], TimeProvider.System);
     var categories = new CategoryStore(db, null!, access, new Jovitar.Server.Access.Audiences.SightStore(db, noActs, TimeProvider.System), keeper);
-    var desk = new Jovitar.Server.Desk.DeskStore(db, access, keeper, categories, new Jovitar.Server.Favourites.ChoiceListStore(db, noActs, TimeProvider.System), TimeProvider.System);
+    var desk = new Jovitar.Server.Desk.DeskStore(db, access, keeper, categories, new Jovitar.Server.Favourites.ChoiceListStore(db, noActs), TimeProvider.System);
     Say($"figures of the contents, {photos} photos, p95", await P95Async(() => desk.FiguresAsync(ct)), "ms", null, null, "<= 50");
     Say($"the desk, {photos} photos, p95", await P95Async(() => desk.StateAsync(ct)), "ms", null, null, "<= 50");
     Say($"tags with their counts, {photos} photos, p95", await P95Async(() => new TagStore(db, null!, keeper).TagsAsync("", [], 300, ct)), "ms");

@@ -114,7 +114,7 @@ public enum ActKind
     /// <summary>For how long is kept what is recorded of visitors was said.</summary>
     Records,
 
-    /// <summary>Visitors may change again what they chose. Said anew rather than taken back.</summary>
+    /// <summary>What a visitor had sent was noted, or they may change it again. Said anew rather than taken back.</summary>
     Choices,
 
     /// <summary>Clearance that was given until a day came to its end.</summary>

@@ -19,6 +19,9 @@ public static class OfferWords
         return $"Of “{album}”: {string.Join(", ", said)}.";
     }
 
+    /// <summary>Somebody has taken note of what a visitor sent.</summary>
+    public static string Noted(string who, string album) => $"Noted the favourites of “{who}” of “{album}”.";
+
     /// <summary>A visitor may change again what they sent.</summary>
     public static string Reopened(string who, string album) => $"Let “{who}” change their favourites of “{album}” again.";
 

@@ -13,6 +13,7 @@ internal static class ChoiceEndpoints
     public static void MapChoices(this IEndpointRouteBuilder api)
     {
         api.MapGet("/choices", List).RequireAuthorization(Security.Editors).WithTags("Favourites").WithSummary("What visitors chose of an album that asks for their favourites, or of all, a part of it");
+        api.MapGet("/albums/{album}/choices", Count).RequireAuthorization(Security.Editors).WithTags("Favourites").WithSummary("How many visitors have chosen of an album");
         var choices = api.MapGroup("/choices/{choice}").RequireAuthorization(Security.Editors).WithTags("Favourites");
         choices.MapGet("", Show).WithSummary("What a visitor chose, with its photos");
         choices.MapGet("/photos.csv", Table).ExcludeFromDescription().WithSummary("What a visitor chose as CSV");
@@ -22,6 +23,8 @@ internal static class ChoiceEndpoints
 
     /// <param name="behind">The last one that is known.</param>
     static async Task<Ok<ChoiceList>> List(AlbumId? album, Guid? behind, ChoiceListStore store, CancellationToken ct) => TypedResults.Ok(await store.ListAsync(album, behind, ct));
+
+    static async Task<Ok<ChoiceCount>> Count(AlbumId album, ChoiceListStore store, CancellationToken ct) => TypedResults.Ok(await store.CountAsync(album, ct));
 
     static async Task<Results<Ok<ChoiceShown>, NotFound<Problem>>> Show(Guid choice, ChoiceListStore store, CancellationToken ct) =>
         await store.FindAsync(choice, ct) is { } found ? TypedResults.Ok(found) : Problems.Gone("choice");
@@ -34,8 +37,8 @@ internal static class ChoiceEndpoints
             : Problems.Gone("choice");
     }
 
-    static async Task<Results<NoContent, NotFound<Problem>>> Note(Guid choice, ChoiceListStore store, CancellationToken ct) =>
-        await store.NoteAsync(choice, ct) ? TypedResults.NoContent() : Problems.Gone("choice");
+    static async Task<Results<NoContent, NotFound<Problem>>> Note(Guid choice, Actor who, ChoiceListStore store, CancellationToken ct) =>
+        await store.NoteAsync(who, choice, ct) ? TypedResults.NoContent() : Problems.Gone("choice");
 
     static async Task<Results<NoContent, NotFound<Problem>>> Reopen(Guid choice, Actor who, ChoiceListStore store, CancellationToken ct) =>
         await store.ReopenAsync(who, choice, ct) ? TypedResults.NoContent() : Problems.Gone("choice");

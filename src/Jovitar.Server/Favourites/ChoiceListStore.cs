@@ -17,10 +17,12 @@ namespace Jovitar.Server.Favourites;
 internal sealed record ChoiceLine(Guid Id, AlbumId Album, string AlbumName, string Name, bool IsMember, Guid? Member, Guid? Entry, int Photos, int? Most, string Words, DateTimeOffset Changed, DateTimeOffset? Sent, bool IsNoted);
 
 /// <summary>What visitors chose, the latest first.</summary>
-/// <param name="All">How many there are of the album that was asked for; of all albums they are not counted.</param>
-/// <param name="Sent">How many of those were sent.</param>
 /// <param name="Further">There are more behind the last.</param>
-internal sealed record ChoiceList(IReadOnlyList<ChoiceLine> Choices, int All, int Sent, bool Further);
+internal sealed record ChoiceList(IReadOnlyList<ChoiceLine> Choices, bool Further);
+
+/// <summary>How many visitors have chosen of an album.</summary>
+/// <param name="Sent">How many of those are done.</param>
+internal sealed record ChoiceCount(int All, int Sent);
 
 /// <summary>A photo that a visitor chose.</summary>
 /// <param name="Name">Its title, else its file's name.</param>
@@ -30,7 +32,7 @@ internal sealed record ChosenPhoto(PhotoId Id, string Picture, int Width, int He
 internal sealed record ChoiceShown(ChoiceLine Choice, IReadOnlyList<ChosenPhoto> Photos);
 
 /// <summary>What visitors chose, for those who asked for it.</summary>
-internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeProvider clock)
+internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts)
 {
     /// <summary>So many stand in one answer.</summary>
     const int Step = 100;
@@ -74,9 +76,13 @@ internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeP
             """,
             ("album", album?.Value), ("behind", behind), ("most", Step + 1));
         var found = await command.AllAsync(Read, ct);
-        await using var count = db.Command("select count(*)::int as all, count(sent)::int as sent from choice where album = @album::uuid", ("album", album?.Value));
-        var (all, sent) = (await count.AllAsync(r => (r.Get<int>("all"), r.Get<int>("sent")), ct))[0];
-        return new ChoiceList([.. found.Take(Step)], all, sent, found.Count > Step);
+        return new ChoiceList([.. found.Take(Step)], found.Count > Step);
+    }
+
+    public async Task<ChoiceCount> CountAsync(AlbumId album, CancellationToken ct)
+    {
+        await using var command = db.Command("select count(*)::int as all, count(sent)::int as sent from choice where album = @album", ("album", album.Value));
+        return (await command.FirstAsync(r => new ChoiceCount(r.Get<int>("all"), r.Get<int>("sent")), ct))!;
     }
 
     /// <summary>Those that were sent and that nobody has taken note of, the eldest first.</summary>
@@ -117,34 +123,34 @@ internal sealed class ChoiceListStore(NpgsqlDataSource db, ActRunner acts, TimeP
 
     /// <summary>Takes note of a choice that was sent: it waits on the desk no longer.</summary>
     /// <returns>False when it is not there, or was not sent.</returns>
-    public async Task<bool> NoteAsync(Guid choice, CancellationToken ct)
-    {
-        await using var command = db.Command("update choice set noted = coalesce(noted, @now) where id = @choice and sent is not null", ("choice", choice), ("now", clock.GetUtcNow()));
-        return await command.ExecuteNonQueryAsync(ct) > 0;
-    }
+    public Task<bool> NoteAsync(Actor who, Guid choice, CancellationToken ct) => ChangeAsync(who, choice, "noted = coalesce(c.noted, @now)", OfferWords.Noted, ct);
 
     /// <summary>Lets a visitor change again what they sent.</summary>
     /// <returns>False when it is not there, or was not sent.</returns>
-    public async Task<bool> ReopenAsync(Actor who, Guid choice, CancellationToken ct) => (await acts.RunAsync(
+    public Task<bool> ReopenAsync(Actor who, Guid choice, CancellationToken ct) => ChangeAsync(who, choice, "sent = null, noted = null, changed = @now", OfferWords.Reopened, ct);
+
+    /// <summary>Changes a choice that was sent.</summary>
+    /// <param name="says">The sentence of the history, with who chose and the album.</param>
+    async Task<bool> ChangeAsync(Actor who, Guid choice, string change, Func<string, string, string> says, CancellationToken ct) => (await acts.RunAsync(
         who, ActKind.Choices,
         async act =>
         {
-            await using var reopen = act.Command(
-                """
+            await using var run = act.Command(
+                $"""
                 update choice as c
-                   set sent = null, noted = null, changed = @now
+                   set {change}
                   from album as a
                  where c.id = @choice and c.sent is not null and a.id = c.album and a.binned is null
                 returning c.name, a.working_name
                 """,
                 ("choice", choice), ("now", act.Now));
-            if (await reopen.FirstAsync(r => Tuple.Create(r.Get<string>("name"), r.Get<string>("working_name")), ct) is not var (name, album))
+            if (await run.FirstAsync(r => Tuple.Create(r.Get<string>("name"), r.Get<string>("working_name")), ct) is not var (name, album))
             {
                 return act.Drop(false);
             }
 
             act.IsKept = true;
-            act.Says = _ => OfferWords.Reopened(name, album);
+            act.Says = _ => says(name, album);
             return true;
         },
         ct)).Answer;

@@ -650,6 +650,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/albums/{album}/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many visitors have chosen of an album */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChoiceCount"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/embeds": {
         parameters: {
             query?: never;
@@ -10558,6 +10596,16 @@ export interface components {
             taken?: null | components["schemas"]["TakenSaid"];
             people?: null | components["schemas"]["PeopleSaid"];
         };
+        /** @description How many visitors have chosen of an album. */
+        ChoiceCount: {
+            /** Format: int32 */
+            all: number;
+            /**
+             * Format: int32
+             * @description How many of those are done.
+             */
+            sent: number;
+        };
         /** @description What a visitor chose of an album, for those who asked for it. */
         ChoiceLine: {
             /** Format: uuid */
@@ -10597,16 +10645,6 @@ export interface components {
         /** @description What visitors chose, the latest first. */
         ChoiceList: {
             choices: components["schemas"]["ChoiceLine"][];
-            /**
-             * Format: int32
-             * @description How many there are of the album that was asked for; of all albums they are not counted.
-             */
-            all: number;
-            /**
-             * Format: int32
-             * @description How many of those were sent.
-             */
-            sent: number;
             /** @description There are more behind the last. */
             further: boolean;
         };

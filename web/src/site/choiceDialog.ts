@@ -10,8 +10,8 @@ export type Answer = { done: boolean; sentence: string }
 /** What the dialog asks of whoever keeps the choice. */
 type Keeping = {
   read: () => Promise<State>
-  /** Lets go of a photo, or chooses it after all; false where that is not possible. */
-  turn: (photo: string, on: boolean) => boolean
+  /** Lets go of a photo, or chooses it after all; a sentence where that is not possible. */
+  turn: (photo: string, on: boolean) => string
   send: (words: string) => Promise<Answer>
 }
 
@@ -69,7 +69,8 @@ export class ChoiceDialog {
       const press = make('button', { type: 'button', ariaPressed: 'true' }, picture, ring)
       press.onclick = () => {
         const on = gone.has(id)
-        if (!this.keeping.turn(id, on)) return
+        this.said.textContent = this.keeping.turn(id, on)
+        if (this.said.textContent) return
         if (on) gone.delete(id)
         else gone.add(id)
         press.ariaPressed = String(on)

@@ -42,11 +42,8 @@ export async function enhanceChoosing(album: string): Promise<void> {
   }
 
   const dialog = new ChoiceDialog({
-    read: async () => {
-      await sending
-      return learn()
-    },
-    turn: (photo, on) => turn(photo, on),
+    read: () => learn(),
+    turn: (photo, on) => (turn(photo, on) ? '' : said),
     send: async (words) => {
       const answer = await send('/sent', 'POST', { words })
       await learn()
@@ -54,9 +51,15 @@ export async function enhanceChoosing(album: string): Promise<void> {
     },
   })
 
-  /** Reads what is kept: others may choose by the same link. */
+  /** So often something was pressed here. */
+  let pressed = 0
+
+  /** Reads what is kept, for others may choose by the same link; again where something was pressed meanwhile, which the answer may not know. */
   async function learn(): Promise<State> {
+    await sending
+    const before = pressed
     const next = await read().catch(() => null)
+    if (pressed !== before) return learn()
     if (next) {
       state = next
       chosen = new Set(next.photos.map((p) => p.id))
@@ -69,9 +72,10 @@ export async function enhanceChoosing(album: string): Promise<void> {
 
   function turn(photo: string, on: boolean): boolean {
     if (state.closed) said = state.closed
-    else if (on && chosen.size >= state.most) said = w.markFull(state.most)
+    else if (on && chosen.size >= state.most) said = state.full
     else {
       said = ''
+      pressed++
       if (on) chosen.add(photo)
       else chosen.delete(photo)
       void send(`/${photo}`, on ? 'PUT' : 'DELETE').then(async ({ done, sentence }) => {
@@ -137,6 +141,6 @@ export async function enhanceChoosing(album: string): Promise<void> {
   })
   show()
   document.addEventListener('visibilitychange', () => {
-    if (document.visibilityState === 'visible') void sending.then(learn)
+    if (document.visibilityState === 'visible') void learn()
   })
 }

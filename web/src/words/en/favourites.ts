@@ -44,7 +44,6 @@ export const favouriteWords = {
     inAlbum: (n: number, sent: number) =>
       `${plural(n, 'has chosen', 'have chosen')}${sent > 0 ? `, ${many(sent)} sent` : ''}`,
     look: 'Look at them',
-    says: 'says',
     takeUp: (n: number) => (n === 1 ? 'Take it in hand' : `Take all ${many(n)} in hand`),
     taken: (n: number) => (n === 1 ? 'It is in hand.' : `${many(n)} photos are in hand.`),
     list: 'File names as CSV',
@@ -57,6 +56,7 @@ export const favouriteWords = {
     sentBy: (name: string, album: string) => `${name} chose from “${album}”`,
     line: (n: number, most: number | null | undefined, changed: string, sent: string | null | undefined) =>
       `${most ? `${many(n)} of ${many(most)}` : many(n)} chosen, ${sent ? `sent ${sent}` : `last changed ${changed}`}.`,
+    others: (n: number) => `and ${many(n)} more`,
     waits: (n: number) => `${many(n)} sent`,
     of: (album: string) => `of “${album}”`,
   },

@@ -56,7 +56,6 @@ export const siteWords = {
   sendFinal: 'Once they are sent you cannot change them any more.',
   sendNow: 'Send them now',
   notYet: 'Not yet',
-  markFull: (most: number) => `You may choose ${most}. Let go of one first.`,
   markFailed: 'That could not be kept just now. Try again.',
   turns: 'Turns round first: press twice to go on.',
   failed: 'The photos could not be narrowed just now. Try again.',

@@ -21,7 +21,8 @@ export function AlbumOffers({ album }: { album: string }) {
   }).data
   const chosen = useQuery({
     queryKey: ['choices', 'of', album],
-    queryFn: () => body(api.GET('/api/choices', { params: { query: { album } } }), w.errors.away),
+    queryFn: () =>
+      body(api.GET('/api/albums/{album}/choices', { params: { path: { album } } }), w.errors.away),
   }).data
   const say = useAct(
     ({ next, was }: { next: Offers; was: Offers }) =>

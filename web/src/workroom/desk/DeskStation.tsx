@@ -101,7 +101,7 @@ export function DeskStation() {
             </Part>
             {sent.length > 0 && (
               <Part title={w.favourites.title}>
-                <SentFavourites sent={sent} />
+                <SentFavourites sent={sent} all={f.sent} />
               </Part>
             )}
             {f.commentsWaiting > 0 && (

@@ -4,7 +4,7 @@ import { w } from '../../words'
 import { choiceLine } from '../shell/choiceLine'
 
 /** Favourites that visitors have sent and nobody has taken note of. */
-export function SentFavourites({ sent }: { sent: readonly Api['ChoiceLine'][] }) {
+export function SentFavourites({ sent, all }: { sent: readonly Api['ChoiceLine'][]; all: number }) {
   return (
     <ul>
       {sent.map((choice) => (
@@ -19,6 +19,7 @@ export function SentFavourites({ sent }: { sent: readonly Api['ChoiceLine'][] })
           <span className="block text-small text-quiet">{choiceLine(choice)}</span>
         </li>
       ))}
+      {all > sent.length && <li className="pt-1.5 text-quiet">{w.favourites.others(all - sent.length)}</li>}
     </ul>
   )
 }

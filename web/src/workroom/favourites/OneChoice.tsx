@@ -9,8 +9,6 @@ import { useAct } from '../shell/data'
 import { hand } from '../shell/hand'
 import { tell } from '../shell/news'
 
-const sheet = 480
-
 /** What one visitor chose: what they say with it, what can be done with it, and the photos in the order of choosing. */
 export function OneChoice({ id }: { id: string }) {
   const path = { params: { path: { choice: id } } }
@@ -94,10 +92,12 @@ export function OneChoice({ id }: { id: string }) {
               >
                 <span className="grid h-[7.5rem] items-end">
                   <img
-                    src={rendition(photo.picture, sheet)}
+                    src={rendition(photo.picture, 480)}
                     alt=""
+                    width={photo.width}
+                    height={photo.height}
                     loading="lazy"
-                    className="max-h-[7.5rem] max-w-full"
+                    className="h-auto max-h-[7.5rem] w-auto max-w-full"
                   />
                 </span>
                 <span className="mt-1 block truncate text-small text-quiet">{photo.name}</span>
