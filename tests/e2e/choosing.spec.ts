@@ -69,6 +69,34 @@ test('on a phone rings are pressed until there are as many as may be', async ({ 
   await noSeriousFinding(phone)
 })
 
+test('what is pressed while what is kept is read again stays as it was pressed', async () => {
+  const frames = phone.locator('a.frame')
+  let release = () => {}
+  const held = new Promise<void>((done) => {
+    release = done
+  })
+  // The answer of before comes after the press.
+  const read = phone.waitForRequest((request) => request.method() === 'GET' && /\/site\/choosing\/[\da-f-]+$/.test(request.url()))
+  await phone.route(/\/site\/choosing\/[\da-f-]+$/, async (route) => {
+    const answer = await route.fetch()
+    await held
+    await route.fulfill({ response: answer })
+  })
+  const answered = phone.waitForResponse(/\/site\/choosing\/[\da-f-]+$/)
+  await phone.evaluate(() => document.dispatchEvent(new Event('visibilitychange')))
+  await read
+  await frames.nth(1).locator('.ring').tap()
+  await expect(foot(phone)).toContainText('1 of 2 chosen')
+  release()
+  await answered
+  await phone.unroute(/\/site\/choosing\/[\da-f-]+$/)
+  await phone.waitForLoadState('networkidle')
+  await expect(foot(phone)).toContainText('1 of 2 chosen')
+  await expect(frames.nth(1)).not.toHaveClass(/marked/)
+  await frames.nth(1).locator('.ring').tap()
+  await expect(foot(phone)).toContainText('2 of 2 chosen')
+})
+
 test('another device has the same, changes it in the viewer and by a key, and sends it', async ({ browser }) => {
   const context = await browser.newContext({ reducedMotion: 'reduce' })
   contexts.push(context)

@@ -20,10 +20,11 @@ internal sealed record RecordLine(Guid Id, DateTimeOffset At, Recorded What, str
 
 /// <summary>Records, the latest first.</summary>
 /// <param name="Kept">For so many days they are kept; 0 for not at all.</param>
+/// <param name="Offered">The numbers of days to choose from.</param>
 /// <param name="Who">Whose they are, where they are somebody's; empty for everybody's.</param>
 /// <param name="Counted">So many of each are counted; a larger number means that there are more.</param>
 /// <param name="Further">There are more behind the last.</param>
-internal sealed record RecordList(int Kept, string Who, int Opened, int Saved, int Refused, int Counted, IReadOnlyList<RecordLine> Records, bool Further);
+internal sealed record RecordList(int Kept, IReadOnlyList<int> Offered, string Who, int Opened, int Saved, int Refused, int Counted, IReadOnlyList<RecordLine> Records, bool Further);
 
 /// <summary>Whose records, and of what.</summary>
 internal sealed record RecordQuery(Recorded? What, Guid? Member, Guid? Entry, Guid? Behind);
@@ -133,7 +134,7 @@ internal sealed class RecordStore(NpgsqlDataSource db, ActRunner acts, TimeProvi
             parameters);
         var kept = await KeptAsync(ct);
         return (await count.FirstAsync(
-            r => new RecordList(kept, r.Get<string>("who"), r.Get<int>("opened"), r.Get<int>("saved"), r.Get<int>("refused"), MostCounted, [.. found.Take(Step)], found.Count > Step), ct))!;
+            r => new RecordList(kept, Keeping.Choices, r.Get<string>("who"), r.Get<int>("opened"), r.Get<int>("saved"), r.Get<int>("refused"), MostCounted, [.. found.Take(Step)], found.Count > Step), ct))!;
     }
 
     /// <summary>How many records there are of a kind, counted no further than it is of interest.</summary>

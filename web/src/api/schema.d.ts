@@ -13088,6 +13088,8 @@ export interface components {
              * @description For so many days they are kept; 0 for not at all.
              */
             kept: number;
+            /** @description The numbers of days to choose from. */
+            offered: number[];
             /** @description Whose they are, where they are somebody's; empty for everybody's. */
             who: string;
             /** Format: int32 */

@@ -6,10 +6,8 @@ import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { useAct, useSession } from '../shell/data'
 
-const choices = ['0', '30', '90', '365'] as const
-
 /** For how long records are kept; where that forgets some, it asks first. */
-export function Kept({ days }: { days: number }) {
+export function Kept({ days, offered }: { days: number; offered: readonly number[] }) {
   const owner = useSession().data?.role === 'owner'
   const [asking, setAsking] = useState<number | null>(null)
   const say = useAct((next: number) =>
@@ -20,8 +18,8 @@ export function Kept({ days }: { days: number }) {
     <>
       <WordSelect
         label={w.records.keptLabel}
-        value={String(days) as (typeof choices)[number]}
-        choices={choices.map((choice) => [choice, w.records.kept(Number(choice))] as const)}
+        value={String(days)}
+        choices={offered.map((choice) => [String(choice), w.records.kept(choice)] as const)}
         onChoose={(choice) => {
           const next = Number(choice)
           if (next !== 0 && (next >= days || days === 0)) say.mutate(next)

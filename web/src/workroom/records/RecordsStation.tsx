@@ -37,7 +37,7 @@ export function RecordsStation() {
   const first = list.data?.pages[0]
   if (!first) return list.error ? <p className="p-10">{list.error.message}</p> : null
   const records = list.data?.pages.flatMap((p) => p.records) ?? []
-  const { opened, saved, refused, counted, who, kept } = first
+  const { opened, saved, refused, counted, who, kept, offered } = first
   const counts = { all: opened + saved + refused, opened, saved, refused }
   return (
     <div className="px-[30px] pt-7 pb-16">
@@ -50,7 +50,7 @@ export function RecordsStation() {
               {w.records.everybody}
             </Link>
           ) : (
-            <Kept days={kept} />
+            <Kept days={kept} offered={offered} />
           )
         }
       />
