@@ -3,16 +3,16 @@ using System.Globalization;
 using System.Text.Json;
 using Jovitar.Demo.Render;
 
-// Renders the demo's photographs: render --scenario demo/scenario.json --out demo/photos [--long 1680] [--rays 10] [--only NAME,NAME] [--missing]
+// Renders the demo's photographs: render --scenario demo/scenario.json --out demo/photos --sent demo/sent [--long 1680] [--rays 10] [--only NAME,NAME] [--missing]
 var options = new Dictionary<string, string>();
 for (var i = 0; i < args.Length; i++)
 {
     options[args[i].TrimStart('-')] = i + 1 < args.Length && !args[i + 1].StartsWith("--", StringComparison.Ordinal) ? args[++i] : "yes";
 }
 
-if (!options.TryGetValue("scenario", out var scenarioPath) || !options.TryGetValue("out", out var folder))
+if (!options.TryGetValue("scenario", out var scenarioPath) || !options.TryGetValue("out", out var folder) || !options.TryGetValue("sent", out var sentFolder))
 {
-    Console.Error.WriteLine("Say which scenario and where to: --scenario demo/scenario.json --out FOLDER [--long PIXELS] [--rays COUNT] [--quality 1..100] [--only NAME,NAME] [--missing]");
+    Console.Error.WriteLine("Say which scenario and where to: --scenario demo/scenario.json --out FOLDER --sent FOLDER [--long PIXELS] [--rays COUNT] [--quality 1..100] [--only NAME,NAME] [--missing]");
     return 1;
 }
 
@@ -20,9 +20,11 @@ int Number(string name, int otherwise) => options.TryGetValue(name, out var text
 var scenario = JsonSerializer.Deserialize<Scenario>(File.ReadAllText(scenarioPath), new JsonSerializerOptions(JsonSerializerDefaults.Web) { ReadCommentHandling = JsonCommentHandling.Skip })!;
 var only = options.TryGetValue("only", out var names) ? names.Split(',') : null;
 Directory.CreateDirectory(folder);
-foreach (var photo in scenario.Albums.SelectMany(a => a.Photos).Where(p => p.Scene is not null).DistinctBy(p => p.File))
+Directory.CreateDirectory(sentFolder);
+var all = scenario.Albums.SelectMany(a => a.Photos).Select(p => (Folder: folder, Photo: p)).Concat(scenario.Contributions.Sent.SelectMany(s => s.Photos).Select(p => (Folder: sentFolder, Photo: p)));
+foreach (var (into, photo) in all.Where(p => p.Photo.Scene is not null).DistinctBy(p => p.Photo.File))
 {
-    var path = Path.Combine(folder, photo.File);
+    var path = Path.Combine(into, photo.File);
     if ((only is not null && !only.Any(o => photo.File.Contains(o, StringComparison.Ordinal))) || (options.ContainsKey("missing") && File.Exists(path)))
     {
         continue;

@@ -4,7 +4,12 @@ using System.Text.Json.Serialization;
 namespace Jovitar.Demo.Render;
 
 /// <summary>The demo scenario as it stands in <c>demo/scenario.json</c>, as far as the renderer needs it.</summary>
-internal sealed record Scenario(IReadOnlyList<ScenarioAlbum> Albums, string Copyright);
+internal sealed record Scenario(IReadOnlyList<ScenarioAlbum> Albums, string Copyright, ScenarioContributions Contributions);
+
+/// <summary>What visitors of the demo's site sent in; it lies apart from what is taken in.</summary>
+internal sealed record ScenarioContributions(IReadOnlyList<ScenarioSent> Sent);
+
+internal sealed record ScenarioSent(IReadOnlyList<ScenarioPhoto> Photos);
 
 internal sealed record ScenarioAlbum(string Name, IReadOnlyList<ScenarioPhoto> Photos);
 

@@ -1,4 +1,5 @@
 using Jovitar.Core.Clearance;
+using Jovitar.Core.Contributions;
 using Jovitar.Core.Pages;
 
 namespace Jovitar.Core.Access;
@@ -54,6 +55,9 @@ public enum Right
 
     /// <summary>Choosing among an album's photos, and telling who asked for it.</summary>
     Choose,
+
+    /// <summary>Sending photos in.</summary>
+    Contribute,
     SeeOriginal,
     Change,
     Publish,
@@ -100,6 +104,14 @@ public sealed record PhotoToTalkOf(PhotoThing Photo, bool Comments, bool Ratings
 /// <summary>An album that may ask visitors for their favourites.</summary>
 /// <param name="Asks">It does.</param>
 public sealed record AlbumToChooseFrom(AlbumThing Album, bool Asks) : Thing;
+
+/// <summary>A contribution link.</summary>
+/// <param name="IsOpen">It was not withdrawn, and has not ended.</param>
+/// <param name="ForMembers">Only members send photos by it.</param>
+public sealed record CallForPhotos(bool IsOpen, bool ForMembers) : Thing;
+
+/// <summary>A member's own place, where they send photos in.</summary>
+public sealed record OwnPlace(Contributing Contributing) : Thing;
 
 /// <summary>A photo.</summary>
 /// <param name="State">Whether there is a picture of it.</param>
@@ -193,6 +205,15 @@ public enum Reason
 
     /// <summary>It asks only visitors whom the site knows.</summary>
     NotKnown,
+
+    /// <summary>Photos are taken there.</summary>
+    TakesPhotos,
+
+    /// <summary>Photos are not taken there any more.</summary>
+    TakesNoPhotos,
+
+    /// <summary>Only members send photos there.</summary>
+    ForMembersOnly,
 }
 
 /// <summary>A decision, with what it rests on.</summary>
@@ -211,6 +232,12 @@ public static class Access
     /// <param name="at">When: clearance may end.</param>
     public static Decision Decide(Viewer viewer, Right right, Thing thing, DateTimeOffset at)
     {
+        if (right == Right.Contribute)
+        {
+            // What staff bring in comes by the intake; here they are visitors.
+            return Contribute(viewer, thing);
+        }
+
         if (viewer.IsStaff)
         {
             return right is Right.LookAfter or Right.SendPosition && viewer.Role != Role.Owner ? Decision.No(Reason.ForOwnerOnly) : Decision.Yes(Reason.IsStaff);
@@ -230,6 +257,15 @@ public static class Access
 
     static Decision Talk(Viewer viewer, PhotoThing photo, bool offered, DateTimeOffset at) =>
         Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
+
+    static Decision Contribute(Viewer viewer, Thing thing) => thing switch
+    {
+        CallForPhotos call => Weigh(
+            Reason.TakesPhotos,
+            [.. call.IsOpen ? (Reason[])[] : [Reason.TakesNoPhotos], .. call.ForMembers && viewer.Role != Role.Member && !viewer.IsStaff ? (Reason[])[Reason.ForMembersOnly] : []]),
+        OwnPlace place => viewer.Role != Role.Member ? Decision.No(Reason.ForMembersOnly) : place.Contributing == Contributing.No ? Decision.No(Reason.TakesNoPhotos) : Decision.Yes(Reason.TakesPhotos),
+        _ => Decision.No(Reason.ForStaffOnly),
+    };
 
     static Decision Choose(Viewer viewer, AlbumThing album, bool asks, DateTimeOffset at) =>
         Visible(viewer, album, at) is { Allowed: false } unseen ? unseen : !asks ? Decision.No(Reason.NotOffered) : viewer.IsKnown ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotKnown);

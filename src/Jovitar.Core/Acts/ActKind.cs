@@ -117,6 +117,9 @@ public enum ActKind
     /// <summary>What a visitor had sent was noted, or they may change it again. Said anew rather than taken back.</summary>
     Choices,
 
+    /// <summary>Photos that were sent in were decided on, or how they come in was said. Said anew rather than taken back.</summary>
+    Contributions,
+
     /// <summary>Clearance that was given until a day came to its end.</summary>
     ClearanceEnded,
     Attached,
@@ -144,7 +147,7 @@ public enum ActKind
 public static class ActKinds
 {
     /// <summary>Whether an act of this kind can be taken back at all.</summary>
-    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded or ActKind.People or ActKind.Members or ActKind.Entry or ActKind.Choices);
+    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded or ActKind.People or ActKind.Members or ActKind.Entry or ActKind.Choices or ActKind.Contributions);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
     public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu or ActKind.Theme or ActKind.Front;

@@ -250,6 +250,7 @@ public static class ActWords
     {
         "watched" => $"Took in from the watched folder “{label}”.",
         "scanner" => "Scanned into an intake.",
+        "sent" => $"Took in what {label} sent.",
         _ => "Brought in from a computer.",
     };
 

@@ -98,6 +98,49 @@ public static class Letters
         {(link is null ? "They wait on the desk of the workroom." : $"They are here:\n\n{link}")}
         """);
 
+    /// <summary>Photos were sent in, and nothing else waits.</summary>
+    /// <param name="who">Who sent them.</param>
+    /// <param name="link">Where they are decided on; null where nobody knows where the site is to be reached.</param>
+    public static Letter SentIn(string site, string name, string who, int photos, string? link) => new(
+        $"{site}: photographs of {who}",
+        $"""
+        Dear {name},
+
+        {who} has sent in {(photos == 1 ? "one photograph" : $"{photos:#,0} photographs")}. {(photos == 1 ? "It waits" : "They wait")} until somebody accepts {(photos == 1 ? "it" : "them")}.
+
+        {(link is null ? "Find them in the workroom, among contributions." : $"Here:\n\n{link}")}
+
+        Until somebody has, no more letters like this one come.
+        """);
+
+    /// <summary>For who sent photos in without an account. What they typed does not stand in it: they may have typed somebody else's address.</summary>
+    /// <param name="link">Where they see what becomes of them.</param>
+    public static Letter Receipt(string site, int photos, string link) => new(
+        $"{site}: your photographs have come",
+        $"""
+        Good day,
+
+        somebody, most likely you, sent {(photos == 1 ? "one photograph" : $"{photos:#,0} photographs")} to “{site}” and gave this address. {(photos == 1 ? "It has" : "They have")} come.
+
+        Here you see what becomes of {(photos == 1 ? "it" : "them")}, and can mend what you wrote or take {(photos == 1 ? "it" : "one of them")} back:
+
+        {link}
+
+        Keep this address to yourself: who has it can do the same. If it was not you, leave it.
+        """);
+
+    /// <summary>All that somebody sent in has been decided on.</summary>
+    /// <param name="refused">What was said of those that are not taken, each once.</param>
+    public static Letter Decided(string site, int accepted, int refusedCount, IReadOnlyList<string> refused) => new(
+        $"{site}: your photographs",
+        $"""
+        Good day,
+
+        this is what became of the photographs that you sent to “{site}”: {(accepted == 0 ? "none was taken" : accepted == 1 ? "one was taken" : $"{accepted:#,0} were taken")}{(refusedCount == 0 ? "." : refusedCount == 1 ? ", one was not." : $", {refusedCount:#,0} were not.")}
+        {(refused.Count > 0 ? $"\n{string.Join('\n', refused.Select(r => $"> {r.ReplaceLineEndings(" ")}"))}\n" : "")}
+        {(accepted > 0 ? "Thank you for them." : "Thank you for sending them all the same.")}
+        """);
+
     static string Part(Role role) => role == Role.Owner
         ? "as an owner: with all that there is in it, its people and its settings, too."
         : "as an editor: with its photos, albums and pages.";

@@ -287,5 +287,8 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     }
 
     /// <summary>Decides for a viewer, now.</summary>
-    public bool May(Viewer viewer, Right right, Thing thing) => Core.Access.Access.Decide(viewer, right, thing, Now).Allowed;
+    public Decision Decide(Viewer viewer, Right right, Thing thing) => Core.Access.Access.Decide(viewer, right, thing, Now);
+
+    /// <summary>The same without its reasons.</summary>
+    public bool May(Viewer viewer, Right right, Thing thing) => Decide(viewer, right, thing).Allowed;
 }

@@ -140,7 +140,8 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
         },
         ct)).Answer;
 
-    static async Task<AlbumId> MakeAsync(Act act, string workingName, string title, string description, CancellationToken ct)
+    /// <summary>Makes one within another act.</summary>
+    public static async Task<AlbumId> MakeAsync(Act act, string workingName, string title, string description, CancellationToken ct)
     {
         var id = new AlbumId(Guid.CreateVersion7(act.Now));
         await act.RunAsync(

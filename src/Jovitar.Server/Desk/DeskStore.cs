@@ -24,9 +24,10 @@ namespace Jovitar.Server.Desk;
 /// <param name="Held">Photos that no visitor sees for want of clearance.</param>
 /// <param name="Asking">Visitors who ask to become members.</param>
 /// <param name="Sent">Favourites that visitors have sent and nobody has taken note of.</param>
+/// <param name="Contributed">Photos that visitors sent in and nobody has decided on.</param>
 internal sealed record Figures(
     int Photos, int Waiting, int Larger, int Failed, int Albums, int Pages, int Published, int AlbumsNowhere, int PhotosWithoutTitle, int PhotosWithoutAlt, int PhotosInNoAlbum, long Bytes,
-    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held, int Asking, int Sent);
+    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held, int Asking, int Sent, int Contributed);
 
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
@@ -95,7 +96,11 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                    (select count(*)
                       from choice as w
                       join album as a on a.id = w.album and a.binned is null
-                     where w.sent is not null and w.noted is null) as sent
+                     where w.sent is not null and w.noted is null) as sent,
+                   (select count(*)
+                      from contribution_photo as cp
+                      join contribution as c on c.id = cp.contribution and c.sent is not null
+                     where cp.state = 'Waiting') as contributed
             """,
             ("since", clock.GetUtcNow() - TimeLeft.Window));
         var (index, needed) = (await keeper.CurrentAsync(ct), (await access.SiteAsync(ct)).ClearanceNeeded);
@@ -109,7 +114,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                 return new Figures(
                     index.Count(Narrowing.Nothing), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"),
                     Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut), Count("comments"),
-                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])), Count("asking"), Count("sent"));
+                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])), Count("asking"), Count("sent"), Count("contributed"));
             },
             ct))!;
     }

@@ -3,8 +3,8 @@ using Jovitar.Core.Favourites;
 using Jovitar.Core.People;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Albums;
+using Jovitar.Server.People;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Platform.Mailing;
 using Npgsql;
 
 namespace Jovitar.Server.Favourites;
@@ -22,11 +22,8 @@ internal sealed record ChoiceTaken(bool Asked, Refusal? Refusal, Choosing? Choos
 }
 
 /// <summary>Favourites that visitors choose where an album asks for them: kept here, so that every device of theirs has the same, and whoever asked has them.</summary>
-internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, MailSettings mail, SettingsStore settings, ServerSettings server, TimeProvider clock)
+internal sealed class ChoiceStore(NpgsqlDataSource db, OwnerLetters owners, TimeProvider clock)
 {
-    /// <summary>The letter about them says something for so long.</summary>
-    static readonly TimeSpan LetterHolds = TimeSpan.FromDays(7);
-
     /// <summary>The condition that a choice <c>c</c> of an album is somebody's.</summary>
     static string Theirs(KnownAs who) => $"c.album = @album and {(who.Member is null ? "c.entry = @entry::uuid" : "c.account = @account::uuid")}";
 
@@ -146,31 +143,12 @@ internal sealed class ChoiceStore(NpgsqlDataSource db, LetterStore letters, Mail
         return (int)(await count.ExecuteScalarAsync(ct))!;
     }
 
-    /// <summary>Writes a letter to each owner, where letters leave at all.</summary>
+    /// <summary>Writes a letter to each owner.</summary>
     async Task TellAsync(Transaction tx, AlbumId album, Begun choice, int photos, string words, DateTimeOffset now, CancellationToken ct)
     {
-        if (!mail.IsSet)
-        {
-            return;
-        }
-
-        await using var owners = tx.Command(
-            """
-            select o.name, o.email, a.working_name,
-                   (select k.address from known_origin as k order by k.seen desc limit 1) as known
-              from account as o
-              join album as a on a.id = @album
-             where o.role = 'Owner'
-             order by o.id
-            """,
-            ("album", album.Value));
-        var all = await owners.AllAsync(r => (Name: r.Get<string>("name"), Email: r.Get<string>("email"), Album: r.Get<string>("working_name"), Known: r.MaybeText("known")), ct);
-        var title = (await settings.ReadAsync(ct)).Title;
-        foreach (var owner in all)
-        {
-            var origin = server.Address?.GetLeftPart(UriPartial.Authority) ?? owner.Known;
-            var letter = Letters.Favourites(title, owner.Name, choice.Name, owner.Album, photos, words, origin is null ? null : $"{origin}/workroom/favourites?choice={choice.Id}");
-            await letters.PutAsync(tx, owner.Name, owner.Email, letter.Subject, letter.Text, now + LetterHolds, ct);
-        }
+        await using var find = tx.Command("select working_name from album where id = @album", ("album", album.Value));
+        var called = (string)(await find.ExecuteScalarAsync(ct))!;
+        await owners.PutAsync(
+            tx, now, (site, owner, origin) => Letters.Favourites(site, owner, choice.Name, called, photos, words, origin is null ? null : $"{origin}/workroom/favourites?choice={choice.Id}"), ct);
     }
 }

@@ -7,7 +7,7 @@ using Npgsql;
 namespace Jovitar.Server.Intake;
 
 /// <summary>One intake in figures.</summary>
-/// <param name="CameBy"><c>computer</c>, <c>watched</c> or <c>scanner</c>.</param>
+/// <param name="CameBy"><c>computer</c>, <c>watched</c>, <c>scanner</c>, or <c>sent</c> by a contributor.</param>
 /// <param name="Label">The folder or device it came from; empty for a computer.</param>
 /// <param name="Kept">Files that are no photos.</param>
 /// <param name="Sidecars">Sidecars read, of which <paramref name="Alone"/> lie beside no photo that has come.</param>

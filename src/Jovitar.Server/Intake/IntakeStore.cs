@@ -30,7 +30,8 @@ internal sealed record OpenIntake(IntakeAbout About, Actor BegunBy, ActId? Act);
 /// <summary>Intakes and what became of their files.</summary>
 internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals originals, TimeProvider clock)
 {
-    public async Task<IntakeId> BeginAsync(IntakeAbout about, Actor by, CancellationToken ct, string cameBy = "computer", string label = "")
+    /// <param name="also">What else is written with it.</param>
+    public async Task<IntakeId> BeginAsync(IntakeAbout about, Actor by, CancellationToken ct, string cameBy = "computer", string label = "", Func<Act, IntakeId, Task>? also = null)
     {
         var id = new IntakeId(Guid.CreateVersion7(clock.GetUtcNow()));
         await acts.RunAsync(
@@ -38,7 +39,7 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             async act =>
             {
                 act.Says = _ => ActWords.Intake(cameBy, label);
-                return await act.RunAsync(
+                await act.RunAsync(
                     """
                     insert into intake (id, act, album, begun, begun_by, account, came_by, label, credit, copyright, licence, origin,
                            tags, categories)
@@ -46,6 +47,12 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
                       @account::uuid, @came, @label, @credit, @copyright, @licence, @origin, @tags, @categories)
                     """,
                     ct, [("id", id.Value), ("act", act.Id.Value), ("now", act.Now), ("by", by.Name), ("account", by.Account), ("came", cameBy), ("label", label), .. about.Parameters()]);
+                if (also is not null)
+                {
+                    await also(act, id);
+                }
+
+                return true;
             },
             ct);
         return id;
@@ -104,8 +111,9 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
     sealed record Found(PhotoId Id, string State, string? Failure, bool Preview, bool Binned);
 
     /// <summary>Makes a photo of a file that has arrived, or links the one with the same bytes, and notes it in the intake: all or nothing.</summary>
-    /// <returns>Null when the intake is not there.</returns>
-    public Task<IntakeFile?> AddAsync(IntakeId intake, Incoming incoming, Arrived arrived, PictureKind kind, PictureSize size, bool preview, CancellationToken ct) => ArriveAsync(
+    /// <param name="also">What else is written of the photo, made or found; false where nothing is to be.</param>
+    /// <returns>Null when the intake is not there, or nothing was to be written.</returns>
+    public Task<IntakeFile?> AddAsync(IntakeId intake, Incoming incoming, Arrived arrived, PictureKind kind, PictureSize size, bool preview, CancellationToken ct, Func<Act, PhotoId, bool, Task<bool>>? also = null) => ArriveAsync(
         intake,
         async (act, about) =>
         {
@@ -144,6 +152,11 @@ internal sealed class IntakeStore(NpgsqlDataSource db, ActRunner acts, Originals
             if (beside is not null)
             {
                 await SidecarStore.PutOnAsync(act, intake, incoming, [photo.Id], await TagStore.FindAsync(act, beside, ct), ct);
+            }
+
+            if (also is not null && !await also(act, photo.Id, outcome == "arrived"))
+            {
+                return act.Drop<IntakeFile?>(null);
             }
 
             await Originals.SettleAsync(act, arrived, ct);

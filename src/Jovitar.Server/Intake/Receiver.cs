@@ -82,7 +82,7 @@ internal sealed class Receiver(IntakeStore store, SettingsStore site, Originals 
     }
 
     /// <summary>What speaks against a file as a photo that can be told from its first bytes and its header.</summary>
-    static (IntakeProblem? Problem, PictureKind Kind, PictureSize Size) JudgePicture(Arrived arrived, string path, IntakeLimits limits)
+    public static (IntakeProblem? Problem, PictureKind Kind, PictureSize Size) JudgePicture(Arrived arrived, string path, IntakeLimits limits)
     {
         if (arrived.Bytes == 0)
         {

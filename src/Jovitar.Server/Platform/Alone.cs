@@ -14,6 +14,7 @@ internal sealed class Alone : IAsyncDisposable
     public const long ChoosingAddresses = 0x4A6F_0007;
     public const long SummingVisits = 0x4A6F_0008;
     public const long NotingRepeats = 0x4A6F_0009;
+    public const long Admitting = 0x4A6F_000A;
 
     readonly NpgsqlConnection connection;
     readonly long work;

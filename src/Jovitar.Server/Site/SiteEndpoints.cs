@@ -6,6 +6,7 @@ using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Comments;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Site.Contributing;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Site.Entering;
@@ -36,6 +37,7 @@ internal static class SiteEndpoints
         site.MapSigningIn();
         site.MapJoining();
         site.MapMemberAccount();
+        site.MapContributingPages();
         app.MapSeeingAs();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);
@@ -50,6 +52,7 @@ internal static class SiteEndpoints
 
         app.MapSaving();
         app.MapChoosing();
+        app.MapContributing();
 
         // A photo that was opened in the viewer: nothing is asked and nothing told.
         site.MapPost("/site/seen/{photo}", (PhotoId photo, HttpContext http, VisitCounter visits) =>

@@ -688,6 +688,64 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/members/{member}/contributing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says whether a member sends photos in, and whether those wait */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    member: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ContributingSaid"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/embeds": {
         parameters: {
             query?: never;
@@ -7043,6 +7101,424 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/contributions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What visitors sent in, the latest first, a part of it */
+        get: {
+            parameters: {
+                query?: {
+                    waiting?: boolean;
+                    behind?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ContributionList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contributions/categories": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The categories that members may put albums of their own into */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OfferedCategories"];
+                    };
+                };
+            };
+        };
+        /** Says into which categories members may put albums of their own */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OfferedCategories"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contributions/{contribution}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a visitor sent in, with its photos */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    contribution: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ContributionShown"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contributions/{contribution}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accepts photos of a contribution; they become photos here in a moment */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    contribution: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotosAccepted"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DecidedOn"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contributions/{contribution}/refuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Refuses photos of a contribution */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    contribution: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhotosRefused"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DecidedOn"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contribution-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The contribution links */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LinkList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a contribution link */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LinkWish"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/contribution-links/{link}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Has a contribution link ask for something else */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LinkWish"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Withdraws a contribution link; what was sent by it stays */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/corrections": {
         parameters: {
             query?: never;
@@ -9765,6 +10241,284 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sent/{key}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a visitor sends in, or has sent */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentContribution"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sent/{key}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Receives a photo that is sent in; the body is its bytes */
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": components["schemas"]["IFormFile"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentPhoto"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sent/{key}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Writes the words of a photo that nobody has decided on */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SentWords"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Takes a photo back that was sent in */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                    photo: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sent/{key}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts the photos that are sent in into another order */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SentOrder"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sent/{key}/sent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sends what was put together */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ToBeSent"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -9960,6 +10714,29 @@ export interface components {
             categories: components["schemas"]["AlbumPlace"][];
             /** @description By name. */
             tags: string[];
+        };
+        /** @description An album that a contribution is put into, as whoever sends it says. */
+        AlbumWish: {
+            /**
+             * Format: uuid
+             * @description One that was made of what they sent before; null for none.
+             */
+            album?: string;
+            /**
+             * @description Of one that is made of this; empty for none.
+             * @default
+             */
+            title: string;
+            /**
+             * Format: uuid
+             * @description Where that stands, one of those that are offered; null for nowhere.
+             */
+            category?: string;
+            /**
+             * @description Visitors may comment on its photos.
+             * @default false
+             */
+            comments: boolean;
         };
         /** @description An album as it is after a write, and what the write came to. */
         AlbumWritten: {
@@ -10807,6 +11584,91 @@ export interface components {
          * @enum {unknown}
          */
         CommentState: "waiting" | "shown" | "refused";
+        /** @description A photo that somebody sent in. */
+        ContributedPhoto: {
+            /** Format: uuid */
+            id: string;
+            fileName: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** Format: int64 */
+            bytes: number;
+            title: string;
+            caption: string;
+            state: components["schemas"]["SentState"];
+            reason: string;
+            /** Format: date-time */
+            decided: null | string;
+            decidedBy: string;
+            photo: null | components["schemas"]["PhotoId"];
+            /** @description The same bytes are a photo here already. */
+            isHere: boolean;
+            /** @description Its bytes are kept: it can be accepted, also after it was refused. */
+            isKept: boolean;
+            /** @description There is a picture of it. */
+            hasPicture: boolean;
+        };
+        /**
+         * @description Whether a member sends photos in, and what becomes of them. Kept by name.
+         * @enum {unknown}
+         */
+        Contributing: "no" | "waits" | "trusted";
+        ContributingSaid: {
+            contributing: components["schemas"]["Contributing"];
+        };
+        /** @description What somebody sent in, for those who decide on it. */
+        ContributionLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /**
+             * Format: uuid
+             * @description Who it was, where they are a member still.
+             */
+            member: null | string;
+            /** @description A member sent it. */
+            isMember: boolean;
+            /** @description What that member sends of their own accord is accepted by itself. */
+            isTrusted: boolean;
+            /** @description By which link it came; empty for a member's own. */
+            link: string;
+            album: null | components["schemas"]["AlbumId"];
+            /** @description Where accepted photos are put: an album that is there, or that is made of them; empty for nowhere. */
+            albumName: string;
+            /** @description It is made with the first that is accepted. */
+            isNewAlbum: boolean;
+            /** @description Where that stands; empty for nowhere. */
+            categoryName: string;
+            /** Format: date-time */
+            sent: string;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: int32 */
+            accepted: number;
+            /** Format: int32 */
+            refused: number;
+            /** Format: int32 */
+            withdrawn: number;
+            /** @description The first of them, to know it by. */
+            photos: string[];
+        };
+        /** @description What was sent in, the latest first. */
+        ContributionList: {
+            contributions: components["schemas"]["ContributionLine"][];
+            /** @description There are more behind the last. */
+            further: boolean;
+        };
+        /** @description What somebody sent in, with its photos in their order. */
+        ContributionShown: {
+            contribution: components["schemas"]["ContributionLine"];
+            /** @description Where they are told; empty for nowhere. */
+            email: string;
+            /** @description What they say with it. */
+            words: string;
+            photos: components["schemas"]["ContributedPhoto"][];
+        };
         /** @description How round the corners of photos are, CSS pixels each. */
         Corners: {
             /** Format: int32 */
@@ -10959,6 +11821,11 @@ export interface components {
         };
         /** @enum {unknown} */
         DateForm: "day" | "iso" | "weekday" | "month" | "year" | "time" | null;
+        /** @description How many photos were decided on; others were by somebody else meanwhile. */
+        DecidedOn: {
+            /** Format: int32 */
+            count: number;
+        };
         /** @description What is decided about several photos; what is null stays as it is. */
         DecidePhotos: {
             /** @description Empty, keep, doubt or leave_out. */
@@ -11274,6 +12141,11 @@ export interface components {
              * @description Favourites that visitors have sent and nobody has taken note of.
              */
             sent: number;
+            /**
+             * Format: int32
+             * @description Photos that visitors sent in and nobody has decided on.
+             */
+            contributed: number;
         };
         FileAlbum: {
             id: components["schemas"]["AlbumId"];
@@ -11664,7 +12536,7 @@ export interface components {
         /** @description One intake in figures. */
         IntakeLine: {
             id: components["schemas"]["IntakeId"];
-            /** @description `computer`, `watched` or `scanner`. */
+            /** @description `computer`, `watched`, `scanner`, or `sent` by a contributor. */
             cameBy: string;
             /** @description The folder or device it came from; empty for a computer. */
             label: string;
@@ -11926,6 +12798,45 @@ export interface components {
          * @enum {unknown}
          */
         LinkKind: "address" | "page" | "album" | "category" | "file";
+        /** @description A contribution link as staff have it. */
+        LinkLine: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            words: string;
+            agree: string;
+            album: null | components["schemas"]["AlbumId"];
+            albumName: null | string;
+            /** Format: date-time */
+            ends: null | string;
+            forMembers: boolean;
+            /** Format: int32 */
+            most: number;
+            /** @description Where it is opened, from the site's root. */
+            path: string;
+            /** @description Photos are taken by it now. */
+            isOpen: boolean;
+            /**
+             * Format: int32
+             * @description So many were sent by it.
+             */
+            contributions: number;
+            /**
+             * Format: int32
+             * @description So many of their photos wait.
+             */
+            waiting: number;
+            /** Format: date-time */
+            made: string;
+            madeBy: string;
+            /** Format: int64 */
+            version: number;
+        };
+        LinkList: {
+            links: components["schemas"]["LinkLine"][];
+            /** Format: int32 */
+            mostPhotos: number;
+        };
         LinkOpened: {
             /** @description What the link carries behind its `#`, where no server on the way reads it. */
             secret: string;
@@ -11940,6 +12851,24 @@ export interface components {
             thing: null | string;
             /** @description Of an address. */
             address: string;
+        };
+        /** @description A contribution link as somebody wants it. */
+        LinkWish: {
+            title: string;
+            words: string;
+            agree: string;
+            album: null | components["schemas"]["AlbumId"];
+            /** Format: date-time */
+            ends: null | string;
+            forMembers: boolean;
+            /** Format: int32 */
+            most: number;
+            /**
+             * Format: int64
+             * @description Of one that is changed: the one that was read.
+             * @default 0
+             */
+            version: number;
         };
         /** @description The picture that stands in the site's head in place of its title; who cannot see it is read the title. */
         Logo: {
@@ -12058,6 +12987,8 @@ export interface components {
             email: string;
             /** @description The groups that they are in. */
             groups: string[];
+            /** @description Whether they send photos in. */
+            contributing: components["schemas"]["Contributing"];
             /**
              * Format: date-time
              * @description When a browser of theirs was last here, as far as one is still signed in.
@@ -12191,6 +13122,12 @@ export interface components {
             /** @description In another order on every round; of what loops. */
             shuffles: boolean;
         };
+        /** @description Something that can be chosen by its name. */
+        NamedChoice: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         /** @description A file as it stands on a page. */
         NamedFile: {
             id: components["schemas"]["FileId"];
@@ -12297,6 +13234,10 @@ export interface components {
             subfolders: boolean;
             /** @description What folder names become: empty, album or category. */
             becomes: string;
+        };
+        /** @description The categories that members may put albums of their own into. */
+        OfferedCategories: {
+            categories: string[];
         };
         /** @description A file that visitors may save. */
         OfferedFile: {
@@ -12814,6 +13755,10 @@ export interface components {
          * @enum {unknown}
          */
         PhotoPress: "open" | "link" | "nothing";
+        PhotosAccepted: {
+            /** @description Of one contribution. */
+            photos: string[];
+        };
         /** @description Who may see several photos by themselves. */
         PhotosAudience: {
             audience: components["schemas"]["Audience"];
@@ -12843,6 +13788,14 @@ export interface components {
              */
             most: number;
             photos: components["schemas"]["PhotoOfBlock"][];
+        };
+        PhotosRefused: {
+            photos: string[];
+            /**
+             * @description What whoever sent them is told; empty for nothing.
+             * @default
+             */
+            why: string;
         };
         /** @description The photos of a block. What was said for another kind of source is kept while it is not used. */
         PhotosSource: {
@@ -13276,6 +14229,66 @@ export interface components {
         SecondStepWanted: {
             /** @description The password: whoever finds a browser signed in may not shut its owner out. */
             current: string;
+        };
+        /** @description What somebody sends in, or has sent. */
+        SentContribution: {
+            /** @description What it was sent for; empty for a member's own. */
+            title: string;
+            /** @description What whoever made the link asks for. */
+            instructions: string;
+            /** @description What they must say yes to; empty for nothing. */
+            agree: string;
+            /** @description A member sends it: their name is known. */
+            isMember: boolean;
+            /**
+             * Format: int32
+             * @description So many photos fit.
+             */
+            most: number;
+            /** @description It can still be sent. */
+            isOpen: boolean;
+            name: string;
+            email: string;
+            words: string;
+            album: components["schemas"]["AlbumWish"];
+            /** @description Albums that were made of what they sent before; null where they have no say in that. */
+            albums: null | components["schemas"]["NamedChoice"][];
+            /** @description Where an album of theirs may stand. */
+            categories: components["schemas"]["NamedChoice"][];
+            /** Format: date-time */
+            sent: null | string;
+            /** @description How many photos stand where, a sentence. */
+            standing: string;
+            photos: components["schemas"]["SentPhoto"][];
+        };
+        SentOrder: {
+            /** @description Of one contribution, as they are to stand. */
+            photos: string[];
+        };
+        /** @description A photo that somebody sends in, for them. */
+        SentPhoto: {
+            /** Format: uuid */
+            id: string;
+            fileName: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            title: string;
+            caption: string;
+            state: components["schemas"]["SentState"];
+            /** @description Why it was refused; empty for nothing said. */
+            reason: string;
+        };
+        /**
+         * @description Where a photo stands that was sent in. Kept by name.
+         * @enum {unknown}
+         */
+        SentState: "waiting" | "accepted" | "refused" | "withdrawn";
+        /** @description The words of a photo that is sent in. */
+        SentWords: {
+            title: string;
+            caption: string;
         };
         /** @description Who one is here, and what the next unsafe request must carry. */
         Session: {
@@ -13841,6 +14854,14 @@ export interface components {
             kind: string;
             /** Format: uuid */
             id: string;
+        };
+        /** @description What is said with photos that are sent in. */
+        ToBeSent: {
+            name: string;
+            email: string;
+            words: string;
+            agreed: boolean;
+            album?: null | components["schemas"]["AlbumWish"];
         };
         /** @enum {unknown} */
         Told: "before" | "fileName" | "camera" | "album" | "title" | "caption" | "place" | "creator" | "credit" | "people" | "tags" | null;

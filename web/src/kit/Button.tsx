@@ -1,10 +1,10 @@
 import type { ButtonHTMLAttributes, ReactNode } from 'react'
 
 /** A small sign of the key that does the same as the verb before it. */
-export function KeyHint({ children }: { children: ReactNode }) {
+export function KeyHint({ onPlum = false, children }: { onPlum?: boolean; children: ReactNode }) {
   return (
     <kbd
-      className={`${typeof children === 'string' && children.length === 1 ? 'bare-key' : ''} ml-1.5 inline-block rounded-control border border-line px-1 font-sans text-[0.6875rem] leading-4 text-quiet`}
+      className={`${typeof children === 'string' && children.length === 1 ? 'bare-key' : ''} ml-1.5 inline-block rounded-control border px-1 font-sans text-[0.6875rem] leading-4 ${onPlum ? 'border-on-plum/60' : 'border-line text-quiet'}`}
     >
       {children}
     </kbd>
@@ -59,7 +59,7 @@ export function Button({
       {...rest}
     >
       {children}
-      {hint && <KeyHint>{hint}</KeyHint>}
+      {hint && <KeyHint onPlum={look === 'next' && !rest.disabled}>{hint}</KeyHint>}
     </button>
   )
 }

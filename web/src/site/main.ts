@@ -9,6 +9,7 @@ import './look.css'
 import './embedded.css'
 import './talk.css'
 import './entering.css'
+import './contributing.css'
 import { AlongWalk } from './along'
 import { isEmbedded, tellHeight } from './embedded'
 import { enhanceFavourites } from './favourites'
@@ -48,6 +49,8 @@ const marking =
 if (isEmbedded()) tellHeight()
 else if (walks.length > 0) enhanceViewer(walks, marking)
 void marking.then(enhanceFavourites)
+const contribution = document.querySelector<HTMLElement>('[data-contribution]')
+if (contribution) void import('./contributing').then((m) => m.enhanceContributing(contribution))
 enhanceSingle()
 enhanceRating()
 enhanceFilms()

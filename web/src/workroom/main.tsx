@@ -19,6 +19,7 @@ import { AlbumsStation } from './albums/AlbumsStation'
 import { CategoriesStation } from './categories/CategoriesStation'
 import { ClearanceStation } from './clearance/ClearanceStation'
 import { CommentsStation } from './comments/CommentsStation'
+import { ContributionsStation } from './contributions/ContributionsStation'
 import { CorrectStation } from './corrections/CorrectStation'
 import { DescribeStation } from './describing/DescribeStation'
 import { FileStation } from './describing/FileStation'
@@ -140,6 +141,13 @@ const routes = [
     component: FavouritesStation,
     // Those of one album, and whose are open.
     validateSearch: z.object({ album: said, choice: said }),
+  }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/contributions',
+    component: ContributionsStation,
+    // What is listed, and which is open.
+    validateSearch: z.object({ show: z.enum(['all', 'links']).optional().catch(undefined), one: said }),
   }),
   createRoute({
     getParentRoute: () => root,

@@ -1,4 +1,5 @@
 using Jovitar.Core.Acts;
+using Jovitar.Core.Contributions;
 using Jovitar.Core.People;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
@@ -10,8 +11,9 @@ namespace Jovitar.Server.People.Members;
 
 /// <summary>A member.</summary>
 /// <param name="Groups">The groups that they are in.</param>
+/// <param name="Contributing">Whether they send photos in.</param>
 /// <param name="Seen">When a browser of theirs was last here, as far as one is still signed in.</param>
-internal sealed record MemberLine(Guid Id, string Name, string Email, IReadOnlyList<Guid> Groups, DateTimeOffset? Seen);
+internal sealed record MemberLine(Guid Id, string Name, string Email, IReadOnlyList<Guid> Groups, Contributing Contributing, DateTimeOffset? Seen);
 
 /// <summary>A window of the members.</summary>
 /// <param name="Found">How many there are of those that were asked for.</param>
@@ -53,7 +55,7 @@ internal sealed class MemberStore(NpgsqlDataSource db, ActRunner acts, LetterSto
         var sought = Sought(words.Length > 0, group is not null);
         await using var command = db.Command(
             $"""
-            select a.id, a.name, a.email,
+            select a.id, a.name, a.email, a.contributing,
                    array(select m."group" from member_of as m where m.account = a.id) as groups,
                    (select max(s.seen) from session as s where s.account = a.id and s.expires > @now) as seen
               from account as a
@@ -64,7 +66,7 @@ internal sealed class MemberStore(NpgsqlDataSource db, ActRunner acts, LetterSto
             """,
             ("like", like), ("group", group), ("now", clock.GetUtcNow()), ("from", from), ("count", count));
         var members = await command.AllAsync(
-            r => new MemberLine(r.Get<Guid>("id"), r.Get<string>("name"), r.Get<string>("email"), r.Get<Guid[]>("groups"), r.Maybe<DateTimeOffset>("seen")), ct);
+            r => new MemberLine(r.Get<Guid>("id"), r.Get<string>("name"), r.Get<string>("email"), r.Get<Guid[]>("groups"), Enum.Parse<Contributing>(r.Get<string>("contributing")), r.Maybe<DateTimeOffset>("seen")), ct);
         await using var sum = db.Command(
             $"""
             select (select count(*)::int from account as a where {sought}) as found,

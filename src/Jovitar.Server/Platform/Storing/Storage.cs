@@ -45,7 +45,7 @@ internal sealed partial class Storage
     public Storage(string root)
     {
         this.root = root;
-        foreach (var folder in (string[])[StorageKeys.Originals, StorageKeys.Renditions, StorageKeys.Arrivals, Unfinished])
+        foreach (var folder in (string[])[StorageKeys.Originals, StorageKeys.Renditions, StorageKeys.Arrivals, StorageKeys.Sent, Unfinished])
         {
             Directory.CreateDirectory(Path.Combine(root, folder));
         }

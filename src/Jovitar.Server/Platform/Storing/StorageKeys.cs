@@ -10,6 +10,9 @@ internal static class StorageKeys
     public const string Renditions = "renditions";
     public const string Arrivals = "arriving";
 
+    /// <summary>What was sent in and is no photo yet.</summary>
+    public const string Sent = "sent";
+
     /// <summary>How the names of scanned pages begin.</summary>
     public const string ScannedPage = "scan-";
 
@@ -36,6 +39,12 @@ internal static class StorageKeys
 
     /// <summary>How the keys of all that was made of an original begin.</summary>
     public static string MadeOf(string hash) => $"{Renditions}/{hash}-";
+
+    /// <summary>The bytes of a photo that was sent in, until somebody has accepted it.</summary>
+    public static string SentIn(Guid photo) => $"{Sent}/{photo:N}";
+
+    /// <summary>A picture of one.</summary>
+    public static string SentPicture(Guid photo, int width) => string.Create(CultureInfo.InvariantCulture, $"{Sent}/{photo:N}-{width}.webp");
 
     /// <summary>Something that is arriving, by a name of its own.</summary>
     public static string Arriving(string name) => $"{Arrivals}/{name}";

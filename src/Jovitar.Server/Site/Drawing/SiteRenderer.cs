@@ -7,6 +7,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Access.Entries;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Contributing;
 using Jovitar.Server.Site.Drawing.Components;
 using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Site.Entering;
@@ -182,6 +183,15 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
     /// <summary>The page at which a member signs in.</summary>
     public Task<Rendered> SignInPageAsync(ToSignIn asked, CancellationToken ct) => RenderAsync<SignInPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>What a contribution link leads to.</summary>
+    public Task<Rendered> ContributePageAsync(ToContribute asked, CancellationToken ct) => RenderAsync<ContributePage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>The page on which photos are put together, and seen to once they are sent.</summary>
+    public Task<Rendered> SendPageAsync(ToSend asked, CancellationToken ct) => RenderAsync<SendPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>A member's own place.</summary>
+    public Task<Rendered> YoursPageAsync(Yours yours, CancellationToken ct) => RenderAsync<YoursPage>("", [], null, null, LookChange.None, [("Yours", yours)], null, ct);
 
     /// <summary>The page at which somebody asks to become a member.</summary>
     public Task<Rendered> JoinPageAsync(ToJoin asked, CancellationToken ct) => RenderAsync<JoinPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);

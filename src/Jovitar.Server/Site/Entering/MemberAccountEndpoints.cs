@@ -1,6 +1,7 @@
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Contributions;
 using Jovitar.Server.Platform.Mailing;
 using Microsoft.AspNetCore.Identity;
 
@@ -8,10 +9,11 @@ namespace Jovitar.Server.Site.Entering;
 
 /// <summary>What a member finds of their own account.</summary>
 /// <param name="HasPassword">They have chosen one.</param>
+/// <param name="Sends">They send photos in, or did.</param>
 /// <param name="Others">So many other browsers are signed in as they.</param>
 /// <param name="Fault">What was wrong with what they typed; null for nothing.</param>
 /// <param name="Done">What was done; null for nothing.</param>
-public sealed record MemberAccount(string Name, bool HasPassword, int Others, string? Fault = null, string? Done = null);
+public sealed record MemberAccount(string Name, bool HasPassword, bool Sends, int Others, string? Fault = null, string? Done = null);
 
 /// <summary>What members do with their own account, where they sign in. No script is needed.</summary>
 internal static class MemberAccountEndpoints
@@ -30,15 +32,15 @@ internal static class MemberAccountEndpoints
     }
 
     /// <summary>Of the member who asks; null for anybody else.</summary>
-    public static async Task<MemberAccount?> OfAsync(HttpContext http, AccountStore accounts, SessionStore sessions, CancellationToken ct) =>
+    public static async Task<MemberAccount?> OfAsync(HttpContext http, AccountStore accounts, SessionStore sessions, SentStore sent, CancellationToken ct) =>
         await MemberAsync(http, accounts, ct) is { } member
-            ? new MemberAccount(member.Name, member.PasswordHash.Length > 0, (await sessions.ListAsync(member.Id, http.User.Session(), ct)).Count(s => !s.Here))
+            ? new MemberAccount(member.Name, member.PasswordHash.Length > 0, await sent.SendsAsync(member.Id, ct), (await sessions.ListAsync(member.Id, http.User.Session(), ct)).Count(s => !s.Here))
             : null;
 
     static async Task<Account?> MemberAsync(HttpContext http, AccountStore accounts, CancellationToken ct) =>
         http.User.Viewer().Role == Role.Member && Actor.Of(http.User).Account is { } id ? await accounts.FindAsync(id, ct) : null;
 
-    static async Task Change(HttpContext http, SiteDoor door, AccountStore accounts, SessionStore sessions, SignInLimit limit, IPasswordHasher<Account> hasher, MailSettings mail, CancellationToken ct)
+    static async Task Change(HttpContext http, SiteDoor door, AccountStore accounts, SessionStore sessions, SentStore sent, SignInLimit limit, IPasswordHasher<Account> hasher, MailSettings mail, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
         if (VisitorForm.IsFromElsewhere(http) || await VisitorForm.ReadAsync(http, ct) is not { } form || await MemberAsync(http, accounts, ct) is not { } member)
@@ -54,7 +56,7 @@ internal static class MemberAccountEndpoints
         }
 
         http.Response.StatusCode = status;
-        if (await OfAsync(http, accounts, sessions, ct) is { } account)
+        if (await OfAsync(http, accounts, sessions, sent, ct) is { } account)
         {
             var asked = new ToSignIn("/", mail.IsSet, Account: account with { Fault = fault, Done = fault is null ? "Your password is kept. Other browsers are signed out." : null });
             await SiteEndpoints.SendAsync(http, await door.Renderer.SignInPageAsync(asked, ct), ct);

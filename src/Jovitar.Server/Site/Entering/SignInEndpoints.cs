@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.People;
 using Jovitar.Server.Access;
+using Jovitar.Server.Contributions;
 using Jovitar.Server.People;
 using Jovitar.Server.Platform.Mailing;
 using Microsoft.AspNetCore.Identity;
@@ -46,10 +47,10 @@ internal static class SignInEndpoints
         site.MapPost($"{Path}/{{secret}}", UseLink);
     }
 
-    static async Task Show(string? to, HttpContext http, SiteDoor door, AccountStore accounts, SessionStore sessions, MailSettings mail, CancellationToken ct)
+    static async Task Show(string? to, HttpContext http, SiteDoor door, AccountStore accounts, SessionStore sessions, SentStore sent, MailSettings mail, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
-        var account = await MemberAccountEndpoints.OfAsync(http, accounts, sessions, ct);
+        var account = await MemberAccountEndpoints.OfAsync(http, accounts, sessions, sent, ct);
         await AnswerAsync(http, door, new ToSignIn(EnteringEndpoints.PathOf(to ?? "/"), mail.IsSet, Account: account), null, ct);
     }
 

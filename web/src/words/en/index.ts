@@ -3,6 +3,7 @@ import { barWords } from './bar'
 import { blockWords } from './blocks'
 import { clearanceWords } from './clearance'
 import { commentWords } from './comments'
+import { contributionWords } from './contributions'
 import { correctionWords } from './corrections'
 import { describingWords } from './describing'
 import { embedWords } from './embeds'
@@ -34,6 +35,7 @@ export const en = {
   ...tagWords,
   ...narrowingWords,
   ...describingWords,
+  ...contributionWords,
   ...correctionWords,
   ...clearanceWords,
   ...commentWords,

@@ -104,6 +104,19 @@ export function DeskStation() {
                 <SentFavourites sent={sent} all={f.sent} />
               </Part>
             )}
+            {f.contributed > 0 && (
+              <Part title={w.contributions.title}>
+                <p>
+                  {w.contributions.onDesk(f.contributed)}{' '}
+                  <Link
+                    to="/workroom/contributions"
+                    className="underline decoration-strong-line decoration-1 underline-offset-4"
+                  >
+                    {w.contributions.look}
+                  </Link>
+                </p>
+              </Part>
+            )}
             {f.commentsWaiting > 0 && (
               <Part title={w.comments.title}>
                 <p>

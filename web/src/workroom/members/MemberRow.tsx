@@ -5,6 +5,7 @@ import { asWord, Button, Choice } from '../../kit/Button'
 import { copy } from '../../kit/copy'
 import { Dialog } from '../../kit/Dialog'
 import { Popover } from '../../kit/Popover'
+import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { MemberSight } from '../access/audience/MemberSight'
 import { useAct } from '../shell/data'
@@ -47,6 +48,9 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
   const path = { params: { path: { member: member.id } } }
   const change = useAct((wish: Api['MemberWish']) =>
     body(api.PATCH('/api/members/{member}', { ...path, body: wish }), w.errors.away),
+  )
+  const say = useAct((contributing: Api['Contributing']) =>
+    body(api.PUT('/api/members/{member}/contributing', { ...path, body: { contributing } }), w.errors.away),
   )
   const end = useAct(
     () => body(api.DELETE('/api/members/{member}', path), w.errors.away),
@@ -102,6 +106,18 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
                 )
               })}
             </p>
+          </div>
+          <div>
+            <p className="text-small text-quiet">{w.contributions.member}</p>
+            <WordSelect
+              label={w.contributions.member}
+              value={member.contributing}
+              choices={(['no', 'waits', 'trusted'] as const).map((c) => [c, w.contributions.contributing[c]])}
+              onChoose={(contributing) => say.mutate(contributing)}
+            />
+            {member.contributing !== 'no' && (
+              <p className="mt-1 text-small text-quiet">{w.contributions.memberLead}</p>
+            )}
           </div>
           <Link
             to="/workroom/records"

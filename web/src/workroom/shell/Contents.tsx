@@ -84,7 +84,8 @@ function Entry({
 function arriving(f: Api['Figures']) {
   if (f.waiting > 0) return w.contents.arriving(f.waiting)
   if (f.unpacking > 0) return w.contents.unpacking(f.unpacking)
-  return f.failed > 0 ? w.contents.failed(f.failed) : ''
+  if (f.failed > 0) return w.contents.failed(f.failed)
+  return f.contributed > 0 ? w.contributions.waits(f.contributed) : ''
 }
 
 const stationOf: Record<string, string> = {
@@ -103,6 +104,7 @@ const stationOf: Record<string, string> = {
   comments: 'visitors',
   favourites: 'visitors',
   records: 'visitors',
+  contributions: 'intake',
   clearance: 'visitors',
   members: 'visitors',
 }
@@ -122,7 +124,7 @@ export function Contents({
   const f = useFigures().data
   const at = pathname.split('/')[2] ?? ''
   const stands = (station: string) => (stationOf[at] ?? at) === station
-  const waits = f ? f.failed + f.albumsNowhere + f.commentsWaiting + f.sent : 0
+  const waits = f ? f.failed + f.albumsNowhere + f.commentsWaiting + f.sent + f.contributed : 0
   return (
     <aside className="contents-column flex flex-col border-r border-line max-lg:border-r-0 max-lg:border-b">
       <div className="contents-head px-[22px] pt-6 max-lg:flex max-lg:items-baseline max-lg:gap-3 max-lg:pt-3">
@@ -163,7 +165,9 @@ export function Contents({
           busy={!!f && f.waiting + f.unpacking > 0}
           figure={f ? arriving(f) : ''}
         />
-        {stands('intake') && !folded && <IntakeEntries pathname={pathname} />}
+        {stands('intake') && !folded && (
+          <IntakeEntries pathname={pathname} contributed={f?.contributed ?? 0} />
+        )}
         <Line
           to="/workroom/photos"
           name={w.stations.photos}
@@ -225,9 +229,15 @@ export function Contents({
   )
 }
 
-function IntakeEntries({ pathname }: { pathname: string }) {
+function IntakeEntries({ pathname, contributed }: { pathname: string; contributed: number }) {
   return (
     <div className="contents-entries mb-1.5">
+      <Entry
+        to="/workroom/contributions"
+        name={w.contributions.title}
+        figure={contributed > 0 ? w.contributions.waits(contributed) : ''}
+        here={pathname.endsWith('/contributions')}
+      />
       <Entry to="/workroom/intake/scanner" name={w.contents.scanner} here={pathname.endsWith('/scanner')} />
       <Entry to="/workroom/intake/folders" name={w.contents.folders} here={pathname.endsWith('/folders')} />
     </div>

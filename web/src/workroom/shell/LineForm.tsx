@@ -9,6 +9,7 @@ export function LineForm({
   verb,
   done,
   look = 'plain',
+  also,
   children,
 }: {
   send: (text: (name: string) => string) => Promise<void>
@@ -17,6 +18,8 @@ export function LineForm({
   done?: string
   /** It is the thing to do next. */
   look?: 'next' | 'plain'
+  /** What else can be done, beside it. */
+  also?: React.ReactNode
   children: (faults: Readonly<Record<string, string>>) => React.ReactNode
 }) {
   const [faults, setFaults] = useState<Record<string, string>>({})
@@ -42,10 +45,11 @@ export function LineForm({
   return (
     <form className="grid gap-4" onSubmit={submit}>
       {children(faults)}
-      <span>
+      <span className="flex items-baseline gap-5">
         <Button type="submit" look={look} disabled={busy}>
           {verb}
         </Button>
+        {also}
       </span>
       <p role="status" className="min-h-5 text-small">
         {faults.other ? <span className="font-semibold">{faults.other}</span> : isDone && done}

@@ -29,6 +29,8 @@ export function refresh(client: QueryClient) {
     'starters',
     'comments',
     'choices',
+    'contributions',
+    'contribution-links',
     'offers',
     'records',
     'clearance',
