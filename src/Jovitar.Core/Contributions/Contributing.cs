@@ -64,7 +64,7 @@ public static class Sending
     public const long MostBytesWaiting = 20L << 30;
 
     /// <summary>What was begun and not sent is kept for so long.</summary>
-    public static readonly TimeSpan DraftLife = TimeSpan.FromDays(2);
+    public static readonly TimeSpan DraftLife = TimeSpan.FromDays(7);
 
     /// <summary>For so long after it was refused a photo can be accepted after all; then its bytes go.</summary>
     public static readonly TimeSpan RefusedLife = TimeSpan.FromDays(30);

@@ -96,7 +96,12 @@ internal sealed class Admission(
         }
 
         return await act.RunAsync(
-            "update contribution_photo set is_in = true, is_kept = false, photo = @photo, is_made = @made where id = @id and state = 'Accepted' and not is_in", ct,
+            """
+            update contribution_photo
+               set is_in = true, is_kept = false, photo = @photo, is_made = @made
+             where id = @id and state = 'Accepted' and not is_in
+            """,
+            ct,
             ("id", coming.Id), ("photo", photo.Value), ("made", isMade)) == 1;
     }
 
@@ -119,7 +124,11 @@ internal sealed class Admission(
             var album = await AlbumStore.MakeAsync(act, coming.AlbumTitle, coming.AlbumTitle, "", ct);
             await act.RunAsync("update album set has_comments = @comments where id = @id and has_comments <> @comments", ct, ("id", album.Value), ("comments", coming.AlbumComments));
             await act.RunAsync(
-                "insert into album_category (album, category, said_by) select @id, c.id, @said from category as c where c.id = @category::uuid and c.binned is null", ct,
+                """
+                insert into album_category (album, category, said_by)
+                select @id, c.id, @said from category as c where c.id = @category::uuid and c.binned is null
+                """,
+                ct,
                 ("id", album.Value), ("category", coming.AlbumCategory), ("said", Said.Person));
             await act.RunAsync("update contribution set album = @album where id = @id", ct, ("album", album.Value), ("id", coming.Contribution));
             return album;
@@ -148,9 +157,7 @@ internal sealed class Admission(
         await using var tx = await db.BeginAsync(ct);
         await using var find = tx.Command(
             """
-            select c.id, c.name, c.email, (select count(*)::int from contribution_photo as p where p.contribution = c.id and p.state = 'Accepted') as accepted,
-                   (select count(*)::int from contribution_photo as p where p.contribution = c.id and p.state = 'Refused') as refused,
-                   array(
+            select c.id, c.email, s.accepted, s.refused, array(
                      select p.reason
                        from contribution_photo as p
                       where p.contribution = c.id and p.state = 'Refused' and p.reason <> ''
@@ -158,6 +165,11 @@ internal sealed class Admission(
                       order by min(p.place)
                       limit 20) as reasons
               from contribution as c
+             cross join lateral (
+               select count(*) filter (where p.state = 'Accepted')::int as accepted,
+                      count(*) filter (where p.state = 'Refused')::int as refused
+                 from contribution_photo as p
+                where p.contribution = c.id) as s
              where c.sent is not null and c.told is null and c.email <> ''
                and not exists (
                  select from contribution_photo as p
@@ -186,7 +198,7 @@ internal sealed class Admission(
         return true;
     }
 
-    /// <summary>Lets go of what was begun and never sent, and of the bytes of what was refused a while ago.</summary>
+    /// <summary>Lets go of what was begun and never sent, at once where its link was withdrawn, and of the bytes of what was refused a while ago.</summary>
     public async Task ForgetAsync(CancellationToken ct)
     {
         var now = clock.GetUtcNow();
@@ -195,7 +207,13 @@ internal sealed class Admission(
             with gone as (
               delete from contribution
                where id in (
-                 select id from contribution where sent is null and begun < @before order by begun limit 500 for update skip locked)
+                 select c.id
+                   from contribution as c
+                   left join contribution_link as l on l.id = c.link
+                  where c.sent is null and (c.begun < @before or l.revoked is not null)
+                  order by c.begun
+                  limit 500
+                    for update of c skip locked)
               returning id)
             select p.id from contribution_photo as p where p.contribution in (select id from gone)
             """,

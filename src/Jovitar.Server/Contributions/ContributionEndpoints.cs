@@ -6,14 +6,14 @@ using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Jovitar.Server.Contributions;
 
 /// <summary>A contribution link as somebody wants it.</summary>
 /// <param name="Album">Where accepted photos are put; null for nowhere.</param>
-/// <param name="Version">Of one that is changed: the one that was read.</param>
 public sealed record LinkWish(
-    [Words(LinkWords.LongestTitle)] string Title, [Words(LinkWords.LongestWords)] string Words, [Words(LinkWords.LongestAgree)] string Agree, AlbumId? Album, DateTimeOffset? Ends, bool ForMembers, int Most, long Version = 0)
+    [Words(LinkWords.LongestTitle)] string Title, [Words(LinkWords.LongestWords)] string Words, [Words(LinkWords.LongestAgree)] string Agree, AlbumId? Album, DateTimeOffset? Ends, bool ForMembers, int Most)
 {
     internal LinkWords AsKept() => new LinkWords(Title, Words, Agree, Ends, ForMembers, Most).AsKept();
 }
@@ -53,7 +53,7 @@ internal static class ContributionEndpoints
         var links = api.MapGroup("/contribution-links").RequireAuthorization(Security.Editors).WithTags("Contributions");
         links.MapGet("", Links).WithSummary("The contribution links");
         links.MapPost("", MakeLink).WithSummary("Makes a contribution link");
-        links.MapPut("/{link}", ChangeLink).WithSummary("Has a contribution link ask for something else");
+        links.MapPut("/{link}", ChangeLink).NeedsVersion().WithSummary("Has a contribution link ask for something else");
         links.MapDelete("/{link}", WithdrawLink).WithSummary("Withdraws a contribution link; what was sent by it stays");
         api.MapPut("/members/{member}/contributing", Say).RequireAuthorization(Security.Editors).WithTags("Contributions").WithSummary("Says whether a member sends photos in, and whether those wait");
     }
@@ -87,7 +87,7 @@ internal static class ContributionEndpoints
             : Problems.Conflict("full", $"There are {LinkStore.Most} contribution links already. Withdraw one that nobody uses any more.");
     }
 
-    static async Task<Results<NoContent, BadRequest<Problem>, NotFound<Problem>, Stale>> ChangeLink(Guid link, LinkWish body, Actor who, LinkStore links, TimeProvider clock, CancellationToken ct)
+    static async Task<Results<NoContent, BadRequest<Problem>, NotFound<Problem>, Stale>> ChangeLink(Guid link, LinkWish body, [FromHeader(Name = "If-Match")] long version, Actor who, LinkStore links, TimeProvider clock, CancellationToken ct)
     {
         var words = body.AsKept();
         if (Faulty(words, clock) is { } invalid)
@@ -95,7 +95,7 @@ internal static class ContributionEndpoints
             return invalid;
         }
 
-        return await links.ChangeAsync(who, link, words, body.Album, body.Version, ct) switch
+        return await links.ChangeAsync(who, link, words, body.Album, version, ct) switch
         {
             LinkOutcome.Written => TypedResults.NoContent(),
             LinkOutcome.Stale => Problems.Stale("contribution link"),
@@ -112,7 +112,7 @@ internal static class ContributionEndpoints
     static async Task<Results<NoContent, NotFound<Problem>, BadRequest<Problem>>> Say(Guid member, ContributingSaid body, Actor who, DecidingStore store, CancellationToken ct) =>
         !Enum.IsDefined(body.Contributing) ? Problems.Invalid("Choose what becomes of the photos that they send in.") : await store.SayAsync(who, member, body.Contributing, ct) ? TypedResults.NoContent() : Problems.Gone("member");
 
-    static async Task<Ok<OfferedCategories>> Offered(DecidingStore store, CancellationToken ct) => TypedResults.Ok(new OfferedCategories(await store.OfferedAsync(ct)));
+    static async Task<Ok<OfferedCategories>> Offered(SentStore store, CancellationToken ct) => TypedResults.Ok(new OfferedCategories([.. (await store.CategoriesAsync(ct)).Select(c => new CategoryId(c.Id))]));
 
     static async Task<NoContent> Offer(OfferedCategories body, Actor who, DecidingStore store, CancellationToken ct)
     {

@@ -45,7 +45,8 @@ internal sealed class ContributionListStore(NpgsqlDataSource db)
 
     const string Columns =
         $"""
-        c.id, coalesce(m.name, c.name) as name, m.id as member, c.receipt is null as is_member, coalesce(m.contributing = 'Trusted', false) as is_trusted,
+        c.id, coalesce(m.name, c.name) as name, m.id as member, c.receipt is null as is_member,
+               coalesce(m.contributing = 'Trusted', false) as is_trusted,
                coalesce(l.title, '') as link,
                a.id as album, coalesce(a.working_name, c.album_title) as album_name, a.id is null and c.album_title <> '' as is_new,
                coalesce(k.name, '') as category, c.sent, c.email, c.words, s.*, array(

@@ -88,7 +88,12 @@ internal sealed class ContributionStore(NpgsqlDataSource db, AccessStore access,
     public Task<SenderAnswer> MendAsync(Sender sender, Guid photo, string title, string caption, CancellationToken ct) => ChangeAsync(
         sender,
         async (tx, held) => await tx.RunAsync(
-            "update contribution_photo set title = @title, caption = @caption where id = @photo and contribution = @id and state = any(@mendable)", ct,
+            """
+            update contribution_photo
+               set title = @title, caption = @caption
+             where id = @photo and contribution = @id and state = any(@mendable)
+            """,
+            ct,
             ("photo", photo), ("mendable", Enum.GetValues<SentState>().Where(Sending.CanMend).Select(s => s.ToString()).ToArray()), ("id", held.Id), ("title", title), ("caption", caption)) == 0 ? SendingRefusal.Decided : null,
         ct);
 
@@ -156,17 +161,20 @@ internal sealed class ContributionStore(NpgsqlDataSource db, AccessStore access,
                 """
                 update contribution
                    set name = @name, email = @email, words = @words, sent = @now,
+                       told = case when @trusted then @now end,
                        album = case when @own then (
                          select a.id
                            from album as a
                           where a.id = @album::uuid and a.binned is null
-                            and a.id in (select o.album from contribution as o where o.account = @account::uuid and o.link is null)) else @link_album::uuid end,
+                            and a.id in (
+                              select o.album from contribution as o where o.account = @account::uuid and o.link is null))
+                         else @link_album::uuid end,
                        album_title = @title, album_comments = @comments, album_category = (
                          select k.id from category as k
                           where k.id = @category::uuid and k.id = any((select offered_categories from site)::uuid[]))
                  where id = @id
                 """,
-                ct, ("id", held.Id), ("name", name), ("email", held.Account is null ? wish.Email : held.Email), ("words", wish.Words), ("now", now), ("own", own), ("album", album.Album?.Value), ("account", held.Account),
+                ct, ("id", held.Id), ("name", name), ("email", held.Account is null ? wish.Email : held.Email), ("words", wish.Words), ("now", now), ("trusted", isTrusted), ("own", own), ("album", album.Album?.Value), ("account", held.Account),
                 ("link_album", held.LinkAlbum?.Value), ("title", own && album.Album is null ? album.Title : ""), ("comments", own && album.Album is null && album.Comments), ("category", own && album.Album is null ? album.Category?.Value : null));
             if (isTrusted)
             {
@@ -271,7 +279,11 @@ internal sealed class ContributionStore(NpgsqlDataSource db, AccessStore access,
         await using var hold = tx.Command(
             """
             select c.id, c.link, c.account, c.name, c.email, c.sent is not null as is_sent,
-                   (select a.id from contribution_link as l join album as a on a.id = l.album and a.binned is null where l.id = c.link) as album
+                   (
+                     select a.id
+                       from contribution_link as l
+                       join album as a on a.id = l.album and a.binned is null
+                      where l.id = c.link) as album
               from contribution as c
              where c.id = @id
                for no key update of c

@@ -3,13 +3,11 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Contributions;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Bins;
-using Jovitar.Server.Platform;
-using Npgsql;
 
 namespace Jovitar.Server.Contributions;
 
 /// <summary>Decides on what visitors sent in, and says who sends in and whereto.</summary>
-internal sealed class DecidingStore(NpgsqlDataSource db, ActRunner acts)
+internal sealed class DecidingStore(ActRunner acts)
 {
     /// <summary>Accepts photos: they become photos here in a moment, whoever is at work then. Those that were refused can be accepted after all as long as their bytes are kept.</summary>
     /// <returns>How many were; null when the contribution is not there.</returns>
@@ -89,7 +87,8 @@ internal sealed class DecidingStore(NpgsqlDataSource db, ActRunner acts)
             // The table before its rows, as whoever adds and invites takes them.
             await act.RunAsync("lock table account in row exclusive mode", ct);
             await using var say = act.Command(
-                "update account set contributing = @contributing where id = @member and role = 'Member' returning name", ("member", member), ("contributing", contributing.ToString()));
+                "update account set contributing = @contributing where id = @member and role = 'Member' returning name",
+                ("member", member), ("contributing", contributing.ToString()));
             if (await say.ExecuteScalarAsync(ct) is not string name)
             {
                 return act.Drop(false);
@@ -100,13 +99,6 @@ internal sealed class DecidingStore(NpgsqlDataSource db, ActRunner acts)
         },
         ct)).Answer;
 
-    /// <summary>The categories that members may put albums of their own into.</summary>
-    public async Task<IReadOnlyList<CategoryId>> OfferedAsync(CancellationToken ct)
-    {
-        await using var command = db.CreateCommand("select c.id from category as c where c.binned is null and c.id = any((select offered_categories from site)::uuid[]) order by lower(c.name), c.id");
-        return await command.AllAsync(r => new CategoryId(r.GetGuid(0)), ct);
-    }
-
     /// <summary>Says into which categories members may put albums of their own.</summary>
     public async Task OfferAsync(Actor who, IReadOnlyList<CategoryId> categories, CancellationToken ct) => await acts.RunAsync(
         who, ActKind.Contributions,
@@ -116,7 +108,8 @@ internal sealed class DecidingStore(NpgsqlDataSource db, ActRunner acts)
             return await act.RunAsync(
                 """
                 update site
-                   set offered_categories = array(select c.id from category as c where c.id = any(@categories) and c.binned is null order by c.id)
+                   set offered_categories = array(
+                         select c.id from category as c where c.id = any(@categories) and c.binned is null order by c.id)
                 """,
                 ct, ("categories", categories.Values().Distinct().ToArray()));
         },

@@ -25,12 +25,20 @@ internal sealed class SentFiles(NpgsqlDataSource db, Storage storage, TimeProvid
     /// <summary>Whoever sends waits for others who do; whatever else goes on here has a processor left.</summary>
     readonly SemaphoreSlim hands = new(Math.Max(1, Environment.ProcessorCount / 2));
 
+    /// <summary>What has arrived is looked at within so long, or tidied away.</summary>
+    static readonly TimeSpan Patience = TimeSpan.FromSeconds(60);
+
     /// <summary>Looks at what arrived.</summary>
     /// <returns>Why it cannot be taken, a sentence, where it cannot.</returns>
+    /// <exception cref="TimeoutException">So many are looked at that this one would wait too long.</exception>
     public async Task<(SentPictures? Pictures, string Fault)> LookAsync(Arrived arrived, IntakeLimits limits, CancellationToken ct)
     {
         using var copy = await storage.LocalAsync(arrived.Key) ?? throw new IOException("What arrived is gone.");
-        await hands.WaitAsync(ct);
+        if (!await hands.WaitAsync(Patience, ct))
+        {
+            throw new TimeoutException();
+        }
+
         try
         {
             return await Task.Run(() => Look(arrived, copy.Path, limits), ct);

@@ -173,8 +173,8 @@ internal sealed class SentStore(NpgsqlDataSource db, AccessStore access, TimePro
     {
         await using var command = db.Command(
             $"""
-            select c.id, coalesce(l.title, '') as link, coalesce(nullif(a.title, ''), a.working_name, c.album_title) as album, c.begun, c.sent,
-                   s.*, array(
+            select c.id, coalesce(l.title, '') as link, coalesce(nullif(a.title, ''), a.working_name, c.album_title) as album,
+                   c.begun, c.sent, s.*, array(
                      select p.id
                        from contribution_photo as p
                       where p.contribution = c.id and (p.is_kept or p.state = 'Accepted')

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Contributions;
 using Jovitar.Server.Intake.Uploads;
 using Jovitar.Server.Demo;
 using Jovitar.Server.Platform;
@@ -48,6 +49,7 @@ internal static class DataCheck
         await CheckStatesAsync(rows, storage, troubles);
         await CheckStoredAsync(rows, storage, await Originals.InDoubtAsync(db, ct), troubles, ct);
         await CheckArrivingAsync(db, storage, troubles, ct);
+        await CheckSentAsync(db, storage, troubles, ct);
         await CheckLinesAsync(db, troubles, ct);
         foreach (var kind in troubles.GroupBy(t => t.Kind))
         {
@@ -160,6 +162,25 @@ internal static class DataCheck
 
         await using var doubts = db.CreateCommand("select encode(hash, 'hex') from original_doubt where since < now() - interval '10 minutes' limit 1000");
         troubles.AddRange((await doubts.AllAsync(r => r.GetString(0), ct)).Select(hash => ("originals whose row was never settled", hash[..12])));
+    }
+
+    static async Task CheckSentAsync(NpgsqlDataSource db, Storage storage, List<(string, string)> troubles, CancellationToken ct)
+    {
+        await using var kept = db.CreateCommand("select id, file_name, encode(hash, 'hex') as hash from contribution_photo where is_kept order by id");
+        foreach (var (id, name, hash) in await kept.AllAsync(r => (r.Get<Guid>("id"), r.Get<string>("file_name"), r.Get<string>("hash")), ct))
+        {
+            await using var bytes = await storage.OpenAsync(StorageKeys.SentIn(id));
+            if (bytes is null || Convert.ToHexStringLower(await SHA256.HashDataAsync(bytes, ct)) != hash)
+            {
+                troubles.Add((bytes is null ? "photos that were sent in are missing" : "photos that were sent in are not what came", name));
+            }
+        }
+
+        // What is fresh may still be at work, or is tidied up within minutes.
+        await foreach (var (stored, _) in SentFiles.LeftAsync(db, storage, DateTimeOffset.UtcNow.AddMinutes(-30), ct))
+        {
+            troubles.Add(("files among what was sent in that no row speaks of", stored.Name));
+        }
     }
 
     static async Task CheckLinesAsync(NpgsqlDataSource db, List<(string, string)> troubles, CancellationToken ct)

@@ -7435,7 +7435,9 @@ export interface paths {
         put: {
             parameters: {
                 query?: never;
-                header?: never;
+                header: {
+                    "If-Match": number;
+                };
                 path: {
                     link: string;
                 };
@@ -12863,12 +12865,6 @@ export interface components {
             forMembers: boolean;
             /** Format: int32 */
             most: number;
-            /**
-             * Format: int64
-             * @description Of one that is changed: the one that was read.
-             * @default 0
-             */
-            version: number;
         };
         /** @description The picture that stands in the site's head in place of its title; who cannot see it is read the title. */
         Logo: {

@@ -99,6 +99,10 @@ internal static class ContributingEndpoints
             var (answer, photo) = await store.AddAsync(sender, fileName, arrived, looked, ct);
             return !answer.IsThere ? Problems.Gone("contribution") : photo is null ? Refused(answer) : TypedResults.Ok(photo);
         }
+        catch (TimeoutException)
+        {
+            return Problems.Json(StatusCodes.Status503ServiceUnavailable, "busy", "Many send photos just now. Nothing was lost; try again in a minute.");
+        }
         finally
         {
             await arrivals.DropAsync(arrived);

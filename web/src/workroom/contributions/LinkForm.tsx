@@ -36,11 +36,11 @@ export function LinkForm({
       ends: momentOf(text('ends')),
       forMembers: who === 'members',
       most: Number(text('most')),
-      version: link?.version ?? 0,
     }
-    const path = { params: { path: { link: link?.id ?? '' } } }
-    if (link) await body(api.PUT('/api/contribution-links/{link}', { ...path, body: said }), w.errors.away)
-    else await body(api.POST('/api/contribution-links', { body: said }), w.errors.away)
+    if (link) {
+      const params = { path: { link: link.id }, header: { 'If-Match': link.version } }
+      await body(api.PUT('/api/contribution-links/{link}', { params, body: said }), w.errors.away)
+    } else await body(api.POST('/api/contribution-links', { body: said }), w.errors.away)
     refresh(client)
     onDone()
   }
