@@ -15,7 +15,7 @@ const rest: Project[] = [
   ...after('corrections', 'rooms', 'tags', 'standing', 'filling', 'stations'),
   ...after('pages', 'layouts', 'lots', 'bars', 'presses', 'touches', 'looks', 'embeds', 'devices'),
   ...after('page files', 'grounds', 'favourites', 'comments'),
-  ...after('clearance', 'audience', 'choosing', 'members', 'people', 'passkey', 'starters'),
+  ...after('clearance', 'audience', 'choosing', 'members', 'contributing', 'people', 'passkey', 'starters'),
   { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },
   // Last: while it is on, nobody else signs in with a password alone.
   { name: 'second step', testMatch: 'secondstep.spec.ts', dependencies: ['keys'] },

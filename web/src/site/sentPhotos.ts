@@ -169,8 +169,8 @@ export class SentPhotos {
         ...(this.isSent
           ? [button(w.takeBack, sure)]
           : [
-              button(w.earlier, () => this.move(line, -1)),
-              button(w.later, () => this.move(line, 1)),
+              button(w.earlier, () => this.move(line, -1), { className: 'earlier' }),
+              button(w.later, () => this.move(line, 1), { className: 'later' }),
               button(w.leaveOut, () => void away()),
             ]),
       )
