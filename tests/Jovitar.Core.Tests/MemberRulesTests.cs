@@ -1,3 +1,4 @@
+using Jovitar.Core.Acts;
 using Jovitar.Core.People;
 
 namespace Jovitar.Core.Tests;
@@ -48,5 +49,14 @@ public sealed class MemberRulesTests
         Assert.NotNull(MemberRules.Fault(string.Concat(Enumerable.Repeat("a@b.c\n", MemberRules.MostLines))));
         Assert.Null(MemberRules.Fault("a@b.c"));
         Assert.Equal("ada", MemberRules.Called(new NewMember("", "ada@example.org")));
+    }
+
+    [Fact]
+    public void What_somebody_was_called_before_is_read_in_the_history()
+    {
+        Assert.Equal("Wren", MemberWords.CalledBefore(MemberWords.Renamed("Wren", "Wren Marsh"), "Wren Marsh"));
+        Assert.Null(MemberWords.CalledBefore(MemberWords.Renamed("Wren", "Wren Marsh"), "Marsh"));
+        Assert.Null(MemberWords.CalledBefore(MemberWords.Removed("Wren"), "Wren"));
+        Assert.Null(MemberWords.CalledBefore("The member  is called Wren now.", "Wren"));
     }
 }

@@ -26,7 +26,7 @@ public sealed class EndpointTests
         // Not in the description: pages, renditions that are public, health, the description itself, and the empty workroom that signs one in.
         "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /i/{picture}/{recipe:int}-card.jpg", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "GET /{address}/save", "GET /album/{address}/save", "GET /category/{address}/save", "GET /favourites/{address}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
         "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js", "GET /enter/{secret}", "GET /site/choosing/{album}", "GET /sign-in", "GET /sign-in/join", "GET /sign-in/{secret}", "GET /logo/{picture}.webp",
-        "GET /send/{secret}", "GET /sent/yours", "GET /sent/{key}", "GET /sent/{key}/state", "GET /sent/{key}/photos/{photo:guid}/{width:int}.webp",
+        "GET /site/account/kept.json", "GET /send/{secret}", "GET /sent/yours", "GET /sent/{key}", "GET /sent/{key}/state", "GET /sent/{key}/photos/{photo:guid}/{width:int}.webp",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
     ];
 
@@ -37,7 +37,7 @@ public sealed class EndpointTests
     static readonly HashSet<string> ForTheOwner =
     [
         "PUT /api/site", "PUT /api/clearance", "PUT /api/records/kept", "POST /api/comments/remove", "GET /api/people", "POST /api/people/invitations", "POST /api/people/invitations/{invitation}/again", "DELETE /api/people/invitations/{invitation}",
-        "PUT /api/members/joining", "PUT /api/people/{account}/role", "DELETE /api/people/{account}", "DELETE /api/people/{account}/sessions", "DELETE /api/people/{account}/second-step",
+        "PUT /api/members/joining", "GET /api/members/{member}/kept.json", "POST /api/members/{member}/erase", "PUT /api/people/{account}/role", "DELETE /api/people/{account}", "DELETE /api/people/{account}/sessions", "DELETE /api/people/{account}/second-step",
     ];
 
     /// <param name="Takes">The kind of body it takes.</param>

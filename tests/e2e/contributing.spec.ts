@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { type BrowserContext, expect, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
 import { oneMaker } from './making'
@@ -168,4 +169,25 @@ test('a link that is withdrawn takes nothing more and says so', async () => {
   await expect(row).toHaveCount(0)
   await sender.goto(link)
   await expect(sender.getByRole('heading', { name: 'Nothing is taken here' })).toBeVisible()
+})
+
+test('what is kept of a member is saved, and erased for good when somebody is sure', async () => {
+  await page.goto('/workroom/members')
+  await page.getByRole('button', { name: 'Look after Wren Marsh' }).click()
+  const saving = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'Save what is kept of them' }).click()
+  const kept = JSON.parse(await readFile(await (await saving).path(), 'utf8')) as { account: { name: string }[]; 'photos sent in': { state: string }[] }
+  expect(kept.account[0]?.name).toBe('Wren Marsh')
+  expect(kept['photos sent in'].map((p) => p.state)).toEqual(['Accepted', 'Accepted'])
+  await page.getByRole('button', { name: 'Erase it' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Erase what is kept of Wren Marsh?' })
+  await expect(dialog.getByRole('button', { name: 'Erase it for good' })).toBeDisabled()
+  await noSeriousFinding(page)
+  await dialog.getByLabel('Type Wren Marsh to go on').fill('Wren Marsh')
+  await dialog.getByRole('button', { name: 'Erase it for good' }).click()
+  await expect(page.getByText('It is erased.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Look after Wren Marsh' })).toHaveCount(0)
+  await page.goto('/workroom/history')
+  await expect(page.getByText('Erased what was kept of a member.')).toBeVisible()
+  await expect(page.getByText('Wren Marsh')).toHaveCount(0)
 })

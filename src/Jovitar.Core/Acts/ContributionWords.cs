@@ -17,6 +17,8 @@ public static class ContributionWords
     /// <param name="why">What they are told; empty for nothing.</param>
     public static string Refused(int photos, string who, string why) => why.Length == 0 ? $"Refused {ActWords.Photos(photos)} of {who}." : $"Refused {ActWords.Photos(photos)} of {who}: {why}";
 
+    public static string MadeAlbum(string album) => $"Made album “{album}” of what was sent in.";
+
     /// <summary>Whoever sent it takes an accepted photo back.</summary>
     public static string Withdrew(string who, string photo) => $"{who} took “{photo}” back; it is in the bin.";
 

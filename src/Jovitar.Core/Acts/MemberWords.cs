@@ -15,7 +15,21 @@ public static class MemberWords
 
     public static string Removed(string name) => $"{name} is no member any more.";
 
+    /// <summary>In place of the name of one who is to be forgotten.</summary>
+    public const string Forgotten = "A former member";
+
+    /// <summary>All that was kept of a member was erased: also who that was.</summary>
+    public const string Erased = "Erased what was kept of a member.";
+
     public static string Renamed(string before, string after) => $"The member {before} is called {after} now.";
+
+    /// <summary>What a member was called before they got a name, where a sentence of the history says that; else null.</summary>
+    public static string? CalledBefore(string sentence, string name)
+    {
+        var (begins, ends) = (Renamed("", name), $" is called {name} now.");
+        var start = begins[..^ends.Length];
+        return sentence.Length > begins.Length && sentence.StartsWith(start, StringComparison.Ordinal) && sentence.EndsWith(ends, StringComparison.Ordinal) ? sentence[start.Length..^ends.Length] : null;
+    }
 
     public static string Moved(string name, IReadOnlyList<string> into, IReadOnlyList<string> outOf)
     {

@@ -119,7 +119,7 @@ internal sealed class Admission(
         by, ActKind.MadeAlbum,
         async act =>
         {
-            act.Says = _ => $"Made album “{coming.AlbumTitle}” of what {coming.Name} sent.";
+            act.Says = _ => ContributionWords.MadeAlbum(coming.AlbumTitle);
             await act.HoldAsync("category", coming.AlbumCategory is { } category ? [category] : [], ct);
             var album = await AlbumStore.MakeAsync(act, coming.AlbumTitle, coming.AlbumTitle, "", ct);
             await act.RunAsync("update album set has_comments = @comments where id = @id and has_comments <> @comments", ct, ("id", album.Value), ("comments", coming.AlbumComments));

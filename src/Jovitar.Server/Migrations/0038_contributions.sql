@@ -91,3 +91,6 @@ create index contribution_photo_photo on contribution_photo (photo) where photo 
 create index contribution_photo_waiting on contribution_photo (contribution) where state = 'Waiting';
 create index contribution_photo_coming on contribution_photo (decided, contribution, place, id) where state = 'Accepted' and not is_in;
 create index contribution_photo_kept on contribution_photo (decided) where is_kept and state <> 'Waiting';
+
+-- Acts whose sentences name members: found when one of them is to be forgotten.
+create index act_of_members on act (kind) where kind in ('Members', 'Contributions', 'Choices', 'Audience');

@@ -2,6 +2,7 @@ using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Contributions;
+using Jovitar.Server.PersonalData;
 using Jovitar.Server.Platform.Mailing;
 using Microsoft.AspNetCore.Identity;
 
@@ -24,9 +25,13 @@ internal static class MemberAccountEndpoints
     /// <summary>Where they sign their other browsers out.</summary>
     public const string Others = "/site/account/others";
 
+    /// <summary>Where they get what is kept of them.</summary>
+    public const string Kept = "/site/account/kept.json";
+
     /// <param name="site">Doors that are open to everybody and stand in no description.</param>
     public static void MapMemberAccount(this IEndpointRouteBuilder site)
     {
+        site.MapGet(Kept, Export);
         site.MapPost(Password, Change);
         site.MapPost(Others, EndOthers);
     }
@@ -99,5 +104,13 @@ internal static class MemberAccountEndpoints
         }
 
         EnteringEndpoints.See(http, SignInEndpoints.Path);
+    }
+
+    static async Task<IResult> Export(HttpContext http, AccountStore accounts, PersonalDataStore store, CancellationToken ct)
+    {
+        EnteringEndpoints.Hide(http);
+        return await MemberAsync(http, accounts, ct) is { } member && await store.ExportAsync(member.Id, ct) is { } file
+            ? TypedResults.File(file, "application/json; charset=utf-8", PersonalDataEndpoints.FileName)
+            : TypedResults.Redirect($"{SignInEndpoints.Path}");
     }
 }

@@ -28,6 +28,17 @@ export const memberWords = {
     noGroups: 'There are no groups yet.',
     name: 'Called',
     link: 'Make a link',
+    kept: 'Save what is kept of them',
+    keptWhat: 'For whoever asks what there is, or wants it gone.',
+    erase: 'Erase it',
+    eraseAsk: (name: string) => `Erase what is kept of ${name}?`,
+    eraseGoes:
+      'They are no member any more. What is recorded of them, their letters, favourites that they have not sent and photos that nobody has accepted go; so does their name in the history.',
+    eraseStays:
+      'Favourites that they sent stay without their name, and accepted photos with the credit that they carry. Nothing brings the rest back.',
+    eraseType: (name: string) => `Type ${name} to go on`,
+    eraseNow: 'Erase it for good',
+    erased: 'It is erased.',
     linkWhat: 'It signs them in once, within thirty days. Hand it to nobody else.',
     linkOf: (name: string) => `The link of ${name}`,
     copy: 'Copy it',

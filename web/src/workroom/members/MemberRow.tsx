@@ -1,17 +1,18 @@
 import { Link } from '@tanstack/react-router'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { asWord, Button, Choice } from '../../kit/Button'
-import { copy } from '../../kit/copy'
 import { Dialog } from '../../kit/Dialog'
 import { Popover } from '../../kit/Popover'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { MemberSight } from '../access/audience/MemberSight'
-import { useAct } from '../shell/data'
+import { useAct, useSession } from '../shell/data'
 import { moment } from '../shell/format'
 import { tell } from '../shell/news'
 import type { Member } from './data'
+import { MemberLink } from './MemberLink'
+import { EraseDialog, PersonalData } from './PersonalData'
 
 type Group = Api['GroupLine']
 
@@ -45,6 +46,8 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
   const [open, setOpen] = useState(false)
   const [asking, setAsking] = useState(false)
   const [looking, setLooking] = useState(false)
+  const [erasing, setErasing] = useState(false)
+  const owner = useSession().data?.role === 'owner'
   const path = { params: { path: { member: member.id } } }
   const change = useAct((wish: Api['MemberWish']) =>
     body(api.PATCH('/api/members/{member}', { ...path, body: wish }), w.errors.away),
@@ -137,6 +140,15 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
             {w.viewers.what}
           </Button>
           <MemberLink member={member} />
+          {owner && (
+            <PersonalData
+              member={member}
+              onErase={() => {
+                setOpen(false)
+                setErasing(true)
+              }}
+            />
+          )}
           <span>
             <Button
               look="word"
@@ -151,6 +163,7 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
           </span>
         </div>
       </Popover>
+      {erasing && <EraseDialog member={member} onClose={() => setErasing(false)} />}
       {looking && <MemberSight member={member.id} name={member.name} onClose={() => setLooking(false)} />}
       <Dialog open={asking} onClose={() => setAsking(false)} title={w.members.endAsk(member.name)}>
         <p className="mt-3">{w.members.endWhat}</p>
@@ -163,54 +176,5 @@ function LookAfter({ member, groups }: { member: Member; groups: readonly Group[
         </div>
       </Dialog>
     </>
-  )
-}
-
-/** A link that signs a member in once, to be handed on; it is shown when it is made and never again. */
-function MemberLink({ member }: { member: Member }) {
-  const field = useRef<HTMLInputElement>(null)
-  const [link, setLink] = useState('')
-  const [told, setTold] = useState('')
-  const make = useAct(
-    () =>
-      body(
-        api.POST('/api/members/{member}/link', { params: { path: { member: member.id } } }),
-        w.errors.away,
-      ),
-    (made) => setLink(made.link),
-  )
-  async function take() {
-    const copied = await copy(link)
-    if (!copied) field.current?.select()
-    setTold(copied ? w.members.copied : w.members.byHand)
-  }
-  return (
-    <span>
-      {link ? (
-        <>
-          <input
-            ref={field}
-            readOnly
-            aria-label={w.members.linkOf(member.name)}
-            value={link}
-            className="w-full truncate border-b border-line bg-transparent py-1 text-small outline-none focus:border-plum"
-            onFocus={(e) => e.currentTarget.select()}
-          />
-          <span className="mt-1 flex flex-wrap items-baseline gap-x-4">
-            <Button look="word" onClick={() => void take()}>
-              {w.members.copy}
-            </Button>
-            <span role="status" className="text-small text-quiet">
-              {told}
-            </span>
-          </span>
-        </>
-      ) : (
-        <Button look="word" onClick={() => make.mutate(undefined)}>
-          {w.members.link}
-        </Button>
-      )}
-      <span className="mt-1 block text-small text-quiet">{w.members.linkWhat}</span>
-    </span>
   )
 }
