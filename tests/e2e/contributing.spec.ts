@@ -126,7 +126,7 @@ test('a member who may sends an album in, into a category that is offered', asyn
   await page.getByRole('combobox', { name: 'Whether each gets a letter' }).selectOption('no')
   await page.getByRole('button', { name: 'Add them' }).click()
   await page.getByRole('button', { name: 'Look after Wren Marsh' }).click()
-  await page.getByRole('combobox', { name: 'Photos they send in' }).selectOption({ label: 'They send photos in, which wait for you' })
+  await page.getByRole('combobox', { name: 'Photos they send in' }).selectOption({ label: 'Wait for you' })
   await page.getByRole('button', { name: 'Make a link' }).click()
   const way = await page.getByLabel('The link of Wren Marsh').inputValue()
   await page.keyboard.press('Escape')

@@ -16,7 +16,7 @@ public sealed record SentPhoto(Guid Id, string FileName, int Width, int Height, 
 /// <param name="Title">Of one that is made of this; empty for none.</param>
 /// <param name="Category">Where that stands, one of those that are offered; null for nowhere.</param>
 /// <param name="Comments">Visitors may comment on its photos.</param>
-public sealed record AlbumWish(AlbumId? Album = null, [property: Words(Sending.LongestTitle)] string Title = "", CategoryId? Category = null, bool Comments = false)
+public sealed record AlbumWish(AlbumId? Album = null, [Words(Sending.LongestTitle)] string Title = "", CategoryId? Category = null, bool Comments = false)
 {
     public static readonly AlbumWish None = new();
 }

@@ -71,9 +71,9 @@ export const contributionWords = {
     trustedNow: (name: string) => `What ${name} sends is accepted by itself from now on.`,
     member: 'Photos they send in',
     contributing: {
-      no: 'They send no photos in',
-      waits: 'They send photos in, which wait for you',
-      trusted: 'They send photos in, accepted by themselves',
+      no: 'They send none in',
+      waits: 'Wait for you',
+      trusted: 'Are accepted by themselves',
     },
     memberLead: 'In a place of their own on the site, at /sent/yours.',
   },
