@@ -41,7 +41,7 @@ public sealed class ContributionTests
         Assert.Equal(("Silke", "Regatta", "Regatta", 2, false), (line.GetProperty("name").GetString(), line.GetProperty("link").GetString(), line.GetProperty("albumName").GetString(), line.GetProperty("waiting").GetInt32(), line.GetProperty("isMember").GetBoolean()));
         Assert.Equal(2, (await (await owner.GetAsync("/api/desk/figures")).ReadAsync()).GetProperty("contributed").GetInt32());
         var shown = await ShownAsync(owner, Id(line));
-        Assert.Equal(("From the committee boat.", "boat 1.jpg"), (shown.GetProperty("words").GetString(), shown.GetProperty("photos")[1].GetProperty("fileName").GetString()));
+        Assert.Equal(("From the committee boat.", "I took these.", "boat 1.jpg"), (shown.GetProperty("words").GetString(), shown.GetProperty("agreed").GetString(), shown.GetProperty("photos")[1].GetProperty("fileName").GetString()));
         Assert.Equal([second, first], shown.GetProperty("photos").EnumerateArray().Select(Id));
         // Nothing of it is anywhere: no photo, no original, no rendition that the site would hand out.
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo"));

@@ -185,4 +185,52 @@ public sealed partial class PeopleTests
         Assert.Equal(HttpStatusCode.NoContent, await EnterAsync());
         Assert.Equal("Signed Tomas out everywhere. Took off the second step of Tomas.", await site.ScalarAsync<string>("select string_agg(sentence, ' ' order by id) from act where kind = 'People'"));
     }
+
+    [Fact]
+    public async Task Whoever_makes_a_site_ready_hands_it_over_and_is_out_once_the_other_has_come()
+    {
+        await using var standin = await Standin.StartAsync("prints");
+        await using var site = await Site.StartAsync(workers: 0, mail: standin.MailPort);
+        var helper = await site.OwnerAsync();
+        var made = (await (await helper.PostAsJsonAsync("/api/albums", new { workingName = "Made ready" })).ReadAsync()).GetProperty("id").GetString();
+        // To an owner, and to nobody less.
+        Assert.Equal(HttpStatusCode.BadRequest, (await helper.PostAsJsonAsync("/api/people/invitations", new { name = "Nell", email = "nell@example.test", role = "editor", handsOver = true })).StatusCode);
+        await (await helper.PostAsJsonAsync("/api/people/invitations", new { name = "Nell", email = "nell@example.test", role = "owner", handsOver = true })).ReadAsync();
+        var line = Assert.Single((await PeopleAsync(helper)).GetProperty("invitations").EnumerateArray());
+        Assert.True(line.GetProperty("handsOver").GetBoolean());
+        // Sent again it still hands over; until it is taken up the helper works on.
+        var secret = SecretOf((await (await helper.PostAsync($"/api/people/invitations/{line.GetProperty("id").GetGuid()}/again", null)).ReadAsync()).GetProperty("link").GetString()!);
+        Assert.Equal("Trial is handed over to you", (await standin.LettersAsync(1))[0].Subject);
+        var nell = await VisitorAsync(site);
+        Assert.True((await (await nell.PostAsJsonAsync("/api/invitation/look", new { secret })).ReadAsync()).GetProperty("handsOver").GetBoolean());
+        Assert.Equal(HttpStatusCode.OK, (await helper.GetAsync("/api/people")).StatusCode);
+        Assert.True((await TakeUpAsync(nell, secret)).IsSuccessStatusCode);
+        await Site.TokenAsync(nell);
+
+        // The helper is out at once, in every browser; what they made stays, under their name.
+        Assert.Equal(HttpStatusCode.Unauthorized, (await helper.GetAsync("/api/people")).StatusCode);
+        await Site.TokenAsync(helper);
+        Assert.Equal(HttpStatusCode.Unauthorized, (await helper.PostAsJsonAsync("/api/session", new { email = "odile@example.test", password = "ten characters and more" })).StatusCode);
+        Assert.Equal(["Nell"], (await PeopleAsync(nell)).GetProperty("people").EnumerateArray().Select(p => p.GetProperty("name").GetString()!));
+        var history = await nell.GetStringAsync("/api/acts");
+        Assert.Contains("Took the site over from Odile.", history, StringComparison.Ordinal);
+        Assert.Contains("Invited Nell to take the site over.", history, StringComparison.Ordinal);
+        Assert.Contains(made!, await nell.GetStringAsync("/api/albums"), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task One_who_is_no_owner_any_more_has_nothing_to_hand_over()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var second = await VisitorAsync(site);
+        Assert.True((await TakeUpAsync(second, await InviteAsync(owner, "bram@example.test", "Bram", "owner"), "Bram")).IsSuccessStatusCode);
+        await Site.TokenAsync(second);
+        var answer = await owner.PostAsJsonAsync("/api/people/invitations", new { name = "Nell", email = "nell@example.test", role = "owner", handsOver = true });
+        var secret = SecretOf((await answer.ReadAsync()).GetProperty("link").GetString()!);
+        var odile = IdOf(await PeopleAsync(second), "Odile");
+        (await second.PutAsJsonAsync($"/api/people/{odile}/role", new { role = "editor" })).EnsureSuccessStatusCode();
+        Assert.True((await TakeUpAsync(await VisitorAsync(site), secret)).IsSuccessStatusCode);
+        Assert.Contains((await PeopleAsync(second)).GetProperty("people").EnumerateArray(), p => p.GetProperty("name").GetString() == "Odile" && p.GetProperty("role").GetString() == "editor");
+    }
 }

@@ -7,6 +7,12 @@ public static class PeopleWords
 {
     public static string Invited(string name, Role role) => $"Invited {name} as {A(role)}.";
 
+    /// <summary>Whoever says it is out once somebody has come.</summary>
+    public static string HandsOver(string name) => $"Invited {name} to take the site over.";
+
+    /// <param name="before">Who handed it over, and is out.</param>
+    public static string TookOver(string before) => $"Took the site over from {before}.";
+
     public static string TookBack(string name) => $"Took back the invitation of {name}.";
 
     public static string Joined(Role role) => $"Took up an invitation as {A(role)}.";

@@ -28,6 +28,20 @@ public static class Letters
         It works once, and until {Moment(until)}. If you do not know what this is about, leave it: nothing happens.
         """);
 
+    /// <summary>Somebody is to have the site from now on.</summary>
+    /// <param name="by">Who hands it over, and has no part in it any more then.</param>
+    public static Letter HandingOver(string site, string name, string by, string link, DateTimeOffset until) => new(
+        $"{site} is handed over to you",
+        $"""
+        Dear {name},
+
+        {by} has made “{site}” ready and hands it over to you. Open this link, choose a password, and it is yours:
+
+        {link}
+
+        From then on you see to all that there is in it, its people and its settings, too, and {by} has no part in it any more. The link works once, and until {Moment(until)}.
+        """);
+
     /// <summary>Somebody asked for a link that signs them in.</summary>
     public static Letter WayIn(string site, string name, string link, DateTimeOffset until) => new(
         $"Your way in to {site}",

@@ -21,6 +21,10 @@ public static class StaffRules
     /// <summary>What speaks against a part that somebody is to have; null when nothing does.</summary>
     public static string? AgainstPart(Role role) => new Viewer(role).IsStaff ? null : "Choose whether they are an owner or an editor.";
 
+    /// <summary>What speaks against handing the site over to somebody; null when nothing does.</summary>
+    /// <param name="handsOver">It is to be handed over.</param>
+    public static string? AgainstHandingOver(Role role, bool handsOver) => handsOver && role != Role.Owner ? "Who takes the site over is an owner of it." : null;
+
     /// <summary>What speaks against asking somebody; null when nothing does.</summary>
     /// <param name="isHere">They work here already.</param>
     /// <param name="others">So many others do, or are asked to.</param>

@@ -21,6 +21,7 @@ internal sealed class Admission(
     /// <summary>Somebody may decide on one photo after another: once none waits, so long passes before the letter.</summary>
     static readonly TimeSpan Calm = TimeSpan.FromMinutes(2);
 
+    /// <summary>The letter says something for so long: what was decided before is no news any more, where letters begin to leave later.</summary>
     static readonly TimeSpan LetterHolds = TimeSpan.FromDays(3);
 
     /// <param name="Account">Of the member who sent it.</param>
@@ -171,6 +172,7 @@ internal sealed class Admission(
                  from contribution_photo as p
                 where p.contribution = c.id) as s
              where c.sent is not null and c.told is null and c.email <> ''
+               and exists (select from contribution_photo as p where p.contribution = c.id and p.decided > @recent)
                and not exists (
                  select from contribution_photo as p
                   where p.contribution = c.id
@@ -179,7 +181,7 @@ internal sealed class Admission(
              limit 1
                for no key update of c skip locked
             """,
-            ("calm", now - Calm));
+            ("calm", now - Calm), ("recent", now - LetterHolds));
         if (await find.FirstAsync(
                 r => Tuple.Create(r.Get<Guid>("id"), r.Get<string>("email"), r.Get<int>("accepted"), r.Get<int>("refused"), r.Get<string[]>("reasons")), ct) is not var (id, email, accepted, refused, reasons))
         {

@@ -32,7 +32,8 @@ internal sealed record ContributedPhoto(
 /// <summary>What somebody sent in, with its photos in their order.</summary>
 /// <param name="Email">Where they are told; empty for nowhere.</param>
 /// <param name="Words">What they say with it.</param>
-internal sealed record ContributionShown(ContributionLine Contribution, string Email, string Words, IReadOnlyList<ContributedPhoto> Photos);
+/// <param name="Agreed">What they said yes to; empty for nothing.</param>
+internal sealed record ContributionShown(ContributionLine Contribution, string Email, string Words, string Agreed, IReadOnlyList<ContributedPhoto> Photos);
 
 /// <summary>What visitors sent in, for those who decide on it.</summary>
 internal sealed class ContributionListStore(NpgsqlDataSource db)
@@ -49,7 +50,8 @@ internal sealed class ContributionListStore(NpgsqlDataSource db)
                coalesce(m.contributing = 'Trusted', false) as is_trusted,
                coalesce(l.title, '') as link,
                a.id as album, coalesce(a.working_name, c.album_title) as album_name, a.id is null and c.album_title <> '' as is_new,
-               coalesce(k.name, '') as category, c.sent, c.email, c.words, s.*, array(
+               coalesce(k.name, '') as category, c.sent, c.email, c.words, c.agreed,
+               s.*, array(
                  select p.id
                    from contribution_photo as p
                   where p.contribution = c.id and (p.is_kept or p.state = 'Accepted')
@@ -94,7 +96,7 @@ internal sealed class ContributionListStore(NpgsqlDataSource db)
     public async Task<ContributionShown?> FindAsync(Guid contribution, CancellationToken ct)
     {
         await using var command = db.Command($"select {Columns} from {From} where c.id = @id and c.sent is not null", ("id", contribution), ("shown", MostShown));
-        if (await command.FirstAsync(r => new ContributionShown(Read(r), r.Get<string>("email"), r.Get<string>("words"), []), ct) is not { } shown)
+        if (await command.FirstAsync(r => new ContributionShown(Read(r), r.Get<string>("email"), r.Get<string>("words"), r.Get<string>("agreed"), []), ct) is not { } shown)
         {
             return null;
         }

@@ -160,7 +160,7 @@ internal sealed class ContributionStore(NpgsqlDataSource db, AccessStore access,
             await tx.RunAsync(
                 """
                 update contribution
-                   set name = @name, email = @email, words = @words, sent = @now,
+                   set name = @name, email = @email, words = @words, agreed = @agreed, sent = @now,
                        told = case when @trusted then @now end,
                        album = case when @own then (
                          select a.id
@@ -174,7 +174,7 @@ internal sealed class ContributionStore(NpgsqlDataSource db, AccessStore access,
                           where k.id = @category::uuid and k.id = any((select offered_categories from site)::uuid[]))
                  where id = @id
                 """,
-                ct, ("id", held.Id), ("name", name), ("email", held.Account is null ? wish.Email : held.Email), ("words", wish.Words), ("now", now), ("trusted", isTrusted), ("own", own), ("album", album.Album?.Value), ("account", held.Account),
+                ct, ("id", held.Id), ("name", name), ("email", held.Account is null ? wish.Email : held.Email), ("words", wish.Words), ("agreed", wish.Agreed ? held.Agree : ""), ("now", now), ("trusted", isTrusted), ("own", own), ("album", album.Album?.Value), ("account", held.Account),
                 ("link_album", held.LinkAlbum?.Value), ("title", own && album.Album is null ? album.Title : ""), ("comments", own && album.Album is null && album.Comments), ("category", own && album.Album is null ? album.Category?.Value : null));
             if (isTrusted)
             {

@@ -23,7 +23,7 @@ internal sealed class DemoPeople(InvitationStore invitations, IPasswordHasher<Ac
         var origin = server.Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault() ?? "";
         foreach (var editor in staff.Editors)
         {
-            if (await invitations.InviteAsync(owner, editor.Email, editor.Name, Role.Editor, origin, ct) is ({ } link, _))
+            if (await invitations.InviteAsync(owner, editor.Email, editor.Name, Role.Editor, handsOver: false, origin, ct) is ({ } link, _))
             {
                 await invitations.AcceptAsync(link[(link.IndexOf('#', StringComparison.Ordinal) + 1)..], editor.Name, hasher.HashPassword(null!, editor.Password), ct);
             }
@@ -31,7 +31,7 @@ internal sealed class DemoPeople(InvitationStore invitations, IPasswordHasher<Ac
 
         foreach (var invited in staff.Invited)
         {
-            await invitations.InviteAsync(owner, invited.Email, invited.Name, Role.Editor, origin, ct);
+            await invitations.InviteAsync(owner, invited.Email, invited.Name, Role.Editor, handsOver: false, origin, ct);
         }
     }
 }

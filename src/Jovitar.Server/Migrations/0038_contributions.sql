@@ -42,6 +42,8 @@ create table contribution (
   name text not null,
   email text not null default '',
   words text not null default '',
+  -- What they said yes to, in the words of that moment.
+  agreed text not null default '',
   -- Where accepted photos are put: an album, or one that is made with the first of them.
   album uuid references album on delete set null,
   album_title text not null default '',

@@ -22,12 +22,13 @@ internal enum LetterState
 
 /// <summary>An invitation that nobody has taken up yet.</summary>
 /// <param name="By">Who asked them.</param>
+/// <param name="HandsOver">Whoever asked them hands the site over to them, and is out once they come.</param>
 /// <param name="IsOver">Its link is not good any more.</param>
 /// <param name="Fault">Why its letter is not there yet; empty where all is well.</param>
-internal sealed record InvitationLine(Guid Id, string Name, string Email, Role Role, string By, DateTimeOffset Made, DateTimeOffset Expires, bool IsOver, LetterState Letter, string Fault);
+internal sealed record InvitationLine(Guid Id, string Name, string Email, Role Role, bool HandsOver, string By, DateTimeOffset Made, DateTimeOffset Expires, bool IsOver, LetterState Letter, string Fault);
 
 /// <summary>What somebody is asked to take up.</summary>
-internal sealed record Invited(Guid Id, string Name, string Email, Role Role, string By);
+internal sealed record Invited(Guid Id, string Name, string Email, Role Role, string By, Guid? HandsOver);
 
 /// <summary>Invitations to work on the site: each a link that is good once, for a few days, and of which only a hash is kept.</summary>
 internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, LetterStore letters, MailSettings mail, SettingsStore settings, TimeProvider clock)
@@ -37,7 +38,8 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
         var now = clock.GetUtcNow();
         await using var command = db.Command(
             """
-            select i.id, i.name, i.email, i.role, i.by_name, i.made, i.expires, i.expires <= @now as is_over,
+            select i.id, i.name, i.email, i.role, i.hands_over is not null as hands_over, i.by_name, i.made, i.expires,
+                   i.expires <= @now as is_over,
                    case when l.id is null then 'None'
                         when l.sent is not null then 'Sent'
                         when l.due is not null then 'Waiting'
@@ -50,15 +52,16 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
             ("now", now));
         return await command.AllAsync(
             r => new InvitationLine(
-                r.Get<Guid>("id"), r.Get<string>("name"), r.Get<string>("email"), Enum.Parse<Role>(r.Get<string>("role")), r.Get<string>("by_name"), r.Get<DateTimeOffset>("made"), r.Get<DateTimeOffset>("expires"),
+                r.Get<Guid>("id"), r.Get<string>("name"), r.Get<string>("email"), Enum.Parse<Role>(r.Get<string>("role")), r.Get<bool>("hands_over"), r.Get<string>("by_name"), r.Get<DateTimeOffset>("made"), r.Get<DateTimeOffset>("expires"),
                 r.Get<bool>("is_over"), Enum.Parse<LetterState>(r.Get<string>("letter")), r.Get<string>("fault")),
             ct);
     }
 
     /// <summary>Asks somebody. Whoever was asked at the same address before has another link now, and theirs is shut.</summary>
+    /// <param name="handsOver">Whoever asks hands the site over to them.</param>
     /// <param name="origin">The site's address, <c>https://photos.example.org</c>.</param>
     /// <returns>The link; null where somebody with this address works here already, or there is room for nobody more, with a sentence that says which.</returns>
-    public async Task<(string? Link, string Refused)> InviteAsync(Actor who, string email, string name, Role role, string origin, CancellationToken ct)
+    public async Task<(string? Link, string Refused)> InviteAsync(Actor who, string email, string name, Role role, bool handsOver, string origin, CancellationToken ct)
     {
         var title = (await settings.ReadAsync(ct)).Title;
         var (answer, _) = await acts.RunAsync(
@@ -79,8 +82,8 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
                     return act.Drop(((string?)null, against));
                 }
 
-                var link = await WriteAsync(act, email, name, role, title, origin, ct);
-                (act.IsKept, act.Says) = (true, _ => PeopleWords.Invited(name, role));
+                var link = await WriteAsync(act, email, name, role, handsOver ? act.Who.Account : null, title, origin, ct);
+                (act.IsKept, act.Says) = (true, _ => handsOver ? PeopleWords.HandsOver(name) : PeopleWords.Invited(name, role));
                 return (link, "");
             },
             ct);
@@ -96,21 +99,21 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
             who, ActKind.People,
             async act =>
             {
-                await using var read = act.Command("select id, name, email, role, by_name from invitation where id = @invitation for update", ("invitation", invitation));
+                await using var read = act.Command("select id, name, email, role, by_name, hands_over from invitation where id = @invitation for update", ("invitation", invitation));
                 if (await read.FirstAsync(Read, ct) is not { } invited)
                 {
                     return act.Drop((string?)null);
                 }
 
-                (act.IsKept, act.Says) = (true, _ => PeopleWords.Invited(invited.Name, invited.Role));
-                return await WriteAsync(act, invited.Email, invited.Name, invited.Role, title, origin, ct);
+                (act.IsKept, act.Says) = (true, _ => invited.HandsOver is null ? PeopleWords.Invited(invited.Name, invited.Role) : PeopleWords.HandsOver(invited.Name));
+                return await WriteAsync(act, invited.Email, invited.Name, invited.Role, invited.HandsOver, title, origin, ct);
             },
             ct);
         return link;
     }
 
     /// <summary>Writes an invitation, and its letter where letters are written.</summary>
-    async Task<string?> WriteAsync(Act act, string email, string name, Role role, string title, string origin, CancellationToken ct)
+    async Task<string?> WriteAsync(Act act, string email, string name, Role role, Guid? handsOver, string title, string origin, CancellationToken ct)
     {
         // The invitation before its letter, whoever writes them.
         await act.RunAsync("select from invitation where email_key = @key for update", ct, ("key", AccountStore.Key(email)));
@@ -119,7 +122,7 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
         Guid? letter = null;
         if (mail.IsSet)
         {
-            var written = Letters.Invitation(title, name, act.Who.Name, role, link, expires);
+            var written = handsOver is null ? Letters.Invitation(title, name, act.Who.Name, role, link, expires) : Letters.HandingOver(title, name, act.Who.Name, link, expires);
             letter = await letters.PutAsync(act, name, email, written.Subject, written.Text, expires, ct);
         }
 
@@ -127,13 +130,14 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
         await act.RunAsync("delete from letter where id = (select letter from invitation where email_key = @key)", ct, ("key", AccountStore.Key(email)));
         await act.RunAsync(
             """
-            insert into invitation as i (id, email, email_key, name, role, hash, by_name, made, expires, letter)
-            values (@id, @email, @key, @name, @role, @hash, @by, @now, @expires, @letter)
+            insert into invitation as i (id, email, email_key, name, role, hands_over, hash, by_name, made, expires, letter)
+            values (@id, @email, @key, @name, @role, @hands_over::uuid, @hash, @by, @now, @expires, @letter)
             on conflict (email_key) do update
-              set email = excluded.email, name = excluded.name, role = excluded.role, hash = excluded.hash,
+              set email = excluded.email, name = excluded.name, role = excluded.role,
+                  hands_over = excluded.hands_over, hash = excluded.hash,
                   by_name = excluded.by_name, made = excluded.made, expires = excluded.expires, letter = excluded.letter
             """,
-            ct, ("id", Guid.CreateVersion7(act.Now)), ("email", email), ("key", AccountStore.Key(email)), ("name", name), ("role", role.ToString()), ("hash", LinkSecret.Hash(secret)),
+            ct, ("id", Guid.CreateVersion7(act.Now)), ("email", email), ("key", AccountStore.Key(email)), ("name", name), ("role", role.ToString()), ("hands_over", handsOver), ("hash", LinkSecret.Hash(secret)),
             ("by", act.Who.Name), ("now", act.Now), ("expires", expires), ("letter", letter));
         return link;
     }
@@ -169,7 +173,7 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
     public async Task<Invited?> FindAsync(string secret, CancellationToken ct)
     {
         await using var command = db.Command(
-            "select id, name, email, role, by_name from invitation where hash = @hash and expires > @now", ("hash", LinkSecret.Hash(secret)), ("now", clock.GetUtcNow()));
+            "select id, name, email, role, by_name, hands_over from invitation where hash = @hash and expires > @now", ("hash", LinkSecret.Hash(secret)), ("now", clock.GetUtcNow()));
         return await command.FirstAsync(Read, ct);
     }
 
@@ -190,9 +194,9 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
                     with taken as (
                            delete from invitation
                             where hash = @hash and expires > @now
-                           returning id, name, email, role, by_name, letter),
+                           returning id, name, email, role, by_name, hands_over, letter),
                          unsaid as (delete from letter where id in (select letter from taken))
-                    select id, name, email, role, by_name from taken
+                    select id, name, email, role, by_name, hands_over from taken
                     """,
                     ("hash", LinkSecret.Hash(secret)), ("now", act.Now));
                 if (await take.FirstAsync(Read, ct) is not { } invited)
@@ -213,13 +217,16 @@ internal sealed class InvitationStore(NpgsqlDataSource db, ActRunner acts, Lette
                     values (@id, @email, @key, @name, @role, @password, @now)
                     """,
                     ct, ("id", made.Id), ("email", made.Email), ("key", AccountStore.Key(made.Email)), ("name", made.Name), ("role", made.Role.ToString()), ("password", passwordHash), ("now", act.Now));
+                // Whoever handed it over is out, if they are an owner still: what they did stays, under their name.
+                await using var leave = act.Command("delete from account where id = @before::uuid and role = 'Owner' returning name", ("before", invited.HandsOver));
+                var before = await leave.ExecuteScalarAsync(ct) as string;
                 act.Who = new Actor(made.Id, made.Name);
-                (act.IsKept, act.Says) = (true, _ => PeopleWords.Joined(made.Role));
+                (act.IsKept, act.Says) = (true, _ => before is null ? PeopleWords.Joined(made.Role) : PeopleWords.TookOver(before));
                 return made;
             },
             ct);
         return account;
     }
 
-    static Invited Read(NpgsqlDataReader r) => new(r.Get<Guid>("id"), r.Get<string>("name"), r.Get<string>("email"), Enum.Parse<Role>(r.Get<string>("role")), r.Get<string>("by_name"));
+    static Invited Read(NpgsqlDataReader r) => new(r.Get<Guid>("id"), r.Get<string>("name"), r.Get<string>("email"), Enum.Parse<Role>(r.Get<string>("role")), r.Get<string>("by_name"), r.MaybeId("hands_over"));
 }

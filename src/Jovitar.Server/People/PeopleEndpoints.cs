@@ -15,7 +15,8 @@ namespace Jovitar.Server.People;
 internal sealed record Staff(IReadOnlyList<StaffLine> People, IReadOnlyList<InvitationLine> Invitations, bool HasMail);
 
 /// <param name="Role">Editor or owner.</param>
-public sealed record NewInvitation([Required, Words(120)] string Name, [Required, Words(250), MailAddress] string Email, Role Role);
+/// <param name="HandsOver">Whoever asks hands the site over to them, an owner, and is out once they come.</param>
+public sealed record NewInvitation([Required, Words(120)] string Name, [Required, Words(250), MailAddress] string Email, Role Role, bool HandsOver = false);
 
 /// <summary>An invitation's link, shown this once: whoever has it can take the invitation up.</summary>
 /// <param name="HasLetter">It goes out in a letter as well.</param>
@@ -52,12 +53,12 @@ internal static class PeopleEndpoints
             return Problems.Invalid("Say what they are called.", new Dictionary<string, string> { ["name"] = "Say what they are called." });
         }
 
-        if (StaffRules.AgainstPart(body.Role) is { } against)
+        if ((StaffRules.AgainstPart(body.Role) ?? StaffRules.AgainstHandingOver(body.Role, body.HandsOver)) is { } against)
         {
             return Problems.Invalid(against, new Dictionary<string, string> { ["role"] = against });
         }
 
-        var (link, refused) = await invitations.InviteAsync(who, body.Email.Trim(), name, body.Role, origin.TextOf(http.Request), ct);
+        var (link, refused) = await invitations.InviteAsync(who, body.Email.Trim(), name, body.Role, body.HandsOver, origin.TextOf(http.Request), ct);
         return link is null ? Problems.Taken(refused, "email") : TypedResults.Ok(new InvitationLink(link, mail.IsSet));
     }
 

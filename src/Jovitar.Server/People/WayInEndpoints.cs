@@ -15,7 +15,7 @@ public sealed record LinkOpened([Required, Words(100)] string Secret);
 
 /// <summary>What an invitation asks one to take up.</summary>
 /// <param name="By">Who asks.</param>
-internal sealed record InvitationSeen(string Name, string Email, Role Role, string By);
+internal sealed record InvitationSeen(string Name, string Email, Role Role, bool HandsOver, string By);
 
 /// <param name="Name">What one is called, as one says it oneself.</param>
 public sealed record InvitationTaken([Required, Words(100)] string Secret, [Required, Words(120)] string Name, [Required, Words(500)] string Password);
@@ -44,7 +44,7 @@ internal static class WayInEndpoints
     }
 
     static async Task<Results<Ok<InvitationSeen>, NotFound<Problem>>> LookAtInvitation(LinkOpened body, InvitationStore invitations, CancellationToken ct) =>
-        await invitations.FindAsync(body.Secret, ct) is { } invited ? TypedResults.Ok(new InvitationSeen(invited.Name, invited.Email, invited.Role, invited.By)) : Shut($"It works once, and for {StaffRules.InvitationDays} days. Ask for another one.");
+        await invitations.FindAsync(body.Secret, ct) is { } invited ? TypedResults.Ok(new InvitationSeen(invited.Name, invited.Email, invited.Role, invited.HandsOver is not null, invited.By)) : Shut($"It works once, and for {StaffRules.InvitationDays} days. Ask for another one.");
 
     static async Task<Results<NoContent, BadRequest<Problem>, NotFound<Problem>>> TakeUp(
         InvitationTaken body, HttpContext http, InvitationStore invitations, SessionStore sessions, IPasswordHasher<Account> hasher, CancellationToken ct)

@@ -62,7 +62,8 @@ internal sealed class PersonalDataStore(NpgsqlDataSource db, ActRunner acts, Set
              order by c.changed, c.id
             """),
         ("photos sent in", """
-            select c.sent, coalesce(l.title, '') as "sent for", c.words, p.file_name as file, p.title, p.caption, p.state, p.reason
+            select c.sent, coalesce(l.title, '') as "sent for", c.words, c.agreed as "said yes to",
+                   p.file_name as file, p.title, p.caption, p.state, p.reason
               from contribution as c
               join contribution_photo as p on p.contribution = c.id
               left join contribution_link as l on l.id = c.link

@@ -11714,6 +11714,8 @@ export interface components {
             email: string;
             /** @description What they say with it. */
             words: string;
+            /** @description What they said yes to; empty for nothing. */
+            agreed: string;
             photos: components["schemas"]["ContributedPhoto"][];
         };
         /** @description How round the corners of photos are, CSS pixels each. */
@@ -12651,6 +12653,8 @@ export interface components {
             name: string;
             email: string;
             role: components["schemas"]["Role"];
+            /** @description Whoever asked them hands the site over to them, and is out once they come. */
+            handsOver: boolean;
             /** @description Who asked them. */
             by: string;
             /** Format: date-time */
@@ -12674,6 +12678,7 @@ export interface components {
             name: string;
             email: string;
             role: components["schemas"]["Role"];
+            handsOver: boolean;
             /** @description Who asks. */
             by: string;
         };
@@ -13226,6 +13231,11 @@ export interface components {
             email: string;
             /** @description Editor or owner. */
             role: components["schemas"]["Role"];
+            /**
+             * @description Whoever asks hands the site over to them, an owner, and is out once they come.
+             * @default false
+             */
+            handsOver: boolean;
         };
         NewMembers: {
             /** @description A line for each, with an address somewhere in it and a name about it. */

@@ -102,6 +102,8 @@ function showSent(place: HTMLElement, server: SentServer, state: Sent, isNew = f
     })
     head.append(make('p', { className: 'keep' }, `${w.keepAddress} `, copy))
   }
+  const album = state.album.title || state.albums?.find((a) => a.id === state.album.album)?.name
+  if (album) head.append(make('p', {}, w.forAlbum(album)))
   if (state.words) head.append(make('blockquote', {}, state.words))
   const photos = new SentPhotos(server, true, () => {
     void server.read().then((next) => {

@@ -10,6 +10,7 @@ export class SendForm {
   private readonly agreed = make('input', { type: 'checkbox' })
   private readonly album = make('select')
   private readonly title = make('input', { type: 'text', maxLength: 200 })
+  private readonly untitled = make('p', { className: 'fault', role: 'alert' })
   private readonly category = make('select')
   private readonly comments = make('input', { type: 'checkbox' })
   private readonly said = make('p', { className: 'fault', role: 'alert' })
@@ -60,6 +61,7 @@ export class SendForm {
       'div',
       { className: 'new-album', hidden: true },
       make('label', {}, w.albumTitle, this.title),
+      this.untitled,
       ...(this.state.categories.length > 0 ? [make('label', {}, w.albumWhere, this.category)] : []),
       tick(w.albumComments, this.comments),
     )
@@ -71,6 +73,11 @@ export class SendForm {
 
   private async submit() {
     const isNew = this.album.value === 'new'
+    this.untitled.textContent = isNew && !this.title.value.trim() ? w.albumUntitled : ''
+    if (this.untitled.textContent) {
+      this.title.focus()
+      return
+    }
     const { done, sentence, fields } = await this.send({
       name: this.name.value,
       email: this.email.value,

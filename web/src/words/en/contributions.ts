@@ -38,6 +38,7 @@ export const contributionWords = {
         .filter(Boolean)
         .join(', '),
     told: (email: string) => `${email} is told once all are decided on.`,
+    agreed: (to: string) => `They said yes to: ${to}`,
     untold: 'They see what becomes of them on their own page.',
     acceptAll: (n: number) => (n === 1 ? 'Accept it' : `Accept all ${many(n)}`),
     accept: (n: number) => (n === 1 ? 'Accept this one' : `Accept these ${many(n)}`),

@@ -48,6 +48,10 @@ export const peopleWords = {
     email: 'E-mail address',
     as: 'As an',
     asLabel: 'What they are to be',
+    heir: 'owner, to whom you hand the site over',
+    heirLead:
+      'Once they have come in, you are out: your account ends, in every browser. What you did stays, under your name.',
+    takesOver: 'takes it over',
     send: 'Invite',
     sent: (name: string) => `A letter to ${name} is on its way. The same link, to hand on yourself:`,
     link: (name: string) => `Hand this link on to ${name}:`,
@@ -62,6 +66,8 @@ export const peopleWords = {
     looking: 'Looking at the link',
     back: 'To the way in',
     invited: (site: string) => `Come in to ${site}`,
+    heirLead: (by: string, email: string) =>
+      `${by} hands this site over to you: it is yours as soon as you come in. You sign in as ${email}.`,
     invitedLead: (by: string, part: string, email: string) =>
       `${by} invites you as an ${part}. You sign in as ${email}.`,
     join: 'Come in',

@@ -36,7 +36,7 @@ export function OneContribution({
   })
   useKeys({ Escape: () => setChosen(new Set()) }, chosen.size > 0)
   if (!shown) return error ? <p>{error.message}</p> : null
-  const { contribution: c, photos, words, email } = shown
+  const { contribution: c, photos, words, email, agreed } = shown
   const picked = photos.filter((p) => chosen.has(p.id))
   function turn(photo: string) {
     setChosen((now) => {
@@ -55,6 +55,7 @@ export function OneContribution({
             ? w.contributions.intoNew(c.albumName, c.categoryName)
             : w.contributions.into(c.albumName))}{' '}
         {email ? w.contributions.told(email) : w.contributions.untold}
+        {agreed && ` ${w.contributions.agreed(agreed)}`}
       </p>
       {words && (
         <blockquote className="mt-4 max-w-[42rem] border-l-3 border-plum pl-4 whitespace-pre-line">

@@ -66,7 +66,11 @@ function TakeUp({ seen, secret }: { seen: Api['InvitationSeen']; secret: string 
     <Door
       over={w.workroom}
       title={w.ways.invited(session?.siteTitle ?? '')}
-      lead={w.ways.invitedLead(seen.by, w.people.parts[seen.role], seen.email)}
+      lead={
+        seen.handsOver
+          ? w.ways.heirLead(seen.by, seen.email)
+          : w.ways.invitedLead(seen.by, w.people.parts[seen.role], seen.email)
+      }
       door={door}
       verb={w.ways.join}
     >

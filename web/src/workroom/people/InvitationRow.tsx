@@ -31,7 +31,7 @@ export function InvitationRow({ invitation: i }: { invitation: Api['InvitationLi
             {i.email}
           </span>
         </span>
-        <span>{w.people.asPart(w.people.parts[i.role])}</span>
+        <span>{i.handsOver ? w.people.takesOver : w.people.asPart(w.people.parts[i.role])}</span>
         <span className="min-w-0 text-small text-quiet">
           <span className={`block ${stuck || i.isOver ? 'font-semibold text-ink' : ''}`}>
             {i.isOver ? w.people.over : w.people.letter[i.letter]}

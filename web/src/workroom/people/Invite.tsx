@@ -11,13 +11,20 @@ import { TheLink } from './TheLink'
 /** Asks somebody to work on the site. */
 export function Invite({ hasMail }: { hasMail: boolean }) {
   const client = useQueryClient()
-  const [role, setRole] = useState<'editor' | 'owner'>('editor')
+  const [role, setRole] = useState<'editor' | 'owner' | 'heir'>('editor')
   const [made, setMade] = useState<{ name: string; link: Api['InvitationLink'] } | null>(null)
 
   async function send(text: (name: string) => string) {
     const name = text('name').trim()
     const link = await body(
-      api.POST('/api/people/invitations', { body: { name, email: text('email').trim(), role } }),
+      api.POST('/api/people/invitations', {
+        body: {
+          name,
+          email: text('email').trim(),
+          role: role === 'heir' ? 'owner' : role,
+          handsOver: role === 'heir',
+        },
+      }),
       w.errors.away,
     )
     setMade({ name, link })
@@ -42,10 +49,12 @@ export function Invite({ hasMail }: { hasMail: boolean }) {
                 choices={[
                   ['editor', w.people.parts.editor],
                   ['owner', w.people.parts.owner],
+                  ['heir', w.people.heir],
                 ]}
                 onChoose={setRole}
               />
             </p>
+            {role === 'heir' && <p className="border-l-2 border-plum pl-3 text-small">{w.people.heirLead}</p>}
           </>
         )}
       </LineForm>
