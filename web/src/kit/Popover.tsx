@@ -34,7 +34,7 @@ export function Popover({
             const elsewhere = document.activeElement !== null && document.activeElement !== document.body
             if (onClosed?.() || elsewhere) e.preventDefault()
           }}
-          className={`z-60 ${wide ? 'w-96' : 'w-72'} rounded-control bg-raised p-4 text-body shadow-float outline-none`}
+          className={`z-60 max-h-[var(--radix-popover-content-available-height)] overflow-y-auto ${wide ? 'w-96' : 'w-72'} rounded-control bg-raised p-4 text-body shadow-float outline-none`}
         >
           {children}
         </Radix.Content>
