@@ -71,6 +71,20 @@ public sealed class ContributionTests
         Assert.Equal([SentState.Waiting, SentState.Accepted], Enum.GetValues<SentState>().Where(Sending.CanWithdraw));
     }
 
+    [Theory]
+    [InlineData(SentState.Waiting, true, true, true)]
+    [InlineData(SentState.Refused, true, true, false)]
+    [InlineData(SentState.Refused, false, false, false)]
+    [InlineData(SentState.Accepted, true, false, false)]
+    [InlineData(SentState.Withdrawn, false, false, false)]
+    public void Staff_decide_on_what_waits_and_think_again_of_what_they_refused_as_long_as_it_is_kept(SentState from, bool isKept, bool accept, bool refuse)
+    {
+        Assert.Equal(accept, Sending.CanDecide(from, isKept, SentState.Accepted));
+        Assert.Equal(refuse, Sending.CanDecide(from, isKept, SentState.Refused));
+        Assert.False(Sending.CanDecide(from, isKept, SentState.Withdrawn));
+        Assert.False(Sending.CanDecide(from, isKept, SentState.Waiting));
+    }
+
     [Fact]
     public void A_link_says_what_is_wrong_with_it_field_by_field()
     {

@@ -38,7 +38,7 @@ public sealed class ContributionTests
         Assert.Equal(HttpStatusCode.Conflict, (await AddAsync(visitor, sent, Acts.Photo(9))).StatusCode);
 
         var line = Assert.Single(await WaitingAsync(owner));
-        Assert.Equal(("Silke", "Regatta", "Regatta", 2, false), (line.GetProperty("name").GetString(), line.GetProperty("link").GetString(), line.GetProperty("albumName").GetString(), line.GetProperty("waiting").GetInt32(), line.GetProperty("isMember").GetBoolean()));
+        Assert.Equal(("Silke", "Regatta", "Regatta", 2), (line.GetProperty("name").GetString(), line.GetProperty("link").GetString(), line.GetProperty("albumName").GetString(), line.GetProperty("waiting").GetInt32()));
         Assert.Equal(2, (await (await owner.GetAsync("/api/desk/figures")).ReadAsync()).GetProperty("contributed").GetInt32());
         var shown = await ShownAsync(owner, Id(line));
         Assert.Equal(("From the committee boat.", "I took these.", "boat 1.jpg"), (shown.GetProperty("words").GetString(), shown.GetProperty("agreed").GetString(), shown.GetProperty("photos")[1].GetProperty("fileName").GetString()));
@@ -206,5 +206,82 @@ public sealed class ContributionTests
         await site.UntilAsync("select count(*) from contribution_photo where state = 'Accepted'", 0);
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo where binned is null"));
         Assert.DoesNotContain(Directory.GetFiles(Path.Combine(site.Data, "sent")), f => !f.EndsWith(".webp", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task What_was_accepted_comes_in_once_however_many_processes_there_are_and_after_one_of_them_is_gone()
+    {
+        await using var site = await Site.StartAsync();
+        var (owner, visitor) = (await site.OwnerAsync(), site.Visitor());
+        site.Process(workers: 1);
+        site.Process(workers: 1);
+        var (_, photos) = await SentAsync(visitor, await LinkAsync(owner, most: 12), photos: 12);
+        var id = Id(Assert.Single(await WaitingAsync(owner)));
+        // In parts, by several at once, some of them named twice.
+        var counts = await Task.WhenAll(photos.Chunk(4).Concat([photos[..6], photos]).Select(part => DecideAsync(owner, id, "accept", part)));
+        Assert.Equal(12, counts.Sum());
+        await site.UntilAsync("select count(*) from contribution_photo where is_in", 12);
+        Assert.Equal(12, await site.ScalarAsync<long>("select count(*) from photo"));
+        Assert.Equal(12, await site.ScalarAsync<long>("select count(*) from intake_file where outcome = 'arrived'"));
+        // As if one had been killed after the photo was made and before its bytes here went: nothing comes twice, and they go.
+        var left = Path.Combine(site.Data, "sent", Guid.Parse(photos[0]).ToString("N"));
+        await File.WriteAllBytesAsync(left, Acts.Photo(500));
+        File.SetLastWriteTimeUtc(left, DateTime.UtcNow.AddHours(-1));
+        await site.Part<Contributions.SentFiles>().SweepAsync(default);
+        Assert.False(File.Exists(left));
+        await site.UntilAsync("select count(*) from photo where stage = 2", 12);
+        await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task Bytes_that_are_gone_or_altered_are_found_and_whoever_sent_them_is_asked_for_them_again()
+    {
+        await using var site = await Site.StartAsync();
+        var (owner, visitor) = (await site.OwnerAsync(), site.Visitor());
+        var (sent, photos) = await SentAsync(visitor, await LinkAsync(owner), photos: 2);
+        string PathOf(int photo) => Path.Combine(site.Data, "sent", Guid.Parse(photos[photo]).ToString("N"));
+        File.Delete(PathOf(0));
+        await File.AppendAllTextAsync(PathOf(1), "altered");
+        await File.WriteAllTextAsync(Path.Combine(site.Data, "sent", $"{Guid.NewGuid():N}"), "nobody's");
+        File.SetLastWriteTimeUtc(Directory.GetFiles(Path.Combine(site.Data, "sent")).First(f => File.ReadAllBytes(f).Length == 8), DateTime.UtcNow.AddHours(-1));
+        await using var said = new StringWriter();
+        Assert.False(await Verify.DataCheck.RunAsync(site.Data, site.Connection, said, CancellationToken.None));
+        foreach (var trouble in (string[])["1 photos that were sent in are missing:", "1 photos that were sent in are not what came:", "1 files among what was sent in that no row speaks of:"])
+        {
+            Assert.Contains(trouble, said.ToString(), StringComparison.Ordinal);
+        }
+
+        await DecideAsync(owner, Id((await WaitingAsync(owner))[0]), "accept", photos[..1]);
+        await site.UntilAsync("select count(*) from contribution_photo where state = 'Refused'", 1);
+        Assert.Equal("Its file was lost here. Please send it again.", (await StateAsync(visitor, sent)).GetProperty("photos")[0].GetProperty("reason").GetString());
+    }
+
+    [Fact]
+    public async Task On_a_closed_site_nothing_is_taken_and_whoever_is_seen_as_finds_what_they_would()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var (owner, visitor) = (await site.OwnerAsync(), site.Visitor());
+        var path = await LinkAsync(owner, forMembers: true);
+        // Staff try what they made, under their own name, and see to it.
+        var (sent, _) = await SentAsync(owner, path, photos: 1);
+        Assert.True((await StateAsync(owner, sent)).GetProperty("isKnown").GetBoolean());
+        Assert.Equal("Odile", Assert.Single(await WaitingAsync(owner)).GetProperty("name").GetString());
+        Assert.Equal(HttpStatusCode.NotFound, (await visitor.GetAsync($"{sent}/state")).StatusCode);
+        // Seen as anybody, a link for members asks to sign in; nothing is begun meanwhile.
+        await owner.PostAsync("/site/as", new FormUrlEncodedContent(new Dictionary<string, string> { ["as"] = "anybody" }));
+        Assert.Equal(HttpStatusCode.Forbidden, (await owner.GetAsync(path)).StatusCode);
+        Assert.Equal(HttpStatusCode.Forbidden, (await owner.PostAsync(path, null)).StatusCode);
+
+        var open = await LinkAsync(owner, "For all");
+        var begun = await BeginAsync(visitor, open);
+        await site.WriteAsync("update site set is_open = false");
+        // That it is closed was written past the server, which asks again in a moment.
+        for (var end = DateTime.UtcNow.AddSeconds(60); (await visitor.GetAsync(open)).StatusCode != HttpStatusCode.ServiceUnavailable;)
+        {
+            Assert.True(DateTime.UtcNow < end, "the closed site stayed open");
+        }
+
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, (await AddAsync(visitor, begun, Acts.Photo(1))).StatusCode);
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, (await SendAsync(visitor, begun)).StatusCode);
     }
 }

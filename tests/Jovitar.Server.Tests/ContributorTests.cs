@@ -28,7 +28,7 @@ public sealed class ContributorTests
         (await owner.PutAsJsonAsync("/api/contributions/categories", new { categories = new[] { festival } })).EnsureSuccessStatusCode();
         var (sent, photos) = await SentAsync(wren, Yours, photos: 2, album: new { title = "Frost", category = festival, comments = true });
         var state = await StateAsync(wren, sent);
-        Assert.True(state.GetProperty("isMember").GetBoolean());
+        Assert.True(state.GetProperty("isKnown").GetBoolean());
         Assert.Equal(["Winter"], state.GetProperty("categories").EnumerateArray().Select(c => c.GetProperty("name").GetString()));
         Assert.Contains("2 photographs wait to be looked at.", await wren.GetStringAsync(Yours), StringComparison.Ordinal);
         var line = Assert.Single(await WaitingAsync(owner));
@@ -155,6 +155,14 @@ public sealed class ContributorTests
         }
 
         Assert.Equal(["withdrawn", "withdrawn", "withdrawn"], States(await StateAsync(visitor, sent)));
+        // What somebody else brought since is theirs, too.
+        var (again, since) = await SentAsync(visitor, (await LinksAsync(owner))[0].GetProperty("path").GetString()!, photos: 1, seed: 590);
+        await DecideAsync(owner, Id((await WaitingAsync(owner)).Single(c => c.GetProperty("waiting").GetInt32() > 0 && Id(c) != id)), "accept", since);
+        await site.UntilAsync("select count(*) from contribution_photo where is_in", 3);
+        var both = (await owner.BringAsync(await owner.IntakeAsync(), "both.jpg", Acts.Photo(590))).GetProperty("photo").GetString();
+        Assert.Equal(HttpStatusCode.NoContent, (await visitor.DeleteAsync($"{again}/photos/{since[0]}")).StatusCode);
+        Assert.Equal(["withdrawn"], States(await StateAsync(visitor, again)));
+        Assert.Equal(1, await site.ScalarAsync<long>($"select count(*) from photo where id = '{both}' and binned is null"));
         Assert.Equal(1, await site.ScalarAsync<long>($"select count(*) from photo where id = '{here}' and binned is null"));
         Assert.Equal(1, await site.ScalarAsync<long>($"select count(*) from photo where id = '{became}' and binned is not null"));
         Assert.Equal(1, await site.ScalarAsync<long>($"select count(*) from bin where thing = '{became}' and binned_by = 'Silke'"));
@@ -171,7 +179,7 @@ public sealed class ContributorTests
         await using var site = await Site.StartAsync(mail: standin.MailPort);
         var (owner, visitor) = (await site.OwnerAsync(), site.Visitor());
         var path = await LinkAsync(owner);
-        var (sent, photos) = await SentAsync(visitor, path, email: "silke@example.test");
+        var (_, photos) = await SentAsync(visitor, path, email: "silke@example.test");
         await SentAsync(visitor, path, photos: 1, name: "Odd", seed: 560);
         const string to = "select count(*) from letter where to_address = '{0}'";
         await site.UntilAsync(string.Format(null, to, "odile@example.test"), 1);
@@ -182,7 +190,10 @@ public sealed class ContributorTests
         await site.UntilAsync(string.Format(null, to, "silke@example.test"), 2);
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from contribution where told is not null and name = 'Odd'"));
         Assert.Equal("Trial: your photographs", await site.ScalarAsync<string>("select subject from letter where to_address = 'silke@example.test' order by made desc limit 1"));
-        Assert.NotEmpty(sent);
+        // What was decided while no letter left is no news when the first does.
+        await site.WriteAsync("update contribution set told = null, email = 'late@example.test'; update contribution_photo set decided = now() - interval '4 days', state = 'Refused'");
+        Assert.False(await site.Part<Contributions.Admission>().TellAsync(default));
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from letter where to_address = 'late@example.test'"));
     }
 
     static async Task<string> CategoryAsync(HttpClient owner, string name) => (await (await owner.PostAsJsonAsync("/api/categories", new { name })).ReadAsync()).GetProperty("id").GetString()!;

@@ -81,6 +81,17 @@ public static class Sending
     /// <summary>Whether whoever sent it may take it back: also after it was accepted, for it is theirs.</summary>
     public static bool CanWithdraw(SentState state) => state is SentState.Waiting or SentState.Accepted;
 
+    /// <summary>Whether staff may decide on a photo so.</summary>
+    /// <param name="from">Where it stands.</param>
+    /// <param name="isKept">Its bytes are kept: what was refused can be accepted after all.</param>
+    /// <param name="to">Accepted or refused.</param>
+    public static bool CanDecide(SentState from, bool isKept, SentState to) => to switch
+    {
+        SentState.Accepted => from == SentState.Waiting || (from == SentState.Refused && isKept),
+        SentState.Refused => from == SentState.Waiting,
+        _ => false,
+    };
+
     /// <summary>Why no photo more is taken into a contribution; null where one is.</summary>
     /// <param name="isSent">It was sent.</param>
     /// <param name="photos">How many are in it.</param>

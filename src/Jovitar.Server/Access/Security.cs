@@ -63,6 +63,9 @@ internal static class Security
     public static Viewer Viewer(this ClaimsPrincipal user) =>
         user.Identity is { IsAuthenticated: true } && Enum.TryParse<Role>(user.FindFirstValue(ClaimTypes.Role), out var role) ? new Viewer(role) : Core.Access.Viewer.Nobody;
 
+    /// <summary>The member who asks; null for anybody else.</summary>
+    public static Guid? Member(this ClaimsPrincipal user) => user.Viewer().Role == Role.Member ? Actor.Of(user).Account : null;
+
     /// <summary>The session of who asks; empty for nobody.</summary>
     public static Guid Session(this ClaimsPrincipal user) => Guid.TryParse(user.FindFirstValue(SessionClaim), out var id) ? id : Guid.Empty;
 

@@ -7,7 +7,6 @@ namespace Jovitar.Server.Contributions;
 
 /// <summary>What somebody sent in, for those who decide on it.</summary>
 /// <param name="Member">Who it was, where they are a member still.</param>
-/// <param name="IsMember">A member sent it.</param>
 /// <param name="IsTrusted">What that member sends of their own accord is accepted by itself.</param>
 /// <param name="Link">By which link it came; empty for a member's own.</param>
 /// <param name="AlbumName">Where accepted photos are put: an album that is there, or that is made of them; empty for nowhere.</param>
@@ -15,7 +14,7 @@ namespace Jovitar.Server.Contributions;
 /// <param name="CategoryName">Where that stands; empty for nowhere.</param>
 /// <param name="Photos">The first of them, to know it by.</param>
 internal sealed record ContributionLine(
-    Guid Id, string Name, Guid? Member, bool IsMember, bool IsTrusted, string Link, AlbumId? Album, string AlbumName, bool IsNewAlbum, string CategoryName, DateTimeOffset Sent, int Waiting, int Accepted, int Refused, int Withdrawn, IReadOnlyList<Guid> Photos);
+    Guid Id, string Name, Guid? Member, bool IsTrusted, string Link, string AlbumName, bool IsNewAlbum, string CategoryName, DateTimeOffset Sent, int Waiting, int Accepted, int Refused, int Withdrawn, IReadOnlyList<Guid> Photos);
 
 /// <summary>What was sent in, the latest first.</summary>
 /// <param name="Further">There are more behind the last.</param>
@@ -24,10 +23,11 @@ internal sealed record ContributionList(IReadOnlyList<ContributionLine> Contribu
 /// <summary>A photo that somebody sent in.</summary>
 /// <param name="Photo">What it became, where that is here.</param>
 /// <param name="IsHere">The same bytes are a photo here already.</param>
-/// <param name="IsKept">Its bytes are kept: it can be accepted, also after it was refused.</param>
+/// <param name="IsComing">It was accepted a moment ago and becomes a photo.</param>
+/// <param name="CanAccept">It can be accepted, also after it was refused.</param>
 /// <param name="HasPicture">There is a picture of it.</param>
 internal sealed record ContributedPhoto(
-    Guid Id, string FileName, int Width, int Height, long Bytes, string Title, string Caption, SentState State, string Reason, DateTimeOffset? Decided, string DecidedBy, PhotoId? Photo, bool IsHere, bool IsKept, bool HasPicture);
+    Guid Id, string FileName, int Width, int Height, long Bytes, string Title, string Caption, SentState State, string Reason, string DecidedBy, PhotoId? Photo, bool IsHere, bool IsComing, bool CanAccept, bool HasPicture);
 
 /// <summary>What somebody sent in, with its photos in their order.</summary>
 /// <param name="Email">Where they are told; empty for nowhere.</param>
@@ -46,10 +46,10 @@ internal sealed class ContributionListStore(NpgsqlDataSource db)
 
     const string Columns =
         $"""
-        c.id, coalesce(m.name, c.name) as name, m.id as member, c.receipt is null as is_member,
+        c.id, coalesce(m.name, c.name) as name, m.id as member,
                coalesce(m.contributing = 'Trusted', false) as is_trusted,
                coalesce(l.title, '') as link,
-               a.id as album, coalesce(a.working_name, c.album_title) as album_name, a.id is null and c.album_title <> '' as is_new,
+               coalesce(a.working_name, c.album_title) as album_name, a.id is null and c.album_title <> '' as is_new,
                coalesce(k.name, '') as category, c.sent, c.email, c.words, c.agreed,
                s.*, array(
                  select p.id
@@ -63,14 +63,14 @@ internal sealed class ContributionListStore(NpgsqlDataSource db)
         $"""
         contribution as c
               left join contribution_link as l on l.id = c.link
-              left join account as m on m.id = c.account
+              left join account as m on m.id = c.account and m.role = 'Member'
               left join album as a on a.id = c.album and a.binned is null
               left join category as k on k.id = c.album_category and k.binned is null
              cross join lateral ({SentStore.Counts}) as s
         """;
 
     static ContributionLine Read(NpgsqlDataReader r) => new(
-        r.Get<Guid>("id"), r.Get<string>("name"), r.MaybeId("member"), r.Get<bool>("is_member"), r.Get<bool>("is_trusted"), r.Get<string>("link"), r.MaybeId("album") is { } album ? new AlbumId(album) : null, r.Get<string>("album_name"),
+        r.Get<Guid>("id"), r.Get<string>("name"), r.MaybeId("member"), r.Get<bool>("is_trusted"), r.Get<string>("link"), r.Get<string>("album_name"),
         r.Get<bool>("is_new"), r.Get<string>("category"), r.Get<DateTimeOffset>("sent"), r.Get<int>("waiting"), r.Get<int>("accepted"), r.Get<int>("refused"), r.Get<int>("withdrawn"), r.Get<Guid[]>("photos"));
 
     /// <param name="waiting">Only those with photos that nobody has decided on.</param>
@@ -119,7 +119,7 @@ internal sealed class ContributionListStore(NpgsqlDataSource db)
                     var (state, isKept) = (Enum.Parse<SentState>(r.Get<string>("state")), r.Get<bool>("is_kept"));
                     return new ContributedPhoto(
                         r.Get<Guid>("id"), r.Get<string>("file_name"), r.Get<int>("width"), r.Get<int>("height"), r.Get<long>("bytes"), r.Get<string>("title"), r.Get<string>("caption"), state, r.Get<string>("reason"),
-                        r.Maybe<DateTimeOffset>("decided"), r.Get<string>("decided_by"), r.MaybeId("became") is { } photo ? new PhotoId(photo) : null, r.Get<bool>("is_here"), isKept, isKept || state == SentState.Accepted);
+                        r.Get<string>("decided_by"), r.MaybeId("became") is { } photo ? new PhotoId(photo) : null, r.Get<bool>("is_here"), isKept && state == SentState.Accepted, Sending.CanDecide(state, isKept, SentState.Accepted), isKept || state == SentState.Accepted);
                 },
                 ct),
         };

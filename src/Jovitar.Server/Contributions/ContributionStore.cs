@@ -210,8 +210,17 @@ internal sealed class ContributionStore(NpgsqlDataSource db, AccessStore access,
             {
                 accepted = null;
                 await using var find = tx.Command(
-                    "select state, is_in, photo, is_made from contribution_photo where id = @photo and contribution = @id for no key update", ("photo", photo), ("id", held.Id));
-                if (await find.FirstAsync(r => Tuple.Create(Enum.Parse<SentState>(r.Get<string>("state")), r.Get<bool>("is_in"), r.MaybeId("photo"), r.Get<bool>("is_made")), ct) is not var (state, isIn, became, isMade))
+                    """
+                    select p.state, p.is_in, p.photo,
+                           p.is_made and not exists (
+                             select from intake_file as f where f.photo = p.photo and f.intake <> c.intake) as is_theirs
+                      from contribution_photo as p
+                      join contribution as c on c.id = p.contribution
+                     where p.id = @photo and p.contribution = @id
+                       for no key update of p
+                    """,
+                    ("photo", photo), ("id", held.Id));
+                if (await find.FirstAsync(r => Tuple.Create(Enum.Parse<SentState>(r.Get<string>("state")), r.Get<bool>("is_in"), r.MaybeId("photo"), r.Get<bool>("is_theirs")), ct) is not var (state, isIn, became, isTheirs))
                 {
                     return SendingRefusal.Decided;
                 }
@@ -221,7 +230,8 @@ internal sealed class ContributionStore(NpgsqlDataSource db, AccessStore access,
                     return SendingRefusal.Decided;
                 }
 
-                if (isIn && isMade && became is { } there)
+                // What others brought, too, before or since, is theirs as well and stays.
+                if (isIn && isTheirs && became is { } there)
                 {
                     accepted = new AcceptedPhoto(new PhotoId(there), held.Account, held.Name);
                     return null;

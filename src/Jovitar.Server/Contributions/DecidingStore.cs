@@ -3,40 +3,23 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Contributions;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Bins;
+using Jovitar.Server.Platform;
 
 namespace Jovitar.Server.Contributions;
 
 /// <summary>Decides on what visitors sent in, and says who sends in and whereto.</summary>
 internal sealed class DecidingStore(ActRunner acts)
 {
-    /// <summary>Accepts photos: they become photos here in a moment, whoever is at work then. Those that were refused can be accepted after all as long as their bytes are kept.</summary>
+    /// <summary>Accepts photos: they become photos here in a moment, whoever is at work then.</summary>
     /// <returns>How many were; null when the contribution is not there.</returns>
-    public Task<int?> AcceptAsync(Actor who, Guid contribution, IReadOnlyList<Guid> photos, CancellationToken ct) => DecideAsync(
-        who, contribution, (count, name) => ContributionWords.Accepted(count, name),
-        act => act.RunAsync(
-            """
-            update contribution_photo
-               set state = 'Accepted', reason = '', decided = @now, decided_by = @by
-             where contribution = @id and id = any(@photos) and (state = 'Waiting' or state = 'Refused' and is_kept)
-            """,
-            ct, ("id", contribution), ("photos", photos.ToArray()), ("now", act.Now), ("by", act.Who.Name)),
-        ct);
+    public Task<int?> AcceptAsync(Actor who, Guid contribution, IReadOnlyList<Guid> photos, CancellationToken ct) => DecideAsync(who, contribution, photos, SentState.Accepted, "", ct);
 
     /// <summary>Refuses photos.</summary>
     /// <param name="why">What whoever sent them is told; empty for nothing.</param>
     /// <returns>How many were; null when the contribution is not there.</returns>
-    public Task<int?> RefuseAsync(Actor who, Guid contribution, IReadOnlyList<Guid> photos, string why, CancellationToken ct) => DecideAsync(
-        who, contribution, (count, name) => ContributionWords.Refused(count, name, why),
-        act => act.RunAsync(
-            """
-            update contribution_photo
-               set state = 'Refused', reason = @why, decided = @now, decided_by = @by
-             where contribution = @id and id = any(@photos) and state = 'Waiting'
-            """,
-            ct, ("id", contribution), ("photos", photos.ToArray()), ("why", why), ("now", act.Now), ("by", act.Who.Name)),
-        ct);
+    public Task<int?> RefuseAsync(Actor who, Guid contribution, IReadOnlyList<Guid> photos, string why, CancellationToken ct) => DecideAsync(who, contribution, photos, SentState.Refused, why, ct);
 
-    async Task<int?> DecideAsync(Actor who, Guid contribution, Func<int, string, string> says, Func<Act, Task<int>> decide, CancellationToken ct) => (await acts.RunAsync(
+    async Task<int?> DecideAsync(Actor who, Guid contribution, IReadOnlyList<Guid> photos, SentState to, string why, CancellationToken ct) => (await acts.RunAsync(
         who, ActKind.Contributions,
         async act =>
         {
@@ -47,9 +30,15 @@ internal sealed class DecidingStore(ActRunner acts)
                 return act.Drop<int?>(null);
             }
 
-            var count = await decide(act);
-            (act.IsKept, act.Says) = (count > 0, _ => says(count, name));
-            return count;
+            await using var find = act.Command(
+                "select id, state, is_kept from contribution_photo where contribution = @id and id = any(@photos) order by id for no key update", ("id", contribution), ("photos", photos.ToArray()));
+            var found = await find.AllAsync(r => (Id: r.Get<Guid>("id"), State: Enum.Parse<SentState>(r.Get<string>("state")), IsKept: r.Get<bool>("is_kept")), ct);
+            var decided = found.Where(p => Sending.CanDecide(p.State, p.IsKept, to)).Select(p => p.Id).ToArray();
+            await act.RunAsync(
+                "update contribution_photo set state = @to, reason = @why, decided = @now, decided_by = @by where id = any(@decided)", ct,
+                ("decided", decided), ("to", to.ToString()), ("why", why), ("now", act.Now), ("by", act.Who.Name));
+            (act.IsKept, act.Says) = (decided.Length > 0, _ => to == SentState.Accepted ? ContributionWords.Accepted(decided.Length, name) : ContributionWords.Refused(decided.Length, name, why));
+            return decided.Length;
         },
         ct)).Answer;
 

@@ -14,7 +14,7 @@ namespace Jovitar.Server.Contributions;
 /// <param name="Contributions">So many were sent by it.</param>
 /// <param name="Waiting">So many of their photos wait.</param>
 internal sealed record LinkLine(
-    Guid Id, string Title, string Words, string Agree, AlbumId? Album, string? AlbumName, DateTimeOffset? Ends, bool ForMembers, int Most, string Path, bool IsOpen, int Contributions, int Waiting, DateTimeOffset Made, string MadeBy, long Version);
+    Guid Id, string Title, string Words, string Agree, AlbumId? Album, string? AlbumName, DateTimeOffset? Ends, bool ForMembers, int Most, string Path, bool IsOpen, int Contributions, int Waiting, string MadeBy, long Version);
 
 /// <summary>A contribution link as whoever opens it finds it.</summary>
 internal sealed record LinkFound(Guid Id, LinkWords Words, CallForPhotos Thing);
@@ -63,7 +63,7 @@ internal sealed class LinkStore(NpgsqlDataSource db, ActRunner acts, TimeProvide
                 var name = r.MaybeText("working_name");
                 return new LinkLine(
                     r.Get<Guid>("id"), words.Title, words.Words, words.Agree, name is null ? null : new AlbumId(r.Get<Guid>("album")), name, words.Ends, words.ForMembers, words.Most, $"{Path}/{r.Get<string>("secret")}",
-                    words.Thing(withdrawn: false, now).IsOpen, r.Get<int>("sent"), r.Get<int>("waiting"), r.Get<DateTimeOffset>("made"), r.Get<string>("made_by"), r.Get<long>("version"));
+                    words.Thing(withdrawn: false, now).IsOpen, r.Get<int>("sent"), r.Get<int>("waiting"), r.Get<string>("made_by"), r.Get<long>("version"));
             },
             ct);
     }

@@ -28,14 +28,14 @@ public sealed record NamedChoice(Guid Id, string Name);
 /// <param name="Title">What it was sent for; empty for a member's own.</param>
 /// <param name="Instructions">What whoever made the link asks for.</param>
 /// <param name="Agree">What they must say yes to; empty for nothing.</param>
-/// <param name="IsMember">A member sends it: their name is known.</param>
+/// <param name="IsKnown">By an account: their name is known.</param>
 /// <param name="Most">So many photos fit.</param>
 /// <param name="IsOpen">It can still be sent.</param>
 /// <param name="Albums">Albums that were made of what they sent before; null where they have no say in that.</param>
 /// <param name="Categories">Where an album of theirs may stand.</param>
 /// <param name="Standing">How many photos stand where, a sentence.</param>
 internal sealed record SentContribution(
-    string Title, string Instructions, string Agree, bool IsMember, int Most, bool IsOpen, string Name, string Email, string Words, AlbumWish Album, IReadOnlyList<NamedChoice>? Albums, IReadOnlyList<NamedChoice> Categories,
+    string Title, string Instructions, string Agree, bool IsKnown, int Most, bool IsOpen, string Name, string Email, string Words, AlbumWish Album, IReadOnlyList<NamedChoice>? Albums, IReadOnlyList<NamedChoice> Categories,
     DateTimeOffset? Sent, string Standing, IReadOnlyList<SentPhoto> Photos);
 
 /// <summary>A contribution in its sender's list.</summary>

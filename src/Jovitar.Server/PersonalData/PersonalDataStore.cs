@@ -161,7 +161,8 @@ internal sealed class PersonalDataStore(NpgsqlDataSource db, ActRunner acts, Set
     /// <summary>What they are called, and were before: longer names first, for one may stand in another.</summary>
     static async Task<IEnumerable<string>> NamesAsync(Act act, string name, CancellationToken ct)
     {
-        await using var renamed = act.Command("select sentence from act where kind = 'Members' order by id desc");
+        await using var renamed = act.Command(
+            "select sentence from act where kind = 'Members' and sentence like @renamed order by id desc", ("renamed", MemberWords.Renamed("%", "%")));
         var sentences = await renamed.AllAsync(r => r.GetString(0), ct);
         var names = new HashSet<string> { name };
         foreach (var sentence in sentences)

@@ -6,7 +6,7 @@ using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Comments;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
-using Jovitar.Server.Site.Contributing;
+using Jovitar.Server.Site.Contributions;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Site.Entering;

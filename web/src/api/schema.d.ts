@@ -11646,14 +11646,14 @@ export interface components {
             caption: string;
             state: components["schemas"]["SentState"];
             reason: string;
-            /** Format: date-time */
-            decided: null | string;
             decidedBy: string;
             photo: null | components["schemas"]["PhotoId"];
             /** @description The same bytes are a photo here already. */
             isHere: boolean;
-            /** @description Its bytes are kept: it can be accepted, also after it was refused. */
-            isKept: boolean;
+            /** @description It was accepted a moment ago and becomes a photo. */
+            isComing: boolean;
+            /** @description It can be accepted, also after it was refused. */
+            canAccept: boolean;
             /** @description There is a picture of it. */
             hasPicture: boolean;
         };
@@ -11675,13 +11675,10 @@ export interface components {
              * @description Who it was, where they are a member still.
              */
             member: null | string;
-            /** @description A member sent it. */
-            isMember: boolean;
             /** @description What that member sends of their own accord is accepted by itself. */
             isTrusted: boolean;
             /** @description By which link it came; empty for a member's own. */
             link: string;
-            album: null | components["schemas"]["AlbumId"];
             /** @description Where accepted photos are put: an album that is there, or that is made of them; empty for nowhere. */
             albumName: string;
             /** @description It is made with the first that is accepted. */
@@ -12878,8 +12875,6 @@ export interface components {
              * @description So many of their photos wait.
              */
             waiting: number;
-            /** Format: date-time */
-            made: string;
             madeBy: string;
             /** Format: int64 */
             version: number;
@@ -14289,8 +14284,8 @@ export interface components {
             instructions: string;
             /** @description What they must say yes to; empty for nothing. */
             agree: string;
-            /** @description A member sends it: their name is known. */
-            isMember: boolean;
+            /** @description By an account: their name is known. */
+            isKnown: boolean;
             /**
              * Format: int32
              * @description So many photos fit.

@@ -50,12 +50,9 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
         }
 
         var snapshot = await SnapshotAsync(ct);
-        var member = MemberOf(http);
+        var member = http.User.Member();
         return await StandingAsync(http, snapshot, member is { } account && await IsMemberAsync(account, ct) ? member : null, ct);
     }
-
-    /// <summary>The member who asks; null for who is none.</summary>
-    static Guid? MemberOf(HttpContext http) => http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
 
     async Task<bool> IsMemberAsync(Guid account, CancellationToken ct)
     {
@@ -116,7 +113,7 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
             return known;
         }
 
-        return await StandingAsync(http, await SnapshotAsync(ct), MemberOf(http), ct);
+        return await StandingAsync(http, await SnapshotAsync(ct), http.User.Member(), ct);
     }
 
     /// <summary>Says of an answer that it is for few.</summary>

@@ -7,7 +7,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Access.Entries;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Site.Contributing;
+using Jovitar.Server.Site.Contributions;
 using Jovitar.Server.Site.Drawing.Components;
 using Jovitar.Server.Site.Embedding;
 using Jovitar.Server.Site.Entering;

@@ -2,7 +2,6 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Entries;
-using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Embedding;
@@ -138,7 +137,7 @@ internal static class EnteringEndpoints
             }
 
             EntryCookie.Take(http);
-            if (http.User.Viewer().Role == Role.Member && Actor.Of(http.User).Account is { } member)
+            if (http.User.Member() is { } member)
             {
                 await sessions.EndAsync(member, http.User.Session(), ct);
                 await http.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);

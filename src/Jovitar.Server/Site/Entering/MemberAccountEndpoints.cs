@@ -1,6 +1,4 @@
-using Jovitar.Core.Access;
 using Jovitar.Server.Access;
-using Jovitar.Server.Acts;
 using Jovitar.Server.Contributions;
 using Jovitar.Server.PersonalData;
 using Jovitar.Server.Platform.Mailing;
@@ -43,7 +41,7 @@ internal static class MemberAccountEndpoints
             : null;
 
     static async Task<Account?> MemberAsync(HttpContext http, AccountStore accounts, CancellationToken ct) =>
-        http.User.Viewer().Role == Role.Member && Actor.Of(http.User).Account is { } id ? await accounts.FindAsync(id, ct) : null;
+        http.User.Member() is { } id ? await accounts.FindAsync(id, ct) : null;
 
     static async Task Change(HttpContext http, SiteDoor door, AccountStore accounts, SessionStore sessions, SentStore sent, SignInLimit limit, IPasswordHasher<Account> hasher, MailSettings mail, CancellationToken ct)
     {
@@ -98,7 +96,7 @@ internal static class MemberAccountEndpoints
     static async Task EndOthers(HttpContext http, SessionStore sessions, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
-        if (!VisitorForm.IsFromElsewhere(http) && http.User.Viewer().Role == Role.Member && Actor.Of(http.User).Account is { } member)
+        if (!VisitorForm.IsFromElsewhere(http) && http.User.Member() is { } member)
         {
             await sessions.EndOthersAsync(member, http.User.Session(), ct);
         }

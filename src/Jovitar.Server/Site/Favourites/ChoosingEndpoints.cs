@@ -17,8 +17,6 @@ internal static class ChoosingEndpoints
     /// <summary>What one visitor does in a minute; who walks an album with a finger on the key does less.</summary>
     const int ChangesAMinute = 600;
 
-    static readonly TimeSpan Window = TimeSpan.FromMinutes(1);
-
     public static void MapChoosing(this IEndpointRouteBuilder app)
     {
         var site = app.MapGroup("/site/choosing/{album}").AllowAnonymous().WithTags("Site");
@@ -38,24 +36,10 @@ internal static class ChoosingEndpoints
 
     static async Task<Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>>> Mark(
         AlbumId album, PhotoId photo, bool chosen, HttpContext http, SightStore sights, SiteChoices choices, TryCount tries, CancellationToken ct) =>
-        await RefusedAsync(http, tries, ct) ?? Answer(await choices.MarkAsync(album, photo, chosen, await sights.OfAsync(http, ct), ct));
+        await VisitorForm.RefusedAsync(http, tries, "f", ChangesAMinute, ct) ?? Answer(await choices.MarkAsync(album, photo, chosen, await sights.OfAsync(http, ct), ct));
 
     static async Task<Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>>> Send(AlbumId album, ChoiceSent body, HttpContext http, SightStore sights, SiteChoices choices, TryCount tries, CancellationToken ct) =>
-        await RefusedAsync(http, tries, ct) ?? Answer(await choices.SendAsync(album, (body.Words ?? "").Trim(), await sights.OfAsync(http, ct), ct));
-
-    /// <summary>What nobody did who looks at a page of ours, or nobody with a hand.</summary>
-    static async Task<JsonHttpResult<Problem>?> RefusedAsync(HttpContext http, TryCount tries, CancellationToken ct)
-    {
-        SightStore.KeepNowhere(http);
-        if (VisitorForm.IsFromElsewhere(http))
-        {
-            return Problems.Json(StatusCodes.Status400BadRequest, "invalid", "This could not be read. Do it on the page itself.");
-        }
-
-        var wait = await tries.WaitAsync(Window, ct, ($"f {TryCount.Network(http.Connection.RemoteIpAddress)}", ChangesAMinute));
-        await tries.ForgetAsync(ct);
-        return wait is null ? null : Problems.Json(StatusCodes.Status429TooManyRequests, "too-many", "That was a lot at once. Wait a minute.");
-    }
+        await VisitorForm.RefusedAsync(http, tries, "f", ChangesAMinute, ct) ?? Answer(await choices.SendAsync(album, (body.Words ?? "").Trim(), await sights.OfAsync(http, ct), ct));
 
     static Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>> Answer(ChoiceTaken taken) =>
         !taken.Asked ? Problems.Gone("photo")

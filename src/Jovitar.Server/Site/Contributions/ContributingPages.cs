@@ -6,7 +6,7 @@ using Jovitar.Server.Contributions;
 using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Site.Entering;
 
-namespace Jovitar.Server.Site.Contributing;
+namespace Jovitar.Server.Site.Contributions;
 
 /// <summary>What somebody finds who opens a contribution link.</summary>
 /// <param name="Words">Null where photos are not taken by it.</param>
@@ -17,8 +17,8 @@ public sealed record ToContribute(LinkWords? Words, string To);
 /// <param name="Key">What stands at the end of its address.</param>
 /// <param name="Title">What it is sent for.</param>
 /// <param name="Instructions">Of whoever asks for photos; empty for none.</param>
-/// <param name="IsMember">They have a place of their own.</param>
-public sealed record ToSend(string Key, string Title, string Instructions, bool IsMember, bool IsSent);
+/// <param name="IsKnown">By an account: all that they sent stands in one place.</param>
+public sealed record ToSend(string Key, string Title, string Instructions, bool IsKnown, bool IsSent);
 
 /// <summary>A member's own place.</summary>
 /// <param name="Begins">They may begin one of their own accord.</param>
@@ -48,8 +48,8 @@ internal static class ContributingPages
         site.MapGet($"{Sent}/{{key}}", Show);
     }
 
-    /// <summary>The member who is signed in; null for anybody else.</summary>
-    public static Guid? MemberOf(HttpContext http) => http.User.Viewer().Role == Role.Member ? Actor.Of(http.User).Account : null;
+    /// <summary>The account by which what somebody sends is theirs: a member's, or, of staff who try a link, their own; null for nobody's.</summary>
+    public static Guid? AccountOf(HttpContext http) => http.User.Viewer() is { IsStaff: true } or { Role: Role.Member } ? Actor.Of(http.User).Account : null;
 
     static async Task ShowLink(string secret, HttpContext http, LinkStore links, AccessStore access, SiteDoor door, MailSettings mail, CancellationToken ct)
     {
@@ -69,14 +69,16 @@ internal static class ContributingPages
         }
         else if (await OpenAsync(secret, http, links, access, door, mail, ct) is { } found)
         {
-            await BeginAsync(http, store, found.Id, MemberOf(http), tries, ct);
+            await BeginAsync(http, store, found.Id, AccountOf(http), tries, ct);
         }
     }
 
     /// <summary>The link, where whoever asks may send photos by it; else they are told why not.</summary>
     static async Task<LinkFound?> OpenAsync(string secret, HttpContext http, LinkStore links, AccessStore access, SiteDoor door, MailSettings mail, CancellationToken ct)
     {
-        var viewer = http.User.Viewer();
+        // Who looks as somebody else finds what that one would.
+        var sight = await door.SightAsync(http, ct);
+        var viewer = sight.IsSeenAs ? sight.Viewer : http.User.Viewer();
         var found = await links.FindAsync(secret, ct);
         var decision = found is null ? null : access.Decide(viewer, Right.Contribute, found.Thing);
         if (decision is { Allowed: true })
@@ -99,7 +101,7 @@ internal static class ContributingPages
     static async Task ShowYours(HttpContext http, SentStore store, AccessStore access, SiteDoor door, MailSettings mail, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
-        if (MemberOf(http) is not { } member)
+        if (AccountOf(http) is not { } member)
         {
             await SiteEndpoints.SendAsync(http, await door.Renderer.SignInPageAsync(new ToSignIn(Yours, mail.IsSet), ct), ct);
             return;
@@ -113,7 +115,7 @@ internal static class ContributingPages
     static async Task BeginYours(HttpContext http, SentStore sent, ContributionStore store, AccessStore access, TryCount tries, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
-        if (!VisitorForm.IsFromElsewhere(http) && MemberOf(http) is { } member && SentStore.Takes(access, null, member, await sent.ContributingAsync(member, ct)))
+        if (!VisitorForm.IsFromElsewhere(http) && AccountOf(http) is { } member && SentStore.Takes(access, null, member, await sent.ContributingAsync(member, ct)))
         {
             await BeginAsync(http, store, null, member, tries, ct);
             return;
@@ -137,12 +139,12 @@ internal static class ContributingPages
     static async Task Show(string key, HttpContext http, SentStore store, SiteDoor door, MailSettings mail, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
-        if (Sender.Of(key, MemberOf(http)) is { } sender && await store.FindAsync(sender, ct) is { } found)
+        if (Sender.Of(key, AccountOf(http)) is { } sender && await store.FindAsync(sender, ct) is { } found)
         {
-            var page = new ToSend(key, found.Title, found.Sent is null ? found.Instructions : "", found.IsMember, found.Sent is not null);
+            var page = new ToSend(key, found.Title, found.Sent is null ? found.Instructions : "", found.IsKnown, found.Sent is not null);
             await SiteEndpoints.SendAsync(http, await door.Renderer.SendPageAsync(page, ct), ct);
         }
-        else if (Guid.TryParse(key, out _) && MemberOf(http) is null)
+        else if (Guid.TryParse(key, out _) && AccountOf(http) is null)
         {
             await SiteEndpoints.SendAsync(http, await door.Renderer.SignInPageAsync(new ToSignIn($"{Sent}/{key}", mail.IsSet), ct), ct);
         }

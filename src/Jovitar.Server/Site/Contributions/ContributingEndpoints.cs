@@ -13,7 +13,7 @@ using Jovitar.Server.Platform.Storing;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
-namespace Jovitar.Server.Site.Contributing;
+namespace Jovitar.Server.Site.Contributions;
 
 /// <summary>The words of a photo that is sent in.</summary>
 public sealed record SentWords([Words(Sending.LongestTitle)] string Title, [Words(Sending.LongestCaption)] string Caption);
@@ -32,8 +32,6 @@ internal static class ContributingEndpoints
     /// <summary>What is done from one network within a minute; a class behind one line may send together.</summary>
     const int ChangesAMinute = 1200;
 
-    static readonly TimeSpan Window = TimeSpan.FromMinutes(1);
-
     public static void MapContributing(this IEndpointRouteBuilder app)
     {
         var sent = app.MapGroup($"{ContributingPages.Sent}/{{key}}").AllowAnonymous().WithTags("Site");
@@ -49,19 +47,19 @@ internal static class ContributingEndpoints
     static async Task<Results<Ok<SentContribution>, NotFound<Problem>>> Show(string key, HttpContext http, SentStore store, CancellationToken ct)
     {
         SightStore.KeepNowhere(http);
-        return Sender.Of(key, ContributingPages.MemberOf(http)) is { } sender && await store.FindAsync(sender, ct) is { } found ? TypedResults.Ok(found) : Problems.Gone("contribution");
+        return Sender.Of(key, ContributingPages.AccountOf(http)) is { } sender && await store.FindAsync(sender, ct) is { } found ? TypedResults.Ok(found) : Problems.Gone("contribution");
     }
 
     static async Task<Results<Ok<SentPhoto>, NotFound<Problem>, JsonHttpResult<Problem>>> Add(
         string key, [FromQuery] string name, HttpContext http, ContributionStore store, SentFiles files, Arrivals arrivals, Receiver receiver, TryCount tries, CancellationToken ct)
     {
-        if (await RefusedAsync(http, tries, ct) is { } refused)
+        if (await VisitorForm.RefusedAsync(http, tries, "d", ChangesAMinute, ct) is { } refused)
         {
             return refused;
         }
 
         // Asked before a byte is read: what nobody takes is not received.
-        if (Sender.Of(key, ContributingPages.MemberOf(http)) is not { } sender || await store.RoomAsync(sender, ct) is not { IsThere: true } room)
+        if (Sender.Of(key, ContributingPages.AccountOf(http)) is not { } sender || await store.RoomAsync(sender, ct) is not { IsThere: true } room)
         {
             return Problems.Gone("contribution");
         }
@@ -112,13 +110,13 @@ internal static class ContributingEndpoints
     static JsonHttpResult<Problem> TooLarge(IntakeLimits limits) => Problems.Json(StatusCodes.Status422UnprocessableEntity, "refused", IntakeRefusal.Sentence(IntakeProblem.TooManyBytes, limits));
 
     static async Task<Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>>> Mend(string key, Guid photo, SentWords body, HttpContext http, ContributionStore store, TryCount tries, CancellationToken ct) =>
-        await RefusedAsync(http, tries, ct) ?? await DoAsync(key, http, sender => store.MendAsync(sender, photo, Text.Name(body.Title.ReplaceLineEndings(" ")), body.Caption.Trim().ReplaceLineEndings("\n"), ct));
+        await VisitorForm.RefusedAsync(http, tries, "d", ChangesAMinute, ct) ?? await DoAsync(key, http, sender => store.MendAsync(sender, photo, Text.Name(body.Title.ReplaceLineEndings(" ")), body.Caption.Trim().ReplaceLineEndings("\n"), ct));
 
     static async Task<Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>>> Order(string key, SentOrder body, HttpContext http, ContributionStore store, TryCount tries, CancellationToken ct) =>
-        await RefusedAsync(http, tries, ct) ?? await DoAsync(key, http, sender => store.OrderAsync(sender, body.Photos, ct));
+        await VisitorForm.RefusedAsync(http, tries, "d", ChangesAMinute, ct) ?? await DoAsync(key, http, sender => store.OrderAsync(sender, body.Photos, ct));
 
     static async Task<Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>>> Withdraw(string key, Guid photo, HttpContext http, ContributionStore store, DecidingStore deciding, TryCount tries, CancellationToken ct) =>
-        await RefusedAsync(http, tries, ct) ?? await DoAsync(
+        await VisitorForm.RefusedAsync(http, tries, "d", ChangesAMinute, ct) ?? await DoAsync(
             key, http,
             async sender =>
             {
@@ -133,24 +131,24 @@ internal static class ContributingEndpoints
 
     static async Task<Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>>> Send(string key, ToBeSent body, HttpContext http, SentStore sent, ContributionStore store, LetterLimit letters, SiteOrigin origin, TryCount tries, CancellationToken ct)
     {
-        if (await RefusedAsync(http, tries, ct) is { } refused)
+        if (await VisitorForm.RefusedAsync(http, tries, "d", ChangesAMinute, ct) is { } refused)
         {
             return refused;
         }
 
-        if (Sender.Of(key, ContributingPages.MemberOf(http)) is not { } sender || await sent.FindAsync(sender, ct) is not { } found)
+        if (Sender.Of(key, ContributingPages.AccountOf(http)) is not { } sender || await sent.FindAsync(sender, ct) is not { } found)
         {
             return Problems.Gone("contribution");
         }
 
         var wish = new SendWish(body.Name, body.Email, body.Words, body.Agreed).Trimmed();
-        if (wish.Faults(found.Agree, found.IsMember) is { Count: > 0 } faults)
+        if (wish.Faults(found.Agree, found.IsKnown) is { Count: > 0 } faults)
         {
             return Problems.Json(StatusCodes.Status422UnprocessableEntity, "invalid", faults.Values.First(), faults);
         }
 
-        // Of a member the address is known, and so is where they see to what they sent.
-        var writes = !found.IsMember && wish.Email.Length > 0 && await letters.WaitAsync(wish.Email, http.Connection.RemoteIpAddress, ct) is null;
+        // Of an account the address is known, and so is where they see to what they sent.
+        var writes = !found.IsKnown && wish.Email.Length > 0 && await letters.WaitAsync(wish.Email, http.Connection.RemoteIpAddress, ct) is null;
         var album = body.Album is { } asked ? asked with { Title = Text.Name(asked.Title.ReplaceLineEndings(" ")) } : AlbumWish.None;
         return Answer(await store.SendAsync(sender, wish, album, writes ? $"{origin.TextOf(http.Request)}{ContributingPages.Sent}/{key}" : null, ct));
     }
@@ -158,29 +156,16 @@ internal static class ContributingEndpoints
     static async Task<Results<FileAnswer, NotFound<Problem>>> Picture(string key, Guid photo, int width, HttpContext http, SentStore store, SentFiles files, Storage storage, CancellationToken ct)
     {
         SightStore.KeepNowhere(http);
-        return Sender.Of(key, ContributingPages.MemberOf(http)) is { } sender && await store.IsOfAsync(sender, photo, ct) && await files.FindAsync(photo, width) is { } stored
+        return Sender.Of(key, ContributingPages.AccountOf(http)) is { } sender && await store.IsOfAsync(sender, photo, ct) && await files.FindAsync(photo, width) is { } stored
             ? storage.Answer(stored, "image/webp")
             : Problems.Gone("photo");
     }
 
     static async Task<Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>>> DoAsync(string key, HttpContext http, Func<Sender, Task<SenderAnswer>> change) =>
-        Sender.Of(key, ContributingPages.MemberOf(http)) is { } sender ? Answer(await change(sender)) : Problems.Gone("contribution");
+        Sender.Of(key, ContributingPages.AccountOf(http)) is { } sender ? Answer(await change(sender)) : Problems.Gone("contribution");
 
     static Results<NoContent, NotFound<Problem>, JsonHttpResult<Problem>> Answer(SenderAnswer answer) =>
         !answer.IsThere ? Problems.Gone("contribution") : answer.Refusal is null ? TypedResults.NoContent() : Refused(answer);
 
     static JsonHttpResult<Problem> Refused(SenderAnswer answer) => Problems.Json(StatusCodes.Status409Conflict, "refused", SendingWords.Refused(answer.Refusal!.Value, answer.Most));
-
-    /// <summary>What nobody did who looks at a page of ours, or nobody with a hand.</summary>
-    static async Task<JsonHttpResult<Problem>?> RefusedAsync(HttpContext http, TryCount tries, CancellationToken ct)
-    {
-        SightStore.KeepNowhere(http);
-        if (VisitorForm.IsFromElsewhere(http))
-        {
-            return Problems.Json(StatusCodes.Status400BadRequest, "invalid", "This could not be read. Do it on the page itself.");
-        }
-
-        var wait = await tries.WaitAsync(Window, ct, ($"d {TryCount.Network(http.Connection.RemoteIpAddress)}", ChangesAMinute));
-        return wait is null ? null : Problems.Json(StatusCodes.Status429TooManyRequests, "too-many", "That was a lot at once. Wait a minute.");
-    }
 }
