@@ -1,4 +1,5 @@
 import { w } from '../words/site'
+import './contributing.css'
 import { button, make } from './dom'
 import { SendForm } from './sendForm'
 import { SentPhotos } from './sentPhotos'
@@ -15,7 +16,8 @@ export async function enhanceContributing(root: HTMLElement): Promise<void> {
   const state = await server.read()
   if (!state) place.append(make('p', { className: 'fault', role: 'alert' }, w.markFailed))
   else if (state.sent) showSent(place, server, state)
-  else showDraft(place, server, state)
+  else if (state.isOpen) showDraft(place, server, state)
+  else place.append(make('p', {}, w.takenNoMore))
 }
 
 function showDraft(place: HTMLElement, server: SentServer, state: Sent) {
@@ -94,7 +96,7 @@ function showSent(place: HTMLElement, server: SentServer, state: Sent, isNew = f
     place.append(head)
     thanks.focus()
   } else place.append(head)
-  if (!state.isMember) {
+  if (!state.isKnown) {
     const copy = button(w.copyAddress, () => {
       void navigator.clipboard.writeText(location.href).then(() => {
         copy.textContent = w.copied

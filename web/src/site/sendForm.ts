@@ -24,7 +24,7 @@ export class SendForm {
     this.name.value = state.name
     this.email.value = state.email
     this.element.append(
-      ...(state.isMember
+      ...(state.isKnown
         ? []
         : [...field(w.yourName, this.name, 'name'), ...field(w.yourEmail, this.email, 'email')]),
       ...(state.albums ? this.albumFields(state.albums) : []),

@@ -59,10 +59,10 @@ export const contributionWords = {
     next: 'Next',
     isHere: 'is here already',
     states: {
-      waiting: 'Waits',
-      accepted: 'Accepted',
-      refused: 'Refused',
-      withdrawn: 'Taken back by whoever sent it',
+      waiting: () => 'Waits',
+      accepted: (by: string) => `Accepted by ${by}`,
+      refused: (by: string) => `Refused by ${by}`,
+      withdrawn: () => 'Taken back by whoever sent it',
     },
     comingIn: 'Accepted, coming in',
     seePhoto: 'See it among the photos',
@@ -113,6 +113,7 @@ export const contributionWords = {
         ? 'nothing sent yet'
         : `${n === 1 ? 'one contribution' : `${many(n)} contributions`}${waiting > 0 ? `, ${photos(waiting)} ${waiting === 1 ? 'waits' : 'wait'}` : ''}`,
     look: 'Look at its page',
+    madeBy: (name: string) => `made by ${name}`,
     into: (album: string) => `into “${album}”`,
     offered: 'Albums of members',
     offeredLead: 'Who sends photos in as a member can make an album of them. They may put it into',

@@ -76,6 +76,7 @@ export const siteWords = {
   sayWithPhotos: 'Anything to say with them',
   sendIn: (n: number) => (n === 1 ? 'Send this photograph in' : `Send these ${n} photographs in`),
   sendNone: 'Choose photographs first.',
+  takenNoMore: 'Photographs are not taken here any more.',
   stillComing: 'Wait until all of them have come.',
   sentIn: 'Thank you. They have come.',
   keepAddress: 'Keep the address of this page: here you see what becomes of them.',

@@ -3,7 +3,7 @@ import { api, body } from '../../api/client'
 import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
-import { type Contributed, canAccept, nameOf, pictureOf } from './data'
+import { type Contributed, nameOf, pictureOf } from './data'
 
 /** A photo that was sent in, with its words; pressed, it is chosen. */
 export function ContributedCell({
@@ -59,9 +59,7 @@ export function ContributedCell({
       )}
       <p className="text-small text-quiet">
         {photo.state !== 'waiting' &&
-          (photo.state === 'accepted' && photo.isKept
-            ? w.contributions.comingIn
-            : w.contributions.states[photo.state])}
+          (photo.isComing ? w.contributions.comingIn : w.contributions.states[photo.state](photo.decidedBy))}
         {photo.state === 'refused' && photo.reason && `: ${photo.reason}`}
         {photo.state === 'waiting' && photo.isHere && w.contributions.isHere}
       </p>
@@ -76,7 +74,7 @@ export function ContributedCell({
             {w.contributions.seePhoto}
           </Link>
         )}
-        {photo.state === 'refused' && canAccept(photo) && (
+        {photo.state === 'refused' && photo.canAccept && (
           <AfterAll contribution={contribution} photo={photo.id} />
         )}
       </p>

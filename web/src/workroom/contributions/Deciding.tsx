@@ -5,7 +5,7 @@ import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { useKeys } from '../shell/keys'
 import { tell } from '../shell/news'
-import { type Contributed, canAccept } from './data'
+import type { Contributed } from './data'
 
 /** Accepts and refuses: what is chosen, or all that waits. */
 export function Deciding({
@@ -24,7 +24,7 @@ export function Deciding({
   const [refusing, setRefusing] = useState(false)
   const path = { params: { path: { contribution: c.id } } }
   const some = picked.length > 0
-  const acceptable = some ? picked.filter(canAccept) : photos.filter((p) => p.state === 'waiting')
+  const acceptable = some ? picked.filter((p) => p.canAccept) : photos.filter((p) => p.state === 'waiting')
   const refusable = (some ? picked : photos).filter((p) => p.state === 'waiting')
   const ids = (of: readonly Contributed[]) => of.map((p) => p.id)
   const accept = useAct(

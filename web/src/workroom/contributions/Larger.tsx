@@ -1,6 +1,7 @@
 import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { w } from '../../words'
+import { bytes } from '../shell/format'
 import { type Contributed, nameOf, pictureOf } from './data'
 
 /** A photo that was sent in as large as it can be judged; arrows lead to those beside it. */
@@ -41,7 +42,7 @@ export function Larger({
             className="mx-auto h-auto max-h-[58vh] w-auto max-w-full"
           />
           <p className="mt-3 text-small text-quiet">
-            {photo.fileName}, {photo.width} × {photo.height}
+            {photo.fileName}, {photo.width} × {photo.height}, {bytes(photo.bytes)}
           </p>
           {photo.caption && <p className="mt-1 whitespace-pre-line">{photo.caption}</p>}
           <p className="mt-3 flex gap-5">

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
@@ -58,8 +58,7 @@ export function LinkForm({
       >
         {(faults) => (
           <>
-            <label>
-              <span className="block text-small text-quiet">{w.contributionLinks.title}</span>
+            <Line label={w.contributionLinks.title}>
               <input
                 name="title"
                 maxLength={120}
@@ -68,9 +67,8 @@ export function LinkForm({
                 aria-invalid={!!faults.title}
                 className={field}
               />
-            </label>
-            <label>
-              <span className="block text-small text-quiet">{w.contributionLinks.words}</span>
+            </Line>
+            <Line label={w.contributionLinks.words}>
               <textarea
                 name="words"
                 rows={4}
@@ -79,9 +77,8 @@ export function LinkForm({
                 placeholder={w.contributionLinks.wordsHint}
                 className={`resize-y ${field}`}
               />
-            </label>
-            <label>
-              <span className="block text-small text-quiet">{w.contributionLinks.agree}</span>
+            </Line>
+            <Line label={w.contributionLinks.agree}>
               <input
                 name="agree"
                 maxLength={400}
@@ -89,7 +86,7 @@ export function LinkForm({
                 placeholder={w.contributionLinks.agreeHint}
                 className={field}
               />
-            </label>
+            </Line>
             <p className="flex flex-wrap items-baseline gap-x-5 gap-y-2">
               <WordSelect
                 label={w.contributionLinks.who}
@@ -139,5 +136,15 @@ export function LinkForm({
         )}
       </LineForm>
     </div>
+  )
+}
+
+function Line({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    // biome-ignore lint/a11y/noLabelWithoutControl: the control is what stands in it
+    <label>
+      <span className="block text-small text-quiet">{label}</span>
+      {children}
+    </label>
   )
 }

@@ -1,17 +1,17 @@
 import { useState } from 'react'
 import { api, body } from '../../api/client'
 import { asWord, Button } from '../../kit/Button'
-import { copy } from '../../kit/copy'
 import { w } from '../../words'
+import { CopyVerb } from '../shell/CopyVerb'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
 import { tell } from '../shell/news'
+import { Sure } from '../shell/Sure'
 import type { Link } from './data'
 import { LinkForm } from './LinkForm'
 
 /** A contribution link: what came by it, and what is done with it. */
 export function LinkRow({ link, most }: { link: Link; most: number }) {
-  const [told, setTold] = useState('')
   const [doing, setDoing] = useState<'change' | 'withdraw' | null>(null)
   const address = `${window.location.origin}${link.path}`
   const withdraw = useAct(
@@ -27,6 +27,7 @@ export function LinkRow({ link, most }: { link: Link; most: number }) {
     !link.isOpen ? w.contributionLinks.over : link.ends && w.contributionLinks.until(moment(link.ends)),
     link.forMembers && w.contributionLinks.forMembers,
     link.albumName && w.contributionLinks.into(link.albumName),
+    w.contributionLinks.madeBy(link.madeBy),
   ]
   return (
     <li className="border-t border-line py-3">
@@ -35,17 +36,9 @@ export function LinkRow({ link, most }: { link: Link; most: number }) {
           {link.title}
         </span>
         <span className="flex flex-wrap items-baseline justify-end gap-x-4 text-small max-sm:justify-start">
-          <span aria-live="polite" className="text-quiet">
-            {told}
-          </span>
-          <Button
-            look="word"
-            onClick={async () =>
-              setTold((await copy(address)) ? w.contributionLinks.copied : w.contributionLinks.byHand)
-            }
-          >
+          <CopyVerb text={address} done={w.contributionLinks.copied} byHand={w.contributionLinks.byHand}>
             {w.contributionLinks.copy}
-          </Button>
+          </CopyVerb>
           <a href={link.path} target="_blank" rel="noreferrer" className={asWord}>
             {w.contributionLinks.look}
           </a>
@@ -77,15 +70,14 @@ export function LinkRow({ link, most }: { link: Link; most: number }) {
         </div>
       )}
       {doing === 'withdraw' && (
-        <p className="mt-2 flex flex-wrap items-baseline gap-x-4 border-l-2 border-plum pl-4">
-          {w.contributionLinks.withdrawAsk}
-          <Button disabled={withdraw.isPending} onClick={() => withdraw.mutate(undefined)}>
-            {w.contributionLinks.withdraw}
-          </Button>
-          <Button look="word" onClick={() => setDoing(null)}>
-            {w.contributionLinks.keep}
-          </Button>
-        </p>
+        <Sure
+          says={w.contributionLinks.withdrawAsk}
+          verb={w.contributionLinks.withdraw}
+          keep={w.contributionLinks.keep}
+          isBusy={withdraw.isPending}
+          onYes={() => withdraw.mutate(undefined)}
+          onNo={() => setDoing(null)}
+        />
       )}
     </li>
   )

@@ -7,7 +7,6 @@ import { moment } from '../shell/format'
 import { useKeys } from '../shell/keys'
 import { ContributedCell } from './ContributedCell'
 import { Deciding } from './Deciding'
-import { canAccept } from './data'
 import { Larger } from './Larger'
 
 /** What one visitor sent in: who it was and what they say, what can be done with it, and the photos in their order. */
@@ -31,8 +30,7 @@ export function OneContribution({
         w.errors.away,
       ),
     // What was accepted comes in within moments.
-    refetchInterval: (query) =>
-      query.state.data?.photos.some((p) => p.state === 'accepted' && p.isKept) ? 1200 : false,
+    refetchInterval: (query) => (query.state.data?.photos.some((p) => p.isComing) ? 1200 : false),
   })
   useKeys({ Escape: () => setChosen(new Set()) }, chosen.size > 0)
   if (!shown) return error ? <p>{error.message}</p> : null
@@ -85,7 +83,7 @@ export function OneContribution({
             photo={photo}
             contribution={c.id}
             on={chosen.has(photo.id)}
-            onTurn={canAccept(photo) ? () => turn(photo.id) : null}
+            onTurn={photo.canAccept ? () => turn(photo.id) : null}
             onLarger={() => setLarger(photo.id)}
           />
         ))}

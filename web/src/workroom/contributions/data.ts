@@ -8,7 +8,3 @@ export const pictureOf = (photo: string, width: 480 | 1600) => `/api/contributio
 
 /** What a photo that was sent in is called. */
 export const nameOf = (photo: Contributed) => photo.title || photo.fileName
-
-/** Whether it can be accepted: also what was refused, as long as its bytes are kept. */
-export const canAccept = (photo: Contributed) =>
-  photo.state === 'waiting' || (photo.state === 'refused' && photo.isKept)

@@ -25,6 +25,30 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
   )
 }
 
+/** What waits at another station, and the way there. */
+function Waiting({
+  title,
+  says,
+  to,
+  verb,
+}: {
+  title: string
+  says: string
+  to: '/workroom/contributions' | '/workroom/comments' | '/workroom/repeats'
+  verb: string
+}) {
+  return (
+    <Part title={title}>
+      <p>
+        {says}{' '}
+        <Link to={to} className="underline decoration-strong-line decoration-1 underline-offset-4">
+          {verb}
+        </Link>
+      </p>
+    </Part>
+  )
+}
+
 /** The first screen: what runs, what failed, which albums are shown nowhere. */
 export function DeskStation() {
   const go = useNavigate()
@@ -105,43 +129,28 @@ export function DeskStation() {
               </Part>
             )}
             {f.contributed > 0 && (
-              <Part title={w.contributions.title}>
-                <p>
-                  {w.contributions.onDesk(f.contributed)}{' '}
-                  <Link
-                    to="/workroom/contributions"
-                    className="underline decoration-strong-line decoration-1 underline-offset-4"
-                  >
-                    {w.contributions.look}
-                  </Link>
-                </p>
-              </Part>
+              <Waiting
+                title={w.contributions.title}
+                says={w.contributions.onDesk(f.contributed)}
+                to="/workroom/contributions"
+                verb={w.contributions.look}
+              />
             )}
             {f.commentsWaiting > 0 && (
-              <Part title={w.comments.title}>
-                <p>
-                  {w.comments.onDesk(f.commentsWaiting)}{' '}
-                  <Link
-                    to="/workroom/comments"
-                    className="underline decoration-strong-line decoration-1 underline-offset-4"
-                  >
-                    {w.comments.read}
-                  </Link>
-                </p>
-              </Part>
+              <Waiting
+                title={w.comments.title}
+                says={w.comments.onDesk(f.commentsWaiting)}
+                to="/workroom/comments"
+                verb={w.comments.read}
+              />
             )}
             {f.repeats > 0 && (
-              <Part title={w.desk.repeats}>
-                <p>
-                  {w.desk.repeatsLead(f.repeats)}{' '}
-                  <Link
-                    to="/workroom/repeats"
-                    className="underline decoration-strong-line decoration-1 underline-offset-4"
-                  >
-                    {w.desk.compare}
-                  </Link>
-                </p>
-              </Part>
+              <Waiting
+                title={w.desk.repeats}
+                says={w.desk.repeatsLead(f.repeats)}
+                to="/workroom/repeats"
+                verb={w.desk.compare}
+              />
             )}
             <Part title={w.desk.describe}>
               {f.photosWithoutTitle + f.photosWithoutAlt === 0 ? (

@@ -43,6 +43,12 @@ export function useNewsLine(on: boolean) {
         for (const key of ['sheet', 'intakes']) void client.invalidateQueries({ queryKey: [key] })
       if (before && before.commentsWaiting !== figures.commentsWaiting)
         void client.invalidateQueries({ queryKey: ['comments'] })
+      // What visitors do is no act.
+      if (before && before.contributed !== figures.contributed)
+        for (const key of ['contributions', 'contribution-links'])
+          void client.invalidateQueries({ queryKey: [key] })
+      if (before && before.sent !== figures.sent) void client.invalidateQueries({ queryKey: ['choices'] })
+      if (before && before.asking !== figures.asking) void client.invalidateQueries({ queryKey: ['members'] })
       void client.invalidateQueries({ queryKey: ['intake'] })
       void client.invalidateQueries({ queryKey: ['desk'] })
     })

@@ -3,11 +3,12 @@ import { Link } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../../api/client'
 import { asWord, Button } from '../../../kit/Button'
-import { copy } from '../../../kit/copy'
 import { w } from '../../../words'
+import { CopyVerb } from '../../shell/CopyVerb'
 import { useAct } from '../../shell/data'
 import { moment } from '../../shell/format'
 import { tell } from '../../shell/news'
+import { Sure } from '../../shell/Sure'
 import { browserName } from '../browserName'
 
 type Entry = Api['EntryLine']
@@ -21,7 +22,6 @@ export function EntryRow({
   /** What stands before the end of a link. */
   address: string
 }) {
-  const [told, setTold] = useState('')
   const [asking, setAsking] = useState(false)
   const [looking, setLooking] = useState(false)
   const path = { params: { path: { entry: entry.id } } }
@@ -37,15 +37,9 @@ export function EntryRow({
           {entry.name}
         </span>
         <span className="flex flex-wrap items-baseline justify-end gap-x-4 text-small">
-          <span aria-live="polite" className="text-quiet">
-            {told}
-          </span>
-          <Button
-            look="word"
-            onClick={async () => setTold((await copy(says)) ? w.audience.copied : w.audience.byHand)}
-          >
+          <CopyVerb text={says} done={w.audience.copied} byHand={w.audience.byHand}>
             {w.audience.copy[entry.kind]}
-          </Button>
+          </CopyVerb>
           <a href={`/preview/entry/${entry.id}`} target="_blank" rel="noreferrer" className={asWord}>
             {w.audience.print}
           </a>
@@ -73,15 +67,14 @@ export function EntryRow({
         </span>
       </div>
       {asking && (
-        <p className="mt-2 flex flex-wrap items-baseline gap-x-4 border-l-2 border-plum pl-4">
-          {w.audience.withdrawAsk(entry.name)}
-          <Button disabled={withdraw.isPending} onClick={() => withdraw.mutate(undefined)}>
-            {w.audience.withdraw}
-          </Button>
-          <Button look="word" onClick={() => setAsking(false)}>
-            {w.audience.keep}
-          </Button>
-        </p>
+        <Sure
+          says={w.audience.withdrawAsk(entry.name)}
+          verb={w.audience.withdraw}
+          keep={w.audience.keep}
+          isBusy={withdraw.isPending}
+          onYes={() => withdraw.mutate(undefined)}
+          onNo={() => setAsking(false)}
+        />
       )}
       {looking && (
         <>
