@@ -33,6 +33,9 @@ public sealed partial class PlanTests
         insert into act (id, made, who, kind, sentence, photos, lead) select gen_random_uuid(), now() - make_interval(mins => n::int), 'Odile', 'Words', 'Wrote.', 1, id from (select id, row_number() over (order by id) as n from photo) as p;
         insert into act_change (act, kind, thing, before, after) select id, 'photo', lead, '{"title": ""}', '{"title": "x"}' from act where lead is not null;
         update album set has_comments = true, has_ratings = true;
+        update watermark set key = '0123456789abcdef', settings = settings || '{"words": "Marram"}';
+        update album set unmarked = 'Nobody' where id in (select id from album order by id limit 30);
+        update category set unmarked = 'Members' where id in (select id from category order by id limit 30);
         insert into comment (id, photo, name, words, said, state)
         select gen_random_uuid(), p.id, 'Ines', 'Fine ' || g, now() - make_interval(mins => g), case when g % 40 = 0 then 'Waiting' when g % 3 = 0 then 'Refused' else 'Shown' end
           from (select id, row_number() over (order by id) as n from photo) as p join generate_series(1, 30000) as g on p.n = g % 20000 + 1;

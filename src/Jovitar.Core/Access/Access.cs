@@ -1,6 +1,7 @@
 using Jovitar.Core.Clearance;
 using Jovitar.Core.Contributions;
 using Jovitar.Core.Pages;
+using Jovitar.Core.Watermarks;
 
 namespace Jovitar.Core.Access;
 
@@ -43,6 +44,9 @@ public sealed record Viewer(Role Role)
 public enum Right
 {
     See,
+
+    /// <summary>Getting a photo without the watermark.</summary>
+    SeeUnmarked,
 
     /// <summary>Saving a photo in a form that a page offers.</summary>
     Save,
@@ -120,6 +124,9 @@ public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, Sho
 {
     /// <summary>Those of the categories that it stands in.</summary>
     public IReadOnlyList<Gate> Gates { get; init; } = [];
+
+    /// <summary>Those of everything that it stands in: each must spare a viewer.</summary>
+    public IReadOnlyList<Mark> Marks { get; init; } = [];
 }
 
 public enum PhotoState
@@ -198,6 +205,11 @@ public enum Reason
     NotOpenYet,
     ForStaffOnly,
     ForOwnerOnly,
+    /// <summary>It has no watermark for this viewer.</summary>
+    Spared,
+
+    /// <summary>It has the watermark for this viewer.</summary>
+    Marked,
     OfferedForSaving,
     NotOfferedForSaving,
     Offered,
@@ -246,6 +258,8 @@ public static class Access
         return right switch
         {
             Right.See => Visible(viewer, thing, at),
+            Right.SeeUnmarked when thing is PhotoThing photo =>
+                Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : photo.Marks.All(m => m.Spares(viewer)) ? Decision.Yes(Reason.Spared) : Decision.No(Reason.Marked),
             Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>
                 Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
             Right.Comment when thing is PhotoToTalkOf talk => Talk(viewer, talk.Photo, talk.Comments, at),

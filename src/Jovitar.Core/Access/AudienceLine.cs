@@ -1,4 +1,5 @@
 using Jovitar.Core.Clearance;
+using Jovitar.Core.Watermarks;
 
 namespace Jovitar.Core.Access;
 
@@ -23,6 +24,7 @@ public sealed record AudienceLine(bool Everyone, string Sentence, IReadOnlyList<
             .. gates.Concat(decision.Reasons.Contains(Reason.OnlyBehindGates) ? ways ?? [] : []).DistinctBy(g => g.Thing).Select(g => GateWords.Said(g, at)),
             .. gates.Count > 1 ? (string[])["Who is to see it must be let in by each of them: the stricter wins."] : [],
             .. decision.Allowed ? Besides(thing, at) : [],
+            .. thing is PhotoThing { Marks: var marks } && (decision.Allowed || against.Length == 0) ? MarkWords.Said(marks) : [],
             .. isOpen ? (string[])[] : ["The site is not open to visitors yet."],
         ];
         var what = thing is PageThing ? " page" : "";

@@ -111,6 +111,9 @@ public enum ActKind
     /// <summary>What visitors may do with an album's photos besides seeing them was said.</summary>
     Offers,
 
+    /// <summary>The watermark was made another, or who gets photos without it was said.</summary>
+    Watermark,
+
     /// <summary>For how long is kept what is recorded of visitors was said.</summary>
     Records,
 

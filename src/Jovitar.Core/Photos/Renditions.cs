@@ -23,6 +23,9 @@ public static class Renditions
         _ => For(originalWidth),
     };
 
+    /// <summary>The widths from which one with a watermark can be made, the nearest first: wider ones without.</summary>
+    public static IEnumerable<int> Above(int width, int originalWidth) => For(originalWidth).Where(w => w > width && w <= originalWidth);
+
     /// <summary>The pixels across that a rendition named by a width really has: no photo is blown up.</summary>
     public static int PixelsAcross(int rendition, int originalWidth) => Math.Min(rendition, originalWidth);
 

@@ -34,6 +34,27 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
              order by 1) as gates
         """;
 
+    /// <summary>
+    /// What has a photo called <c>p</c> with the watermark, of <c>@marking</c>, as an array; read by <see cref="Marked"/>. It costs nothing
+    /// for those who get everything without.
+    /// </summary>
+    public const string MarkColumn =
+        """
+        case when cardinality(@marking::uuid[]) = 0 then '{}'::uuid[] else array(
+            select ap.album from album_photo as ap where ap.photo = p.id and ap.album = any(@marking)
+             union
+            select unnest(g.marks)
+              from photo_category as gc
+              join category as g on g.id = gc.category and g.marks && @marking
+             where gc.photo = p.id
+             union
+            select unnest(g.marks)
+              from album_photo as ap
+              join album_category as gc on gc.album = ap.album
+              join category as g on g.id = gc.category and g.marks && @marking
+             where ap.photo = p.id) end as marks
+        """;
+
     /// <summary>What photos have in common of whom the decision is the same; grouped by, where <see cref="PhotoColumns"/> are selected.</summary>
     public const string PhotoGroups = "p.state, p.decision, p.binned is not null, p.clearance, p.cleared_until, p.people_say, p.people_until, gates";
 
@@ -102,6 +123,9 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
 
     public DateTimeOffset Now => clock.GetUtcNow();
 
+    /// <summary>Of the watermark that a viewer gets a photo with, its key; empty where they get it without.</summary>
+    public string MarkOf(PhotoThing photo, Sight sight) => sight.Marking.Length == 0 || May(sight.Viewer, Right.SeeUnmarked, photo) ? "" : sight.Gates.Marks.Key;
+
     /// <summary>The columns that <see cref="ThingOf"/> reads of a page, an album or a category called <c>t</c>, always in the same order.</summary>
     /// <param name="kind">"page", "album" or "category".</param>
     public static string ThingColumns(string kind) => kind switch
@@ -130,6 +154,9 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     public static PhotoThing Photo(NpgsqlDataReader r, ShownOn on, GateList gates) =>
         new(State(r.Get<string>("state")), r.Get<string>("decision") == Decisions.LeaveOut, r.Get<bool>("is_binned"), on, Clearance(r)) { Gates = gates.Of(r.Get<Guid[]>("gates")) };
 
+    /// <summary>The same photo with what has it with the watermark, from a row with <see cref="MarkColumn"/>.</summary>
+    public static PhotoThing Marked(NpgsqlDataReader r, PhotoThing photo, GateList gates) => photo with { Marks = gates.Marks.Of(r.Get<Guid[]>("marks")) };
+
     static PhotoClearance Clearance(NpgsqlDataReader r) =>
         new(r.Get<string>("clearance"), r.Maybe<DateOnly>("cleared_until"), r.Get<string>("people_say"), r.Maybe<DateOnly>("people_until"), r.Get<bool>("clearance_needed"));
 
@@ -146,10 +173,10 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>The photos that are made from an original: one, or of a scan the whole and each print on it.</summary>
     public async Task<IReadOnlyList<PictureThing>> PicturesAsync(byte[] hash, Sight sight, CancellationToken ct)
     {
-        await using var command = db.Command(PhotoSql("p.hash = @hash"), ("hash", hash), ("shut", sight.Shut));
+        await using var command = db.Command(PhotoSql("p.hash = @hash"), ("hash", hash), ("shut", sight.Shut), ("marking", sight.Marking));
         return await command.AllAsync(
             r => new PictureThing(
-                Photo(r, On(r), sight.Gates), CorrectionText.Read(r.MaybeText("correction")), new PixelSize(r.Get<int>("own_width"), r.Get<int>("own_height"))),
+                Marked(r, Photo(r, On(r), sight.Gates), sight.Gates), CorrectionText.Read(r.MaybeText("correction")), new PixelSize(r.Get<int>("own_width"), r.Get<int>("own_height"))),
             ct);
     }
 
@@ -158,7 +185,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     {
         await using var command = db.Command(
             $"""
-            select {PhotoColumns}, {PhotoOnColumns}, p.cleared_by, p.people,
+            select {PhotoColumns}, {MarkColumn}, {PhotoOnColumns}, p.cleared_by, p.people,
                    array(select coalesce(o.says, '')
                            from unnest(p.people) with ordinality as n(name, n)
                            left join person as o on o.key = person_key(n.name) and o.struck is null
@@ -167,11 +194,11 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
              {PhotoShownOn}
              where p.id = @photo
             """,
-            ("photo", photo.Value), ("shut", sight.Shut));
+            ("photo", photo.Value), ("shut", sight.Shut), ("marking", sight.Marking));
         return await command.FirstAsync(
             r =>
             {
-                var thing = Photo(r, On(r), sight.Gates);
+                var thing = Marked(r, Photo(r, On(r), sight.Gates), sight.Gates);
                 IReadOnlyList<ShownPerson> people = [.. r.Get<string[]>("people").Zip(r.Get<string[]>("says"), (name, says) => new ShownPerson(name, says))];
                 return new ClearedPhoto(thing, ClearanceLine.Of(thing.Clearance, r.Get<string>("cleared_by"), people, Now));
             },
@@ -181,8 +208,8 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <summary>A photo; null when there is none.</summary>
     public async Task<PhotoThing?> PhotoAsync(PhotoId photo, Sight sight, CancellationToken ct)
     {
-        await using var command = db.Command(PhotoSql("p.id = @photo"), ("photo", photo.Value), ("shut", sight.Shut));
-        return await command.FirstAsync(r => Photo(r, On(r), sight.Gates), ct);
+        await using var command = db.Command(PhotoSql("p.id = @photo"), ("photo", photo.Value), ("shut", sight.Shut), ("marking", sight.Marking));
+        return await command.FirstAsync(r => Marked(r, Photo(r, On(r), sight.Gates), sight.Gates), ct);
     }
 
     /// <summary>The gates on the ways to a photo that do not let everyone in: those of its albums, and of the pages that show it.</summary>
@@ -221,7 +248,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
 
     static string PhotoSql(string which) =>
         $"""
-        select {PhotoColumns}, p.correction::text as correction, p.own_width, p.own_height, {PhotoOnColumns}
+        select {PhotoColumns}, {MarkColumn}, p.correction::text as correction, p.own_width, p.own_height, {PhotoOnColumns}
           from photo as p
          {PhotoShownOn}
          where {which}

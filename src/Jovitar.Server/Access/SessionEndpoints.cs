@@ -7,6 +7,7 @@ using Jovitar.Core.Opening;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Core.Themes;
+using Jovitar.Core.Watermarks;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Mailing;
@@ -40,9 +41,16 @@ internal sealed record Session(string? Name, Role Role, string SiteTitle, bool I
 /// <param name="LongestFoot">Words at the end of every page, characters.</param>
 /// <param name="LongestTitle">Of the site, characters; likewise what stands beneath it, and what visitors read while it is closed.</param>
 /// <param name="LargestEmbed">Photos of a block on another website.</param>
-internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LargestLogo, int LongestFoot, int LongestTitle, int LongestTagline, int LongestMeanwhile, int LargestEmbed)
+internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int LargestGap, int MostAcross, int ThickestVeil, int WidestEdge, int RoundestCorner, int LowestLogo, int HighestLogo, int LargestLogo, int LongestFoot, int LongestTitle, int LongestTagline, int LongestMeanwhile, int LargestEmbed, WatermarkBounds Watermark)
 {
-    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot, Front.LongestTitle, Front.LongestTagline, Front.LongestMeanwhile, Embed.LargestMost);
+    public static readonly Bounds OfRules = new(Hand.Most, LayoutSettings.SmallestSize, LayoutSettings.LargestSize, LayoutSettings.LargestGap, LayoutSettings.MostAcross, WordsOver.ThickestVeil, LookChange.WidestEdge, Corners.Most, Logo.Lowest, Logo.Highest, Logo.MostBytes, Theme.LongestFoot, Front.LongestTitle, Front.LongestTagline, Front.LongestMeanwhile, Embed.LargestMost, WatermarkBounds.OfRules);
+}
+
+/// <summary>Those of the watermark.</summary>
+/// <param name="LargestPicture">Of a file that is to become one, bytes.</param>
+internal sealed record WatermarkBounds(int LongestWords, int Smallest, int Largest, int Faintest, int Strongest, int WidestInset, int LargestPicture)
+{
+    public static readonly WatermarkBounds OfRules = new(Watermark.LongestWords, Watermark.Smallest, Watermark.Largest, Watermark.Faintest, Watermark.Strongest, Watermark.WidestInset, WatermarkPicture.MostBytes);
 }
 
 /// <param name="Code">Of the second step, where one is on; empty while nobody asked for it.</param>

@@ -51,11 +51,13 @@ internal sealed class ActUndo(ActRunner acts)
         ["kept_settings"] = "t.name",
         ["menu"] = "'the menu'",
         ["theme"] = "'the look'",
+        ["watermark"] = "'the watermark'",
         ["site"] = "'the site'",
         ["person"] = "t.name",
         ["comment"] = "'a comment of ' || t.name",
     };
 
+    static readonly string[] MarkingFields = ["unmarked", "unmarked_for"];
     static readonly string[] AudienceFields = ["audience", "seen_from", "seen_until", "chosen"];
 
     /// <summary>Fields that say one thing together: where one of them was changed since, none of them goes back.</summary>
@@ -64,8 +66,9 @@ internal sealed class ActUndo(ActRunner acts)
         ["photo"] = [["clearance", "cleared_by", "cleared_until"]],
         ["person"] = [["says", "until", "said_by"]],
         ["page"] = [["published", "published_at", "number"], ["planned", "planned_at"], AudienceFields],
-        ["album"] = [AudienceFields],
-        ["category"] = [AudienceFields],
+        ["album"] = [AudienceFields, MarkingFields],
+        ["category"] = [AudienceFields, MarkingFields],
+        ["watermark"] = [["settings", "key"], MarkingFields],
     };
 
     /// <summary>The condition that a field, and what says one thing together with it, is what the act made of it: of a row <c>t</c>, a change <c>c</c> and what it led to, <c>a</c>.</summary>

@@ -94,8 +94,9 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
     /// <summary>One photo as visitors save it: as it is corrected, with its words, without the place on Earth.</summary>
     /// <param name="edge">The longer edge, pixels; null for its full size, which is the original where nothing is corrected.</param>
+    /// <param name="stamp">The watermark on it; null for none.</param>
     /// <returns>What it is called and its bytes, or null when it is not here.</returns>
-    public async Task<(string FileName, Stream Bytes)?> SavedAsync(PhotoId photo, int? edge, CancellationToken ct)
+    public async Task<(string FileName, Stream Bytes)?> SavedAsync(PhotoId photo, int? edge, Stamp? stamp, CancellationToken ct)
     {
         if (await LeaversAsync([photo], position: false, ct) is not [var leaver])
         {
@@ -103,9 +104,9 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         }
 
         // An original that cannot leave without the place where it was taken leaves as a picture made of it.
-        return edge is null && !leaver.IsPart && leaver.Correction == Correction.None && await OriginalAsync(leaver, position: false, ct) is (Leaving.Sent, var (bytes, _))
+        return edge is null && stamp is null && !leaver.IsPart && leaver.Correction == Correction.None && await OriginalAsync(leaver, position: false, ct) is (Leaving.Sent, var (bytes, _))
             ? (leaver.FileName, bytes)
-            : await JpegAsync(leaver, edge ?? Whole, edge is null ? FineQuality : VisitorsQuality, ct);
+            : await JpegAsync(leaver, edge ?? Whole, edge is null ? FineQuality : VisitorsQuality, ct, stamp);
     }
 
     /// <summary>Sends photos that visitors save as one ZIP while they are made, in their order; what cannot be sent is named in a text at its end.</summary>
@@ -139,9 +140,9 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         },
         ct);
 
-    async Task<(string FileName, Stream Bytes)?> JpegAsync(Leaver leaver, int edge, int quality, CancellationToken ct)
+    async Task<(string FileName, Stream Bytes)?> JpegAsync(Leaver leaver, int edge, int quality, CancellationToken ct, Stamp? stamp = null)
     {
-        if (await RenderedAsync(leaver, edge, quality, ct) is not { } jpeg)
+        if (await RenderedAsync(leaver, edge, quality, ct, stamp) is not { } jpeg)
         {
             return null;
         }
@@ -231,7 +232,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         return await storage.OpenAsync(key) is { } whole ? (Leaving.Sent, (whole, false)) : (Leaving.Missing, null);
     }
 
-    async Task<byte[]?> RenderedAsync(Leaver leaver, int edge, int quality, CancellationToken ct)
+    async Task<byte[]?> RenderedAsync(Leaver leaver, int edge, int quality, CancellationToken ct, Stamp? stamp = null)
     {
         if (await storage.LocalAsync(StorageKeys.Original(leaver.Hash)) is not { } local)
         {
@@ -241,7 +242,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         using var original = local;
         try
         {
-            return await Task.Run(() => Picture.Jpeg(original.Path, edge, quality, leaver.Correction), ct);
+            return await Task.Run(() => Picture.Jpeg(original.Path, edge, quality, leaver.Correction, stamp), ct);
         }
         catch (PictureException)
         {

@@ -181,7 +181,7 @@ internal sealed partial class IntakeWorker(PhotoQueue queue, SettingsStore site,
     void ForgetFormer(Claim claim)
     {
         var made = storage.ListAsync(StorageKeys.MadeOf(claim.Hash), CancellationToken.None).ToBlockingEnumerable()
-            .Select(m => (m.Key, Picture: StorageKeys.PictureOf(m.Name))).Where(m => m.Picture is { Key.Length: > 0 }).ToArray();
+            .Select(m => (m.Key, Picture: StorageKeys.PictureOf(m.Name)?.Unmarked)).Where(m => m.Picture is { Key.Length: > 0 }).ToArray();
         if (made.Length == 0)
         {
             return;

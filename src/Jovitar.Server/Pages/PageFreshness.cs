@@ -2,6 +2,7 @@ using Jovitar.Server.Acts;
 using Jovitar.Server.Opening;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Themes;
+using Jovitar.Server.Watermarks;
 
 namespace Jovitar.Server.Pages;
 
@@ -83,6 +84,7 @@ internal sealed class PageFreshness : IActListener
         await MenuStore.FollowAsync(act, kinds, ct);
         await ThemeStore.FollowAsync(act, kinds, ct);
         await FrontStore.FollowAsync(act, kinds, ct);
+        await MarkingStore.FollowAsync(act, kinds, ct);
     }
 
     /// <summary>The published pages on which visitors found what the act throws in the bin, by itself or in an album.</summary>

@@ -14,9 +14,10 @@ internal sealed class PhotoColours(Storage storage) : IDisposable
 
     readonly MemoryCache known = new(new MemoryCacheOptions { SizeLimit = 500 });
 
-    /// <summary>The colours of a picture, some hundreds spread over it; a middle grey while it is not there.</summary>
-    public async Task<IReadOnlyList<Colour>> OfAsync(string picture)
+    /// <summary>The colours of a picture, some hundreds spread over it, as if there were no watermark on it; a middle grey while it is not there.</summary>
+    public async Task<IReadOnlyList<Colour>> OfAsync(string name)
     {
+        var picture = PictureName.TryRead(name, out var read) ? read.Unmarked.ToString() : name;
         if (known.TryGetValue(picture, out IReadOnlyList<Colour>? before))
         {
             return before!;

@@ -9,6 +9,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Describing;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Watermarks;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
@@ -110,7 +111,7 @@ internal static class SavingEndpoints
 }
 
 /// <summary>Lets photos out to visitors: whether they may have them, and a few at a time, for each is made when it is asked for.</summary>
-internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDisposable
+internal sealed class SavingDoor(AccessStore access, LeavingStore leaving, WatermarkStore watermarks) : IDisposable
 {
     /// <summary>So many may wait; others are told to come again.</summary>
     const int MostWaiting = 32;
@@ -146,7 +147,10 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving) : IDi
 
         try
         {
-            return (true, await leaving.SavedAsync(photo, offered == Saving.Full ? null : Renditions.Widths[^1], ct));
+            // Whoever gets it with the watermark gets it so in every form; where that is another by now, they ask again.
+            var mark = access.MarkOf(thing, sight);
+            var stamp = mark.Length == 0 ? null : await watermarks.StampAsync(mark, ct);
+            return (true, mark.Length > 0 && stamp is null ? null : await leaving.SavedAsync(photo, offered == Saving.Full ? null : Renditions.Widths[^1], stamp, ct));
         }
         finally
         {

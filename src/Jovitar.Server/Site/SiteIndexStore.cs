@@ -68,8 +68,8 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             used.Add(best ?? Guid.Empty);
             return best;
         }).ToArray();
-        await using var read = db.Command($"select {SitePhotos.Columns} from photo as p where p.id = any(@ids)", ("ids", picked.OfType<Guid>().Distinct().ToArray()), ("shut", sight.Shut));
-        var photos = (await read.AllAsync(SitePhotos.Read, ct)).ToDictionary(p => p.Id.Value);
+        await using var read = db.Command($"select {SitePhotos.Columns} from photo as p where p.id = any(@ids)", ("ids", picked.OfType<Guid>().Distinct().ToArray()), ("shut", sight.Shut), ("marking", sight.Marking));
+        var photos = (await read.AllAsync(r => visitors.Read(r, SitePhotos.OnPage(isShown: true), sight), ct)).OfType<SitePhoto>().ToDictionary(p => p.Id.Value);
         return [.. entries.Zip(picked, (e, cover) => e.Entry with { Cover = cover is { } id ? photos.GetValueOrDefault(id) : null })];
     }
 
@@ -226,8 +226,8 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
              order by coalesce(p.taken, p.arrived at time zone 'UTC') desc, p.id desc
              limit @most
             """,
-            ("within", within.Values()), ("beside", beside.Values()), ("seen", (await seeing.Albums.Value).Values()), ("shut", seeing.Sight.Shut), ("most", MostPhotos * 2));
-        var found = await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true), seeing.Sight) ? SitePhotos.Read(r) : null, ct);
+            ("within", within.Values()), ("beside", beside.Values()), ("seen", (await seeing.Albums.Value).Values()), ("shut", seeing.Sight.Shut), ("marking", seeing.Sight.Marking), ("most", MostPhotos * 2));
+        var found = await command.AllAsync(r => visitors.Read(r, SitePhotos.OnPage(isShown: true), seeing.Sight), ct);
         return [.. found.OfType<SitePhoto>().Take(MostPhotos)];
     }
 

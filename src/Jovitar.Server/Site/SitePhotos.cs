@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
@@ -11,7 +12,7 @@ namespace Jovitar.Server.Site;
 /// <summary>Photos as visitors have them, and whether they have them: the decision, with what a row says.</summary>
 internal sealed class SitePhotos(AccessStore access)
 {
-    /// <summary>The columns of a photo called <c>p</c>, for those whom <c>@shut</c> keeps out of the rest.</summary>
+    /// <summary>The columns of a photo called <c>p</c>, for those whom <c>@shut</c> keeps out of the rest and who get it from <c>@marking</c> with the watermark.</summary>
     public static readonly string Columns =
         $"""
         p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.rating, p.correction::text as correction,
@@ -21,11 +22,21 @@ internal sealed class SitePhotos(AccessStore access)
              from album_photo as tp
              join album as t on t.id = tp.album and t.shown and t.binned is null and {AccessStore.LetsIn("t")}
             where tp.photo = p.id) as talk,
-          {AccessStore.PhotoColumns}
+          {AccessStore.PhotoColumns}, {AccessStore.MarkColumn}
         """;
 
-    public static SitePhoto Read(NpgsqlDataReader r) => new(
-        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")), r.Get<short>("rating"))
+    /// <summary>A photo of a row with <see cref="Columns"/> as a visitor has it; null where they do not see it.</summary>
+    public SitePhoto? Read(NpgsqlDataReader r, ShownOn on, Sight sight) => PictureOf(r, on, sight) is { } picture ? Read(r, picture) : null;
+
+    /// <summary>What a visitor has of the photo of a row with its picture, <see cref="AccessStore.PhotoColumns"/> and <see cref="AccessStore.MarkColumn"/>: with the watermark where they get it so; null where they do not see it.</summary>
+    public string? PictureOf(NpgsqlDataReader r, ShownOn on, Sight sight)
+    {
+        var thing = AccessStore.Photo(r, on, sight.Gates);
+        return access.May(sight.Viewer, Right.See, thing) ? PictureName.Marked(r.Get<string>("picture"), access.MarkOf(AccessStore.Marked(r, thing, sight.Gates), sight)) : null;
+    }
+
+    static SitePhoto Read(NpgsqlDataReader r, string picture) => new(
+        new PhotoId(r.Get<Guid>("id")), picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")), r.Get<short>("rating"))
     {
         Facts = new PhotoFacts(r.Get<string>("place"), r.Maybe<DateTime>("taken") is { } taken ? DateOnly.FromDateTime(taken) : null, r.MaybeText("camera") ?? "", r.Get<string>("licence"), r.Get<string>("link"), r.Get<string>("creator"), r.Get<string>("copyright"), r.Get<string>("file_name"), r.Get<DateTime>("arrived")),
         Talk = r.MaybeText("talk"),

@@ -84,8 +84,8 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
               join photo as p on p.id = x.photo
              order by x.first, p.id
             """,
-            ("albums", albums.Values()), ("shut", sight.Shut));
-        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown")), sight) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+            ("albums", albums.Values()), ("shut", sight.Shut), ("marking", sight.Marking));
+        return [.. (await command.AllAsync(r => visitors.Read(r, SitePhotos.OnPage(r.Get<bool>("shown")), sight), ct)).OfType<SitePhoto>()];
     }
 
     async Task<IReadOnlyList<SitePhoto>> PickedAsync(IReadOnlyList<PhotoId> photos, Sight sight, CancellationToken ct)
@@ -97,8 +97,8 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
               join photo as p on p.id = o.photo
              order by o.n
             """,
-            ("photos", photos.Values()), ("shut", sight.Shut));
-        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true), sight) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+            ("photos", photos.Values()), ("shut", sight.Shut), ("marking", sight.Marking));
+        return [.. (await command.AllAsync(r => visitors.Read(r, SitePhotos.OnPage(isShown: true), sight), ct)).OfType<SitePhoto>()];
     }
 
     /// <summary>What a category, a tag, age, rating or views find among the photos that visitors come upon in some album.</summary>

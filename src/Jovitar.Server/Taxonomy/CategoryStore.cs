@@ -272,7 +272,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessS
 
     /// <summary>Throws a category in the bin with all beneath it; photos stay.</summary>
     /// <returns>Null when it is not there.</returns>
-    /// <remarks>One that keeps visitors from what stands in it or beneath it, by itself or by those above it, stays: with it gone they would see all that.</remarks>
+    /// <remarks>One that keeps visitors from what stands in it or beneath it, or puts the watermark on it, by itself or by those above it, stays: with it gone they would see all that.</remarks>
     public async Task<(CategoryOutcome Outcome, Done Done)> RemoveAsync(Actor who, CategoryId id, CancellationToken ct) => await acts.RunAsync(
         who, ActKind.Binned,
         async act =>
@@ -281,12 +281,12 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessS
             await using var guards = act.Command(
                 """
                 with recursive beneath as (
-                  select id, gates from category where id = @id and binned is null
+                  select id, gates || marks as keeps from category where id = @id and binned is null
                   union
-                  select c.id, c.gates from category as c join beneath as b on c.parent = b.id where c.binned is null)
+                  select c.id, c.gates || c.marks from category as c join beneath as b on c.parent = b.id where c.binned is null)
                 select exists (
                   select from beneath as b
-                   where b.gates <> '{}' and (
+                   where b.keeps <> '{}' and (
                      exists (select from album_category as ac where ac.category = b.id)
                      or exists (select from photo_category as pc where pc.category = b.id)))
                 """,

@@ -8340,6 +8340,237 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/watermark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The watermark, what it is on, and photos to look at it on */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WatermarkShown"];
+                    };
+                };
+            };
+        };
+        /** Makes the watermark another one; visitors who get photos with it have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Watermark"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WatermarkWritten"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/watermark/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a picture to be the watermark; the body is its bytes */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WatermarkPicture"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/markings/{kind}/{thing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who gets the photos of an album, a category or the site without the watermark */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MarkingOpened"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Says who does; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MarkingWish"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages": {
         parameters: {
             query?: never;
@@ -11291,6 +11522,7 @@ export interface components {
              * @description Photos of a block on another website.
              */
             largestEmbed: number;
+            watermark: components["schemas"]["WatermarkBounds"];
         };
         /**
          * @description How large and small letters stand.
@@ -12828,6 +13060,11 @@ export interface components {
             field: string;
         };
         /**
+         * @description In which letters its words are set. Kept by name.
+         * @enum {unknown}
+         */
+        Lettering: "plain" | "serif" | "hand";
+        /**
          * @description How far a letter has come.
          * @enum {unknown}
          */
@@ -12986,6 +13223,35 @@ export interface components {
         };
         MadeCategory: {
             id: components["schemas"]["CategoryId"];
+        };
+        /** @description Who gets photos without the watermark, as it is said of an album, a category or the whole site. It only ever adds to what is said elsewhere. */
+        Marking: {
+            who: components["schemas"]["Spared"];
+            /** @description The groups and members who do, where it is some; no order, none twice. */
+            chosen?: string[];
+        };
+        /** @description Who gets the photos of a thing without the watermark, and whether there is one. */
+        MarkingOpened: {
+            marking: components["schemas"]["MarkingShown"];
+            hasWatermark: boolean;
+        };
+        /** @description Who gets the photos of a thing without the watermark, in words. */
+        MarkingShown: {
+            /** @description "album" or "category"; "site" for all there is. */
+            kind: string;
+            /** Format: uuid */
+            thing: string;
+            name: string;
+            marking: components["schemas"]["Marking"];
+            /** @description The groups and members who do, where it is some. */
+            called: components["schemas"]["Chosen"][];
+            /** @description Who is spared, within a sentence. */
+            whom: string;
+        };
+        MarkingWish: {
+            marking: components["schemas"]["Marking"];
+            /** @description What it was when it was looked at. */
+            was: components["schemas"]["Marking"];
         };
         /** @description The measures of one layout. */
         Measures: {
@@ -14617,6 +14883,11 @@ export interface components {
          * @enum {unknown}
          */
         SourceKind: "albums" | "picked" | "category" | "tag" | "newest" | "highestRated" | "mostViewed";
+        /**
+         * @description Who of the visitors gets photos without the watermark. Kept by name.
+         * @enum {unknown}
+         */
+        Spared: "everyone" | "known" | "members" | "chosen" | "nobody";
         /** @description A place in a picture, in parts of its width and height. */
         SpotSaid: {
             /** Format: double */
@@ -15105,6 +15376,102 @@ export interface components {
             folders: components["schemas"]["WatchedFolder"][];
             root: string;
             choices: string[];
+        };
+        /** @description What is made into the pictures that some visitors get, so that nobody takes them for their own; the original stays as it came. */
+        Watermark: {
+            kind: components["schemas"]["WatermarkKind"];
+            /** @description Where it is made of words. */
+            words: string;
+            lettering: components["schemas"]["Lettering"];
+            picture: null | components["schemas"]["WatermarkPicture"];
+            place: components["schemas"]["WatermarkPlace"];
+            /**
+             * Format: int32
+             * @description How large: the side of a square as large as it is, in percent of the side of one as large as the photo.
+             */
+            size: number;
+            /**
+             * Format: int32
+             * @description How much it covers what is beneath it, percent.
+             */
+            strength: number;
+            /**
+             * Format: int32
+             * @description How far it stands from the edges, in percent of the shorter edge.
+             */
+            inset: number;
+            /** @description There is nothing to be seen of it: photos are as they are. */
+            isNothing?: boolean;
+        };
+        /** @description Those of the watermark. */
+        WatermarkBounds: {
+            /** Format: int32 */
+            longestWords: number;
+            /** Format: int32 */
+            smallest: number;
+            /** Format: int32 */
+            largest: number;
+            /** Format: int32 */
+            faintest: number;
+            /** Format: int32 */
+            strongest: number;
+            /** Format: int32 */
+            widestInset: number;
+            /**
+             * Format: int32
+             * @description Of a file that is to become one, bytes.
+             */
+            largestPicture: number;
+        };
+        /** @description A photo to look at a watermark on. */
+        WatermarkExample: {
+            photo: components["schemas"]["PhotoId"];
+            name: string;
+            /**
+             * Format: int32
+             * @description Pixels; likewise its height.
+             */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
+        /**
+         * @description What a watermark is made of. Kept by name.
+         * @enum {unknown}
+         */
+        WatermarkKind: "words" | "picture";
+        /** @description A picture that was brought to be a watermark. */
+        WatermarkPicture: {
+            /** @description Names its bytes: their SHA-256 in lower-case hexadecimal digits. */
+            picture: string;
+            /**
+             * Format: int32
+             * @description Pixels; likewise its height.
+             */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
+        /**
+         * @description Where on a photo it stands: once, or over and over on all of it. Kept by name.
+         * @enum {unknown}
+         */
+        WatermarkPlace: "topLeft" | "top" | "topRight" | "left" | "middle" | "right" | "bottomLeft" | "bottom" | "bottomRight" | "allOver";
+        /** @description The watermark, what it is on, and photos of several shapes to look at it on. */
+        WatermarkShown: {
+            watermark: components["schemas"]["Watermark"];
+            /** @description There is something of it to be seen. */
+            isSeen: boolean;
+            /** @description What says who gets photos without it: the site, and the albums and categories that say something of their own. */
+            markings: components["schemas"]["MarkingShown"][];
+            examples: components["schemas"]["WatermarkExample"][];
+            /** Format: int64 */
+            edited: number;
+        };
+        /** @description The watermark as it is after a write, and what the write came to. */
+        WatermarkWritten: {
+            watermark: components["schemas"]["WatermarkShown"];
+            done: components["schemas"]["Done"];
         };
         /** @description Whom a link signs in. */
         WayInSeen: {

@@ -52,6 +52,7 @@ import { Frame } from './shell/Frame'
 import { StartersStation } from './starters/StartersStation'
 import { TagsStation } from './tags/TagsStation'
 import { LookStation } from './themes/LookStation'
+import { WatermarkStation } from './watermarks/WatermarkStation'
 
 const said = z.string().optional().catch(undefined)
 
@@ -166,6 +167,7 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/invited', component: Invited }),
   createRoute({ getParentRoute: () => root, path: '/workroom/way-in', component: WayIn }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/watermark', component: WatermarkStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
   createRoute({
     getParentRoute: () => root,

@@ -136,11 +136,16 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
     public static async Task<(Audience Kept, IReadOnlyList<Chosen> Chosen)?> KeptAsync(Act act, Audience audience, CancellationToken ct)
     {
         var kept = audience.AsKept();
-        // A group that something is for is not removed: whoever removes it waits for this, or this for them.
-        await act.RunAsync("select from member_group where id = any(@ids) order by id for key share", ct, ("ids", kept.Chosen.ToArray()));
-        await using var look = act.Command(ChosenOf, ("ids", kept.Chosen.ToArray()));
-        var chosen = await look.AllAsync(ReadChosen, ct);
-        // Who has left meanwhile is not named any more.
+        var chosen = await KeptChosenAsync(act, kept.Chosen, ct);
         return kept.Who == Admitted.Chosen && chosen.Count == 0 ? null : (kept with { Chosen = [.. chosen.Select(c => c.Id)] }, chosen);
+    }
+
+    /// <summary>Those of some groups and members that an act may say something for: they stay for as long as it takes, and who has left is not named any more.</summary>
+    public static async Task<IReadOnlyList<Chosen>> KeptChosenAsync(Act act, IReadOnlyList<Guid> wanted, CancellationToken ct)
+    {
+        // A group that something is for is not removed: whoever removes it waits for this, or this for them.
+        await act.RunAsync("select from member_group where id = any(@ids) order by id for key share", ct, ("ids", wanted.ToArray()));
+        await using var look = act.Command(ChosenOf, ("ids", wanted.ToArray()));
+        return await look.AllAsync(ReadChosen, ct);
     }
 }

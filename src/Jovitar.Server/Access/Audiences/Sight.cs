@@ -5,14 +5,16 @@ using Jovitar.Core.Access;
 
 namespace Jovitar.Server.Access.Audiences;
 
-/// <summary>All gates of the site at a moment.</summary>
-internal sealed class GateList(IEnumerable<Gate> gates)
+/// <summary>All gates of the site at a moment, and what has photos with the watermark.</summary>
+internal sealed class GateList(IEnumerable<Gate> gates, MarkList? marks = null)
 {
     public static readonly GateList None = new([]);
 
     readonly FrozenDictionary<Guid, Gate> all = gates.ToFrozenDictionary(g => g.Thing);
 
     public IReadOnlyList<Gate> All => all.Values;
+
+    public MarkList Marks { get; } = marks ?? MarkList.None;
 
     /// <summary>Those that a row names; one that is not known lets nobody in.</summary>
     public IReadOnlyList<Gate> Of(Guid[] things) => things.Length == 0 ? [] : [.. things.Select(t => all.GetValueOrDefault(t) ?? Gate.Unknown(t))];
@@ -38,7 +40,7 @@ public enum Came
 
 /// <summary>What of the site is open to a visitor: pages, counts and photos are made for it.</summary>
 /// <param name="Shut">The things whose gates do not let them in, by number.</param>
-/// <param name="Key">The same for all whom the same gates keep out: they have the same pages.</param>
+/// <param name="Key">The same for all whom the same gates keep out, and who have the watermark on the same: they have the same pages.</param>
 /// <param name="IsEveryone">They are let in nowhere that everyone is not: what they get anybody may keep.</param>
 internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string Key, bool IsEveryone)
 {
@@ -46,6 +48,9 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
 
     /// <summary>Of somebody whom every gate lets in: for those who make pages, and for what is true of any visitor.</summary>
     public static readonly Sight Somebody = new(Viewer.Somebody, GateList.None, [], "somebody", IsEveryone: false);
+
+    /// <summary>What has its photos with the watermark for them, by number.</summary>
+    public Guid[] Marking { get; private init; } = [];
 
     /// <summary>Staff look through it as somebody else: what they may besides does not count.</summary>
     public bool IsSeenAs { get; init; }
@@ -79,12 +84,16 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
     public static Sight Of(Viewer viewer, GateList gates, DateTimeOffset at, Sight? everyone = null)
     {
         Guid[] shut = [.. gates.All.Where(g => !g.LetsIn(viewer, at)).Select(g => g.Thing).Order()];
-        var key = shut.Length == 0 ? "" : Convert.ToHexStringLower(SHA256.HashData([.. shut.SelectMany(s => s.ToByteArray())]))[..KeyLength];
         var isMember = viewer.Role == Role.Member;
         // What a member gets is for them alone, also where everyone would get the same: it says that they are signed in.
-        var isEveryone = everyone is null || (key == everyone.Key && !isMember);
+        var isEveryone = everyone is null || (shut.AsSpan().SequenceEqual(everyone.Shut) && !isMember);
         // The pages of who was let in say so, also where everyone comes to be let in later.
         // Who holds what lets in nobody more than everyone has everyone's pages, and no part in what is for those whom the site knows.
-        return new Sight(isEveryone && everyone is not null ? Viewer.Nobody : viewer, gates, shut, isEveryone ? key : $"{key}-{(isMember ? "member" : "invited")}", isEveryone);
+        var seen = isEveryone && everyone is not null ? Viewer.Nobody : viewer;
+        Guid[] marking = [.. gates.Marks.All.Where(m => !m.Spares(seen)).Select(m => m.Thing).Order()];
+        var came = isEveryone ? "" : isMember ? "-member" : "-invited";
+        return new Sight(seen, gates, shut, $"{KeyOf(shut)}{came}{(marking.Length == 0 ? "" : $"-w{KeyOf(marking)}-{gates.Marks.Key}")}", isEveryone) { Marking = marking };
     }
+
+    static string KeyOf(Guid[] things) => things.Length == 0 ? "" : Convert.ToHexStringLower(SHA256.HashData([.. things.SelectMany(s => s.ToByteArray())]))[..KeyLength];
 }

@@ -1,4 +1,5 @@
 using Jovitar.Core.Access;
+using Jovitar.Core.Watermarks;
 using Jovitar.Server.Access.Entries;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -165,15 +166,48 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
     /// <summary>The same gates with what the groups and members are called that they are for.</summary>
     async Task<IEnumerable<Gate>> CalledAsync(IReadOnlyList<Gate> gates, CancellationToken ct)
     {
-        Guid[] ids = [.. gates.SelectMany(g => g.Audience.Chosen).Distinct()];
+        var called = await CalledAsync(gates.SelectMany(g => g.Audience.Chosen), ct);
+        return called.Count == 0 ? gates : gates.Select(g => g with { Called = [.. g.Audience.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()] });
+    }
+
+    async Task<Dictionary<Guid, Chosen>> CalledAsync(IEnumerable<Guid> chosen, CancellationToken ct)
+    {
+        Guid[] ids = [.. chosen.Distinct()];
         if (ids.Length == 0)
         {
-            return gates;
+            return [];
         }
 
         await using var command = db.Command(AudienceStore.ChosenOf, ("ids", ids));
-        var called = (await command.AllAsync(AudienceStore.ReadChosen, ct)).ToDictionary(c => c.Id);
-        return gates.Select(g => g with { Called = [.. g.Audience.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()] });
+        return (await command.AllAsync(AudienceStore.ReadChosen, ct)).ToDictionary(c => c.Id);
+    }
+
+    /// <summary>What has photos with the watermark, where there is one.</summary>
+    async Task<MarkList> MarksAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            with marking as (
+              select @site as id, 'site' as kind, '' as name, unmarked, unmarked_for from watermark
+              union all
+              select id, 'album', working_name, unmarked, unmarked_for from album where binned is null
+              union all
+              select id, 'category', name, unmarked, unmarked_for from category where binned is null)
+            select m.*, w.key
+              from marking as m
+             cross join watermark as w
+             where m.unmarked <> 'Everyone' and w.key <> ''
+            """,
+            ("site", Mark.Site));
+        var all = await command.AllAsync(
+            r => (Key: r.Get<string>("key"), Mark: new Mark(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), new Marking(Enum.Parse<Spared>(r.Get<string>("unmarked"))) { Chosen = r.Get<Guid[]>("unmarked_for") })), ct);
+        if (all.Count == 0)
+        {
+            return MarkList.None;
+        }
+
+        var called = await CalledAsync(all.SelectMany(m => m.Mark.Marking.Chosen), ct);
+        return new MarkList(all[0].Key, all.Select(m => m.Mark with { Called = [.. m.Mark.Marking.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()] }));
     }
 
     bool IsGood(Snapshot? snapshot) => snapshot is not null && snapshot.Acts == acts.Finished && clock.GetUtcNow() - snapshot.At is var age && age >= TimeSpan.Zero && age < Kept;
@@ -209,7 +243,7 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
                  where exists (select from photo as p where p.own_gate = g.id)
                 """);
             var all = await command.AllAsync(r => new Gate(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), AudienceStore.Read(r)), ct);
-            var gates = new GateList(await CalledAsync(all, ct));
+            var gates = new GateList(await CalledAsync(all, ct), await MarksAsync(ct));
             var snapshot = new Snapshot(finished, now, Sight.Of(Viewer.Nobody, gates, now));
             Volatile.Write(ref known, snapshot);
             return snapshot;

@@ -105,6 +105,16 @@ internal sealed class GroupStore(NpgsqlDataSource db, ActRunner acts)
                       from photo_gate as g
                       join photo as p on p.own_gate = g.id and p.binned is null
                      where @group = any(g.chosen)
+                    union all
+                    select 'album “' || working_name || '”, as to the watermark,'
+                      from album
+                     where unmarked = 'Chosen' and @group = any(unmarked_for) and binned is null
+                    union all
+                    select 'category “' || name || '”, as to the watermark,'
+                      from category
+                     where unmarked = 'Chosen' and @group = any(unmarked_for) and binned is null
+                    union all
+                    select 'site, as to the watermark,' from watermark where unmarked = 'Chosen' and @group = any(unmarked_for)
                     limit 1
                     """,
                     ("group", group));

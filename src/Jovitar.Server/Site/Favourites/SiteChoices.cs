@@ -104,7 +104,7 @@ internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SiteP
               join photo as p on p.id = o.photo
              order by o.n
             """,
-            ("album", album.Value), ("photos", photos.ToArray()), ("shut", sight.Shut));
-        return [.. (await command.AllAsync(r => visitors.Sees(r, SitePhotos.OnPage(isShown: true), sight) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+            ("album", album.Value), ("photos", photos.ToArray()), ("shut", sight.Shut), ("marking", sight.Marking));
+        return [.. (await command.AllAsync(r => visitors.Read(r, SitePhotos.OnPage(isShown: true), sight), ct)).OfType<SitePhoto>()];
     }
 }

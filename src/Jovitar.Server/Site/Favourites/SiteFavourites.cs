@@ -69,7 +69,7 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
              {AccessStore.PhotoShownOn}
              order by o.n
             """,
-            ("photos", marked.Photos.Values()), ("shut", sight.Shut));
-        return [.. (await command.AllAsync(r => visitors.Sees(r, AccessStore.On(r), sight) ? SitePhotos.Read(r) : null, ct)).OfType<SitePhoto>()];
+            ("photos", marked.Photos.Values()), ("shut", sight.Shut), ("marking", sight.Marking));
+        return [.. (await command.AllAsync(r => visitors.Read(r, AccessStore.On(r), sight), ct)).OfType<SitePhoto>()];
     }
 }

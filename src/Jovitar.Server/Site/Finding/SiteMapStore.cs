@@ -71,14 +71,14 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
                   select distinct on (thing, photo) thing, photo, place, shown
                     from stands
                    order by thing, photo, shown desc, place) as s)
-            select p.picture, p.width, {AccessStore.PhotoColumns}, f.thing, f.shown
+            select p.picture, p.width, {AccessStore.PhotoColumns}, {AccessStore.MarkColumn}, f.thing, f.shown
               from few as f
               join photo as p on p.id = f.photo
              where f.n <= @most
              order by f.thing, f.n
             """,
-            ("pages", pages.Select(p => p.Id).ToArray()), ("most", SiteMap.MostImages), ("shut", everyone.Shut));
-        var rows = await command.AllAsync(r => (Of: r.Get<Guid>("thing"), Photo: visitors.Sees(r, SitePhotos.OnPage(r.Get<bool>("shown")), everyone) ? new MappedPhoto(r.Get<string>("picture"), r.Get<int>("width")) : null), ct);
+            ("pages", pages.Select(p => p.Id).ToArray()), ("most", SiteMap.MostImages), ("shut", everyone.Shut), ("marking", everyone.Marking));
+        var rows = await command.AllAsync(r => (Of: r.Get<Guid>("thing"), Photo: visitors.PictureOf(r, SitePhotos.OnPage(r.Get<bool>("shown")), everyone) is { } picture ? new MappedPhoto(picture, r.Get<int>("width")) : null), ct);
         return rows.Where(r => r.Photo is not null).ToLookup(r => r.Of, r => r.Photo!);
     }
 }

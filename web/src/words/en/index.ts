@@ -25,6 +25,7 @@ import { starterWords } from './starters'
 import { tagWords } from './tags'
 import { themeWords } from './themes'
 import { viewerWords } from './viewers'
+import { watermarkWords } from './watermarks'
 import { workroomWords } from './workroom'
 
 /** All words of the workroom, English. Another language is another folder of this shape. */
@@ -44,6 +45,7 @@ export const en = {
   ...pageWords,
   ...audienceWords,
   ...viewerWords,
+  ...watermarkWords,
   ...barWords,
   ...blockWords,
   ...embedWords,

@@ -3,6 +3,7 @@ import { useNavigate, useParams, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
+import { MarkingLine } from '../access/marking/MarkingLine'
 import { Plate } from '../plate/Plate'
 import { HandLine } from '../sheet/HandLine'
 import { Sheet } from '../sheet/Sheet'
@@ -133,6 +134,7 @@ function Opened({
       <AlbumHead album={album} />
       <AlbumStanding album={album} />
       <AlbumOffers album={album.id} />
+      <MarkingLine of={{ kind: 'album', id: album.id }} />
       <AlbumFilling album={album} />
       <AlbumFiles album={album.id} />
       <HandLine

@@ -6,6 +6,7 @@ import { asWord, Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { AudienceWords } from '../access/AudienceWords'
+import { MarkingLine } from '../access/marking/MarkingLine'
 import { make } from '../pages/blocks/blocks'
 import { PhotoPicker } from '../pages/blocks/PhotoPicker'
 import { useAct } from '../shell/data'
@@ -70,6 +71,7 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
       <p>
         <AudienceWords line={line.audience} of={{ kind: 'category', id: line.id }} />
       </p>
+      <MarkingLine of={{ kind: 'category', id: line.id }} />
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
         <span>{w.shelf.shows}</span>
         <span>

@@ -99,6 +99,7 @@ const stationOf: Record<string, string> = {
   bin: 'photos',
   menu: 'pages',
   look: 'pages',
+  watermark: 'pages',
   site: 'pages',
   starters: 'pages',
   comments: 'visitors',
@@ -332,6 +333,7 @@ function PageEntries({ pathname }: { pathname: string }) {
     <div className="contents-entries mb-1.5">
       <Entry to="/workroom/site" name={w.opening.title} here={pathname === '/workroom/site'} />
       <Entry to="/workroom/look" name={w.themes.title} here={pathname === '/workroom/look'} />
+      <Entry to="/workroom/watermark" name={w.watermark.title} here={pathname === '/workroom/watermark'} />
       <Entry to="/workroom/menu" name={w.menu.title} here={pathname === '/workroom/menu'} />
       {usePages()
         .data?.slice(0, 60)

@@ -24,6 +24,7 @@ export function refresh(client: QueryClient) {
     'intakes',
     'menu',
     'theme',
+    'watermark',
     'site',
     'first-hour',
     'starters',

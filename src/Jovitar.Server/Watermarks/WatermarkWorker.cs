@@ -1,0 +1,32 @@
+using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Storing;
+using Npgsql;
+
+namespace Jovitar.Server.Watermarks;
+
+/// <summary>Removes pictures with watermarks that others have taken the place of: where one comes back, they are made again.</summary>
+internal sealed class WatermarkWorker(NpgsqlDataSource db, Storage storage, TimeProvider clock, ILogger<WatermarkWorker> log)
+    : RegularWorker(TimeSpan.FromSeconds(5), "Removing pictures with former watermarks", clock, log)
+{
+    protected override async Task DoAsync(DateTimeOffset now, CancellationToken ct)
+    {
+        await using var command = db.CreateCommand("select m.key from watermark_made as m cross join watermark as w where m.key <> w.key");
+        var former = (await command.AllAsync(r => r.GetString(0), ct)).ToHashSet();
+        if (former.Count == 0)
+        {
+            return;
+        }
+
+        await foreach (var stored in storage.ListAsync($"{StorageKeys.Renditions}/", ct))
+        {
+            if (StorageKeys.PictureOf(stored.Name) is { Mark: var mark } && former.Contains(mark))
+            {
+                await storage.DeleteAsync(stored.Key);
+            }
+        }
+
+        // Where one came back meanwhile, what was made with it goes once more when it is a former one again.
+        await using var done = db.Command("delete from watermark_made where key = any(@former) and key <> (select key from watermark)", ("former", former.ToArray()));
+        await done.ExecuteNonQueryAsync(ct);
+    }
+}
