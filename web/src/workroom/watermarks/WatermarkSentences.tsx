@@ -35,9 +35,9 @@ export function WatermarkSentences({
       </p>
       {watermark.kind === 'words' ? (
         <>
-          <p className="mt-4">
+          <p className="mt-4 border-b border-strong-line">
             <input
-              className="in-place w-full border-b border-strong-line"
+              className="in-place w-full"
               aria-label={w.watermark.words}
               placeholder={w.watermark.wordsHint}
               maxLength={bounds.longestWords}
