@@ -30,7 +30,7 @@ public sealed class AudienceTests
     {
         var began = audience.From == null || audience.From.Value <= Now;
         var ended = audience.Until != null && audience.Until.Value <= Now;
-        return began && !ended && (audience.Who == Admitted.Everyone || (audience.Who == Admitted.Holders && holds)
+        return began && !ended && (audience.Who is Admitted.Everyone or Admitted.WithLink || (audience.Who == Admitted.Holders && holds)
             || (audience.Who == Admitted.Members && belongs != null) || (audience.Who == Admitted.Chosen && belongs != null && audience.Chosen.Any(c => belongs.Select(Number).Contains(c))));
     }
 
@@ -64,7 +64,7 @@ public sealed class AudienceTests
 
     [Fact]
     public void A_photo_by_itself_is_narrowed_and_no_link_leads_to_it() =>
-        Gen.Select(Audiences, Audiences, Gen.Int[0, 1]).Where((_, own, _) => own.FaultOfPhoto() is null).Sample((above, own, pages) =>
+        Gen.Select(Audiences, Audiences, Gen.Int[0, 1]).Where((_, own, _) => own.FaultOf("photo") is null).Sample((above, own, pages) =>
         {
             var photo = new PhotoThing(PhotoState.Ready, LeftOut: false, Binned: false, new ShownOn(pages), PhotoClearance.Nothing) { Gates = [new Gate(Number(1), "category", "Above", above)] };
             var narrowed = photo with { Gates = [.. photo.Gates, new Gate(Number(2), "photo", "", own)] };
@@ -78,7 +78,7 @@ public sealed class AudienceTests
                 Assert.Equal(!narrowed.Gates[1].LetsIn(viewer, Now), why.Contains("The photo itself is for ", StringComparison.Ordinal));
             }
 
-            Assert.NotEqual(Admitted.Holders, own.Who);
+            Assert.True(own.Who is not (Admitted.Holders or Admitted.WithLink));
         });
 
     [Fact]
@@ -148,6 +148,12 @@ public sealed class AudienceTests
     [InlineData("everyone", "staff", "Every visitor loses this album.")]
     [InlineData("holders", "everyone", "Everyone gains this album.")]
     [InlineData("staff", "holders", "Holders of an entry link or passcode gain this album.")]
+    [InlineData("staff", "withLink", "Everyone who has its link gains this album.")]
+    [InlineData("everyone", "withLink", "Everyone but who has its link loses this album.")]
+    [InlineData("withLink", "everyone", "Everyone gains this album.")]
+    [InlineData("withLink", "members", "Every member gains this album, and everyone with its link loses it.")]
+    [InlineData("members", "withLink", "Everyone who has its link gains this album, and every member loses it.")]
+    [InlineData("withLink", "staff", "Everyone with its link loses this album.")]
     [InlineData("holders", "staff", "Holders of an entry link or passcode lose this album.")]
     [InlineData("everyone", "members", "Everyone but members loses this album.")]
     [InlineData("members", "everyone", "Everyone gains this album.")]
@@ -173,10 +179,11 @@ public sealed class AudienceTests
         Gen.Select(Audiences, Audiences).Sample((before, after) =>
         {
             var said = GateWords.Changes(before, after, "this album", Now, Known);
-            // Nobody, a holder, and a member of each of the groups there are.
-            (bool Holds, HashSet<int>? Belongs)[] all = [(false, null), (true, null), (false, [1]), .. Enumerable.Range(100, 4).Select(n => (false, (HashSet<int>?)[n]))];
-            var gain = all.Any(v => Naive(after, v.Holds, v.Belongs) && !Naive(before, v.Holds, v.Belongs));
-            var lose = all.Any(v => Naive(before, v.Holds, v.Belongs) && !Naive(after, v.Holds, v.Belongs));
+            // Nobody, one who has its link, a holder, and a member of each of the groups there are.
+            (bool HasLink, bool Holds, HashSet<int>? Belongs)[] all = [(false, false, null), (true, false, null), (false, true, null), (false, false, [1]), .. Enumerable.Range(100, 4).Select(n => (false, false, (HashSet<int>?)[n]))];
+            bool Finds(Audience audience, (bool HasLink, bool Holds, HashSet<int>? Belongs) v) => Naive(audience, v.Holds, v.Belongs) && (audience.Who != Admitted.WithLink || v.HasLink);
+            var gain = all.Any(v => Finds(after, v) && !Finds(before, v));
+            var lose = all.Any(v => Finds(before, v) && !Finds(after, v));
             Assert.EndsWith(".", said, StringComparison.Ordinal);
             Assert.True(!gain || said.Contains("gain", StringComparison.Ordinal), said);
             Assert.True(!lose || said.Contains("lose", StringComparison.Ordinal), said);
@@ -199,6 +206,21 @@ public sealed class AudienceTests
         Assert.Equal(200, Enumerable.Range(0, 200).Select(_ => EntrySecret.New(EntryKind.Passcode)).Distinct().Count());
         Assert.Equal(43, EntrySecret.New(EntryKind.Link).Length);
     }
+
+    [Fact]
+    public void What_is_found_by_its_link_alone_has_an_address_that_nobody_guesses_and_is_an_album() =>
+        Gen.String[Gen.Char["abcxyz019"], 1, 80].Sample(address =>
+        {
+            var hidden = HiddenAddress.Of(address);
+            Assert.True(HiddenAddress.Is(hidden) && Pages.PageAddress.TryParse(hidden, out _, out var fault), $"{hidden} is no address");
+            Assert.True(hidden.Length <= Pages.PageAddress.Longest && hidden.StartsWith(address[..Math.Min(address.Length, 53)], StringComparison.Ordinal), hidden);
+            // Once more it is another one, and no longer.
+            var again = HiddenAddress.Of(hidden);
+            Assert.Equal(hidden.Length, again.Length);
+            Assert.NotEqual(hidden, again);
+            var audience = new Audience(Admitted.WithLink);
+            Assert.Equal([true, false, false, false], ((string[])["album", "page", "category", "photo"]).Select(k => audience.FaultOf(k) is null));
+        });
 
     [Fact]
     public void A_gate_of_which_nothing_is_known_lets_nobody_in()

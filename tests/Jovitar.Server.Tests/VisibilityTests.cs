@@ -104,7 +104,7 @@ public sealed class VisibilityTests
             return !OnlyCleared || itself || (says.Length > 0 && says.All(s => s is { Says: "yes" } && (s.Until is null || s.Until >= today)));
         }
 
-        public bool LetsIn(Guid thing, IReadOnlySet<Guid> holds) => Audiences[thing] is { IsOn: true } audience && (audience.Who == "Everyone" || (audience.Who == "Holders" && holds.Contains(thing))
+        public bool LetsIn(Guid thing, IReadOnlySet<Guid> holds) => Audiences[thing] is { IsOn: true } audience && (audience.Who is "Everyone" or "WithLink" || (audience.Who == "Holders" && holds.Contains(thing))
             || (audience.Who == "Members" && holds.Contains(AnyMember)) || (audience.Who == "Chosen" && audience.Chosen.Any(holds.Contains)));
 
         /// <summary>Each category that something stands in, and each above that.</summary>

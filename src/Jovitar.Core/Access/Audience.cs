@@ -5,6 +5,9 @@ public enum Admitted
 {
     Everyone,
 
+    /// <summary>Everyone who has its link: its address is hard to guess, and no list has it.</summary>
+    WithLink,
+
     /// <summary>Who holds an entry link or a passcode.</summary>
     Holders,
 
@@ -44,9 +47,12 @@ public sealed record Audience(Admitted Who, DateTimeOffset? From = null, DateTim
         : From is { } from && Until is { } until && until <= from ? "It ends before it begins."
         : null;
 
-    /// <summary>What is wrong with it as the audience of a photo by itself; null for nothing. An entry link leads to a place, and a photo by itself is none.</summary>
-    public string? FaultOfPhoto() =>
-        Who == Admitted.Holders ? "A photo by itself cannot be for holders of an entry link or passcode. Put it into an album that is." : Fault();
+    /// <summary>What is wrong with it as the audience of a thing; null for nothing. An entry link leads to a place, and a photo by itself is none; what is found by its link alone has a page of its own.</summary>
+    /// <param name="kind">"page", "album", "category" or "photo".</param>
+    public string? FaultOf(string kind) =>
+        kind == "photo" && Who == Admitted.Holders ? "A photo by itself cannot be for holders of an entry link or passcode. Put it into an album that is."
+        : kind != "album" && Who == Admitted.WithLink ? "Only an album can be for everyone with its link."
+        : Fault();
 
     /// <summary>The same as the database keeps it: its times in UTC, and nobody chosen where nobody is to be.</summary>
     public Audience AsKept() => this with { From = From?.ToUniversalTime(), Until = Until?.ToUniversalTime(), Chosen = Who == Admitted.Chosen ? Chosen : [] };
@@ -77,7 +83,7 @@ public sealed record Gate(Guid Thing, string Kind, string Name, Audience Audienc
     /// <summary>Whether a viewer passes.</summary>
     public bool LetsIn(Viewer viewer, DateTimeOffset at) => viewer.IsStaff || viewer.SeesBehindAll || (Audience.IsOn(at) && Audience.Who switch
     {
-        Admitted.Everyone => true,
+        Admitted.Everyone or Admitted.WithLink => true,
         Admitted.Holders => viewer.Holds.Contains(Thing),
         Admitted.Members => viewer.Role == Role.Member,
         Admitted.Chosen => viewer.Role == Role.Member && Audience.Chosen.Any(viewer.Is.Contains),

@@ -40,7 +40,7 @@ public sealed record AudienceLine(bool Everyone, string Sentence, IReadOnlyList<
         }
 
         return decision.Allowed
-            ? new AudienceLine(true, $"{Allowed(thing)[..^1]}{GateWords.Ending(gates, at)}.", why)
+            ? new AudienceLine(true, $"{(gates.Any(g => g.Audience.Who == Admitted.WithLink) ? "Everyone with its link can see this." : Allowed(thing))[..^1]}{GateWords.Ending(gates, at)}.", why)
             : new AudienceLine(false, Some([.. gates.Where(g => !g.LetsIn(Viewer.Nobody, at))], ways ?? [], staff, what, at), why);
     }
 

@@ -10,6 +10,7 @@ public static class GateWords
         var (from, until) = (gate.Audience.From, gate.Audience.Until);
         var who = gate.Audience.Who switch
         {
+            Admitted.WithLink => "everyone with its link",
             Admitted.Holders => "holders of an entry link or passcode",
             Admitted.Members => "members",
             Admitted.Chosen => Names(gate.Called),
@@ -152,6 +153,7 @@ public static class GateWords
 
     static string Gain(Admitted who, Chosen[] chosen, string everyone) => who switch
     {
+        Admitted.WithLink => "everyone who has its link gains",
         Admitted.Holders => "holders of an entry link or passcode gain",
         Admitted.Members => "every member gains",
         Admitted.Chosen => $"{Names(chosen)} {(chosen.Length > 1 ? "gain" : "gains")}",
@@ -162,9 +164,10 @@ public static class GateWords
     /// <param name="stay">Who is chosen from now on.</param>
     static string Loss(Admitted was, Admitted will, Chosen[] gone, Chosen[] stay, string everyone)
     {
-        var but = will switch { Admitted.Holders => " but holders of an entry link or passcode", Admitted.Members => " but members", Admitted.Chosen => $" but {Names(stay)}", _ => "" };
+        var but = will switch { Admitted.WithLink => " but who has its link", Admitted.Holders => " but holders of an entry link or passcode", Admitted.Members => " but members", Admitted.Chosen => $" but {Names(stay)}", _ => "" };
         return was switch
         {
+            Admitted.WithLink => "everyone with its link loses",
             Admitted.Holders => "holders of an entry link or passcode lose",
             Admitted.Members => $"every member{(will == Admitted.Chosen ? but : "")} loses",
             Admitted.Chosen => $"{Names(gone)} {(gone.Length > 1 ? "lose" : "loses")}",

@@ -18,6 +18,7 @@ public static class AudienceWords
     {
         var who = audience.Who switch
         {
+            Admitted.WithLink => "everyone with its link",
             Admitted.Holders => "holders of an entry link or passcode",
             Admitted.Members => "members",
             Admitted.Chosen => GateWords.Names(chosen),

@@ -73,7 +73,7 @@ internal static class Addresses
             ct, ("ids", ids.ToArray()));
     }
 
-    /// <summary>A former address gives way to whoever uses it now; one that visitors knew leads to the new one.</summary>
+    /// <summary>A former address gives way to whoever uses it now; one that visitors knew leads to the new one, but to what is found by its link alone.</summary>
     public static async Task FollowAsync(Act act, string kind, CancellationToken ct)
     {
         await act.RunAsync(
@@ -90,6 +90,7 @@ internal static class Addresses
               from act_change as c
               join {kind} as t on t.id = c.thing and {IsKnown(kind)}
              where c.act = @act and c.kind = '{kind}' and c.before ? 'address' and c.after ? 'address'
+               and t.audience <> 'WithLink'
                and not exists (select from {kind} as other where other.address = c.before ->> 'address' and other.binned is null)
             on conflict (kind, address) do update set thing = excluded.thing
             """,

@@ -1,3 +1,7 @@
+-- Albums for everyone with their link.
+alter table album drop constraint album_audience_check;
+alter table album add constraint album_audience_check check (audience in ('Everyone', 'WithLink', 'Holders', 'Members', 'Chosen', 'Staff'));
+
 -- The watermark: one row. What it is, and who gets photos of the whole site without it.
 create table watermark (
   id uuid primary key,

@@ -19,7 +19,7 @@ internal static class ExceptionEndpoints
 
     static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>>> Say(PhotosAudience body, Actor who, HandStore hand, PhotoAudienceStore photos, CancellationToken ct)
     {
-        if (body.Audience.FaultOfPhoto() is { } fault)
+        if (body.Audience.FaultOf("photo") is { } fault)
         {
             return AudienceEndpoints.Wrong(fault);
         }

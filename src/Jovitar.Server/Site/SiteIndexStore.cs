@@ -78,7 +78,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     {
         var listed = await ListedAsync(
             """
-            a.id in (select ac.album from album_category as ac where ac.category = any(@within))
+            a.id in (select ac.album from album_category as ac where ac.category = any(@within)) and a.audience <> 'WithLink'
             """,
             sight, ct, ("within", within.Values()), ("of", of.Value));
         return (await EntriesAsync(listed, sort, sight, ct), [.. listed.Select(a => a.Id)]);
@@ -262,7 +262,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// <summary>What the start page shows: albums that are put first everywhere, then the pages, the newest first, then the categories at the top of the tree.</summary>
     public async Task<IReadOnlyList<SiteEntry>> StartAsync(Sight sight, CancellationToken ct)
     {
-        var first = await EntriesAsync(await ListedAsync("a.put_first", sight, ct, ("of", null)), IndexSort.Newest, sight, ct);
+        var first = await EntriesAsync(await ListedAsync("a.put_first and a.audience <> 'WithLink'", sight, ct, ("of", null)), IndexSort.Newest, sight, ct);
         var seeing = sources.Seeing(sight, ct);
         var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(sight.IsShut), null, seeing, ct);
         return await CoverAsync([.. first.Concat(await PagesAsync(PagesWanted.All, null, seeing, ct)).DistinctBy(e => e.Entry.Path), .. tops], sight, ct);

@@ -183,7 +183,7 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
         return (await command.AllAsync(r => (Photo: new PhotoId(r.Get<Guid>("photo")), Album: r.Get<Guid>("album")), ct)).ToDictionary(r => r.Photo, r => pages[r.Album]);
     }
 
-    /// <summary>The albums that a visitor sees somewhere.</summary>
+    /// <summary>The albums that a visitor comes upon somewhere.</summary>
     public async Task<IReadOnlyList<AlbumId>> SeenAlbumsAsync(Sight sight, CancellationToken ct)
     {
         await using var command = db.Command(
@@ -192,7 +192,7 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
               from album as a
              cross join lateral (
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
-             where a.binned is null
+             where a.binned is null and a.audience <> 'WithLink'
             """,
             ("shut", sight.Shut));
         return [.. (await command.AllAsync(r => visitors.SeesAlbum(r, sight) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];

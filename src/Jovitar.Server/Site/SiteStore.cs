@@ -122,8 +122,14 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     /// <summary>Reads what an album has for a page by itself.</summary>
     public async Task<SitePage?> AlbumAsync(Guid id, Sight sight, CancellationToken ct)
     {
-        await using var command = db.Command("select address, coalesce(nullif(title, ''), working_name) as heading, description, by_lot from album where id = @id and binned is null", ("id", id));
-        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description"), r.Get<bool>("by_lot")), ct) is not var (address, heading, text, byLot))
+        await using var command = db.Command(
+            """
+            select address, coalesce(nullif(title, ''), working_name) as heading, description, by_lot, audience = 'WithLink' as by_link
+              from album
+             where id = @id and binned is null
+            """,
+            ("id", id));
+        if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description"), r.Get<bool>("by_lot"), r.Get<bool>("by_link")), ct) is not var (address, heading, text, byLot, byLink))
         {
             return null;
         }
@@ -140,7 +146,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
         var album = new AlbumId(id);
         var walk = WalkOf(await sources.OfAlbumAsync(album, sight, ct), await LookAsync(ct), byLot);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], offers.Offered(walk, album, await offers.OfAsync([album], ct), sight)) with { Sight = sight };
+        return Own(SiteKind.Album, address, heading, text, above, [], [], offers.Offered(walk, album, await offers.OfAsync([album], ct), sight)) with { Unlisted = byLink, Sight = sight };
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>

@@ -10857,7 +10857,7 @@ export interface components {
          * @description Whom an audience lets in. Kept by name.
          * @enum {unknown}
          */
-        Admitted: "everyone" | "holders" | "members" | "chosen" | "staff";
+        Admitted: "everyone" | "withLink" | "holders" | "members" | "chosen" | "staff";
         /** @description New words or a new cover for an album; what is null stays. An empty `Cover` id returns to the first photo. */
         AlbumChange: {
             workingName?: null | string;
@@ -11062,6 +11062,8 @@ export interface components {
             entries: components["schemas"]["EntryLine"][];
             /** @description What stands before the end of an entry link. */
             address: string;
+            /** @description What whoever has it finds it by, where it is for everyone with its link. */
+            link: null | string;
         };
         AudienceWish: {
             audience: components["schemas"]["Audience"];

@@ -12,7 +12,8 @@ namespace Jovitar.Server.Access.Audiences;
 /// <param name="Above">What else keeps visitors out of it, a sentence each.</param>
 /// <param name="Entries">The entry links and passcodes to it.</param>
 /// <param name="Address">What stands before the end of an entry link.</param>
-internal sealed record AudienceShown(string Name, Audience Audience, IReadOnlyList<Chosen> Chosen, IReadOnlyList<string> Above, IReadOnlyList<EntryLine> Entries, string Address);
+/// <param name="Link">What whoever has it finds it by, where it is for everyone with its link.</param>
+internal sealed record AudienceShown(string Name, Audience Audience, IReadOnlyList<Chosen> Chosen, IReadOnlyList<string> Above, IReadOnlyList<EntryLine> Entries, string Address, string? Link);
 
 /// <param name="Was">What it was when it was looked at.</param>
 public sealed record AudienceWish(Audience Audience, Audience Was);
@@ -53,17 +54,16 @@ internal static class AudienceEndpoints
     static async Task<OwnAudience?> FindAsync(string kind, Guid thing, AudienceStore store, PhotoAudienceStore photos, CancellationToken ct) =>
         kind == Photo ? await photos.FindAsync(PhotoId.From(thing), ct) : IsKind(kind) ? await store.FindAsync(new AudienceOf(kind, thing), ct) : null;
 
-    static string? Fault(string kind, Audience audience) => kind == Photo ? audience.FaultOfPhoto() : audience.Fault();
-
     static async Task<Results<Ok<AudienceShown>, NotFound<Problem>>> Show(
         string kind, Guid thing, HttpContext http, AudienceStore store, PhotoAudienceStore photos, EntryStore entries, SiteOrigin origin, TimeProvider clock, CancellationToken ct) =>
         await FindAsync(kind, thing, store, photos, ct) is { } found
-            ? TypedResults.Ok(new AudienceShown(found.Name, found.Audience, await store.ChosenAsync(found.Audience.Chosen, ct), [.. found.Above.Select(g => GateWords.Said(g, clock.GetUtcNow()))], await entries.ListAsync(thing, ct), new Uri(origin.Of(http.Request), $"{EntryStore.Path}/").AbsoluteUri))
+            ? TypedResults.Ok(new AudienceShown(found.Name, found.Audience, await store.ChosenAsync(found.Audience.Chosen, ct), [.. found.Above.Select(g => GateWords.Said(g, clock.GetUtcNow()))], await entries.ListAsync(thing, ct), new Uri(origin.Of(http.Request), $"{EntryStore.Path}/").AbsoluteUri,
+                found.Audience.Who == Admitted.WithLink ? new Uri(origin.Of(http.Request), $"/album/{found.Address}").AbsoluteUri : null))
             : Problems.Gone("thing");
 
     static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>>> Say(string kind, Guid thing, AudienceWish body, Actor who, AudienceStore store, PhotoAudienceStore photos, CancellationToken ct)
     {
-        if (Fault(kind, body.Audience) is { } fault)
+        if (body.Audience.FaultOf(kind) is { } fault)
         {
             return Wrong(fault);
         }
@@ -87,7 +87,7 @@ internal static class AudienceEndpoints
 
     static async Task<Results<Ok<AudienceForecast>, NotFound<Problem>, BadRequest<Problem>>> Forecast(string kind, Guid thing, AudienceWish body, AudienceStore store, PhotoAudienceStore photos, TimeProvider clock, CancellationToken ct)
     {
-        if (Fault(kind, body.Audience) is { } fault)
+        if (body.Audience.FaultOf(kind) is { } fault)
         {
             return Wrong(fault);
         }

@@ -13,7 +13,8 @@ internal sealed record AudienceOf(string Kind, Guid Thing);
 /// <summary>The audience that a thing has of its own.</summary>
 /// <param name="Above">What else keeps visitors out of it: the gates of its categories.</param>
 /// <param name="IsSeen">But for all these gates visitors would see it.</param>
-internal sealed record OwnAudience(string Name, Audience Audience, IReadOnlyList<Gate> Above, bool IsSeen);
+/// <param name="Address">The last part of its own address; empty for what has none.</param>
+internal sealed record OwnAudience(string Name, Audience Audience, IReadOnlyList<Gate> Above, bool IsSeen, string Address = "");
 
 /// <summary>How a change of an audience ended.</summary>
 internal enum AudienceOutcome
@@ -74,7 +75,7 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
         var gates = (await sights.EveryoneAsync(ct)).Gates;
         await using var command = db.Command(
             $"""
-            select {NameOf(of.Kind)} as name, {Columns}, {AccessStore.ThingColumns(of.Kind)}
+            select {NameOf(of.Kind)} as name, t.address, {Columns}, {AccessStore.ThingColumns(of.Kind)}
               from {TableOf(of.Kind)} as t
              {AccessStore.ThingJoins(of.Kind)}
              where id = @id and binned is null
@@ -85,7 +86,7 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
             {
                 var thing = AccessStore.ThingOf(of.Kind, r, gates);
                 return new OwnAudience(
-                    r.Get<string>("name"), Read(r), [.. Core.Access.Access.GatesOf(thing).Where(g => g.Thing != of.Thing)], access.May(Viewer.Somebody, Right.See, thing));
+                    r.Get<string>("name"), Read(r), [.. Core.Access.Access.GatesOf(thing).Where(g => g.Thing != of.Thing)], access.May(Viewer.Somebody, Right.See, thing), r.Get<string>("address"));
             },
             ct);
     }
@@ -127,9 +128,24 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
                  where id = @id
                 """,
                 ct, ("who", kept.Who.ToString()), ("from", kept.From), ("until", kept.Until), ("chosen", kept.Chosen.ToArray()), ("id", of.Thing));
+            if (kept.Who == Admitted.WithLink && now.Who != Admitted.WithLink)
+            {
+                await HideAsync(act, of, ct);
+            }
+
             return AudienceOutcome.Written;
         },
         ct);
+
+    /// <summary>Gives what is found by its link alone an address that nobody guesses; none that it had before leads there.</summary>
+    static async Task HideAsync(Act act, AudienceOf of, CancellationToken ct)
+    {
+        await Addresses.HoldAsync(act, ct);
+        await using var find = act.Command($"select address from {TableOf(of.Kind)} where id = @id", ("id", of.Thing));
+        var address = (string)(await find.ExecuteScalarAsync(ct))!;
+        await act.RunAsync($"update {TableOf(of.Kind)} set address = @address, address_said = true where id = @id", ct, ("address", HiddenAddress.Of(address)), ("id", of.Thing));
+        await act.RunAsync("delete from former_address where kind = @kind and thing = @id", ct, ("kind", of.Kind), ("id", of.Thing));
+    }
 
     /// <summary>An audience as an act keeps it, with the groups and members that it is for.</summary>
     /// <returns>Null where none of these is there any more.</returns>

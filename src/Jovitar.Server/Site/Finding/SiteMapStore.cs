@@ -26,7 +26,7 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
             select 'album', t.id, t.address, {AccessStore.ThingColumns("album")}
               from album as t
              {AccessStore.ThingJoins("album")}
-             where t.binned is null
+             where t.binned is null and t.audience <> 'WithLink'
              order by 2
             """,
             ("shut", everyone.Shut));

@@ -7,6 +7,10 @@ export const audienceWords = {
     who: 'Who sees it',
     choices: {
       everyone: ['Everyone', 'Whoever comes to the site finds it.'],
+      withLink: [
+        'Everyone with the link',
+        'It gets an address that nobody guesses, and no list, site map or search engine has it. It stays where you put it on a page by hand.',
+      ],
       holders: ['Holders of an entry link or passcode', 'Nobody else finds it, nor learns what it holds.'],
       members: ['Members', 'Whoever signs in. Others learn that it is for members, and no more.'],
       chosen: ['Groups and members by name', 'Only these, once they have signed in.'],
@@ -42,6 +46,9 @@ export const audienceWords = {
     always: 'At any time',
     say: 'Say so',
     said: (name: string) => `“${name}” has another audience now.`,
+    link: 'The link',
+    linkLead:
+      'Whoever has it sees the album, and may hand it on. For another link, make it be for staff, and then for everyone with the link once more.',
     entries: 'Entry links and passcodes',
     entriesLead: 'Each for somebody of its own: then you can withdraw one and leave the others.',
     entriesOff: 'They open it only while it is for their holders.',

@@ -5,7 +5,7 @@ import { w } from '../../../words'
 import { ChosenOnes } from './ChosenOnes'
 import { type Audience, type AudienceOf, type Chosen, fieldOf, momentOf } from './data'
 
-const whom = ['everyone', 'members', 'chosen', 'holders', 'staff'] as const
+const whom = ['everyone', 'withLink', 'members', 'chosen', 'holders', 'staff'] as const
 
 /** Whom a thing lets in, and in which time. */
 export function AudienceChoice({
@@ -41,8 +41,10 @@ export function AudienceChoice({
         onValueChange={(who) => onChange({ ...audience, who: who as Audience['who'] })}
       >
         {whom
-          // An entry link leads to a place, and a photo by itself is none.
-          .filter((who) => who !== 'holders' || kind !== 'photo')
+          // An entry link leads to a place, and a photo by itself is none; albums alone are found by their link.
+          .filter(
+            (who) => (who !== 'holders' || kind !== 'photo') && (who !== 'withLink' || kind === 'album'),
+          )
           .map((who) => (
             <Fragment key={who}>
               <RadioGroup.Item
@@ -58,7 +60,7 @@ export function AudienceChoice({
                     {w.audience.choices[who][0]}
                   </span>
                   <span className="block text-small text-quiet">
-                    {kind === 'photo' && who !== 'holders'
+                    {kind === 'photo' && who !== 'holders' && who !== 'withLink'
                       ? w.audience.ofPhoto[who]
                       : w.audience.choices[who][1]}
                   </span>

@@ -1,5 +1,6 @@
 import { Dialog } from '../../../kit/Dialog'
 import { w } from '../../../words'
+import { CopyVerb } from '../../shell/CopyVerb'
 import { AudienceForm } from './AudienceForm'
 import { type AudienceOf, useAudience } from './data'
 import { EntryRow } from './EntryRow'
@@ -28,6 +29,18 @@ export function AudienceDialog({ of, onClose }: { of: AudienceOf; onClose: () =>
         chosen={shown.chosen}
         above={shown.above}
       />
+      {shown.link && (
+        <section aria-label={w.audience.link} className="mt-7 border-t border-strong-line pt-4">
+          <h3 className="text-lead">{w.audience.link}</h3>
+          <p className="mt-1 text-small text-quiet">{w.audience.linkLead}</p>
+          <p className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+            <span className="min-w-0 break-all select-all">{shown.link}</span>
+            <CopyVerb text={shown.link} done={w.audience.copied} byHand={w.audience.byHand}>
+              {w.audience.copy.link}
+            </CopyVerb>
+          </p>
+        </section>
+      )}
       {(who === 'holders' || shown.entries.length > 0) && (
         <section aria-label={w.audience.entries} className="mt-7 border-t border-strong-line pt-4">
           <h3 className="text-lead">{w.audience.entries}</h3>
