@@ -52,8 +52,8 @@ public sealed class ClearanceTests
             foreach (var decision in (Decision[])
                 [
                     Access.Access.Decide(Viewer.Nobody, Right.Save, new PhotoToSave(Shown(clearance), Pages.Saving.Full), Now),
-                    Access.Access.Decide(Viewer.Nobody, Right.Comment, new PhotoToTalkOf(Shown(clearance), Comments: true, Ratings: true), Now),
-                    Access.Access.Decide(Viewer.Nobody, Right.Rate, new PhotoToTalkOf(Shown(clearance), Comments: true, Ratings: true), Now),
+                    Access.Access.Decide(Viewer.Nobody, Right.Comment, new PhotoToTalkOf(Shown(clearance), Comments.TalkFor.Everyone, Comments.TalkFor.Everyone), Now),
+                    Access.Access.Decide(Viewer.Nobody, Right.Rate, new PhotoToTalkOf(Shown(clearance), Comments.TalkFor.Everyone, Comments.TalkFor.Everyone), Now),
                 ])
             {
                 Assert.Equal(seen.Allowed, decision.Allowed);

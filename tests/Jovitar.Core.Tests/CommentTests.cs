@@ -16,16 +16,17 @@ public sealed class CommentTests
     /// <summary>Whatever the photo and the albums are: visitors say something only where they see the photo and it is offered, and one never lets in the other.</summary>
     [Fact]
     public void Visitors_talk_of_what_they_see_where_it_is_offered() =>
-        Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Gen.Int[0, 2], Gen.Bool, Gen.Bool).Sample((state, leftOut, binned, pages, comments, ratings) =>
+        Gen.Select(Gen.Enum<PhotoState>(), Gen.Bool, Gen.Bool, Gen.Int[0, 2], Gen.Enum<TalkFor>(), Gen.Enum<TalkFor>(), Gen.Bool).Sample((state, leftOut, binned, pages, comments, ratings, isKnown) =>
         {
             var photo = new PhotoThing(state, leftOut, binned, new ShownOn(pages), PhotoClearance.Nothing);
             var talk = new PhotoToTalkOf(photo, comments, ratings);
-            var sees = Access.Access.Decide(Viewer.Nobody, Right.See, photo, Now);
-            foreach (var (right, offered) in ((Right, bool)[])[(Right.Comment, comments), (Right.Rate, ratings)])
+            var viewer = isKnown ? new Viewer(Role.Member) : Viewer.Nobody;
+            var sees = Access.Access.Decide(viewer, Right.See, photo, Now);
+            foreach (var (right, offered) in ((Right, TalkFor)[])[(Right.Comment, comments), (Right.Rate, ratings)])
             {
-                var decision = Access.Access.Decide(Viewer.Nobody, right, talk, Now);
-                Assert.Equal(sees.Allowed && offered, decision.Allowed);
-                Assert.Equal(!sees.Allowed ? sees.Reasons : [offered ? Reason.Offered : Reason.NotOffered], decision.Reasons);
+                var decision = Access.Access.Decide(viewer, right, talk, Now);
+                Assert.Equal(sees.Allowed && (offered == TalkFor.Everyone || (offered == TalkFor.Known && isKnown)), decision.Allowed);
+                Assert.Equal(!sees.Allowed ? sees.Reasons : [decision.Allowed ? Reason.Offered : offered == TalkFor.Nobody ? Reason.NotOffered : Reason.NotKnown], decision.Reasons);
             }
         });
 
@@ -33,8 +34,8 @@ public sealed class CommentTests
     public void Seeing_a_photo_is_no_right_to_talk_of_it_and_talking_none_to_change_it()
     {
         Assert.False(Access.Access.Decide(Viewer.Nobody, Right.Comment, Shown, Now).Allowed);
-        Assert.False(Access.Access.Decide(Viewer.Nobody, Right.Change, new PhotoToTalkOf(Shown, true, true), Now).Allowed);
-        Assert.False(Access.Access.Decide(Viewer.Nobody, Right.See, new PhotoToTalkOf(Shown, true, true), Now).Allowed);
+        Assert.False(Access.Access.Decide(Viewer.Nobody, Right.Change, new PhotoToTalkOf(Shown, TalkFor.Everyone, TalkFor.Everyone), Now).Allowed);
+        Assert.False(Access.Access.Decide(Viewer.Nobody, Right.See, new PhotoToTalkOf(Shown, TalkFor.Everyone, TalkFor.Everyone), Now).Allowed);
     }
 
     [Theory]
@@ -81,6 +82,7 @@ public sealed class CommentTests
         Assert.Equal("Showed a comment of Ines.", CommentWords.Decided(true, 1, "Ines"));
         Assert.Equal("Refused 3 comments.", CommentWords.Decided(false, 3, "Ines"));
         Assert.Equal("Let visitors rate the photos of “Night”.", CommentWords.Album("Night", false, true));
+        Assert.Equal("Let visitors who came by an entry link or signed in comment on the photos of “Night”.", CommentWords.Album("Night", true, false, known: true));
         Assert.Equal("No longer let visitors comment on or rate the photos of “Night”.", CommentWords.Album("Night", false, false));
         Assert.Equal("Removed a refused comment for good.", CommentWords.Removed(1));
     }

@@ -36,6 +36,30 @@ public sealed class CommentTests
     }
 
     [Fact]
+    public async Task What_is_said_may_be_for_those_alone_whom_the_site_knows()
+    {
+        var (site, owner, visitor, p, album) = await NightAsync(2, ratings: true);
+        await using var _ = site;
+        var member = await MemberSteps.MemberAsync(site, owner, "Ada");
+        await (await StandAsync(owner, album, talkKnown: true)).ReadAsync();
+        Assert.Contains("Let visitors who came by an entry link or signed in comment on and rate the photos of “Night”.", await owner.GetStringAsync("/api/acts"), StringComparison.Ordinal);
+        // Whoever asks first: others have neither its sign nor its place, and no form of their own takes anything.
+        foreach (var (browser, may) in ((HttpClient, bool)[])[(visitor, false), (member, true), (visitor, false), (site.Visitor(), false), (member, true)])
+        {
+            Assert.Equal(may, (await browser.GetStringAsync("/night")).Contains("data-talk=\"comments\"", StringComparison.Ordinal));
+            Assert.Equal(may, (await browser.GetStringAsync($"/night/photo/{p[0]}")).Contains("id=\"talk\"", StringComparison.Ordinal));
+        }
+
+        Assert.Equal(HttpStatusCode.NotFound, (await SayAsync(visitor, p[0], "From outside")).StatusCode);
+        Assert.Equal(HttpStatusCode.SeeOther, (await SayAsync(member, p[0], "From within")).StatusCode);
+        Assert.Equal(["From within"], WordsOf(await ListAsync(owner)));
+        // An album that lets everyone, in which it is as well, lets everyone.
+        await (await StandAsync(owner, await MakeAsync(owner, "Open", p[..1]), comments: true)).ReadAsync();
+        Assert.Equal(HttpStatusCode.SeeOther, (await SayAsync(visitor, p[0], "From outside")).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await SayAsync(visitor, p[1], "From outside")).StatusCode);
+    }
+
+    [Fact]
     public async Task A_comment_waits_until_it_is_shown_and_what_was_decided_is_taken_back()
     {
         var (site, owner, visitor, p, album) = await NightAsync(2);

@@ -12,7 +12,7 @@ internal static partial class StandingSteps
 
     /// <summary>Says where an album stands, as far as it is said here; the rest stays.</summary>
     public static async Task<HttpResponseMessage> StandAsync(
-        HttpClient who, string album, string[]? categories = null, string[]? first = null, bool? shown = null, string? address = null, string? dated = null, string[]? tags = null, bool? putFirst = null, string? opens = null, bool? byLot = null, bool? comments = null, bool? ratings = null)
+        HttpClient who, string album, string[]? categories = null, string[]? first = null, bool? shown = null, string? address = null, string? dated = null, string[]? tags = null, bool? putFirst = null, string? opens = null, bool? byLot = null, bool? comments = null, bool? ratings = null, bool? talkKnown = null)
     {
         var line = await AlbumAsync(who, album);
         var standing = line.GetProperty("standing");
@@ -26,6 +26,7 @@ internal static partial class StandingSteps
             byLot = byLot ?? standing.GetProperty("byLot").GetBoolean(),
             comments = comments ?? standing.GetProperty("comments").GetBoolean(),
             ratings = ratings ?? standing.GetProperty("ratings").GetBoolean(),
+            talkKnown = talkKnown ?? standing.GetProperty("talkKnown").GetBoolean(),
             categories = categories?.Select(c => new { category = c, putFirst = first?.Contains(c) ?? false })
                 ?? standing.GetProperty("categories").EnumerateArray().Select(c => new { category = c.GetProperty("category").GetString()!, putFirst = c.GetProperty("putFirst").GetBoolean() }),
             tags = tags ?? [.. standing.GetProperty("tags").EnumerateArray().Select(t => t.GetString()!)],

@@ -1,4 +1,5 @@
 using Jovitar.Core.Clearance;
+using Jovitar.Core.Comments;
 using Jovitar.Core.Contributions;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Watermarks;
@@ -101,9 +102,9 @@ public readonly record struct ShownOn(int Pages, int OwnPages = 0, int Drafts = 
 public sealed record PhotoToSave(PhotoThing Photo, Saving Offered) : Thing;
 
 /// <summary>A photo that visitors may say something about.</summary>
-/// <param name="Comments">It is in an album in view whose photos may be commented on.</param>
-/// <param name="Ratings">It is in an album in view whose photos may be rated.</param>
-public sealed record PhotoToTalkOf(PhotoThing Photo, bool Comments, bool Ratings) : Thing;
+/// <param name="Comments">For whom it is in an album in view whose photos may be commented on.</param>
+/// <param name="Ratings">For whom it is in an album in view whose photos may be rated.</param>
+public sealed record PhotoToTalkOf(PhotoThing Photo, TalkFor Comments, TalkFor Ratings) : Thing;
 
 /// <summary>An album that may ask visitors for their favourites.</summary>
 /// <param name="Asks">It does.</param>
@@ -269,8 +270,11 @@ public static class Access
         };
     }
 
-    static Decision Talk(Viewer viewer, PhotoThing photo, bool offered, DateTimeOffset at) =>
-        Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
+    static Decision Talk(Viewer viewer, PhotoThing photo, TalkFor offered, DateTimeOffset at) =>
+        Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen
+        : offered == TalkFor.Nobody ? Decision.No(Reason.NotOffered)
+        : offered == TalkFor.Everyone || viewer.IsKnown ? Decision.Yes(Reason.Offered)
+        : Decision.No(Reason.NotKnown);
 
     static Decision Contribute(Viewer viewer, Thing thing) => thing switch
     {

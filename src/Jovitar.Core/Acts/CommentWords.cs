@@ -4,13 +4,16 @@ namespace Jovitar.Core.Acts;
 public static class CommentWords
 {
     /// <summary>What visitors may say about an album's photos.</summary>
-    public static string Album(string album, bool comments, bool ratings) => (comments, ratings) switch
+    /// <param name="known">Those alone whom the site knows.</param>
+    public static string Album(string album, bool comments, bool ratings, bool known = false) => (comments, ratings) switch
     {
-        (true, true) => $"Let visitors comment on and rate the photos of “{album}”.",
-        (true, false) => $"Let visitors comment on the photos of “{album}”.",
-        (false, true) => $"Let visitors rate the photos of “{album}”.",
+        (true, true) => $"Let {Who(known)} comment on and rate the photos of “{album}”.",
+        (true, false) => $"Let {Who(known)} comment on the photos of “{album}”.",
+        (false, true) => $"Let {Who(known)} rate the photos of “{album}”.",
         _ => $"No longer let visitors comment on or rate the photos of “{album}”.",
     };
+
+    static string Who(bool known) => known ? "visitors who came by an entry link or signed in" : "visitors";
 
     /// <summary>Comments were shown or refused.</summary>
     /// <param name="name">Who wrote the first of them.</param>

@@ -1,6 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Clearance;
+using Jovitar.Core.Comments;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access.Audiences;
@@ -271,25 +272,34 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         await using var command = db.Command(
             $"""
             select {PhotoColumns}, {PhotoOnColumns},
-                   {TalksOf("has_comments")} as comments,
-                   {TalksOf("has_ratings")} as ratings
+                   {TalkColumn}
               from photo as p
              {PhotoShownOn}
-             where p.id = @photo and ({TalksOf("has_comments")} or {TalksOf("has_ratings")})
+             where p.id = @photo and exists (
+               select
+                 from album_photo as tp
+                 join album as t on t.id = tp.album and (t.has_comments or t.has_ratings)
+                where tp.photo = p.id)
             """,
             ("photo", photo.Value), ("shut", sight.Shut));
-        return await command.FirstAsync(r => new PhotoToTalkOf(Photo(r, On(r), sight.Gates), r.Get<bool>("comments"), r.Get<bool>("ratings")), ct);
+        return await command.FirstAsync(r => TalkOf(r, Photo(r, On(r), sight.Gates)), ct);
     }
 
-    /// <summary>The condition that an album in view offers something of a photo called <c>p</c> to those whom <c>@shut</c> does not keep out.</summary>
-    /// <param name="what">The album's column that says so.</param>
-    public static string TalksOf(string what) =>
+    /// <summary>
+    /// For whom albums in view let something be said of a photo called <c>p</c>, of those whom <c>@shut</c> does not keep out: comments, and
+    /// ratings, as numbers of <see cref="TalkFor"/>.
+    /// </summary>
+    public static readonly string TalkColumn =
         $"""
-        exists (
-          select from album_photo as tp
-            join album as t on t.id = tp.album and t.{what} and t.shown and t.binned is null and {LetsIn("t")}
-           where tp.photo = p.id)
+        (select array[coalesce(max(l.for) filter (where t.has_comments), 0), coalesce(max(l.for) filter (where t.has_ratings), 0)]
+             from album_photo as tp
+             join album as t on t.id = tp.album and (t.has_comments or t.has_ratings) and t.shown and t.binned is null and {LetsIn("t")}
+            cross join lateral (select case when t.talk_known then {(int)TalkFor.Known} else {(int)TalkFor.Everyone} end as for) as l
+            where tp.photo = p.id) as talk
         """;
+
+    /// <summary>A photo that visitors may say something about, from a row with <see cref="TalkColumn"/>.</summary>
+    public static PhotoToTalkOf TalkOf(NpgsqlDataReader r, PhotoThing photo) => new(photo, (TalkFor)r.Get<int[]>("talk")[0], (TalkFor)r.Get<int[]>("talk")[1]);
 
     /// <summary>A file; null when there is none.</summary>
     public async Task<FileThing?> FileAsync(FileId file, Sight sight, CancellationToken ct)

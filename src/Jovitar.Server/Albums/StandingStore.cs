@@ -23,9 +23,10 @@ public sealed record AlbumPlace(CategoryId Category, bool PutFirst = false);
 /// <param name="ByLot">Every visit finds its photos in another order, on its own page and wherever they stand in the album's order.</param>
 /// <param name="Comments">Visitors may comment on its photos.</param>
 /// <param name="Ratings">Visitors may rate its photos.</param>
+/// <param name="TalkKnown">Those alone whom the site knows: members, and who came by an entry link or a passcode.</param>
 /// <param name="Tags">By name.</param>
 public sealed record AlbumStanding(
-    [Words(PageAddress.Longest * 2)] string Address, DateOnly? Dated, bool Shown, bool PutFirst, Guid? Opens, bool ByLot, bool Comments, bool Ratings,
+    [Words(PageAddress.Longest * 2)] string Address, DateOnly? Dated, bool Shown, bool PutFirst, Guid? Opens, bool ByLot, bool Comments, bool Ratings, bool TalkKnown,
     [AtMost(AlbumStanding.Most)] IReadOnlyList<AlbumPlace> Categories, [AtMost(AlbumStanding.Most)] IReadOnlyList<string> Tags)
 {
     /// <summary>Most categories, and most tags, of one album.</summary>
@@ -38,14 +39,14 @@ internal sealed class StandingStore(ActRunner acts)
     /// <summary>The columns of an album called <c>a</c> that <see cref="Read"/> reads.</summary>
     public const string Columns =
         """
-        a.address, a.dated, a.shown, a.put_first, a.opens, a.by_lot, a.has_comments, a.has_ratings,
+        a.address, a.dated, a.shown, a.put_first, a.opens, a.by_lot, a.has_comments, a.has_ratings, a.talk_known,
                array(select ac.category from album_category as ac where ac.album = a.id order by ac.category) as categories,
                array(select ac.put_first from album_category as ac where ac.album = a.id order by ac.category) as firsts,
                array(select t.name from album_tag as at join tag as t on t.id = at.tag where at.album = a.id order by t.key) as tags
         """;
 
     public static AlbumStanding Read(NpgsqlDataReader r) => new(
-        r.Get<string>("address"), r.Maybe<DateOnly>("dated"), r.Get<bool>("shown"), r.Get<bool>("put_first"), r.MaybeId("opens"), r.Get<bool>("by_lot"), r.Get<bool>("has_comments"), r.Get<bool>("has_ratings"),
+        r.Get<string>("address"), r.Maybe<DateOnly>("dated"), r.Get<bool>("shown"), r.Get<bool>("put_first"), r.MaybeId("opens"), r.Get<bool>("by_lot"), r.Get<bool>("has_comments"), r.Get<bool>("has_ratings"), r.Get<bool>("talk_known"),
         [.. r.Get<Guid[]>("categories").Zip(r.Get<bool[]>("firsts"), (category, first) => new AlbumPlace(new CategoryId(category), first))], r.Get<string[]>("tags"));
 
     /// <summary>An album's address made from its title, or as long as it has none from its working name.</summary>
@@ -86,11 +87,11 @@ internal sealed class StandingStore(ActRunner acts)
                     update album
                        set address = @address, address_said = address_said or address <> @address, dated = @dated::date, shown = @shown,
                            put_first = @first, opens = @opens::uuid, by_lot = @lot, has_comments = @comments,
-                           has_ratings = @ratings, version = version + 1
+                           has_ratings = @ratings, talk_known = @known, version = version + 1
                      where id = @id
                     """,
                     ct, ("id", id.Value), ("address", address.Value), ("dated", standing.Dated), ("shown", standing.Shown), ("first", standing.PutFirst), ("opens", standing.Opens), ("lot", standing.ByLot),
-                    ("comments", standing.Comments), ("ratings", standing.Ratings));
+                    ("comments", standing.Comments), ("ratings", standing.Ratings), ("known", standing.TalkKnown));
                 await PlacesAsync(act, id, places, ct);
                 await TagsAsync(act, id, tags, ct);
                 act.Says = await SaysAsync(act, name, before, standing with { Categories = places }, ct);
@@ -131,7 +132,7 @@ internal sealed class StandingStore(ActRunner acts)
         var names = await read.AllAsync(r => (Id: new CategoryId(r.Get<Guid>("id")), Name: r.Get<string>("name")), ct);
         string[] into = [.. names.Where(n => stands.Contains(n.Id) && !was.Contains(n.Id)).Select(n => n.Name)];
         string[] outOf = [.. names.Where(n => was.Contains(n.Id) && !stands.Contains(n.Id)).Select(n => n.Name)];
-        var talk = (before.Comments, before.Ratings) == (now.Comments, now.Ratings) ? null : Core.Acts.CommentWords.Album(name, now.Comments, now.Ratings);
+        var talk = (before.Comments, before.Ratings, before.TalkKnown) == (now.Comments, now.Ratings, now.TalkKnown) ? null : Core.Acts.CommentWords.Album(name, now.Comments, now.Ratings, now.TalkKnown);
         return _ => before.Shown == now.Shown && talk is not null ? talk : Core.Acts.ActWords.Standing(name, before.Shown == now.Shown ? null : now.Shown, into, outOf);
     }
 }

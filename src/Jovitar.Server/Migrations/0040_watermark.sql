@@ -2,6 +2,10 @@
 alter table album drop constraint album_audience_check;
 alter table album add constraint album_audience_check check (audience in ('Everyone', 'WithLink', 'Holders', 'Members', 'Chosen', 'Staff'));
 
+-- What may be said about an album's photos may be for those alone whom the site knows.
+alter table album add column talk_known boolean not null default false;
+update act_tracked set fields = fields || '{talk_known}' where kind = 'album';
+
 -- The watermark: one row. What it is, and who gets photos of the whole site without it.
 create table watermark (
   id uuid primary key,

@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Comments;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
@@ -18,15 +19,19 @@ internal sealed class SitePhotos(AccessStore access)
         p.id, p.picture, p.width, p.height, p.title, p.caption, p.alt, p.rating, p.correction::text as correction,
           coalesce(nullif(p.credit, ''), p.creator) as credit, p.place, p.taken, p.camera, p.licence, p.link,
           p.creator, p.copyright, p.file_name, p.arrived,
-          (select case when bool_or(t.has_comments) then 'comments' when bool_or(t.has_ratings) then 'ratings' end
-             from album_photo as tp
-             join album as t on t.id = tp.album and t.shown and t.binned is null and {AccessStore.LetsIn("t")}
-            where tp.photo = p.id) as talk,
+          {AccessStore.TalkColumn},
           {AccessStore.PhotoColumns}, {AccessStore.MarkColumn}
         """;
 
     /// <summary>A photo of a row with <see cref="Columns"/> as a visitor has it; null where they do not see it.</summary>
-    public SitePhoto? Read(NpgsqlDataReader r, ShownOn on, Sight sight) => PictureOf(r, on, sight) is { } picture ? Read(r, picture) : null;
+    public SitePhoto? Read(NpgsqlDataReader r, ShownOn on, Sight sight) => PictureOf(r, on, sight) is { } picture ? Read(r, picture) with { Talk = TalkOf(r, on, sight) } : null;
+
+    /// <summary>What a visitor may say about it: "comments", or where there are only those "ratings"; null for nothing.</summary>
+    string? TalkOf(NpgsqlDataReader r, ShownOn on, Sight sight)
+    {
+        var talk = AccessStore.TalkOf(r, AccessStore.Photo(r, on, sight.Gates));
+        return (talk.Comments, talk.Ratings) == (TalkFor.Nobody, TalkFor.Nobody) ? null : access.May(sight.Viewer, Right.Comment, talk) ? "comments" : access.May(sight.Viewer, Right.Rate, talk) ? "ratings" : null;
+    }
 
     /// <summary>What a visitor has of the photo of a row with its picture, <see cref="AccessStore.PhotoColumns"/> and <see cref="AccessStore.MarkColumn"/>: with the watermark where they get it so; null where they do not see it.</summary>
     public string? PictureOf(NpgsqlDataReader r, ShownOn on, Sight sight)
@@ -39,7 +44,6 @@ internal sealed class SitePhotos(AccessStore access)
         new PhotoId(r.Get<Guid>("id")), picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")), r.Get<short>("rating"))
     {
         Facts = new PhotoFacts(r.Get<string>("place"), r.Maybe<DateTime>("taken") is { } taken ? DateOnly.FromDateTime(taken) : null, r.MaybeText("camera") ?? "", r.Get<string>("licence"), r.Get<string>("link"), r.Get<string>("creator"), r.Get<string>("copyright"), r.Get<string>("file_name"), r.Get<DateTime>("arrived")),
-        Talk = r.MaybeText("talk"),
     };
 
     /// <summary>Whether a visitor may see the photo of a row with <see cref="AccessStore.PhotoColumns"/>.</summary>

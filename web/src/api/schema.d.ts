@@ -10989,6 +10989,8 @@ export interface components {
             comments: boolean;
             /** @description Visitors may rate its photos. */
             ratings: boolean;
+            /** @description Those alone whom the site knows: members, and who came by an entry link or a passcode. */
+            talkKnown: boolean;
             categories: components["schemas"]["AlbumPlace"][];
             /** @description By name. */
             tags: string[];

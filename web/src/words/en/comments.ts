@@ -44,7 +44,9 @@ export const commentWords = {
     waits: (n: number) => `${many(n)} to read`,
     onDesk: (n: number) => `${plural(n, 'comment waits', 'comments wait')} to be shown or refused.`,
     read: 'Read them',
-    may: 'Visitors may',
+    who: { everyone: 'Everyone', known: 'Who came by an entry link or signed in' },
+    whoLabel: 'Who may say something about its photos',
+    may: 'may',
     mayLabel: 'What visitors may say about its photos',
     mayWhat: {
       nothing: 'only look at its photos',
