@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using Jovitar.Core.Access;
 using Jovitar.Core.Photos;
 using static Jovitar.Server.Tests.AudienceSteps;
@@ -44,7 +45,14 @@ public sealed class WithLinkTests
         var gathered = await owner.ShownAsync(null, "gathered", Drafts.Page("All of it", Drafts.Photos(Drafts.Source("category", category: category))));
         Assert.DoesNotContain(hash, await TextAsync(visitor, "/gathered"), StringComparison.Ordinal);
         Assert.NotNull(gathered);
-        Assert.Equal("Everyone with its link can see this.", (await AlbumAsync(owner, hidden)).GetProperty("audience").GetProperty("sentence").GetString());
+        async Task<string?> LineAsync() => (await AlbumAsync(owner, hidden)).GetProperty("audience").GetProperty("sentence").GetString();
+        Assert.Equal("Everyone with its link can see this.", await LineAsync());
+        // Where somebody puts it, it is, and that is said.
+        await owner.ShownAsync(null, "by-hand", Drafts.Page("By hand", Drafts.Photos(hidden)));
+        Assert.Contains(hash, await TextAsync(visitor, "/by-hand"), StringComparison.Ordinal);
+        Assert.Equal("Everyone can see this, on one page where it was put by hand, and its own page with its link.", await LineAsync());
+        var forecast = await owner.PostAsJsonAsync($"/api/audiences/album/{hidden}/forecast", new { audience = new { who = "withLink", chosen = Array.Empty<Guid>() }, was = new { who = "staff", chosen = Array.Empty<Guid>() } });
+        Assert.Contains("Everyone who has its link gains this album. On the page where it was put by hand it stays.", await forecast.Content.ReadAsStringAsync(), StringComparison.Ordinal);
     }
 
     [Fact]

@@ -143,6 +143,9 @@ public static class GateWords
         };
     }
 
+    /// <summary>What is found by its link alone is still where somebody put it.</summary>
+    public static string StaysOn(int pages) => pages == 1 ? "On the page where it was put by hand it stays." : $"On the {pages} pages where it was put by hand it stays.";
+
     /// <summary>Whether some see a thing that is for the second who did not while it was for the first.</summary>
     static bool Comes(Admitted from, Admitted to) => (from, to) switch
     {

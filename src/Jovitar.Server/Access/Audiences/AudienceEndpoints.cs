@@ -101,7 +101,8 @@ internal static class AudienceEndpoints
         var what = kind == "category" ? "this category and all that stands in it" : $"this {kind}";
         var known = await store.ChosenAsync([.. body.Was.Chosen, .. body.Audience.Chosen], ct);
         var narrowing = found.Above.All(g => g.LetsIn(Viewer.Nobody, now)) ? null : kind == Photo ? "the places where it stands" : "its categories";
-        return TypedResults.Ok(new AudienceForecast(GateWords.Changes(body.Was, body.Audience, what, now, known, found.IsSeen, narrowing)));
+        var said = GateWords.Changes(body.Was, body.Audience, what, now, known, found.IsSeen, narrowing);
+        return TypedResults.Ok(new AudienceForecast(body.Audience.Who == Admitted.WithLink && found.Pages > 0 ? $"{said} {GateWords.StaysOn(found.Pages)}" : said));
     }
 
     static async Task<Results<NoContent, NotFound<Problem>, BadRequest<Problem>>> Make(string kind, Guid thing, NewEntry body, Actor who, EntryStore entries, TimeProvider clock, CancellationToken ct)

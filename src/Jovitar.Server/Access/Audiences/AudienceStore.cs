@@ -14,7 +14,8 @@ internal sealed record AudienceOf(string Kind, Guid Thing);
 /// <param name="Above">What else keeps visitors out of it: the gates of its categories.</param>
 /// <param name="IsSeen">But for all these gates visitors would see it.</param>
 /// <param name="Address">The last part of its own address; empty for what has none.</param>
-internal sealed record OwnAudience(string Name, Audience Audience, IReadOnlyList<Gate> Above, bool IsSeen, string Address = "");
+/// <param name="Pages">Of an album, on how many pages it was put by hand.</param>
+internal sealed record OwnAudience(string Name, Audience Audience, IReadOnlyList<Gate> Above, bool IsSeen, string Address = "", int Pages = 0);
 
 /// <summary>How a change of an audience ended.</summary>
 internal enum AudienceOutcome
@@ -86,7 +87,7 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
             {
                 var thing = AccessStore.ThingOf(of.Kind, r, gates);
                 return new OwnAudience(
-                    r.Get<string>("name"), Read(r), [.. Core.Access.Access.GatesOf(thing).Where(g => g.Thing != of.Thing)], access.May(Viewer.Somebody, Right.See, thing), r.Get<string>("address"));
+                    r.Get<string>("name"), Read(r), [.. Core.Access.Access.GatesOf(thing).Where(g => g.Thing != of.Thing)], access.May(Viewer.Somebody, Right.See, thing), r.Get<string>("address"), r.Get<int>("on_pages"));
             },
             ct);
     }
