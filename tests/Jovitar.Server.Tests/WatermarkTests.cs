@@ -117,6 +117,21 @@ public sealed partial class WatermarkTests
     }
 
     [Fact]
+    public async Task Staff_find_drafts_without_it_covers_and_all()
+    {
+        var (site, owner, visitor, _, p, album, category) = await MarkedAsync();
+        await using var __ = site;
+        var index = Drafts.Block("index", 4, new { of = "category", category, albums = Array.Empty<string>(), beneath = false, sort = "newest", across = 3, dates = true, counts = true, descriptions = false, most = (int?)null });
+        var page = await owner.ShownAsync(null, "covers", Drafts.Page("Covers", Drafts.Photos(album), index));
+        var clean = await HashAsync(owner, p[0]);
+        Assert.DoesNotContain($"/i/{clean}/", await TextAsync(visitor, "/covers"), StringComparison.Ordinal);
+        var draft = await TextAsync(owner, $"/preview/{page}");
+        Assert.Contains("class=\"index ", draft, StringComparison.Ordinal);
+        Assert.DoesNotContain("\"/i/", draft, StringComparison.Ordinal);
+        Assert.Contains($"/api/renditions/{clean}/", draft, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task What_one_album_says_goes_with_its_photos_wherever_they_stand_and_the_stricter_wins()
     {
         var (site, owner, visitor, member, p, night, category) = await MarkedAsync();

@@ -34,7 +34,8 @@ create table watermark_picture (
 
 -- The watermarks that pictures were made with: when another takes their place these are removed.
 create table watermark_made (
-  key text primary key
+  key text primary key,
+  removed boolean not null default false
 );
 
 -- Who gets the photos of an album or a category without it.

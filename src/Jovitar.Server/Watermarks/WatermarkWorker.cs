@@ -10,7 +10,10 @@ internal sealed class WatermarkWorker(NpgsqlDataSource db, Storage storage, Time
 {
     protected override async Task DoAsync(DateTimeOffset now, CancellationToken ct)
     {
-        await using var command = db.CreateCommand("select m.key from watermark_made as m cross join watermark as w where m.key <> w.key");
+        // One that came back has pictures again, which are removed again when it goes.
+        await using var back = db.CreateCommand("update watermark_made set removed = false where removed and key = (select key from watermark)");
+        await back.ExecuteNonQueryAsync(ct);
+        await using var command = db.CreateCommand("select m.key from watermark_made as m cross join watermark as w where m.key <> w.key and not m.removed");
         var former = (await command.AllAsync(r => r.GetString(0), ct)).ToHashSet();
         if (former.Count == 0)
         {
@@ -25,8 +28,7 @@ internal sealed class WatermarkWorker(NpgsqlDataSource db, Storage storage, Time
             }
         }
 
-        // Where one came back meanwhile, what was made with it goes once more when it is a former one again.
-        await using var done = db.Command("delete from watermark_made where key = any(@former) and key <> (select key from watermark)", ("former", former.ToArray()));
+        await using var done = db.Command("update watermark_made set removed = true where key = any(@former) and key <> (select key from watermark)", ("former", former.ToArray()));
         await done.ExecuteNonQueryAsync(ct);
     }
 }
