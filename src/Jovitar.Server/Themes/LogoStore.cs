@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using Jovitar.Core.Access;
 using Jovitar.Core.Themes;
 using Jovitar.Imaging;
@@ -11,6 +10,8 @@ namespace Jovitar.Server.Themes;
 /// <summary>Pictures for the site's head. One by itself changes nothing: it is there for a look to name it.</summary>
 internal sealed class LogoStore(NpgsqlDataSource db, AccessStore access)
 {
+    readonly SmallPictures pictures = new(db, "logo");
+
     /// <summary>Makes one of a file and keeps it.</summary>
     /// <returns>Null where the file is no picture that can be one.</returns>
     public async Task<Logo?> BringAsync(byte[] file, CancellationToken ct)
@@ -20,24 +21,12 @@ internal sealed class LogoStore(NpgsqlDataSource db, AccessStore access)
             return null;
         }
 
-        var name = Convert.ToHexStringLower(SHA256.HashData(made.Bytes));
-        await using var command = db.Command(
-            """
-            insert into logo (picture, webp, width, height)
-            values (@name, @webp, @width, @height)
-                on conflict do nothing
-            """,
-            ("name", name), ("webp", made.Bytes), ("width", made.Width), ("height", made.Height));
-        await command.ExecuteNonQueryAsync(ct);
-        return new Logo(name, made.Width, made.Height, Logo.UsualHigh);
+        return new Logo(await pictures.KeepAsync(made, ct), made.Width, made.Height, Logo.UsualHigh);
     }
 
     /// <summary>One that was brought, by its name and as large as it is; null for any other.</summary>
-    public async Task<Logo?> KnownAsync(Logo logo, CancellationToken ct)
-    {
-        await using var command = db.Command("select width, height from logo where picture = @name", ("name", logo.Picture));
-        return await command.FirstAsync(r => logo with { Width = r.Get<int>("width"), Height = r.Get<int>("height") }, ct);
-    }
+    public async Task<Logo?> KnownAsync(Logo logo, CancellationToken ct) =>
+        await pictures.SizeAsync(logo.Picture, ct) is var (width, height) ? logo with { Width = width, Height = height } : null;
 
     /// <summary>The bytes of one that a viewer may see, WebP, and whether everybody may.</summary>
     public async Task<(byte[] Bytes, bool ForEverybody)?> FindAsync(string name, Viewer viewer, CancellationToken ct)

@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Jovitar.Core.Acts;
@@ -18,6 +17,8 @@ internal sealed record OpenedWatermark(Watermark Watermark, long Edited);
 internal sealed class WatermarkStore(NpgsqlDataSource db, ActRunner acts)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+
+    readonly SmallPictures pictures = new(db, "watermark_picture");
 
     /// <summary>The one that was drawn last, and by which key.</summary>
     Tuple<string, Stamp>? drawn;
@@ -55,13 +56,7 @@ internal sealed class WatermarkStore(NpgsqlDataSource db, ActRunner acts)
     /// <summary>Draws a watermark, whoever has it yet; null where there is nothing of it to be seen.</summary>
     public async Task<Stamp?> DrawAsync(Watermark watermark, CancellationToken ct)
     {
-        byte[]? picture = null;
-        if (watermark is { Kind: WatermarkKind.Picture, Picture.Picture: var name })
-        {
-            await using var command = db.Command("select webp from watermark_picture where picture = @name", ("name", name));
-            picture = (byte[]?)await command.ExecuteScalarAsync(ct);
-        }
-
+        var picture = watermark is { Kind: WatermarkKind.Picture, Picture.Picture: var name } ? await pictures.BytesAsync(name, ct) : null;
         return await Task.Run(() => Stamp.Draw(watermark, picture), ct);
     }
 
@@ -74,24 +69,12 @@ internal sealed class WatermarkStore(NpgsqlDataSource db, ActRunner acts)
             return null;
         }
 
-        var name = Convert.ToHexStringLower(SHA256.HashData(made.Bytes));
-        await using var command = db.Command(
-            """
-            insert into watermark_picture (picture, webp, width, height)
-            values (@name, @webp, @width, @height)
-                on conflict do nothing
-            """,
-            ("name", name), ("webp", made.Bytes), ("width", made.Width), ("height", made.Height));
-        await command.ExecuteNonQueryAsync(ct);
-        return new WatermarkPicture(name, made.Width, made.Height);
+        return new WatermarkPicture(await pictures.KeepAsync(made, ct), made.Width, made.Height);
     }
 
     /// <summary>One that was brought, by its name and as large as it is; null for any other.</summary>
-    public async Task<WatermarkPicture?> KnownAsync(string picture, CancellationToken ct)
-    {
-        await using var command = db.Command("select picture, width, height from watermark_picture where picture = @picture", ("picture", picture));
-        return await command.FirstAsync(r => new WatermarkPicture(r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height")), ct);
-    }
+    public async Task<WatermarkPicture?> KnownAsync(string picture, CancellationToken ct) =>
+        await pictures.SizeAsync(picture, ct) is var (width, height) ? new WatermarkPicture(picture, width, height) : null;
 
     /// <summary>Makes it another one; visitors who get photos with it have it at once.</summary>
     /// <returns>What was done; null when somebody else has changed it since it was read.</returns>

@@ -1,38 +1,30 @@
-import { useState } from 'react'
 import { api, body, bytesOf } from '../../api/client'
 import { FileVerb } from '../../kit/FileVerb'
 import { NumberWord } from '../../kit/NumberWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { useSession } from '../shell/data'
+import { useBringing } from '../shell/useBringing'
 import type { Theme } from './useTheme'
 
 /** What stands at the top and at the foot of every page of the site. */
 export function HeadAndFoot({ theme, onSay }: { theme: Theme; onSay: (next: Partial<Theme>) => void }) {
   const bounds = useSession().data?.bounds
-  const [fault, setFault] = useState('')
   const { logo } = theme
-  async function bring(picture: File) {
-    // A body that is too long is cut off on the way: nobody would be told why.
-    const tooLarge = bounds && picture.size > bounds.largestLogo
-    setFault(tooLarge ? w.themes.tooLarge(bounds.largestLogo) : '')
-    if (tooLarge) return
-    try {
+  const largest = bounds?.largestLogo ?? Number.POSITIVE_INFINITY
+  const { fault, bring } = useBringing(
+    async (picture) => {
       const brought = await body(
         api.POST('/api/theme/logos', bytesOf(picture, 'application/octet-stream')),
         w.errors.away,
       )
       onSay({ logo: { ...brought, high: logo?.high ?? brought.high } })
-    } catch (problem) {
-      setFault(problem instanceof Error ? problem.message : w.errors.away)
-    }
-  }
+    },
+    largest,
+    w.themes.tooLarge(largest),
+  )
   const verb = (words: string) => (
-    <FileVerb
-      label={w.themes.bring}
-      accept=".png,.jpg,.jpeg,.webp,.gif,.svg"
-      onFile={(picture) => void bring(picture)}
-    >
+    <FileVerb label={w.themes.bring} accept=".png,.jpg,.jpeg,.webp,.gif,.svg" onFile={bring}>
       {words}
     </FileVerb>
   )

@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import { api, body, bytesOf } from '../../api/client'
 import { Choice } from '../../kit/Button'
 import { FileVerb } from '../../kit/FileVerb'
@@ -6,6 +5,7 @@ import { Range } from '../../kit/Range'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { useSession } from '../shell/data'
+import { useBringing } from '../shell/useBringing'
 import type { Watermark } from './useWatermark'
 import { WatermarkPlace } from './WatermarkPlace'
 
@@ -111,29 +111,21 @@ function Picture({
   largest: number
   onSay: (next: Partial<Watermark>) => void
 }) {
-  const [fault, setFault] = useState('')
-  async function bring(file: File) {
-    // A body that is too long is cut off on the way: nobody would be told why.
-    setFault(file.size > largest ? w.watermark.tooLarge(largest) : '')
-    if (file.size > largest) return
-    try {
-      const picture = await body(
-        api.POST('/api/watermark/pictures', bytesOf(file, 'application/octet-stream')),
-        w.errors.away,
-      )
-      onSay({ picture })
-    } catch (problem) {
-      setFault(problem instanceof Error ? problem.message : w.errors.away)
-    }
-  }
+  const { fault, bring } = useBringing(
+    async (file) =>
+      onSay({
+        picture: await body(
+          api.POST('/api/watermark/pictures', bytesOf(file, 'application/octet-stream')),
+          w.errors.away,
+        ),
+      }),
+    largest,
+    w.watermark.tooLarge(largest),
+  )
   return (
     <>
       <p className="mt-3 flex flex-wrap items-baseline gap-x-3 gap-y-1">
-        <FileVerb
-          label={w.watermark.bring}
-          accept=".png,.webp,.svg,.jpg,.jpeg,.gif"
-          onFile={(file) => void bring(file)}
-        >
+        <FileVerb label={w.watermark.bring} accept=".png,.webp,.svg,.jpg,.jpeg,.gif" onFile={bring}>
           {watermark.picture ? w.watermark.another : w.watermark.bring}
         </FileVerb>
         <span className="text-small text-quiet">{w.watermark.pictureHint}</span>
