@@ -57,7 +57,7 @@ public sealed class AddressTests
         var album = await MakeAsync(owner, "Trial", p);
         var read = (await AlbumAsync(owner, album)).GetProperty("version").GetInt64();
         await (await StandAsync(owner, album, [dunes])).ReadAsync();
-        var body = new { address = "trial", dated = (string?)null, shown = true, putFirst = false, opens = (string?)null, byLot = false, comments = false, ratings = false, categories = new[] { new { category = tides, putFirst = false } }, tags = Array.Empty<string>() };
+        var body = new { address = "trial", dated = (string?)null, shown = true, putFirst = false, opens = (string?)null, byLot = false, comments = false, ratings = false, talkKnown = false, categories = new[] { new { category = tides, putFirst = false } }, tags = Array.Empty<string>() };
         Assert.Equal(HttpStatusCode.PreconditionFailed, (await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", body, read)).StatusCode);
         Assert.Equal(["Trial"], await IndexAsync(visitor, "/category/dunes"));
     }

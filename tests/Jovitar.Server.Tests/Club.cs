@@ -20,11 +20,11 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
           select 'tag ' || t.id || ' ' || t.name from tag as t where t.binned is null
           union all
           select 'category ' || c.id || ' ' || jsonb_build_array(c.name, c.parent, rank() over (partition by c.parent order by c.place), c.shown, c.address, c.cover, c.beneath, c.sort,
-                   c.audience, c.seen_from, c.seen_until, c.chosen)
+                   c.audience, c.seen_from, c.seen_until, c.chosen, c.unmarked, c.unmarked_for)
             from category as c where c.binned is null
           union all
           select 'album ' || a.id || ' ' || jsonb_build_array(a.working_name, a.title, a.description, a.cover, a.address, a.dated, a.shown, a.put_first,
-                   a.audience, a.seen_from, a.seen_until, a.chosen)
+                   a.audience, a.seen_from, a.seen_until, a.chosen, a.unmarked, a.unmarked_for)
             from album as a where a.binned is null
           union all
           select 'stands in ' || ac.album || ' ' || ac.category || ' ' || ac.put_first from album_category as ac
@@ -78,6 +78,15 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
                union
                select b.id, b.parent, b.is_gate from category as b join above as a on b.id = a.parent)
              select id from above where is_gate order by id)
+          union all
+          select 'marks that are not its own and of those above it: ' || c.id
+            from category as c
+           where array(select m from unnest(c.marks) as m order by m) <> array(
+             with recursive above as (
+               select id, parent, unmarked from category where id = c.id
+               union
+               select b.id, b.parent, b.unmarked from category as b join above as a on b.id = a.parent)
+             select id from above where unmarked <> 'Everyone' order by id)
           union all
           select 'held though both ends are here: ' || h.kind || ' ' || h.thing || ' ' || h.other
             from held as h
@@ -305,6 +314,11 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
         }
 
         var (kind, id) = Any(things);
+        if (kind != "page" && dice.Next(2) == 0)
+        {
+            return await SayMarkingAsync(who, kind, id);
+        }
+
         var read = await who.GetAsync($"/api/audiences/{kind}/{id}");
         if (!read.IsSuccessStatusCode)
         {
@@ -345,11 +359,26 @@ internal sealed class Club(Site site, HttpClient[] people, Random dice)
             byLot = line.GetProperty("version").GetInt64() % 2 == 0,
             comments = line.GetProperty("version").GetInt64() % 3 == 0,
             ratings = false,
+            talkKnown = false,
             opens = (string?)null,
             categories = categories.Where(_ => dice.Next(2) == 0).Select(c => new { category = c, putFirst = dice.Next(2) == 0 }),
             tags = Enumerable.Range(0, dice.Next(3)).Select(_ => $"tag {dice.Next(5)}").Distinct(),
         };
         return await who.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", standing, line.GetProperty("version").GetInt64());
+    }
+
+    /// <summary>Says who gets the photos of an album or a category without the watermark.</summary>
+    async Task<HttpResponseMessage> SayMarkingAsync(HttpClient who, string kind, string id)
+    {
+        var read = await who.GetAsync($"/api/markings/{kind}/{id}");
+        if (!read.IsSuccessStatusCode)
+        {
+            return read;
+        }
+
+        var spared = Any(["everyone", "everyone", "members", "chosen", "nobody"]);
+        var was = (await read.ReadAsync()).GetProperty("marking").GetProperty("marking");
+        return await who.PutAsJsonAsync($"/api/markings/{kind}/{id}", new { marking = new { who = spared, chosen = spared == "chosen" ? new[] { Any(groups) } : [] }, was });
     }
 
     /// <summary>Takes a category out of view or brings it back, and sets its page.</summary>

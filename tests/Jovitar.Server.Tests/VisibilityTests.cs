@@ -38,6 +38,12 @@ public sealed class VisibilityTests
 
         public Dictionary<Guid, AudienceRow> Audiences { get; } = [];
 
+        /// <summary>Of albums and categories, who gets their photos without the watermark.</summary>
+        public Dictionary<Guid, (string Who, Guid[] Chosen)> Marks { get; } = [];
+
+        /// <summary>What names the watermark.</summary>
+        public string Watermark { get; private set; } = "";
+
         public Dictionary<Guid, Guid?> Parents { get; } = [];
 
         /// <summary>Categories that are out of view themselves.</summary>
@@ -70,6 +76,12 @@ public sealed class VisibilityTests
                     r.GetString(1), (r.IsDBNull(2) || r.GetDateTime(2) <= DateTime.UtcNow) && (r.IsDBNull(3) || r.GetDateTime(3) > DateTime.UtcNow), r.GetFieldValue<Guid[]>(4)));
             }
 
+            foreach (var kind in (string[])["album", "category"])
+            {
+                await EachAsync($"select id, unmarked, unmarked_for from {kind}", r => all.Marks[r.GetGuid(0)] = (r.GetString(1), r.GetFieldValue<Guid[]>(2)));
+            }
+
+            await EachAsync("select key from watermark", r => all.Watermark = r.GetString(0));
             // A photo with an exception is known here by itself.
             await EachAsync("select p.id, g.audience, g.seen_from, g.seen_until, g.chosen from photo as p join photo_gate as g on g.id = p.own_gate", r => all.Audiences[r.GetGuid(0)] = new AudienceRow(
                 r.GetString(1), (r.IsDBNull(2) || r.GetDateTime(2) <= DateTime.UtcNow) && (r.IsDBNull(3) || r.GetDateTime(3) > DateTime.UtcNow), r.GetFieldValue<Guid[]>(4)));
@@ -128,6 +140,18 @@ public sealed class VisibilityTests
         public int PagesOf(Row photo, IReadOnlySet<Guid> holds) =>
             MayStand(photo) && PhotoLetsIn(photo, holds) ? Albums.Where(a => a.Value.Contains(photo.Id)).Sum(a => PagesOf(a.Key, holds)) : 0;
 
+        /// <summary>Whether a visitor gets a photo with the watermark: one thing that it stands in, or that stands above that, is enough.</summary>
+        public bool IsMarked(Row photo, IReadOnlySet<Guid> holds)
+        {
+            Guid[] albums = [.. Albums.Where(a => a.Value.Contains(photo.Id)).Select(a => a.Key)];
+            var shelves = Shelves.Where(s => s.Thing == photo.Id || albums.Any(a => $"{a}" == s.Thing)).SelectMany(s => WithAbove(s.Category));
+            bool Spares(Guid thing) => Marks[thing] is var (who, chosen) && (who == "Everyone" || (who == "Members" && holds.Contains(AnyMember)) || (who == "Chosen" && chosen.Any(holds.Contains)));
+            return albums.Concat(shelves).Any(t => !Spares(t));
+        }
+
+        /// <summary>The name by which a visitor has the picture of a photo.</summary>
+        public string PictureOf(Row photo, IReadOnlySet<Guid> holds) => PictureName.Marked(photo.Hash, IsMarked(photo, holds) ? Watermark : "");
+
         bool PhotoLetsIn(Row photo, IReadOnlySet<Guid> holds) => ShelvesLetIn(photo.Id, holds) && (!Audiences.ContainsKey(Guid.Parse(photo.Id)) || LetsIn(Guid.Parse(photo.Id), holds));
 
         public bool AlbumLetsIn(Guid album, IReadOnlySet<Guid> holds) => LetsIn(album, holds) && ShelvesLetIn($"{album}", holds);
@@ -146,6 +170,7 @@ public sealed class VisibilityTests
         var club = await Club.GatherAsync(site, seed);
         var dice = new Random(seed);
         var begins = await site.OwnerAsync();
+        (await begins.SendAsync(HttpMethod.Put, "/api/watermark", new { kind = "words", words = "Marram", lettering = "plain", picture = (object?)null, place = "allOver", size = 20, strength = 80, inset = 0 }, 1)).EnsureSuccessStatusCode();
         foreach (var photos in club.Photos.Chunk(5))
         {
             var album = (await (await begins.PostAsJsonAsync("/api/albums", new { workingName = $"Begun with {photos.Length}" })).ReadAsync()).GetProperty("id").GetString();
@@ -153,7 +178,7 @@ public sealed class VisibilityTests
             await (await begins.PublishAsync((await (await begins.PostAsJsonAsync("/api/pages", new { album })).ReadAsync()).GetProperty("id").GetString()!)).ReadAsync();
         }
 
-        var (open, shut) = (0, 0);
+        var (open, shut, marked, clean) = (0, 0, 0, 0);
         for (var round = 0; round < 6; round++)
         {
             for (var n = 0; n < 9; n++)
@@ -164,6 +189,7 @@ public sealed class VisibilityTests
             // As workers and damaged files make it.
             await site.WriteAsync($"update photo set state = '{(round % 2 == 0 ? "failed" : "ready")}', failure = 'x' where id = '{club.Photos[dice.Next(club.Photos.Count)]}'");
             await site.WriteAsync($"update photo set clearance = 'cleared', cleared_until = '2020-06-30' where id = '{club.Photos[dice.Next(club.Photos.Count)]}'");
+            await MarkAsync(site, begins, dice, club.Groups);
             // A process of its own each time: what one decided a moment ago another has not kept.
             site.Process(0);
             var (visitor, holder, owner) = (site.Visitor(), site.Visitor(), await site.OwnerAsync());
@@ -183,6 +209,11 @@ public sealed class VisibilityTests
             foreach (var photo in tables.Photos)
             {
                 _ = tables.PagesOf(photo, holds) > 0 ? open++ : shut++;
+                foreach (var seen in ((IReadOnlySet<Guid>[])[holds, isOf]).Where(h => tables.PagesOf(photo, h) > 0))
+                {
+                    _ = tables.IsMarked(photo, seen) ? marked++ : clean++;
+                }
+
                 Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.GetAsync($"/api/photos/{photo.Id}")).StatusCode);
                 Assert.False((await visitor.GetAsync($"/api/photos/{photo.Id}/original")).IsSuccessStatusCode);
                 Assert.False((await visitor.GetAsync($"/api/photos/{photo.Id}/preview")).IsSuccessStatusCode);
@@ -207,7 +238,23 @@ public sealed class VisibilityTests
             }
         }
 
-        Assert.True(open > 5 && shut > 5, $"{open} open, {shut} shut");
+        Assert.True(open > 5 && shut > 5 && marked > 2 && clean > 2, $"{open} open, {shut} shut, {marked} with the watermark, {clean} without");
+    }
+
+    /// <summary>Says of some albums and categories who gets their photos without the watermark.</summary>
+    static async Task MarkAsync(Site site, HttpClient owner, Random dice, IReadOnlyList<Guid> groups)
+    {
+        foreach (var kind in (string[])["album", "category"])
+        {
+            var things = (await site.ScalarAsync<Guid[]>($"select array(select id from {kind} where binned is null order by id)")).Where(_ => dice.Next(3) == 0).ToArray();
+            foreach (var thing in things)
+            {
+                var who = ((string[])["everyone", "members", "chosen", "nobody"])[dice.Next(4)];
+                var was = (await (await owner.GetAsync($"/api/markings/{kind}/{thing}")).ReadAsync()).GetProperty("marking").GetProperty("marking");
+                var said = await owner.PutAsJsonAsync($"/api/markings/{kind}/{thing}", new { marking = new { who, chosen = who == "chosen" ? new[] { groups[dice.Next(groups.Count)] } : [] }, was });
+                Assert.True(said.IsSuccessStatusCode, await said.Content.ReadAsStringAsync());
+            }
+        }
     }
 
     /// <summary>Lets a visitor in by links to some of what is only for holders.</summary>
@@ -265,14 +312,24 @@ public sealed class VisibilityTests
             foreach (var photo in tables.Photos)
             {
                 Assert.Equal(tables.On(photo, page, holds), html.Contains(photo.Hash, StringComparison.Ordinal));
+                // It is there by the one name that this visitor has for it, and by no other.
+                Assert.Equal(tables.On(photo, page, holds), html.Contains($"/i/{tables.PictureOf(photo, holds)}/", StringComparison.Ordinal));
+                Assert.DoesNotContain(tables.IsMarked(photo, holds) ? $"/i/{photo.Hash}/" : $"{photo.Hash}-w", html, StringComparison.Ordinal);
             }
         }
 
         foreach (var photo in tables.Photos)
         {
             var (sees, everyone) = (tables.PagesOf(photo, holds) > 0, tables.PagesOf(photo, new HashSet<Guid>()) > 0);
-            var rendition = await visitor.GetAsync($"/i/{photo.Hash}/{Renditions.Recipe}-{Renditions.Sheet}.webp");
+            var (own, all) = (tables.PictureOf(photo, holds), tables.PictureOf(photo, new HashSet<Guid>()));
+            var rendition = await visitor.GetAsync($"/i/{own}/{Renditions.Recipe}-{Renditions.Sheet}.webp");
             Assert.Equal(sees ? HttpStatusCode.OK : HttpStatusCode.NotFound, rendition.StatusCode);
+            if (own != photo.Hash)
+            {
+                Assert.Equal(HttpStatusCode.NotFound, (await visitor.GetAsync($"/i/{photo.Hash}/{Renditions.Recipe}-{Renditions.Sheet}.webp")).StatusCode);
+            }
+
+            everyone &= own == all;
             Assert.Equal(everyone && !isSeenAs, rendition.Headers.CacheControl?.Public ?? false);
             Assert.True((everyone && !isSeenAs) || rendition.Headers.CacheControl?.NoStore == true, "a picture that not everyone may see is kept");
         }
