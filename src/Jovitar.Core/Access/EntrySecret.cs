@@ -17,17 +17,12 @@ public enum EntryKind
 /// <summary>What an entry link or a passcode says.</summary>
 public static class EntrySecret
 {
-    /// <summary>Digits and letters of which none is taken for another.</summary>
-    const string Letters = "23456789abcdefghjkmnpqrstuvwxyz";
-
     /// <summary>Letters of a passcode: 31 to the 12th are more than 2 to the 59th, of which few can be tried.</summary>
     const int PasscodeLength = 12;
 
-    const int Group = 4;
-
     /// <summary>A new one: of a link 256 bits in the letters of RFC 4648 §5, of a passcode as it is read to somebody, <c>abcd-efgh-jkmn</c>.</summary>
     public static string New(EntryKind kind) =>
-        kind == EntryKind.Link ? LinkSecret.New() : string.Join('-', RandomNumberGenerator.GetString(Letters, PasscodeLength).Chunk(Group).Select(c => new string(c)));
+        kind == EntryKind.Link ? LinkSecret.New() : ToldApart.NewGrouped(PasscodeLength);
 
     /// <summary>What is compared of one; how a passcode was typed (capitals, spaces, dashes) makes no difference.</summary>
     /// <returns>32 bytes (SHA-256); null for what cannot be one.</returns>
@@ -39,6 +34,6 @@ public static class EntrySecret
         }
 
         var plain = string.Concat(typed.Where(char.IsAsciiLetterOrDigit)).ToLowerInvariant();
-        return plain.Length == PasscodeLength && plain.All(Letters.Contains) ? SHA256.HashData(Encoding.ASCII.GetBytes(plain)) : null;
+        return ToldApart.Is(plain, PasscodeLength) ? SHA256.HashData(Encoding.ASCII.GetBytes(plain)) : null;
     }
 }

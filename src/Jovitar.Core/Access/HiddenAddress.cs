@@ -1,4 +1,3 @@
-using System.Security.Cryptography;
 using Jovitar.Core.Pages;
 
 namespace Jovitar.Core.Access;
@@ -6,9 +5,6 @@ namespace Jovitar.Core.Access;
 /// <summary>Addresses that nobody guesses: what is found by its link alone has one.</summary>
 public static class HiddenAddress
 {
-    /// <summary>Letters and digits of which none is taken for another.</summary>
-    const string Letters = "23456789abcdefghjkmnpqrstuvwxyz";
-
     /// <summary>31 to the 26th are more than 2 to the 128th.</summary>
     public const int Length = 26;
 
@@ -16,7 +12,7 @@ public static class HiddenAddress
     public static string Of(string address)
     {
         var plain = Plain(address);
-        return $"{plain[..Math.Min(plain.Length, PageAddress.Longest - Length - 1)].TrimEnd('-')}-{RandomNumberGenerator.GetString(Letters, Length)}";
+        return $"{plain[..Math.Min(plain.Length, PageAddress.Longest - Length - 1)].TrimEnd('-')}-{ToldApart.New(Length)}";
     }
 
     /// <summary>Whether an address is one.</summary>
@@ -24,5 +20,5 @@ public static class HiddenAddress
 
     /// <summary>What it was made of.</summary>
     static string Plain(string address) =>
-        address.LastIndexOf('-') is > 0 and var at && address.Length - at - 1 == Length && address[(at + 1)..].All(Letters.Contains) ? address[..at] : address;
+        address.LastIndexOf('-') is > 0 and var at && ToldApart.Is(address[(at + 1)..], Length) ? address[..at] : address;
 }

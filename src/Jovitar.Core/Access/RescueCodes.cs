@@ -9,16 +9,11 @@ public static class RescueCodes
     /// <summary>How many one gets.</summary>
     public const int Count = 8;
 
-    /// <summary>Digits and letters of which none is taken for another, all small.</summary>
-    const string Letters = "23456789abcdefghjkmnpqrstuvwxyz";
-
     /// <summary>Letters of a code: 31 to the 16th are more than 2 to the 79th.</summary>
     const int Length = 16;
 
-    const int Group = 4;
-
     /// <summary>New ones, as they are printed: <c>abcd-efgh-jkmn-pqrs</c>.</summary>
-    public static IReadOnlyList<string> New() => [.. Enumerable.Range(0, Count).Select(_ => string.Join('-', RandomNumberGenerator.GetString(Letters, Length).Chunk(Group).Select(c => new string(c))))];
+    public static IReadOnlyList<string> New() => [.. Enumerable.Range(0, Count).Select(_ => ToldApart.NewGrouped(Length))];
 
     /// <summary>What is kept of one; how it was typed (capitals, spaces, dashes) makes no difference.</summary>
     /// <returns>32 bytes: of so many possible codes nobody finds one by trying (SHA-256 needs no slower hash beside it).</returns>
