@@ -7,11 +7,12 @@ namespace Jovitar.Imaging;
 /// <summary>A watermark ready to be made into pictures: drawn once, as large as it is ever needed.</summary>
 public sealed class Stamp
 {
-    /// <summary>How high words are drawn, pixels: more than they have on the largest rendition.</summary>
-    const int WordsHeight = 240;
+    /// <summary>How large words are set, points at so many dots an inch: larger than they are on the largest rendition.</summary>
+    const int Points = 100;
+    const int Dots = 144;
 
-    /// <summary>Beside white letters the dark of their edge, in parts of their height, and how dark it is: they are read on snow and at night.</summary>
-    const double Edge = 0.045;
+    /// <summary>Beside white letters the dark of their edge, in parts of their size, and how dark it is: they are read on snow and at night.</summary>
+    const double Edge = 0.05;
     const double EdgeStrength = 0.7;
 
     /// <summary>Letters of the three kinds: the families' names, and their files beside the program.</summary>
@@ -27,6 +28,9 @@ public sealed class Stamp
     Stamp(Watermark watermark, Image drawn) => (Watermark, this.drawn) = (watermark, drawn);
 
     public Watermark Watermark { get; }
+
+    /// <summary>So many it is drawn of.</summary>
+    public long Pixels => (long)drawn.Width * drawn.Height;
 
     /// <summary>Draws one.</summary>
     /// <param name="picture">Its picture, WebP, where it is one.</param>
@@ -105,9 +109,9 @@ public sealed class Stamp
     {
         var (family, file) = Letters[watermark.Lettering];
         // The words are words and no markup.
-        using var text = Image.Text(SecurityElement.Escape(watermark.Words), font: $"{family} 100", dpi: 144, fontfile: Path.Combine(AppContext.BaseDirectory, "Letters", file));
-        using var mask = text.ThumbnailImage((int)Math.Max(1, Math.Round(text.Width * (double)WordsHeight / text.Height)), height: WordsHeight, size: Enums.Size.Force);
-        var (reach, room) = (WordsHeight * Edge, (int)Math.Ceiling(WordsHeight * Edge * 3));
+        using var mask = Image.Text(SecurityElement.Escape(watermark.Words), font: $"{family} {Points}", dpi: Dots, fontfile: Path.Combine(AppContext.BaseDirectory, "Letters", file));
+        var reach = Points * Dots / 72.0 * Edge;
+        var room = (int)Math.Ceiling(reach * 3);
         using var letters = mask.Embed(room, room, mask.Width + (2 * room), mask.Height + (2 * room));
         using var soft = letters.Gaussblur(reach);
         using var wide = soft.Linear([2.5 * EdgeStrength], [0]);

@@ -37,7 +37,8 @@ public sealed class StampTests
         var original = Flat(width, height, "gray50");
         foreach (var place in Enum.GetValues<WatermarkPlace>().Where(p => p != WatermarkPlace.AllOver))
         {
-            using var made = Marked(original, width > 480 ? 480 : width, Words with { Place = place });
+            // Of four pixels nobody sees anything.
+            using var made = Marked(original, width > 480 ? 480 : width, Words with { Place = place, Size = height < 50 ? 30 : Words.Size });
             // In the half of the photo in which it does not stand nothing is other than it was.
             var (column, row) = ((int)place % 3, (int)place / 3);
             // Of a few pixels it is a shadow.
@@ -123,6 +124,20 @@ public sealed class StampTests
             return made.Avg();
         }).ToArray();
         Assert.Equal(widths.Length, widths.Select(w => Math.Round(w, 2)).Distinct().Count());
+    }
+
+    [Theory]
+    [InlineData("————————————————————————————————————————————————————————————————————————————————")]
+    [InlineData("................................................................................")]
+    [InlineData("WWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWWW")]
+    [InlineData("|")]
+    public void However_long_or_narrow_words_are_they_take_no_more_room_than_they_need(string words)
+    {
+        var stamp = Stamp.Draw(Words with { Words = words }, null);
+        Assert.NotNull(stamp);
+        Assert.True(stamp.Pixels < 16_000_000, $"{stamp.Pixels} pixels");
+        using var made = Marked(Flat(900, 600, "gray50"), 900, Words with { Words = words });
+        Assert.Equal((900, 600), (made.Width, made.Height));
     }
 
     [Fact]
