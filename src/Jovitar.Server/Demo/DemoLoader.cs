@@ -127,15 +127,16 @@ internal sealed class DemoLoader(
         }
 
         await WaitUntilReadyAsync(all.Length, ct);
+        var byName = (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id);
         var making = new DemoPages(
-            pages, versions, menus, owner, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), photos, (await files.ListAsync(null, null, "", null, 1000, ct)).ToDictionary(f => f.FileName, f => f.Id), categories,
+            pages, versions, menus, owner, byName, photos, (await files.ListAsync(null, null, "", null, 1000, ct)).ToDictionary(f => f.FileName, f => f.Id), categories,
             (await tagStore.TagsAsync(null, [], 1000, ct)).ToDictionary(t => t.Name, t => t.Id));
         await making.MakeAsync(scenario.Pages, ct);
         await making.MakeAsync(scenario.Menu, ct);
         var groups = await members.GroupsAsync(scenario.Members, owner, ct);
-        await audiences.MakeAsync(scenario.Audiences, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), groups, owner, ct);
+        await audiences.MakeAsync(scenario.Audiences, byName, groups, owner, ct);
         await audiences.MakeAsync(scenario.Exceptions, photos, groups, owner, ct);
-        await watermark.MakeAsync(scenario.Watermark, (await albums.ListAsync(null, ct)).ToDictionary(a => a.WorkingName, a => a.Id), groups, owner, ct);
+        await watermark.MakeAsync(scenario.Watermark, byName, groups, owner, ct);
         await talk.MakeAsync(scenario.Talk, photos, owner, ct);
         await clearance.MakeAsync(scenario.Clearance, await File.ReadAllBytesAsync(Path.Combine(folder, scenario.Clearance.List), ct), photos, owner, ct);
 

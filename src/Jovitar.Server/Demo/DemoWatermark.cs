@@ -6,7 +6,6 @@ using Jovitar.Server.Watermarks;
 namespace Jovitar.Server.Demo;
 
 /// <summary>The watermark of the demo, made of words.</summary>
-/// <param name="Inset">In percent of the shorter edge, as its size is.</param>
 internal sealed record DemoMark(string Words, Lettering Lettering, WatermarkPlace Place, int Size, int Strength, int Inset, IReadOnlyList<DemoSpared> Albums);
 
 /// <param name="Groups">Of members, where some are spared.</param>
