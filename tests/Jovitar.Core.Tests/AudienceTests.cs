@@ -208,6 +208,23 @@ public sealed class AudienceTests
     }
 
     [Fact]
+    public void What_is_for_everyone_with_its_link_is_seen_as_ever_and_found_by_no_visitor() =>
+        Gen.Select(Audiences.Array[0, 3], Gen.Int[0, 2], Gen.Bool, People.Null()).Sample((own, pages, byLink, belongs) =>
+        {
+            var viewer = belongs is null ? Viewer.Nobody : new Viewer(Role.Member) { Is = belongs.Select(Number).ToHashSet() };
+            var album = new AlbumThing(Binned: false, new ShownOn(pages)) { Gates = [.. own.Select((a, i) => new Gate(Number(i), "category", $"C{i}", a))], ByLinkAlone = byLink };
+            foreach (var who in (Viewer[])[viewer, Viewer.Somebody])
+            {
+                var (sees, finds) = (Access.Access.Decide(who, Right.See, album, Now), Access.Access.Decide(who, Right.Find, album, Now));
+                Assert.Equal(Access.Access.Decide(who, Right.See, album with { ByLinkAlone = false }, Now).Allowed, sees.Allowed);
+                Assert.Equal(sees.Allowed && !byLink, finds.Allowed);
+                Assert.Equal(sees.Allowed && byLink ? [Reason.FoundByLinkAlone] : sees.Reasons, finds.Reasons);
+            }
+
+            Assert.True(Access.Access.Decide(new Viewer(Role.Editor), Right.Find, album, Now).Allowed);
+        });
+
+    [Fact]
     public void What_is_found_by_its_link_alone_has_an_address_that_nobody_guesses_and_is_an_album() =>
         Gen.String[Gen.Char["abcxyz019"], 1, 80].Sample(address =>
         {

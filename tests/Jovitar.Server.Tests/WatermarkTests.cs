@@ -178,7 +178,7 @@ public sealed partial class WatermarkTests
         }
 
         var refused = await owner.DeleteAsync($"/api/groups/{juniors}");
-        Assert.Contains("as to the watermark", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
+        Assert.Contains("The album “Night” spares this group the watermark. Say first whom it spares instead.", await refused.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         // A category that puts it on what stands in it is not removed either.
         (await SpareAsync(owner, "category", category, "nobody")).EnsureSuccessStatusCode();
         Assert.Equal(HttpStatusCode.Conflict, (await owner.DeleteAsync($"/api/categories/{category}")).StatusCode);
@@ -232,6 +232,8 @@ public sealed partial class WatermarkTests
         // Taken back, the first is there again; without any, photos are as they are.
         (await owner.PostAsync($"/api/acts/{written.GetProperty("done").GetProperty("act").GetString()}/undo", null)).EnsureSuccessStatusCode();
         Assert.Equal((first, HttpStatusCode.OK), (await NowAsync(), await GetAsync(visitor, At(first, 960))));
+        // Who had the one that was taken back before them writes nothing over the one that is there.
+        Assert.Equal(HttpStatusCode.PreconditionFailed, (await PutAsync(owner, Words("Third"), written.GetProperty("watermark").GetProperty("edited").GetInt64())).StatusCode);
         (await PutAsync(owner, Words(""))).EnsureSuccessStatusCode();
         Assert.Equal((clean, HttpStatusCode.OK, HttpStatusCode.NotFound), (await NowAsync(), await GetAsync(visitor, At(clean)), await GetAsync(visitor, At(first))));
         await site.VerifyAsync();

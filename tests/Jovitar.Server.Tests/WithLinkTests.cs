@@ -83,6 +83,26 @@ public sealed class WithLinkTests
         Assert.Contains("Night", await TextAsync(visitor, "/category/festival"), StringComparison.Ordinal);
     }
 
+    [Fact]
+    public async Task Who_looked_at_it_before_does_not_write_its_former_address_back()
+    {
+        var (site, owner, visitor, _, album, category) = await NightAsync();
+        await using var __ = site;
+        var line = await AlbumAsync(owner, album);
+        (await SayAsync(owner, "album", album, "withLink")).EnsureSuccessStatusCode();
+        var link = await LinkAsync(owner, album);
+        var stale = await owner.SendAsync(HttpMethod.Put, $"/api/albums/{album}/standing", line.GetProperty("standing"), line.GetProperty("version").GetInt64());
+        Assert.Equal(HttpStatusCode.PreconditionFailed, stale.StatusCode);
+        Assert.Equal((HttpStatusCode.NotFound, HttpStatusCode.OK), (await GetAsync(visitor, "/album/night"), await GetAsync(visitor, link)));
+        // What is drafted with an index of the category has it no more than visitors do.
+        var index = Drafts.Block("index", 4, new { of = "category", category, albums = Array.Empty<string>(), beneath = true, sort = "newest", across = 3, dates = true, counts = true, descriptions = false, most = (int?)null });
+        var page = await owner.ShownAsync(null, "index", Drafts.Page("Index", index));
+        foreach (var text in (string[])[await TextAsync(owner, $"/preview/{page}"), await TextAsync(visitor, "/index")])
+        {
+            Assert.True(text.Contains("Day", StringComparison.Ordinal) && !text.Contains(link[7..], StringComparison.Ordinal), "an index leads there, or is empty");
+        }
+    }
+
     [Theory]
     [InlineData("page")]
     [InlineData("category")]

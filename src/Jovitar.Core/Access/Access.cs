@@ -35,6 +35,9 @@ public sealed record Viewer(Role Role)
 
     internal bool SeesBehindAll { get; private init; }
 
+    /// <summary>Whether the viewer is one of some members, or in one of some groups.</summary>
+    internal bool IsAmong(IReadOnlyList<Guid> chosen) => Role == Role.Member && chosen.Any(Is.Contains);
+
     public bool IsStaff => Role is Role.Editor or Role.Owner;
 
     /// <summary>A visitor of whom the site knows who they are: a member, or who came by an entry link or a passcode.</summary>
@@ -45,6 +48,9 @@ public sealed record Viewer(Role Role)
 public enum Right
 {
     See,
+
+    /// <summary>Coming upon a thing in lists, indexes, the site map and what pages gather.</summary>
+    Find,
 
     /// <summary>Getting a photo without the watermark.</summary>
     SeeUnmarked,
@@ -143,6 +149,9 @@ public sealed record AlbumThing(bool Binned, ShownOn On, int Held = 0) : Thing
 {
     /// <summary>Its own, and those of all categories that it stands in: each must let a viewer in.</summary>
     public IReadOnlyList<Gate> Gates { get; init; } = [];
+
+    /// <summary>It is for everyone with its link.</summary>
+    public bool ByLinkAlone { get; init; }
 }
 
 /// <summary>A category.</summary>
@@ -206,6 +215,10 @@ public enum Reason
     NotOpenYet,
     ForStaffOnly,
     ForOwnerOnly,
+
+    /// <summary>Whoever sees it has its link: no list leads there.</summary>
+    FoundByLinkAlone,
+
     /// <summary>It has no watermark for this viewer.</summary>
     Spared,
 
@@ -259,6 +272,7 @@ public static class Access
         return right switch
         {
             Right.See => Visible(viewer, thing, at),
+            Right.Find => Visible(viewer, thing, at) is { Allowed: true } && thing is AlbumThing { ByLinkAlone: true } ? Decision.No(Reason.FoundByLinkAlone) : Visible(viewer, thing, at),
             Right.SeeUnmarked when thing is PhotoThing photo =>
                 Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : photo.Marks.All(m => m.Spares(viewer)) ? Decision.Yes(Reason.Spared) : Decision.No(Reason.Marked),
             Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>

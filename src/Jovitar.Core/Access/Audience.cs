@@ -42,9 +42,15 @@ public sealed record Audience(Admitted Who, DateTimeOffset? From = null, DateTim
     /// <summary>What is wrong with it; null for nothing.</summary>
     public string? Fault() =>
         !Enum.IsDefined(Who) ? "Choose who may see this."
-        : Who == Admitted.Chosen && chosen.Length == 0 ? "Choose a group or a member."
-        : chosen.Length > MostChosen ? $"Choose at most {MostChosen}. For more, make a group of them."
+        : FaultOf(chosen, Who == Admitted.Chosen) is { } fault ? fault
         : From is { } from && Until is { } until && until <= from ? "It ends before it begins."
+        : null;
+
+    /// <summary>What is wrong with the groups and members that something is for; null for nothing.</summary>
+    /// <param name="some">It is for some of them.</param>
+    internal static string? FaultOf(IReadOnlyList<Guid> chosen, bool some) =>
+        some && chosen.Count == 0 ? "Choose a group or a member."
+        : chosen.Count > MostChosen ? $"Choose at most {MostChosen}. For more, make a group of them."
         : null;
 
     /// <summary>What is wrong with it as the audience of a thing; null for nothing. An entry link leads to a place, and a photo by itself is none; what is found by its link alone has a page of its own.</summary>
@@ -86,7 +92,7 @@ public sealed record Gate(Guid Thing, string Kind, string Name, Audience Audienc
         Admitted.Everyone or Admitted.WithLink => true,
         Admitted.Holders => viewer.Holds.Contains(Thing),
         Admitted.Members => viewer.Role == Role.Member,
-        Admitted.Chosen => viewer.Role == Role.Member && Audience.Chosen.Any(viewer.Is.Contains),
+        Admitted.Chosen => viewer.IsAmong(Audience.Chosen),
         _ => false,
     });
 }

@@ -107,7 +107,7 @@ public sealed record AudienceLine(bool Everyone, string Sentence, IReadOnlyList<
         PageThing { Changed: true } => "Everyone can see this page, as it was before your latest changes.",
         PageThing => "Everyone can see this page.",
         PhotoThing { On.All: var n } => On(n),
-        AlbumThing { Gates: var gates, On.Pages: var n } when gates.Any(g => g.Audience.Who == Admitted.WithLink) =>
+        AlbumThing { ByLinkAlone: true, On.Pages: var n } =>
             n == 0 ? "Everyone with its link can see this." : $"{On(n)[..^1]} where it was put by hand, and its own page with its link.",
         AlbumThing { Held: > 0 and var held, On.All: var n } => $"{On(n)[..^1]}, without {(held == 1 ? "the one photo that is" : $"the {held} photos that are")} not cleared.",
         AlbumThing { On.All: var n } => On(n),

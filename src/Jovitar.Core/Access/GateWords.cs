@@ -3,6 +3,9 @@ namespace Jovitar.Core.Access;
 /// <summary>Gates in words.</summary>
 public static class GateWords
 {
+    /// <summary>Those whom the site knows, within a sentence.</summary>
+    internal const string Known = "visitors who came by an entry link or signed in";
+
     /// <summary>A gate as a sentence of its own.</summary>
     /// <param name="many">It is said of several photos.</param>
     public static string Said(Gate gate, DateTimeOffset at, bool many = false)

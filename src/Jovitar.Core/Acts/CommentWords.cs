@@ -13,7 +13,7 @@ public static class CommentWords
         _ => $"No longer let visitors comment on or rate the photos of “{album}”.",
     };
 
-    static string Who(bool known) => known ? "visitors who came by an entry link or signed in" : "visitors";
+    static string Who(bool known) => known ? Access.GateWords.Known : "visitors";
 
     /// <summary>Comments were shown or refused.</summary>
     /// <param name="name">Who wrote the first of them.</param>

@@ -27,7 +27,7 @@ public static class MarkWords
     public static string Whom(Spared who, IReadOnlyList<Chosen> chosen) => who switch
     {
         Spared.Everyone => "everyone",
-        Spared.Known => "visitors who came by an entry link or signed in",
+        Spared.Known => GateWords.Known,
         Spared.Members => "all members",
         Spared.Chosen when chosen.Count > 0 => GateWords.Names(chosen),
         _ => "nobody",

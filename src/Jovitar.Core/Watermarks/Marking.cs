@@ -35,11 +35,7 @@ public sealed record Marking(Spared Who)
     public static readonly Marking None = new(Spared.Everyone);
 
     /// <summary>What is wrong with it; null for nothing.</summary>
-    public string? Fault() =>
-        !Enum.IsDefined(Who) ? "Choose who gets photos without the watermark."
-        : Who == Spared.Chosen && chosen.Length == 0 ? "Choose a group or a member."
-        : chosen.Length > Audience.MostChosen ? $"Choose at most {Audience.MostChosen}. For more, make a group of them."
-        : null;
+    public string? Fault() => Enum.IsDefined(Who) ? Audience.FaultOf(chosen, Who == Spared.Chosen) : "Choose who gets photos without the watermark.";
 
     /// <summary>The same as the database keeps it: nobody chosen where nobody is to be.</summary>
     public Marking AsKept() => Who == Spared.Chosen ? this : new Marking(Who);
@@ -67,7 +63,7 @@ public sealed record Mark(Guid Thing, string Kind, string Name, Marking Marking)
         Spared.Everyone => true,
         Spared.Known => viewer.IsKnown,
         Spared.Members => viewer.Role == Role.Member,
-        Spared.Chosen => viewer.Role == Role.Member && Marking.Chosen.Any(viewer.Is.Contains),
+        Spared.Chosen => viewer.IsAmong(Marking.Chosen),
         _ => false,
     };
 }

@@ -76,6 +76,10 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
            where gc.album = {{album}}.id)
         """;
 
+    /// <summary>Whether an album is for everyone with its link, as the column <c>by_link</c>.</summary>
+    /// <param name="album">What the album is called.</param>
+    public static string ByLink(string album) => $"{album}.audience = 'WithLink' as by_link";
+
     /// <summary>The columns of <see cref="On"/> for what stands nowhere.</summary>
     const string Nowhere = "0 as on_pages, 0 as on_drafts, 0 as on_own, 0 as out_of_view, 0 as on_shut";
 
@@ -131,9 +135,9 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <param name="kind">"page", "album" or "category".</param>
     public static string ThingColumns(string kind) => kind switch
     {
-        "page" => $"t.binned is not null as is_binned, t.published is not null as published, false as in_view, array(select t.id where t.is_gate) as gates, {Nowhere}",
-        "album" => $"t.binned is not null as is_binned, false as published, false as in_view, {AlbumGates("t")} as gates, pages.*",
-        _ => $"t.binned is not null as is_binned, false as published, t.in_view, t.gates, {Nowhere}",
+        "page" => $"t.binned is not null as is_binned, t.published is not null as published, false as in_view, array(select t.id where t.is_gate) as gates, false as by_link, {Nowhere}",
+        "album" => $"t.binned is not null as is_binned, false as published, false as in_view, {AlbumGates("t")} as gates, {ByLink("t")}, pages.*",
+        _ => $"t.binned is not null as is_binned, false as published, t.in_view, t.gates, false as by_link, {Nowhere}",
     };
 
     /// <summary>What is joined to it for those columns.</summary>
@@ -146,7 +150,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         return kind switch
         {
             "page" => new PageThing(isBinned, r.Get<bool>("published"), Changed: false) { Gates = gates },
-            "album" => new AlbumThing(isBinned, On(r)) { Gates = gates },
+            "album" => new AlbumThing(isBinned, On(r)) { Gates = gates, ByLinkAlone = r.Get<bool>("by_link") },
             _ => new CategoryThing(isBinned, r.Get<bool>("in_view")) { Gates = gates },
         };
     }

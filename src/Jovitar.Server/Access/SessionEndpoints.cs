@@ -48,9 +48,10 @@ internal sealed record Bounds(int InHand, int SmallestSize, int LargestSize, int
 
 /// <summary>Those of the watermark.</summary>
 /// <param name="LargestPicture">Of a file that is to become one, bytes.</param>
-internal sealed record WatermarkBounds(int LongestWords, int Smallest, int Largest, int Faintest, int Strongest, int WidestInset, int LargestPicture)
+/// <param name="Usual">What a site begins with.</param>
+internal sealed record WatermarkBounds(int LongestWords, int Smallest, int Largest, int Faintest, int Strongest, int WidestInset, int LargestPicture, Watermark Usual)
 {
-    public static readonly WatermarkBounds OfRules = new(Watermark.LongestWords, Watermark.Smallest, Watermark.Largest, Watermark.Faintest, Watermark.Strongest, Watermark.WidestInset, WatermarkPicture.MostBytes);
+    public static readonly WatermarkBounds OfRules = new(Watermark.LongestWords, Watermark.Smallest, Watermark.Largest, Watermark.Faintest, Watermark.Strongest, Watermark.WidestInset, WatermarkPicture.MostBytes, Core.Watermarks.Watermark.Usual);
 }
 
 /// <param name="Code">Of the second step, where one is on; empty while nobody asked for it.</param>

@@ -57,8 +57,8 @@ internal sealed class ActUndo(ActRunner acts)
         ["comment"] = "'a comment of ' || t.name",
     };
 
-    static readonly string[] MarkingFields = ["unmarked", "unmarked_for"];
     static readonly string[] AudienceFields = ["audience", "seen_from", "seen_until", "chosen"];
+    static readonly string[] MarkingFields = ["unmarked", "unmarked_for"];
 
     /// <summary>Fields that say one thing together: where one of them was changed since, none of them goes back.</summary>
     static readonly Dictionary<string, string[][]> Together = new(StringComparer.Ordinal)
@@ -283,7 +283,7 @@ internal sealed class ActUndo(ActRunner acts)
     static IEnumerable<string> Version(string kind) => kind switch
     {
         "photo" or "album" or "category" or "narrowing" or "person" => ["version = t.version + 1"],
-        "page" or "menu" or "theme" => ["edited = t.edited + 1"],
+        "page" or "menu" or "theme" or "watermark" => ["edited = t.edited + 1"],
         _ => [],
     };
 

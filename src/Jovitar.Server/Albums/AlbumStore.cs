@@ -84,7 +84,8 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                    (select count(*) from album_photo as ap where ap.album = a.id) as photos,
                    c.picture, c.width, c.height, c.stage,
                    (select pg.id from page as pg where pg.album = a.id and pg.binned is null order by pg.made limit 1) as page,
-                   {StandingStore.Columns}, {AccessStore.AlbumGates("a")} as gates, {AccessStore.AlbumWays("a")} as ways, pages.*
+                   {StandingStore.Columns}, {AccessStore.AlbumGates("a")} as gates, {AccessStore.AlbumWays("a")} as ways,
+                   {AccessStore.ByLink("a")}, pages.*
               from album as a
              cross join lateral (
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
@@ -104,7 +105,7 @@ internal sealed class AlbumStore(NpgsqlDataSource db, ActRunner acts, AccessStor
                 r.MaybeText("picture") is { } picture ? new Cover(picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<short>("stage") > 0) : null,
                 r.MaybeId("page") is { } page ? new PageId(page) : null,
                 AudienceLine.Of(
-                    new AlbumThing(Binned: false, AccessStore.On(r), held.GetValueOrDefault(r.Get<Guid>("id"))) { Gates = everyone.Gates.Of(r.Get<Guid[]>("gates")) }, site, access.Now,
+                    new AlbumThing(Binned: false, AccessStore.On(r), held.GetValueOrDefault(r.Get<Guid>("id"))) { Gates = everyone.Gates.Of(r.Get<Guid[]>("gates")), ByLinkAlone = r.Get<bool>("by_link") }, site, access.Now,
                     [.. everyone.Gates.Of([.. r.Get<Guid[]>("ways").Intersect(everyone.Shut)])]),
                 r.MaybeId("cover") is { } cover ? new PhotoId(cover) : null,
                 FillingStore.Line(FillingStore.Read(r)), (int)r.Get<long>("without"), StandingStore.Read(r),

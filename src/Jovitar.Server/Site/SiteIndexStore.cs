@@ -78,26 +78,28 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     {
         var listed = await ListedAsync(
             """
-            a.id in (select ac.album from album_category as ac where ac.category = any(@within)) and a.audience <> 'WithLink'
+            a.id in (select ac.album from album_category as ac where ac.category = any(@within))
             """,
-            sight, ct, ("within", within.Values()), ("of", of.Value));
+            visitors.FindsAlbum, sight, ct, ("within", within.Values()), ("of", of.Value));
         return (await EntriesAsync(listed, sort, sight, ct), [.. listed.Select(a => a.Id)]);
     }
 
     /// <summary>Albums that were chosen, in their order, those that visitors see.</summary>
     public async Task<IReadOnlyList<Uncovered>> ChosenAsync(IReadOnlyList<AlbumId> albums, Sight sight, CancellationToken ct)
     {
-        var listed = (await ListedAsync("a.id = any(@chosen)", sight, ct, ("of", null), ("chosen", albums.Values()))).ToDictionary(a => a.Id);
+        var listed = (await ListedAsync("a.id = any(@chosen)", visitors.SeesAlbum, sight, ct, ("of", null), ("chosen", albums.Values()))).ToDictionary(a => a.Id);
         var chosen = albums.Where(listed.ContainsKey).Select((a, i) => listed[a] with { Place = i, PutFirst = false });
         return await EntriesAsync([.. chosen], IndexSort.Hand, sight, ct);
     }
 
-    async Task<IReadOnlyList<Listed>> ListedAsync(string which, Sight sight, CancellationToken ct, params (string, object?)[] parameters)
+    /// <param name="lists">Whether it has an album: those that were chosen by hand are seen, others found.</param>
+    async Task<IReadOnlyList<Listed>> ListedAsync(string which, Func<NpgsqlDataReader, Sight, bool> lists, Sight sight, CancellationToken ct, params (string, object?)[] parameters)
     {
         await using var command = db.Command(
             $"""
             select a.id, a.address, coalesce(nullif(a.title, ''), a.working_name) as title, a.description, a.dated, a.made::date as made,
-                   ac.place, a.put_first or coalesce(ac.put_first, false) as put_first, {OpensPage} as page, pages.*
+                   ac.place, a.put_first or coalesce(ac.put_first, false) as put_first, {OpensPage} as page,
+                   {AccessStore.ByLink("a")}, pages.*
               from album as a
               left join album_category as ac on ac.album = a.id and ac.category = @of::uuid
              cross join lateral (
@@ -106,7 +108,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
             """,
             [.. parameters, ("shut", sight.Shut)]);
         var all = await command.AllAsync(
-            r => visitors.SeesAlbum(r, sight)
+            r => lists(r, sight)
                 ? new Listed(
                     new AlbumId(r.Get<Guid>("id")),
                     r.MaybeText("page") is { } page ? PageVersion.PathOf(SiteKind.Page, page) : PageVersion.PathOf(SiteKind.Album, r.Get<string>("address")),
@@ -262,7 +264,7 @@ internal sealed class SiteIndexStore(NpgsqlDataSource db, CategoryStore categori
     /// <summary>What the start page shows: albums that are put first everywhere, then the pages, the newest first, then the categories at the top of the tree.</summary>
     public async Task<IReadOnlyList<SiteEntry>> StartAsync(Sight sight, CancellationToken ct)
     {
-        var first = await EntriesAsync(await ListedAsync("a.put_first and a.audience <> 'WithLink'", sight, ct, ("of", null)), IndexSort.Newest, sight, ct);
+        var first = await EntriesAsync(await ListedAsync("a.put_first", visitors.FindsAlbum, sight, ct, ("of", null)), IndexSort.Newest, sight, ct);
         var seeing = sources.Seeing(sight, ct);
         var tops = await CategoriesAsync((await categories.TreeAsync(ct)).InView(sight.IsShut), null, seeing, ct);
         return await CoverAsync([.. first.Concat(await PagesAsync(PagesWanted.All, null, seeing, ct)).DistinctBy(e => e.Entry.Path), .. tops], sight, ct);

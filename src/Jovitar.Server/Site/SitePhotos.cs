@@ -52,6 +52,9 @@ internal sealed class SitePhotos(AccessStore access)
     /// <summary>Whether a visitor may see the album of a row with <see cref="AccessStore.ShownOnOfAlbums"/>, which knows what keeps them out.</summary>
     public bool SeesAlbum(NpgsqlDataReader r, Sight sight) => access.May(sight.Viewer, Right.See, new AlbumThing(Binned: false, AccessStore.On(r)));
 
+    /// <summary>Whether a visitor comes upon that album in lists, of a row that has <see cref="AccessStore.ByLink"/> besides.</summary>
+    public bool FindsAlbum(NpgsqlDataReader r, Sight sight) => access.May(sight.Viewer, Right.Find, new AlbumThing(Binned: false, AccessStore.On(r)) { ByLinkAlone = r.Get<bool>("by_link") });
+
     /// <summary>Whether a visitor may know of an album on a page that shows its photos.</summary>
     /// <param name="isShown">It is in view, and its gates let them in.</param>
     public bool SeesOnPage(bool isShown, bool isBinned, Sight sight) => access.May(sight.Viewer, Right.See, new AlbumThing(isBinned, OnPage(isShown)));

@@ -188,13 +188,13 @@ internal sealed class SiteSources(NpgsqlDataSource db, CategoryStore categories,
     {
         await using var command = db.Command(
             $"""
-            select a.id, pages.*
+            select a.id, {AccessStore.ByLink("a")}, pages.*
               from album as a
              cross join lateral (
                {AccessStore.ShownOnOfAlbums} and oa.id = a.id) as pages
-             where a.binned is null and a.audience <> 'WithLink'
+             where a.binned is null
             """,
             ("shut", sight.Shut));
-        return [.. (await command.AllAsync(r => visitors.SeesAlbum(r, sight) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];
+        return [.. (await command.AllAsync(r => visitors.FindsAlbum(r, sight) ? r.Get<Guid>("id") : Guid.Empty, ct)).Where(id => id != Guid.Empty).Select(AlbumId.From)];
     }
 }

@@ -17,7 +17,7 @@ using Npgsql;
 namespace Jovitar.Server.Site;
 
 /// <summary>What visitors' pages are made of.</summary>
-internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, SiteFavourites favourites, SiteOffers offers, VersionStore versions, ThemeStore themes)
+internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, SiteIndexStore indexes, SiteSources sources, SiteBlocks blocks, SiteFavourites favourites, SiteOffers offers, VersionStore versions, ThemeStore themes, AccessStore access)
 {
     /// <summary>The address of a page, whoever may see it; null where there is none.</summary>
     public async Task<string?> AddressAsync(PageId page, CancellationToken ct)
@@ -123,10 +123,10 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
     public async Task<SitePage?> AlbumAsync(Guid id, Sight sight, CancellationToken ct)
     {
         await using var command = db.Command(
-            """
-            select address, coalesce(nullif(title, ''), working_name) as heading, description, by_lot, audience = 'WithLink' as by_link
-              from album
-             where id = @id and binned is null
+            $"""
+            select a.address, coalesce(nullif(a.title, ''), a.working_name) as heading, a.description, a.by_lot, {AccessStore.ByLink("a")}
+              from album as a
+             where a.id = @id and a.binned is null
             """,
             ("id", id));
         if (await command.FirstAsync(r => Tuple.Create(r.Get<string>("address"), r.Get<string>("heading"), r.Get<string>("description"), r.Get<bool>("by_lot"), r.Get<bool>("by_link")), ct) is not var (address, heading, text, byLot, byLink))
@@ -146,7 +146,7 @@ internal sealed class SiteStore(NpgsqlDataSource db, CategoryStore categories, S
         var above = await places.AllAsync(r => new SiteLink(PageVersion.PathOf(SiteKind.Category, r.Get<string>("address")), r.Get<string>("name")), ct);
         var album = new AlbumId(id);
         var walk = WalkOf(await sources.OfAlbumAsync(album, sight, ct), await LookAsync(ct), byLot);
-        return Own(SiteKind.Album, address, heading, text, above, [], [], offers.Offered(walk, album, await offers.OfAsync([album], ct), sight)) with { Unlisted = byLink, Sight = sight };
+        return Own(SiteKind.Album, address, heading, text, above, [], [], offers.Offered(walk, album, await offers.OfAsync([album], ct), sight)) with { Unlisted = !access.May(sight.Viewer, Right.Find, new AlbumThing(Binned: false, SitePhotos.OnPage(isShown: true)) { ByLinkAlone = byLink }), Sight = sight };
     }
 
     /// <summary>Reads what a category has for a page by itself.</summary>

@@ -52,26 +52,30 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
             : null;
     }
 
-    /// <summary>All that say so, the site first.</summary>
-    public async Task<IReadOnlyList<OwnMarking>> AllAsync(CancellationToken ct)
+    /// <summary>So many things that say so are listed at most.</summary>
+    const int MostListed = 200;
+
+    /// <summary>Those that say so, the site first, and how many there are.</summary>
+    public async Task<(IReadOnlyList<OwnMarking> Listed, int All)> ListAsync(CancellationToken ct)
     {
         await using var command = db.Command(
             """
-            select 'site' as kind, @site as id, '' as name, unmarked, unmarked_for, 0 as place from watermark
-            union all
-            select 'category', id, name, unmarked, unmarked_for, 1
-              from category
-             where unmarked <> 'Everyone' and binned is null
-            union all
-            select 'album', id, working_name, unmarked, unmarked_for, 2
-              from album
-             where unmarked <> 'Everyone' and binned is null
-             order by place, name, id
+            with said as (
+              select 'site' as kind, @site as id, '' as name, unmarked, unmarked_for, 0 as place from watermark
+              union all
+              select 'category', id, name, unmarked, unmarked_for, 1
+                from category
+               where unmarked <> 'Everyone' and binned is null
+              union all
+              select 'album', id, working_name, unmarked, unmarked_for, 2
+                from album
+               where unmarked <> 'Everyone' and binned is null)
+            select *, count(*) over ()::int as all from said order by place, name, id limit @most
             """,
-            ("site", Mark.Site));
-        var all = await command.AllAsync(r => (Kind: r.Get<string>("kind"), Id: r.Get<Guid>("id"), Name: r.Get<string>("name"), Marking: Read(r)), ct);
-        var called = (await CalledAsync([.. all.SelectMany(m => m.Marking.Chosen).Distinct()], ct)).ToDictionary(c => c.Id);
-        return [.. all.Select(m => new OwnMarking(m.Kind, m.Id, m.Name, m.Marking, [.. m.Marking.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()]))];
+            ("site", Mark.Site), ("most", MostListed));
+        var found = await command.AllAsync(r => (Kind: r.Get<string>("kind"), Id: r.Get<Guid>("id"), Name: r.Get<string>("name"), Marking: Read(r), All: r.Get<int>("all")), ct);
+        var called = (await CalledAsync([.. found.SelectMany(m => m.Marking.Chosen).Distinct()], ct)).ToDictionary(c => c.Id);
+        return ([.. found.Select(m => new OwnMarking(m.Kind, m.Id, m.Name, m.Marking, [.. m.Marking.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()]))], found[0].All);
     }
 
     async Task<IReadOnlyList<Chosen>> CalledAsync(IReadOnlyCollection<Guid> ids, CancellationToken ct)
@@ -128,14 +132,13 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
                 """
                 update site
                    set version = version + 1
-                 where exists (
+                 where (select key from watermark) <> '' and exists (
                    select
                      from act_change as c
                      left join album as a on a.id = c.thing and c.kind in ('album', 'album_photo')
                      left join category as g on g.id = c.other and c.kind in ('album_category', 'photo_category')
                     where c.act = @act and (
-                      c.kind = 'watermark'
-                      or c.kind in ('album', 'category') and c.before is not null
+                      c.kind in ('album', 'category') and c.before is not null
                         and (c.before ? 'unmarked' or c.before ? 'unmarked_for')
                       or a.unmarked <> 'Everyone' and (c.kind = 'album_photo' or c.before ? 'binned')
                       or g.marks <> '{}'
@@ -144,6 +147,7 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
                          where ac.album = c.thing)
                       or c.kind = 'category' and c.before ?| '{parent,binned}'
                         and exists (select from category as m where m.marks <> '{}')))
+                    or exists (select from act_change as c where c.act = @act and c.kind = 'watermark')
                 """,
                 ct, ("act", act.Id.Value));
         }

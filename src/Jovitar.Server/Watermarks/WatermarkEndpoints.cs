@@ -26,8 +26,9 @@ internal sealed record WatermarkExample(PhotoId Photo, string Name, int Width, i
 
 /// <summary>The watermark, what it is on, and photos of several shapes to look at it on.</summary>
 /// <param name="IsSeen">There is something of it to be seen.</param>
-/// <param name="Markings">What says who gets photos without it: the site, and the albums and categories that say something of their own.</param>
-internal sealed record WatermarkShown(Watermark Watermark, bool IsSeen, IReadOnlyList<MarkingShown> Markings, IReadOnlyList<WatermarkExample> Examples, long Edited);
+/// <param name="Markings">What says who gets photos without it: the site, and the first of the albums and categories that say something of their own.</param>
+/// <param name="MoreMarkings">So many more say something.</param>
+internal sealed record WatermarkShown(Watermark Watermark, bool IsSeen, IReadOnlyList<MarkingShown> Markings, int MoreMarkings, IReadOnlyList<WatermarkExample> Examples, long Edited);
 
 /// <summary>The watermark as it is after a write, and what the write came to.</summary>
 internal sealed record WatermarkWritten(WatermarkShown Watermark, Done Done);
@@ -69,8 +70,8 @@ internal static class WatermarkEndpoints
 
     static async Task<WatermarkShown> ShownAsync(WatermarkStore store, MarkingStore markings, ExampleStore examples, CancellationToken ct)
     {
-        var opened = await store.ReadAsync(ct);
-        return new WatermarkShown(opened.Watermark, !opened.Watermark.IsNothing, [.. (await markings.AllAsync(ct)).Select(MarkingShown.Of)], await examples.ListAsync(ct), opened.Edited);
+        var (opened, (listed, all)) = (await store.ReadAsync(ct), await markings.ListAsync(ct));
+        return new WatermarkShown(opened.Watermark, !opened.Watermark.IsNothing, [.. listed.Select(MarkingShown.Of)], all - listed.Count, await examples.ListAsync(ct), opened.Edited);
     }
 
     static async Task<Ok<WatermarkShown>> Show(WatermarkStore store, MarkingStore markings, ExampleStore examples, CancellationToken ct) => TypedResults.Ok(await ShownAsync(store, markings, examples, ct));
@@ -120,7 +121,14 @@ internal static class WatermarkEndpoints
         using var rendition = local;
         if (await store.DrawAsync(wanted.AsKept(), ct) is { } stamp)
         {
-            return TypedResults.Bytes(await Task.Run(() => Picture.Marked(rendition.Path, PreviewWidth, stamp), ct), "image/webp");
+            try
+            {
+                return TypedResults.Bytes(await Task.Run(() => Picture.Marked(rendition.Path, PreviewWidth, stamp), ct), "image/webp");
+            }
+            catch (PictureException)
+            {
+                return TypedResults.NotFound();
+            }
         }
 
         return await storage.FindAsync(key) is { } plain ? storage.Answer(plain, "image/webp") : TypedResults.NotFound();

@@ -15426,6 +15426,8 @@ export interface components {
              * @description Of a file that is to become one, bytes.
              */
             largestPicture: number;
+            /** @description What a site begins with. */
+            usual: components["schemas"]["Watermark"];
         };
         /** @description A photo to look at a watermark on. */
         WatermarkExample: {
@@ -15466,8 +15468,13 @@ export interface components {
             watermark: components["schemas"]["Watermark"];
             /** @description There is something of it to be seen. */
             isSeen: boolean;
-            /** @description What says who gets photos without it: the site, and the albums and categories that say something of their own. */
+            /** @description What says who gets photos without it: the site, and the first of the albums and categories that say something of their own. */
             markings: components["schemas"]["MarkingShown"][];
+            /**
+             * Format: int32
+             * @description So many more say something.
+             */
+            moreMarkings: number;
             examples: components["schemas"]["WatermarkExample"][];
             /** Format: int64 */
             edited: number;

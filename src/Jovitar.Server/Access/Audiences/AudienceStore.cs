@@ -138,13 +138,13 @@ internal sealed class AudienceStore(NpgsqlDataSource db, ActRunner acts, AccessS
         },
         ct);
 
-    /// <summary>Gives what is found by its link alone an address that nobody guesses; none that it had before leads there.</summary>
+    /// <summary>Gives what is found by its link alone an address that nobody guesses; none that it had before leads there, and nobody who looked at it before writes that one back.</summary>
     static async Task HideAsync(Act act, AudienceOf of, CancellationToken ct)
     {
         await Addresses.HoldAsync(act, ct);
         await using var find = act.Command($"select address from {TableOf(of.Kind)} where id = @id", ("id", of.Thing));
         var address = (string)(await find.ExecuteScalarAsync(ct))!;
-        await act.RunAsync($"update {TableOf(of.Kind)} set address = @address, address_said = true where id = @id", ct, ("address", HiddenAddress.Of(address)), ("id", of.Thing));
+        await act.RunAsync($"update {TableOf(of.Kind)} set address = @address, address_said = true, version = version + 1 where id = @id", ct, ("address", HiddenAddress.Of(address)), ("id", of.Thing));
         await act.RunAsync("delete from former_address where kind = @kind and thing = @id", ct, ("kind", of.Kind), ("id", of.Thing));
     }
 

@@ -95,32 +95,38 @@ internal sealed class GroupStore(NpgsqlDataSource db, ActRunner acts)
 
                 await using var used = act.Command(
                     """
-                    select 'page “' || page_title(draft) || '”' as what from page where is_gate and @group = any(chosen) and binned is null
+                    select 'page “' || page_title(draft) || '”' as what, false as spares
+                      from page
+                     where is_gate and @group = any(chosen) and binned is null
                     union all
-                    select 'album “' || working_name || '”' from album where is_gate and @group = any(chosen) and binned is null
+                    select 'album “' || working_name || '”', false
+                      from album
+                     where is_gate and @group = any(chosen) and binned is null
                     union all
-                    select 'category “' || name || '”' from category where is_gate and @group = any(chosen) and binned is null
+                    select 'category “' || name || '”', false
+                      from category
+                     where is_gate and @group = any(chosen) and binned is null
                     union all
-                    select 'photo “' || coalesce(nullif(p.title, ''), p.file_name) || '”'
+                    select 'photo “' || coalesce(nullif(p.title, ''), p.file_name) || '”', false
                       from photo_gate as g
                       join photo as p on p.own_gate = g.id and p.binned is null
                      where @group = any(g.chosen)
                     union all
-                    select 'album “' || working_name || '”, as to the watermark,'
+                    select 'album “' || working_name || '”', true
                       from album
                      where unmarked = 'Chosen' and @group = any(unmarked_for) and binned is null
                     union all
-                    select 'category “' || name || '”, as to the watermark,'
+                    select 'category “' || name || '”', true
                       from category
                      where unmarked = 'Chosen' and @group = any(unmarked_for) and binned is null
                     union all
-                    select 'site, as to the watermark,' from watermark where unmarked = 'Chosen' and @group = any(unmarked_for)
+                    select 'site', true from watermark where unmarked = 'Chosen' and @group = any(unmarked_for)
                     limit 1
                     """,
                     ("group", group));
-                if (await used.ExecuteScalarAsync(ct) is string what)
+                if (await used.FirstAsync(r => Tuple.Create(r.Get<string>("what"), r.Get<bool>("spares")), ct) is var (what, spares))
                 {
-                    return act.Drop(new GroupChange(group, $"The {what} is for this group. Say first who else is to see it."));
+                    return act.Drop(new GroupChange(group, spares ? $"The {what} spares this group the watermark. Say first whom it spares instead." : $"The {what} is for this group. Say first who else is to see it."));
                 }
 
                 await act.RunAsync("delete from member_group where id = @group", ct, ("group", group));

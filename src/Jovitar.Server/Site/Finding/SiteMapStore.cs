@@ -26,7 +26,7 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
             select 'album', t.id, t.address, {AccessStore.ThingColumns("album")}
               from album as t
              {AccessStore.ThingJoins("album")}
-             where t.binned is null and t.audience <> 'WithLink'
+             where t.binned is null
              order by 2
             """,
             ("shut", everyone.Shut));
@@ -35,7 +35,7 @@ internal sealed class SiteMapStore(NpgsqlDataSource db, SitePhotos visitors, Acc
             {
                 var thing = AccessStore.ThingOf(r.Get<string>("kind"), r, everyone.Gates);
                 // Its own page, not those that were made for it.
-                return access.May(everyone.Viewer, Right.See, thing is AlbumThing album ? SiteStore.OnItsOwn(album) : thing)
+                return access.May(everyone.Viewer, Right.Find, thing is AlbumThing album ? SiteStore.OnItsOwn(album) : thing)
                     ? new MappedPage(r.Get<Guid>("id"), PageVersion.PathOf(Enum.Parse<SiteKind>(r.Get<string>("kind"), ignoreCase: true), r.Get<string>("address")))
                     : null;
             },

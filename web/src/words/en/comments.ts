@@ -45,6 +45,7 @@ export const commentWords = {
     onDesk: (n: number) => `${plural(n, 'comment waits', 'comments wait')} to be shown or refused.`,
     read: 'Read them',
     who: { everyone: 'Everyone', known: 'Who came by an entry link or signed in' },
+    visitors: 'Visitors',
     whoLabel: 'Who may say something about its photos',
     may: 'may',
     mayLabel: 'What visitors may say about its photos',

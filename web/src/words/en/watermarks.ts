@@ -49,6 +49,10 @@ export const watermarkWords = {
     site: 'All photos of the site',
     elsewhere:
       'Of one album or category you say it where you arrange it; those that say something are listed here.',
+    more: (n: number) =>
+      n === 1
+        ? 'One more says something of its own.'
+        : `${n.toLocaleString('en')} more say something of their own.`,
     without: 'Without watermark they go to',
     of: (what: string) => `Who gets ${what} without watermark`,
     ofAlbum: 'the photos of this album',

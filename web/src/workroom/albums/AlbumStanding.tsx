@@ -83,12 +83,16 @@ export function AlbumStanding({ album }: { album: Api['AlbumLine'] }) {
           />
         </p>
         <p className="flex flex-wrap items-baseline gap-x-1.5">
-          <WordSelect
-            label={w.comments.whoLabel}
-            value={standing.talkKnown ? 'known' : 'everyone'}
-            choices={(['everyone', 'known'] as const).map((who) => [who, w.comments.who[who]] as const)}
-            onChoose={(who) => say({ talkKnown: who === 'known' })}
-          />
+          {talkOf(standing) === 'nothing' ? (
+            <span>{w.comments.visitors}</span>
+          ) : (
+            <WordSelect
+              label={w.comments.whoLabel}
+              value={standing.talkKnown ? 'known' : 'everyone'}
+              choices={(['everyone', 'known'] as const).map((who) => [who, w.comments.who[who]] as const)}
+              onChoose={(who) => say({ talkKnown: who === 'known' })}
+            />
+          )}
           <span>{w.comments.may}</span>
           <WordSelect
             label={w.comments.mayLabel}

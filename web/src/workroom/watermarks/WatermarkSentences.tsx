@@ -23,6 +23,7 @@ export function WatermarkSentences({
 }) {
   const bounds = useSession().data?.bounds.watermark
   if (!bounds) return null
+  const { usual } = bounds
   return (
     <>
       <p className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
@@ -98,9 +99,6 @@ export function WatermarkSentences({
     </>
   )
 }
-
-/** What a site begins with. */
-const usual = { size: 12, strength: 60, inset: 4 }
 
 function Picture({
   watermark,

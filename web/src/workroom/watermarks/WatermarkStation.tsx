@@ -52,14 +52,14 @@ function Opened({ shown }: { shown: Api['WatermarkShown'] }) {
             {isStale && <StaleVerbs onReload={back} onOverwrite={overwrite} />}
           </p>
         </section>
-        {(shown.isSeen || !isUnused) && <Whom markings={shown.markings} />}
+        {(shown.isSeen || !isUnused) && <Whom markings={shown.markings} more={shown.moreMarkings} />}
       </div>
       <WatermarkExamples watermark={wanted} examples={shown.examples} />
     </div>
   )
 }
 
-function Whom({ markings }: { markings: readonly Api['MarkingShown'][] }) {
+function Whom({ markings, more }: { markings: readonly Api['MarkingShown'][]; more: number }) {
   return (
     <section aria-label={w.watermark.whom} className="mt-6 border-t border-strong-line pt-4">
       <h2 className="text-lead">{w.watermark.whom}</h2>
@@ -96,6 +96,7 @@ function Whom({ markings }: { markings: readonly Api['MarkingShown'][] }) {
           </li>
         ))}
       </ul>
+      {more > 0 && <p className="border-t border-line py-2.5">{w.watermark.more(more)}</p>}
       <p className="border-t border-line pt-3 text-small text-quiet">{w.watermark.elsewhere}</p>
     </section>
   )
