@@ -56,15 +56,21 @@ async function scroll(page, steps, by) {
 
 // The visitors' page. The first visit warms the server up, not the browser: each is a context of its own in what follows.
 await (await pageOf(address, false)).close()
-const visit = await pageOf(address, true)
-await visit.waitForLoadState('load')
-await visit.waitForTimeout(2000)
-const first = await visit.evaluate(() => window.told)
-figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, largest paint`, first.paint, 'ms', '<= 1500')
-const walked = await scroll(visit, 80, 900)
-figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, longest task while scrolling`, walked.longest, 'ms', '<= 100')
-figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, layout shift`, await visit.evaluate(() => window.told.shift), 'score', '<= 0')
-await visit.close()
+const first = []
+for (let i = 0; i < 3; i++) {
+  const visit = await pageOf(address, true)
+  await visit.waitForLoadState('load')
+  await visit.waitForTimeout(2000)
+  const { paint } = await visit.evaluate(() => window.told)
+  const { longest } = await scroll(visit, 80, 900)
+  first.push({ paint, longest, shift: await visit.evaluate(() => window.told.shift) })
+  await visit.close()
+}
+// Of three visits the middle one: what else runs on the machine lengthens a task too.
+const middle = (name) => nth(first.map((visit) => visit[name]), 0.5)
+figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, largest paint`, middle('paint'), 'ms', '<= 1500')
+figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, longest task while scrolling`, middle('longest'), 'ms', '<= 100')
+figure(`visitors' page of 5,000 photos at ${slower}x slower CPU, layout shift`, Math.max(...first.map(({ shift }) => shift)), 'score', '<= 0')
 
 // The same page, narrowed by every button in turn, put in another order, and searched while one types.
 const narrowed = await pageOf(address, true)

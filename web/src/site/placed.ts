@@ -10,9 +10,9 @@ type Box = Api['SiteBox']
 /** So many screens beyond what is seen are fetched ahead, and so many more stay in the document. */
 const ahead = 1.5
 const kept = 2.5
-/** So many frames are put into the document at once, and so many that are seen: a browser on a phone draws them between two of its own. */
-const atOnce = 12
-const seenAtOnce = 40
+/** Frames are put into the document for so long at once, ms, and no fewer than so many: what the browser then does with them takes it as long again. */
+const drawsFor = 5
+const atLeast = 4
 
 /** How photos were placed: for which width of the block and the window, CSS pixels, and the height that all take. */
 type Placed = { width: number; window: number; height: number }
@@ -165,6 +165,11 @@ export class PlacedWalk extends Walk {
     // What is being fetched was asked for from where one stood before.
     await this.filling?.catch(() => {})
     await this.fill().catch(() => {})
+    // What was dressed in turn is, after some frames of the screen, all that is seen.
+    for (let i = 0; i < 30 && !this.link(place); i++) {
+      await nextFrame()
+      this.draw()
+    }
   }
 
   /** Fetches what is seen and not known yet, and draws what is near. */
@@ -176,9 +181,7 @@ export class PlacedWalk extends Walk {
   }
 
   private async fillNow() {
-    let came = false
     for (let top = this.gap(this.seen(0.5)); top !== undefined; top = this.gap(this.seen(0.5))) {
-      came = true
       const mine = this.asked
       const part = { top, bottom: this.seen(ahead).bottom }
       const view = await this.ask(part)
@@ -188,9 +191,17 @@ export class PlacedWalk extends Walk {
       this.learn(view)
       this.cover(part, view)
     }
-    // Reading an answer is enough for one frame of the screen.
-    if (came) await nextFrame()
-    this.draw()
+    this.drawSoon()
+  }
+
+  /** Draws before the next frame of the screen: once, whatever asked for it. To read an answer was enough for the present one. */
+  private drawSoon() {
+    if (this.drawing) return
+    this.drawing = true
+    requestAnimationFrame(() => {
+      this.drawing = false
+      this.draw()
+    })
   }
 
   /** Photos near what is seen stand in the document, in their order; others do not. What it measures it measures before it changes anything. */
@@ -215,33 +226,36 @@ export class PlacedWalk extends Walk {
     const middle = (now.top + now.bottom) / 2
     const away = (box: Box) => Math.abs(box.y + box.height / 2 - middle)
     added.sort((a, b) => Number(inView(b.box)) - Number(inView(a.box)) || away(a.box) - away(b.box))
-    const seen = added.filter(({ box }) => inView(box)).length
-    const comes = new Set(
-      added.slice(0, Math.max(atOnce, Math.min(seen, seenAtOnce))).map(({ place }) => place),
-    )
+    const comes = this.dressed(added.map(({ place }) => place))
     const stays = new Set(wanted)
     for (const [place, link] of this.links)
       if (link.isConnected && this.boxes.has(place) && !stays.has(place) && link !== document.activeElement)
         link.remove()
     let next: Element | null = null
     for (const place of wanted.reverse()) {
-      const frame = this.frames.get(place)
       const box = this.boxes.get(place)
-      if (!frame || !box || !(comes.has(place) || this.link(place))) continue
-      const link = this.links.get(place) ?? dress(make(), frame, this.words)
-      this.links.set(place, link)
+      const link = this.links.get(place)
+      if (!box || !link || !(comes.has(place) || link.isConnected)) continue
       this.stand(link, box, Math.ceil(picture ?? (box.width / this.room().width) * across))
       if (!link.isConnected || (next && link.nextElementSibling !== next))
         this.element.insertBefore(link, next)
       next = link
     }
-    if (comes.size < added.length && !this.drawing) {
-      this.drawing = true
-      requestAnimationFrame(() => {
-        this.drawing = false
-        this.draw()
-      })
+    if (comes.size < added.length) this.drawSoon()
+  }
+
+  /** Sees to it that there are links for the first of some photos, as many as there is time for; says for which. */
+  private dressed(places: number[]): Set<number> {
+    const comes = new Set<number>()
+    const until = performance.now() + drawsFor
+    for (const place of places) {
+      if (comes.size >= atLeast && performance.now() > until) break
+      const frame = this.frames.get(place)
+      if (!frame) continue
+      if (!this.links.has(place)) this.links.set(place, dress(make(), frame, this.words))
+      comes.add(place)
     }
+    return comes
   }
 
   /** Puts a photo in its box. */

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from '@tanstack/react-router'
-import { useEffect, useRef } from 'react'
+import { memo, startTransition, useEffect, useRef, useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { rendition, sourceSet } from '../../kit/renditions'
@@ -145,15 +145,30 @@ export function Plate({
             <PlatePicture plate={plate.data} />
             <DecideLine plate={plate.data} onDecide={(what) => decide.mutate({ photo: id, ...what })} />
           </div>
-          <article key={plate.data.id}>
-            <PlateWords plate={plate.data} />
-            <PlateFacts plate={plate.data} />
-          </article>
+          <Beside plate={plate.data} />
         </div>
       )}
     </div>
   )
 }
+
+/** What is said of a photo. Of the next photo it follows its picture, which is what one waits for. */
+function Beside({ plate }: { plate: Api['Plate'] }) {
+  const [drawn, draw] = useState(plate)
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => setTimeout(() => startTransition(() => draw(plate))))
+    return () => cancelAnimationFrame(frame)
+  }, [plate])
+  const shown = drawn.id === plate.id ? plate : drawn
+  return <Said key={shown.id} plate={shown} />
+}
+
+const Said = memo(({ plate }: { plate: Api['Plate'] }) => (
+  <article>
+    <PlateWords plate={plate} />
+    <PlateFacts plate={plate} />
+  </article>
+))
 
 function PlatePicture({ plate }: { plate: Api['Plate'] }) {
   if (plate.state === 'waiting' && plate.preview)
