@@ -16,6 +16,12 @@ public sealed class NarrowingTests
     static readonly string[] Titles = ["", "", "Pier at dusk", "Ångström's kite", "pier 2", "ŒUVRE, 100 %"];
     static readonly string[] Names = ["IMG_0001.jpg", "img_0002.JPG", "Dsc-77.tif", "scan.png"];
 
+    /// <summary>Where intakes came from: two of them from one scanner.</summary>
+    static readonly Dictionary<Guid, string> Sources = new()
+    {
+        [Things[0]] = "computer", [Things[1]] = "computer", [Things[2]] = "scanner:Attic", [Things[3]] = "scanner:Attic", [Things[4]] = "watched:Club, room 2", [Things[5]] = "sent",
+    };
+
     static readonly Gen<Guid[]> Some = Gen.Int[0, 5].Array[0, 3].Select(all => all.Select(i => Things[i]).Distinct().ToArray());
 
     static readonly Gen<PhotoFacts> Facts =
@@ -36,12 +42,13 @@ public sealed class NarrowingTests
         from tags in Some
         from categories in Some
         from albums in Some
+        from intakes in Some
         from people in Among("Ines", "Odile, the elder", "Tam").Array[0, 2]
         from corrected in Among("cropped", "grey", "print").Array[0, 2]
         select new PhotoFacts(
             new Guid($"00000000-0000-7000-9000-{id:d12}"), here > 0, taken < 0 ? null : new DateTime(2024, 1, 1, 9, 0, 0, DateTimeKind.Unspecified).AddDays(taken), new DateTime(2026, 1, 1, 0, 0, 0, DateTimeKind.Unspecified).AddMinutes(arrived),
             Names[name], Titles[title], $"{Titles[title]} {Names[name]} {string.Join(' ', tags.Select(t => $"tag{Array.IndexOf(Things, t)}"))}", (flags & 1) != 0, (flags & 2) != 0, rating, decision, width, height, camera, "", 10 + id,
-            tags, categories, albums, [], [.. people.Distinct()], [.. corrected.Distinct()])
+            tags, categories, albums, intakes, [.. people.Distinct()], [.. corrected.Distinct()])
         {
             Views = views,
             Clearance = clearance,
@@ -50,11 +57,12 @@ public sealed class NarrowingTests
     static readonly string[] Ids = [.. Things.Select(t => t.ToString()), Narrowing.None, "garbage"];
 
     static readonly Gen<NarrowingPart> Part =
-        from kind in Among(Enum.GetValues<PartKind>().Where(k => k is not (PartKind.Intake or PartKind.Lens)).ToArray())
+        from kind in Among(Enum.GetValues<PartKind>().Where(k => k is not PartKind.Lens).ToArray())
         from not in Gen.Bool
         from choices in Among(kind switch
         {
-            PartKind.Album or PartKind.Category or PartKind.Tag => Ids,
+            PartKind.Album or PartKind.Category or PartKind.Tag or PartKind.Intake => Ids,
+            PartKind.Source => [.. Sources.Values.Distinct(), "scanner", Narrowing.None],
             PartKind.Taken => ["2024", "2025-02", "2024-03-05", "2024-02--2024-04-15", Narrowing.None, "2024-13", "2025--2024"],
             PartKind.People => ["Ines", "Odile, the elder", "ines", Narrowing.None],
             PartKind.Corrected => ["cropped", "grey", "print", "turned", Narrowing.None],
@@ -77,6 +85,8 @@ public sealed class NarrowingTests
     static bool Fits(PhotoFacts p, NarrowingPart part) => part.Choices.Any(c => part.Kind switch
     {
         PartKind.Album => c == Narrowing.None ? p.Albums.Count == 0 : p.Albums.Any(a => a.ToString() == c),
+        PartKind.Intake => c == Narrowing.None ? p.Intakes.Count == 0 : p.Intakes.Any(a => a.ToString() == c),
+        PartKind.Source => c == Narrowing.None ? p.Intakes.Count == 0 : p.Intakes.Any(i => Sources[i] == c),
         PartKind.People => c == Narrowing.None ? p.People.Count == 0 : p.People.Contains(c),
         PartKind.Corrected => c == Narrowing.None ? p.Corrected.Count == 0 : p.Corrected.Contains(c),
         PartKind.Tag => c == Narrowing.None ? p.Tags.Count == 0 : p.Tags.Any(a => a.ToString() == c),
@@ -113,7 +123,7 @@ public sealed class NarrowingTests
         return words.ToLowerInvariant().Split([' ', '%'], StringSplitOptions.RemoveEmptyEntries).All(w => said.Any(s => s.StartsWith(w, StringComparison.Ordinal)));
     }
 
-    static IEnumerable<PhotoFacts> Naive(IEnumerable<PhotoFacts> all, Narrowing n) => all.Where(p => p.Here && Says(p, n.Words) && n.Parts.All(part => Fits(p, part) != part.Not));
+    static IEnumerable<PhotoFacts> Naive(IEnumerable<PhotoFacts> all, Narrowing n, bool inBin = false) => all.Where(p => p.Here != inBin && Says(p, n.Words) && n.Parts.All(part => Fits(p, part) != part.Not));
 
     static Comparison<PhotoFacts> By(SheetSort sort) => sort switch
     {
@@ -129,6 +139,9 @@ public sealed class NarrowingTests
     {
         var (index, told) = (new PhotoIndex(), new Dictionary<Guid, PhotoFacts>());
         index.Tree(Parents);
+        Assert.Equal(Sources.Keys.Order(), index.WithoutSource([.. Things, .. Things]).Order());
+        index.Came(Sources);
+        Assert.Empty(index.WithoutSource(Things));
         var n = 0;
         foreach (var photo in facts)
         {
@@ -192,6 +205,30 @@ public sealed class NarrowingTests
                 Assert.Equal(among.Length == 0 || kind is PartKind.Missing && among.All(p => p is { HasAlt: true, HasCredit: true, Title.Length: > 0, Clearance.Length: > 0 }), choices.Count == 0);
             }
         });
+
+    [Fact]
+    public void What_lies_in_the_bin_is_found_and_counted_by_the_same_rules_and_by_nothing_else() =>
+        Gen.Select(Facts.Array[0, 120], Narrowings).Sample((facts, narrowing) =>
+        {
+            var (index, told) = Tell(facts);
+            Assert.Equal(Naive(told.Values, narrowing, inBin: true).Select(p => p.Id).Order(), index.InBin(narrowing).Order());
+            foreach (var (kind, choices) in index.Counts(narrowing, 1000, inBin: true))
+            {
+                foreach (var (choice, count) in choices)
+                {
+                    var instead = new Narrowing(narrowing.Words, narrowing.Without(kind).Parts.Append(new NarrowingPart(kind, false, [choice])));
+                    Assert.True(index.InBin(instead).Count == count, $"{kind} {choice} of {narrowing}: {count}, found {index.InBin(instead).Count}");
+                }
+            }
+        });
+
+    [Theory]
+    [InlineData("computer", "", "computer")]
+    [InlineData("sent", "By Ines", "sent")]
+    [InlineData("scanner", "Attic", "scanner:Attic")]
+    [InlineData("watched", "Club computer/June/13", "watched:Club computer")]
+    [InlineData("watched", "", "watched")]
+    public void A_source_is_the_way_and_which_of_several(string cameBy, string label, string source) => Assert.Equal(source, PhotoSource.Of(cameBy, label));
 
     [Fact]
     public void The_order_made_by_hand_is_kept_and_narrowed() =>

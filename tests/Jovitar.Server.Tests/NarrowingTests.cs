@@ -45,6 +45,45 @@ public sealed class NarrowingTests
     }
 
     [Fact]
+    public async Task Photos_are_found_by_where_they_came_from_and_in_the_bin_by_what_they_stood_in()
+    {
+        await using var site = await Site.StartAsync();
+        var owner = await site.OwnerAsync();
+        var (album, photos, _, _) = await site.PublishedAsync(owner, 3);
+        await site.ScalarAsync<object>("update intake set came_by = 'watched', label = 'Club computer/June' where id = (select intake from intake_file order by number limit 1)");
+        var watched = await site.ScalarAsync<long>("select count(*) from intake_file as f join intake as i on i.id = f.intake where i.came_by = 'watched'");
+        Assert.InRange(watched, 1, 3);
+        await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = photos[..2], add = new[] { "harbour" }, remove = Array.Empty<string>() })).ReadAsync();
+        var tag = await site.ScalarAsync<Guid>("select id from tag where key = 'harbour'");
+        async Task<JsonElement> AskAsync(string address) => await (await owner.GetAsync(address)).ReadAsync();
+        async Task<int> TotalAsync(string address) => (await AskAsync(address)).GetProperty("total").GetInt32();
+        Assert.Equal(watched, await TotalAsync("/api/photos/total?source=watched:Club computer"));
+        Assert.Equal(3 - watched, await TotalAsync("/api/photos/total?source=computer"));
+        Assert.Equal(watched, await TotalAsync("/api/photos/total?notSource=computer"));
+        static int Count(JsonElement counts, string kind, string choice) => counts.GetProperty("parts").EnumerateArray().Single(p => p.GetProperty("kind").GetString() == kind)
+            .GetProperty("choices").EnumerateArray().Where(c => c.GetProperty("choice").GetString() == choice).Select(c => c.GetProperty("count").GetInt32()).SingleOrDefault();
+        Assert.Equal(watched, Count(await AskAsync("/api/photos/counts"), "source", "watched:Club computer"));
+
+        // Two of three go into the bin: the album, the tag and the words still find them there, and nothing else does.
+        await (await owner.PostAsJsonAsync("/api/bin", new { photos = photos[1..] })).ReadAsync();
+        Assert.Equal(1, await TotalAsync($"/api/photos/total?album={album}"));
+        var counts = await AskAsync($"/api/photos/counts?album={album}");
+        Assert.Equal((1, 2), (counts.GetProperty("total").GetInt32(), counts.GetProperty("inBin").GetInt32()));
+        Assert.Equal(2, await TotalAsync($"/api/bin?album={album}"));
+        var found = await AskAsync($"/api/bin?tag={tag}&album={album}");
+        Assert.Equal(photos[1], Assert.Single(found.GetProperty("things").EnumerateArray()).GetProperty("id").GetGuid().ToString());
+        Assert.Equal(1, found.GetProperty("total").GetInt32());
+        Assert.Equal(1, Count(await AskAsync("/api/bin/counts"), "tag", $"{tag}"));
+        Assert.Equal(0, await TotalAsync("/api/bin?rating=5"));
+
+        // Back here they are found here, and no more there.
+        await (await owner.PostAsJsonAsync("/api/bin/restore", new { things = new[] { new { kind = "photo", id = photos[1] } } })).ReadAsync();
+        Assert.Equal(0, await TotalAsync($"/api/bin?tag={tag}"));
+        Assert.Equal(2, await TotalAsync($"/api/photos/total?tag={tag}"));
+        Assert.Equal(1, await TotalAsync("/api/bin"));
+    }
+
+    [Fact]
     public async Task What_narrows_nothing_or_is_called_as_another_is_not_kept()
     {
         await using var site = await Site.StartAsync(workers: 0);

@@ -17,6 +17,9 @@ public enum PartKind
     /// <summary>Intakes by id.</summary>
     Intake,
 
+    /// <summary>Where photos came from, as <see cref="PhotoSource"/> names it, or none where nobody knows.</summary>
+    Source,
+
     /// <summary>People shown, by name, or none.</summary>
     People,
 

@@ -10,14 +10,15 @@ public sealed partial class PhotoIndex
     /// has are not named. In order: times forward, numbers upward, the rest by how many.
     /// </summary>
     /// <param name="most">So many choices of a part at most.</param>
-    public IReadOnlyDictionary<PartKind, IReadOnlyList<(string Choice, int Count)>> Counts(Narrowing narrowing, int most)
+    /// <param name="inBin">Of the photos in the bin, instead of those that are here.</param>
+    public IReadOnlyDictionary<PartKind, IReadOnlyList<(string Choice, int Count)>> Counts(Narrowing narrowing, int most, bool inBin = false)
     {
         lock (gate)
         {
             var all = new Dictionary<PartKind, IReadOnlyList<(string, int)>>();
             foreach (var kind in Enum.GetValues<PartKind>())
             {
-                var among = Find(narrowing.Without(kind));
+                var among = Find(narrowing.Without(kind), inBin);
                 all[kind] = [.. Tally(kind, among).Take(most)];
             }
 
@@ -33,7 +34,7 @@ public sealed partial class PhotoIndex
         lock (gate)
         {
             var facet = kind switch { PartKind.Album => albums, PartKind.Category => categories, PartKind.Tag => tags, _ => throw new ArgumentOutOfRangeException(nameof(kind)) };
-            return Several(facet, Find(among ?? Narrowing.Nothing), id => [id]).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
+            return Several(facet, Find(among ?? Narrowing.Nothing), Alone).Where(c => c.Choice != Narrowing.None).ToDictionary(c => Guid.Parse(c.Choice), c => c.Count);
         }
     }
 
@@ -88,18 +89,19 @@ public sealed partial class PhotoIndex
     {
         lock (gate)
         {
-            return [.. Several(people, Here(), name => [name]).Where(c => c.Choice != Narrowing.None)];
+            return [.. Several(people, Here(), Alone).Where(c => c.Choice != Narrowing.None)];
         }
     }
 
     IEnumerable<(string Choice, int Count)> Tally(PartKind kind, PhotoSet among) => kind switch
     {
-        PartKind.Album => Several(albums, among, id => [id]),
+        PartKind.Album => Several(albums, among, Alone),
         PartKind.Category => Several(categories, among, Up),
-        PartKind.Tag => Several(tags, among, id => [id]),
-        PartKind.Intake => Several(intakes, among, id => [id]),
-        PartKind.People => Several(people, among, name => [name]),
-        PartKind.Corrected => Several(corrected, among, trait => [trait]),
+        PartKind.Tag => Several(tags, among, Alone),
+        PartKind.Intake => Several(intakes, among, Alone),
+        PartKind.Source => Several(intakes, among, id => (string[])[From(id)]),
+        PartKind.People => Several(people, among, Alone),
+        PartKind.Corrected => Several(corrected, among, Alone),
         PartKind.Taken => TakenSpan.Bars([.. day.Tally(among)]),
         PartKind.Camera => Named(camera.Tally(among)),
         PartKind.Lens => Named(lens.Tally(among)),
@@ -114,11 +116,14 @@ public sealed partial class PhotoIndex
     static IEnumerable<(string, int)> Named(IEnumerable<(string Value, int Count)> tally) =>
         tally.OrderByDescending(t => t.Count).ThenBy(t => t.Value, StringComparer.Ordinal).Select(t => (t.Value.Length == 0 ? Narrowing.None : t.Value, t.Count));
 
+    static IEnumerable<T> Alone<T>(T thing) => [thing];
+
     /// <summary>Counts of what photos may have several of; each photo counts once for what its own stand beneath.</summary>
-    static IEnumerable<(string Choice, int Count)> Several<T>(Facet<Many<T>> facet, PhotoSet among, Func<T, IEnumerable<T>> with)
+    static IEnumerable<(string Choice, int Count)> Several<T, TChoice>(Facet<Many<T>> facet, PhotoSet among, Func<T, IEnumerable<TChoice>> with)
         where T : notnull
+        where TChoice : notnull
     {
-        var counts = new Dictionary<T, int>();
+        var counts = new Dictionary<TChoice, int>();
         var none = 0;
         foreach (var (set, count) in facet.Tally(among))
         {

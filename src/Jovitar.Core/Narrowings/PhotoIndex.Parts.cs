@@ -25,6 +25,8 @@ public sealed partial class PhotoIndex
                 return Ids(tags, wanted);
             case PartKind.Intake:
                 return Ids(intakes, wanted);
+            case PartKind.Source:
+                return intakes.Test(set => set.All.Length == 0 ? none : Array.Exists(set.All, i => choices.Contains(From(i))));
             case PartKind.People:
                 return people.Test(set => set.All.Length == 0 ? none : Array.Exists(set.All, choices.Contains));
             case PartKind.Corrected:
@@ -52,6 +54,8 @@ public sealed partial class PhotoIndex
                 return missing.Test(m => (m & bits) != 0);
         }
     }
+
+    string From(Guid intake) => sources.GetValueOrDefault(intake, "");
 
     static readonly (string Name, int Bit)[] Lacks = [("title", 1), ("alt", 2), ("credit", 4), ("clearance", 8)];
 

@@ -48,8 +48,10 @@ public sealed partial class PhotoIndex
     readonly Dictionary<SheetSort, SheetOrder> orders;
     readonly Dictionary<string, PhotoSet> kept = [];
     readonly Dictionary<(string, SheetSort), int[]> keptOrders = [];
+    readonly Dictionary<Guid, string> sources = [];
     Dictionary<Guid, Guid?> parents = [];
     PhotoSet? allHere;
+    PhotoSet? allBinned;
     int holes;
 
     public PhotoIndex() => orders = new()
@@ -133,6 +135,29 @@ public sealed partial class PhotoIndex
         {
             parents = new(parentOf);
             Forget();
+        }
+    }
+
+    /// <summary>Says where intakes came from, as <see cref="PhotoSource"/> names it; those it was told of before stay.</summary>
+    public void Came(IReadOnlyDictionary<Guid, string> from)
+    {
+        lock (gate)
+        {
+            foreach (var (intake, source) in from)
+            {
+                sources[intake] = source;
+            }
+
+            Forget();
+        }
+    }
+
+    /// <summary>Those of some intakes of which it was not told where they came from.</summary>
+    public IReadOnlyList<Guid> WithoutSource(IEnumerable<Guid> some)
+    {
+        lock (gate)
+        {
+            return [.. some.Distinct().Where(i => !sources.ContainsKey(i))];
         }
     }
 
@@ -242,6 +267,15 @@ public sealed partial class PhotoIndex
         }
     }
 
+    /// <summary>The photos that lie in the bin and would be found if they were here.</summary>
+    public IReadOnlyList<Guid> InBin(Narrowing narrowing)
+    {
+        lock (gate)
+        {
+            return [.. Find(narrowing, inBin: true).Numbers().Select(n => ids[n])];
+        }
+    }
+
     static Many<Guid> SetOf(IReadOnlyList<Guid> of) => of.Count == 0 ? Many<Guid>.None : new Many<Guid>(of);
 
     int Then(int by, int a, int b) => by != 0 ? by : ids[a].CompareTo(ids[b]);
@@ -259,7 +293,7 @@ public sealed partial class PhotoIndex
             order.Move(n);
         }
 
-        allHere = null;
+        (allHere, allBinned) = (null, null);
         Forget();
     }
 
@@ -302,20 +336,23 @@ public sealed partial class PhotoIndex
         return found;
     }
 
-    PhotoSet Find(Narrowing narrowing)
+    /// <param name="inBin">Among those in the bin, instead of those that are here.</param>
+    PhotoSet Find(Narrowing narrowing, bool inBin = false)
     {
+        var among = inBin ? Binned() : Here();
         if (narrowing.IsNothing)
         {
-            return Here();
+            return among;
         }
 
-        if (kept.TryGetValue(narrowing.ToString(), out var found))
+        var key = inBin ? $"bin {narrowing}" : narrowing.ToString();
+        if (kept.TryGetValue(key, out var found))
         {
             return found;
         }
 
         found = new PhotoSet(ids.Count);
-        found.Join(Here());
+        found.Join(among);
         foreach (var word in WordIndex.Fold(narrowing.Words).Distinct())
         {
             found.Keep(words.Beginning(ids.Count, word));
@@ -339,7 +376,21 @@ public sealed partial class PhotoIndex
             kept.Clear();
         }
 
-        return kept[narrowing.ToString()] = found;
+        return kept[key] = found;
+    }
+
+    PhotoSet Binned()
+    {
+        if (allBinned is null)
+        {
+            allBinned = new PhotoSet(ids.Count);
+            foreach (var n in numbers.Values.Where(n => !here[n]))
+            {
+                allBinned.Add(n);
+            }
+        }
+
+        return allBinned;
     }
 
     PhotoSet Here()

@@ -129,21 +129,27 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     }
 
     /// <summary>How many things lie in the bin on their own account.</summary>
-    public async Task<int> CountAsync(DateTimeOffset until, CancellationToken ct)
+    /// <param name="only">Of these photos alone; null for everything.</param>
+    public async Task<int> CountAsync(DateTimeOffset until, IReadOnlyList<Guid>? only, CancellationToken ct)
     {
-        await using var command = db.Command("select count(*) from bin where within is null and binned <= @until", ("until", until));
+        await using var command = db.Command(
+            $"select count(*) from bin where within is null and binned <= @until {Only(only)}", ("until", until), ("only", only?.ToArray()));
         return (int)(long)(await command.ExecuteScalarAsync(ct))!;
     }
 
+    /// <summary>Limits what lies in the bin to some photos.</summary>
+    static string Only(IReadOnlyList<Guid>? only) => only is null ? "and @only::uuid[] is null" : "and kind = 'photo' and thing = any(@only)";
+
     /// <summary>What lies in the bin up to a time, the latest first, after one of them.</summary>
-    public async Task<IReadOnlyList<BinnedThing>> ListAsync(DateTimeOffset until, Guid? after, int most, CancellationToken ct)
+    /// <param name="only">Of these photos alone; null for everything.</param>
+    public async Task<IReadOnlyList<BinnedThing>> ListAsync(DateTimeOffset until, Guid? after, IReadOnlyList<Guid>? only, int most, CancellationToken ct)
     {
         await using var command = db.Command(
-            """
+            $"""
             with here as (
               select kind, thing, binned, binned_by
                 from bin
-               where within is null and binned <= @until
+               where within is null and binned <= @until {Only(only)}
                  and (@after::uuid is null or (binned, thing) < (select b.binned, b.thing from bin as b where b.thing = @after::uuid
                    limit 1))
                order by binned desc, thing desc
@@ -180,7 +186,7 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
                       order by pt.place, ap.place, ap.photo limit 1) end)) as k on true
              order by h.binned desc, h.thing desc
             """,
-            ("until", until), ("after", after), ("most", most));
+            ("until", until), ("after", after), ("only", only?.ToArray()), ("most", most));
         return await command.AllAsync(
             r => new BinnedThing(
                 r.Get<string>("kind"), r.Get<Guid>("thing"), r.Get<string>("name"), (int)r.Get<long>("photos"), (int)r.Get<long>("along"), r.MaybeText("picture"), r.Get<int>("width"), r.Get<int>("height"),

@@ -14,7 +14,8 @@ internal sealed record CountedChoice(string Choice, string? Name, string? Within
 internal sealed record CountedPart(PartKind Kind, IReadOnlyList<CountedChoice> Choices);
 
 /// <summary>How many photos are found, and how many would be with each choice.</summary>
-internal sealed record SheetCounts(int Total, IReadOnlyList<CountedPart> Parts);
+/// <param name="InBin">So many that lie in the bin would be found besides.</param>
+internal sealed record SheetCounts(int Total, int InBin, IReadOnlyList<CountedPart> Parts);
 
 /// <summary>Counts beside the choices of a narrowing. They are exact.</summary>
 internal sealed class CountStore(NpgsqlDataSource db, IndexKeeper keeper)
@@ -31,11 +32,12 @@ internal sealed class CountStore(NpgsqlDataSource db, IndexKeeper keeper)
         [PartKind.Intake] = "select id, to_char(begun at time zone 'UTC', 'YYYY-MM-DD\"T\"HH24:MI:SS\"Z\"') as name, null::uuid as within from intake where id = any(@ids)",
     };
 
-    public async Task<SheetCounts> CountAsync(Narrowing narrowing, CancellationToken ct)
+    /// <param name="inBin">Counts what lies in the bin, instead of what is here.</param>
+    public async Task<SheetCounts> CountAsync(Narrowing narrowing, bool inBin, CancellationToken ct)
     {
         var index = await keeper.CurrentAsync(ct);
         var parts = new List<CountedPart>();
-        foreach (var (kind, choices) in index.Counts(narrowing, Most))
+        foreach (var (kind, choices) in index.Counts(narrowing, Most, inBin))
         {
             var names = Named.TryGetValue(kind, out var sql) ? await NamesAsync(sql, choices, narrowing, kind, ct) : null;
             parts.Add(new CountedPart(
@@ -48,7 +50,7 @@ internal sealed class CountStore(NpgsqlDataSource db, IndexKeeper keeper)
                  .. Chosen(narrowing, kind).Where(c => choices.All(o => o.Choice != c) && names?.ContainsKey(c) == true).Select(c => new CountedChoice(c, names![c].Name, names[c].Within?.ToString(), 0))]));
         }
 
-        return new SheetCounts(index.Count(narrowing), parts);
+        return new SheetCounts(index.Count(narrowing), index.InBin(narrowing).Count, parts);
     }
 
     sealed record Known(string Name, Guid? Within);

@@ -69,6 +69,7 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
         {
             var found = await FactsAsync("where p.id = any(@ids)", [("ids", some)], ct);
             found = await LinkedAsync(found, "where f.photo = any(@ids)", [("ids", some)], ct);
+            await CameAsync(into, found, ct);
             foreach (var facts in found)
             {
                 into.Set(facts);
@@ -98,6 +99,7 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             }
 
             some = await LinkedAsync(some, "where f.photo between @first and @last", [("first", some[0].Id), ("last", some[^1].Id)], ct);
+            await CameAsync(all, some, ct);
             foreach (var facts in some)
             {
                 all.Set(facts);
@@ -154,6 +156,17 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
             ct);
     }
 
+    /// <summary>Tells where the intakes of some photos came from, if it was not told before: that never changes.</summary>
+    async Task CameAsync(PhotoIndex into, List<PhotoFacts> photos, CancellationToken ct)
+    {
+        var unknown = into.WithoutSource(photos.SelectMany(p => p.Intakes));
+        if (unknown.Count > 0)
+        {
+            await using var command = db.Command("select id, came_by, label from intake where id = any(@ids)", ("ids", unknown.ToArray()));
+            into.Came((await command.AllAsync(r => KeyValuePair.Create(r.GetGuid(0), PhotoSource.Of(r.GetString(1), r.GetString(2))), ct)).ToDictionary());
+        }
+    }
+
     static IReadOnlyList<string> Traits(NpgsqlDataReader r) =>
         [.. r.MaybeText("correction") is { } text ? CorrectionText.Read(text).Traits() : [], .. r.Get<bool>("is_part") ? (string[])["print"] : []];
 
@@ -161,11 +174,28 @@ internal sealed class IndexKeeper(NpgsqlDataSource db, TimeProvider clock) : IDi
     /// <param name="ofThem">Which rows of what links photos (f) to others are of those.</param>
     async Task<List<PhotoFacts>> LinkedAsync(List<PhotoFacts> photos, string ofThem, (string, object?)[] parameters, CancellationToken ct)
     {
+        async Task<Dictionary<Guid, Guid[]>> ReadAsync(string sql, (string, object?)[] parameters)
+        {
+            await using var links = db.Command(sql, parameters);
+            return (await links.AllAsync(r => KeyValuePair.Create(r.GetGuid(0), r.GetFieldValue<Guid[]>(1)), ct)).ToDictionary();
+        }
+
+        // What a photo in the bin stood in is held until it is back.
+        var binned = photos.Where(p => !p.Here).Select(p => p.Id).ToArray();
         async Task<Dictionary<Guid, Guid[]>> LinksAsync(string table, string other)
         {
             var select = $"select f.photo, array_agg(f.{other}) as others from {table} as f";
-            await using var links = db.Command($"{select} {ofThem} group by f.photo", parameters);
-            return (await links.AllAsync(r => KeyValuePair.Create(r.GetGuid(0), r.GetFieldValue<Guid[]>(1)), ct)).ToDictionary();
+            var there = await ReadAsync($"{select} {ofThem} group by f.photo", parameters);
+            if (binned.Length > 0 && table != "intake_file")
+            {
+                var (photo, beside) = other == "album" ? ("other", "thing") : ("thing", "other");
+                foreach (var (id, others) in await ReadAsync($"select {photo}, array_agg({beside}) from held where {photo} = any(@ids) and kind = @kind group by {photo}", [("ids", binned), ("kind", table)]))
+                {
+                    there[id] = others;
+                }
+            }
+
+            return there;
         }
 
         var (tags, categories) = (await LinksAsync("photo_tag", "tag"), await LinksAsync("photo_category", "category"));

@@ -70,7 +70,7 @@ internal static class PhotoEndpoints
 
     static async Task<Ok<SheetTotal>> Total([AsParameters] SheetQuery query, SheetStore sheet, CancellationToken ct) => TypedResults.Ok(new SheetTotal(await sheet.TotalAsync(query, ct)));
 
-    static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), ct));
+    static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), inBin: false, ct));
 
     static async Task<Ok<PhotoList>> Between([AsParameters] SheetQuery query, PhotoId one, PhotoId other, SheetStore sheet, CancellationToken ct) =>
         TypedResults.Ok(new PhotoList(await sheet.BetweenAsync(query, one, other, Hand.Most, ct)));

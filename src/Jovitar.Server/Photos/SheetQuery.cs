@@ -40,6 +40,13 @@ internal sealed record SheetQuery
     [FromQuery(Name = "notIntake")]
     public string? NotIntake { get; init; }
 
+    [Description("From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none.")]
+    [FromQuery(Name = "source")]
+    public string? Source { get; init; }
+
+    [FromQuery(Name = "notSource")]
+    public string? NotSource { get; init; }
+
     [Description("Showing any of these people (names), or none.")]
     [FromQuery(Name = "people")]
     public string? People { get; init; }
@@ -136,6 +143,8 @@ internal sealed record SheetQuery
         "notTag" => NotTag,
         "intake" => Intake,
         "notIntake" => NotIntake,
+        "source" => Source,
+        "notSource" => NotSource,
         "people" => People,
         "notPeople" => NotPeople,
         "taken" => Taken,

@@ -4215,6 +4215,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
                     /** @description Showing any of these people (names), or none. */
                     people?: string;
                     notPeople?: string;
@@ -4303,6 +4306,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
                     /** @description Showing any of these people (names), or none. */
                     people?: string;
                     notPeople?: string;
@@ -4390,6 +4396,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
                     /** @description Showing any of these people (names), or none. */
                     people?: string;
                     notPeople?: string;
@@ -4477,6 +4486,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
                     /** @description Showing any of these people (names), or none. */
                     people?: string;
                     notPeople?: string;
@@ -4828,6 +4840,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
                     /** @description Showing any of these people (names), or none. */
                     people?: string;
                     notPeople?: string;
@@ -5149,6 +5164,9 @@ export interface paths {
                     /** @description Brought by any of these intakes (ids). */
                     intake?: string;
                     notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
                     /** @description Showing any of these people (names), or none. */
                     people?: string;
                     notPeople?: string;
@@ -5260,12 +5278,65 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What waits in the bin */
+        /** What waits in the bin; narrowed, the photos there that a sheet would find */
         get: {
             parameters: {
                 query?: {
                     until?: string;
                     after?: string;
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
+                    q?: string;
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit, clearance. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
+                    sort?: string;
+                    reversed?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -5310,6 +5381,96 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many photos in the bin each choice of a narrowing would find */
+        get: {
+            parameters: {
+                query?: {
+                    /** @description Beginnings of words to look for in title, caption, alternative text, tags, people, place, creator and file name; all of them must be found. */
+                    q?: string;
+                    /** @description In any of these albums (ids), or none. */
+                    album?: string;
+                    notAlbum?: string;
+                    /** @description In any of these categories (ids) or beneath them, or none. */
+                    category?: string;
+                    notCategory?: string;
+                    /** @description With any of these tags (ids), or none. */
+                    tag?: string;
+                    notTag?: string;
+                    /** @description Brought by any of these intakes (ids). */
+                    intake?: string;
+                    notIntake?: string;
+                    /** @description From any of these sources: computer, sent, watched:NAME, scanner:NAME, or none. */
+                    source?: string;
+                    notSource?: string;
+                    /** @description Showing any of these people (names), or none. */
+                    people?: string;
+                    notPeople?: string;
+                    /** @description Taken then: 2026, 2026-06, 2026-06-13, two of them with -- between, or none. */
+                    taken?: string;
+                    notTaken?: string;
+                    /** @description Taken with any of these cameras, or none. */
+                    camera?: string;
+                    notCamera?: string;
+                    /** @description Taken through any of these lenses, or none. */
+                    lens?: string;
+                    notLens?: string;
+                    /** @description Rated so, 0 to 5. */
+                    rating?: string;
+                    notRating?: string;
+                    /** @description Decided so: keep, doubt, leave_out, or none. */
+                    decision?: string;
+                    notDecision?: string;
+                    /** @description Cleared so: cleared, not_cleared, or none while nobody has said or it is over. */
+                    clearance?: string;
+                    notClearance?: string;
+                    /** @description landscape, portrait, square, panorama. */
+                    shape?: string;
+                    notShape?: string;
+                    /** @description The longer edge in pixels: 1600-2399, 6000-. */
+                    pixels?: string;
+                    notPixels?: string;
+                    /** @description Without any of these: title, alt, credit, clearance. */
+                    missing?: string;
+                    notMissing?: string;
+                    /** @description Corrected in any of these ways: turned, straightened, cropped, toned, grey, focus, print (cut from a scan), or none. */
+                    corrected?: string;
+                    notCorrected?: string;
+                    /** @description What the sheet is sorted by: taken, arrived, name, title, rating, views, or, in one album, place. Anything else means taken. */
+                    sort?: string;
+                    reversed?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SheetCounts"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -11153,7 +11314,7 @@ export interface components {
             things: components["schemas"]["BinnedThing"][];
             /**
              * Format: int32
-             * @description How many things lie in it on their own account.
+             * @description How many things lie in it on their own account, or how many photos of them were asked for.
              */
             total: number;
             /**
@@ -13834,7 +13995,7 @@ export interface components {
          * @description What a part of a narrowing speaks of.
          * @enum {unknown}
          */
-        PartKind: "album" | "category" | "tag" | "intake" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "clearance" | "shape" | "pixels" | "missing" | "corrected";
+        PartKind: "album" | "category" | "tag" | "intake" | "source" | "people" | "taken" | "camera" | "lens" | "rating" | "decision" | "clearance" | "shape" | "pixels" | "missing" | "corrected";
         /** @description A page of the photos of a block. */
         PartLink: {
             /**
@@ -14666,6 +14827,11 @@ export interface components {
         SheetCounts: {
             /** Format: int32 */
             total: number;
+            /**
+             * Format: int32
+             * @description So many that lie in the bin would be found besides.
+             */
+            inBin: number;
             parts: components["schemas"]["CountedPart"][];
         };
         /** @description A photo's neighbours in a sheet. */

@@ -123,7 +123,12 @@ const routes = [
     validateSearch: z.object({ of: said }),
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/files', component: FilesStation }),
-  createRoute({ getParentRoute: () => root, path: '/workroom/bin', component: BinStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/bin',
+    component: BinStation,
+    validateSearch: sheetSearch,
+  }),
   createRoute({ getParentRoute: () => root, path: '/workroom/albums', component: AlbumsStation }),
   createRoute({
     getParentRoute: () => root,

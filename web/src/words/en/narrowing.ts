@@ -1,4 +1,4 @@
-import { photos } from './plain'
+import { photos, plural } from './plain'
 
 const series = (word: string) => (all: readonly string[]) =>
   all.length < 2 ? all.join() : `${all.slice(0, -1).join(', ')} ${word} ${all.at(-1)}`
@@ -9,6 +9,7 @@ type Kind =
   | 'people'
   | 'album'
   | 'intake'
+  | 'source'
   | 'taken'
   | 'decision'
   | 'clearance'
@@ -48,6 +49,13 @@ export const narrowingWords = {
     under: (pixels: string) => `under ${pixels}`,
     over: (pixels: string) => `${pixels} and more`,
     gone: 'something that is gone',
+    watched: (name: string) => `the watched folder ${name}`,
+    scanner: (name: string) => `the scanner ${name}`,
+    inBin: (n: number) => `${n.toLocaleString('en')} in the bin`,
+    /** What the bin shows: photos that are found there, or all that lies in it. */
+    binned: (n: number) => `${photos(n)} in the bin`,
+    allBinned: (n: number) => `Everything in the bin, ${plural(n, 'thing', 'things')}`,
+    outside: 'look among those that are not in the bin',
     begun: (iso: string) =>
       new Date(iso).toLocaleString('en-GB', {
         day: 'numeric',
@@ -62,6 +70,7 @@ export const narrowingWords = {
       people: 'People shown',
       album: 'Album',
       intake: 'Intake',
+      source: 'Source',
       taken: 'Taken',
       decision: 'Decision',
       clearance: 'Clearance',
@@ -80,6 +89,7 @@ export const narrowingWords = {
       people: 'showing…',
       album: 'in…',
       intake: 'brought in on…',
+      source: 'from…',
       taken: 'taken…',
       decision: 'decided…',
       clearance: 'cleared or not…',
@@ -97,6 +107,7 @@ export const narrowingWords = {
       tag: 'no tag',
       people: 'nobody named',
       album: 'no album',
+      source: 'nowhere one knows of',
       taken: 'no date',
       decision: 'undecided',
       clearance: 'nobody has said',
@@ -110,6 +121,7 @@ export const narrowingWords = {
       tag: 'untagged',
       people: 'with nobody named',
       album: 'in no album',
+      source: 'from nowhere one knows of',
       taken: 'without a date',
       decision: 'not yet decided',
       clearance: 'that nobody has cleared yet',
@@ -118,6 +130,12 @@ export const narrowingWords = {
       corrected: 'as they came in',
     } as Partial<Record<Kind, string>>,
     choices: {
+      source: {
+        computer: 'somebody’s computer',
+        sent: 'what people sent in',
+        watched: 'a watched folder',
+        scanner: 'a scanner',
+      },
       decision: { keep: 'kept', doubt: 'in doubt', leave_out: 'left out' },
       clearance: { cleared: 'cleared', not_cleared: 'not cleared' },
       rating: { 0: 'not rated', 1: '1', 2: '2', 3: '3', 4: '4', 5: '5' },
@@ -140,6 +158,8 @@ export const narrowingWords = {
         not ? (none ? 'with somebody named' : `not showing ${of}`) : `showing ${of}`,
       album: (of, not, none) => (not ? (none ? 'in some album' : `not in ${of}`) : `in ${of}`),
       intake: (of, not) => `${not ? 'not ' : ''}brought in on ${of}`,
+      source: (of, not, none) =>
+        not && none ? 'from somewhere one knows of' : `${not ? 'not ' : ''}from ${of}`,
       taken: (of, not, none) => (not ? (none ? 'with a date' : `not taken ${of}`) : `taken ${of}`),
       decision: (of, not, none) => (not ? (none ? 'decided' : `not ${of}`) : of),
       clearance: (of, not, none) =>

@@ -271,6 +271,8 @@ export const photoWords = {
         .filter(Boolean)
         .join(', '),
     restore: 'Take back',
+    noneSuch: 'Nothing such lies in the bin.',
+    widen: 'Show all that lies in it',
     restoreAll: (n: number) => `Take all ${n.toLocaleString('en')} back`,
     restored: (n: number) => `Took ${plural(n, 'thing', 'things')} back.`,
     empty: 'Empty the bin',

@@ -1,3 +1,4 @@
+import { Link } from '@tanstack/react-router'
 import { type ReactNode, useState } from 'react'
 import { w } from '../../words'
 import { useKeys } from '../shell/keys'
@@ -8,6 +9,7 @@ import {
   type Kind,
   kinds,
   type NarrowingSearch,
+  narrowingOf,
   nothing,
   type Part,
   partsOf,
@@ -20,30 +22,40 @@ import { useCounts } from './useCounts'
 export const aside =
   'font-sans text-body font-normal text-quiet underline decoration-strong-line decoration-1 underline-offset-[6px] hover:text-ink hover:decoration-ink'
 
+const said = (total: number, search: NarrowingSearch, inBin: boolean) =>
+  !inBin
+    ? w.narrowing.photos(total)
+    : isNarrowed(search)
+      ? w.narrowing.binned(total)
+      : w.narrowing.allBinned(total)
+
 type Open = { kind: Kind; not: boolean } | null
 
 /** What the sheet is narrowed to, read as one sentence; each part is pressed to change it, its choices open in place. */
 export function Sentence({
   search,
   total,
+  inBin = false,
   children,
   onChange,
 }: {
   search: NarrowingSearch
   total: number | undefined
+  /** It is said of what lies in the bin. */
+  inBin?: boolean
   /** What else can be done with what is found. */
   children?: ReactNode
   onChange: (next: NarrowingSearch) => void
 }) {
   const [open, setOpen] = useState<Open>(null)
   const parts = partsOf(search)
-  const counts = useCounts(search, open !== null || parts.length > 0)
+  const counts = useCounts(search, open !== null || parts.length > 0, inBin)
   const begin = () => setOpen(open === null ? { kind: 'taken', not: false } : null)
   useKeys({ n: begin })
   const isOpen = (part: { kind: Kind; not: boolean }) => open?.kind === part.kind && open.not === part.not
   const shown: Part | null = open && (parts.find(isOpen) ?? { ...open, choices: [] })
   // What is open and says nothing yet stands in the sentence as what it would begin with.
-  const said = shown && shown.choices.length === 0 ? [...parts, shown] : parts
+  const all = shown && shown.choices.length === 0 ? [...parts, shown] : parts
   return (
     // biome-ignore lint/a11y/useSemanticElements: what is grouped reads as a sentence; a fieldset would break its flow.
     <div
@@ -57,9 +69,9 @@ export function Sentence({
       }}
     >
       <p className="font-display text-lead leading-[1.75] font-semibold" aria-live="polite">
-        {total === undefined ? ' ' : w.narrowing.photos(total)}
+        {total === undefined ? ' ' : said(total, search, inBin)}
         {search.q && <span> {w.narrowing.saying(search.q)}</span>}
-        {said.map((part, i) => (
+        {all.map((part, i) => (
           <span key={`${part.kind}${part.not}`}>
             {i > 0 || search.q ? ', ' : ' '}
             <button
@@ -72,7 +84,7 @@ export function Sentence({
             </button>
           </span>
         ))}
-        {total !== undefined && (said.length > parts.length ? ' ' : isNarrowed(search) ? '. ' : ', ')}
+        {total !== undefined && (all.length > parts.length ? ' ' : isNarrowed(search) ? '. ' : ', ')}
         {open === null && (
           <button type="button" aria-expanded={false} onClick={begin} className={aside}>
             {isNarrowed(search) ? w.narrowing.and : w.narrowing.narrow}
@@ -90,7 +102,12 @@ export function Sentence({
             {w.sheet.widen}
           </button>
         )}
-        {isNarrowed(search) && open === null && <KeepIt search={search} />}
+        {isNarrowed(search) && open === null && !inBin && <KeepIt search={search} />}
+        {isNarrowed(search) && open === null && !inBin && counts.inBin > 0 && (
+          <Link to="/workroom/bin" search={narrowingOf(search)} className={`ml-4 ${aside}`}>
+            {w.narrowing.inBin(counts.inBin)}
+          </Link>
+        )}
         {open === null && !!total && children}
       </p>
       {shown && (

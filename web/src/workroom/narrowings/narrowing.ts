@@ -5,6 +5,7 @@ export const kinds = [
   'people',
   'album',
   'intake',
+  'source',
   'taken',
   'decision',
   'clearance',

@@ -38,6 +38,15 @@ export function pixelWords(choice: string): string {
       : w.narrowing.span(number(from), number(to))
 }
 
+/** A source in words: the way, or which of several. */
+function sourceWords(choice: string): string {
+  const at = choice.indexOf(':')
+  const name = choice.slice(at + 1)
+  if (at > 0 && choice.startsWith('watched')) return w.narrowing.watched(name)
+  if (at > 0 && choice.startsWith('scanner')) return w.narrowing.scanner(name)
+  return w.narrowing.choices.source?.[choice] ?? choice
+}
+
 /** What one choice of a part is called. */
 export function choiceWords(kind: Part['kind'], choice: string, name: string | null | undefined): string {
   if (choice === none) return w.narrowing.none[kind] ?? choice
@@ -45,6 +54,7 @@ export function choiceWords(kind: Part['kind'], choice: string, name: string | n
   if (name) return name
   if (kind === 'taken') return takenWords(choice)
   if (kind === 'pixels') return pixelWords(choice)
+  if (kind === 'source') return sourceWords(choice)
   return w.narrowing.choices[kind]?.[choice] ?? (/^[0-9a-f-]{36}$/.test(choice) ? w.narrowing.gone : choice)
 }
 

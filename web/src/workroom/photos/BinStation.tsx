@@ -1,10 +1,13 @@
-import { useInfiniteQuery } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query'
+import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { Dialog } from '../../kit/Dialog'
 import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
+import { isNarrowed, narrowingOf } from '../narrowings/narrowing'
+import { aside, Sentence } from '../narrowings/Sentence'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
 import { tell, tellDone } from '../shell/news'
@@ -15,10 +18,15 @@ type Thing = Api['BinnedThing']
 /** What was thrown away, to be taken back or removed for good. */
 export function BinStation() {
   const [asking, setAsking] = useState(false)
+  const search = narrowingOf(useSearch({ from: '/workroom/bin' }))
+  const go = useNavigate({ from: '/workroom/bin' })
+  const narrowed = isNarrowed(search)
   const list = useInfiniteQuery({
-    queryKey: ['bin'],
+    queryKey: ['bin', search],
     initialPageParam: {} as { until?: string; after?: string },
-    queryFn: ({ pageParam }) => body(api.GET('/api/bin', { params: { query: pageParam } }), w.errors.away),
+    queryFn: ({ pageParam }) =>
+      body(api.GET('/api/bin', { params: { query: { ...search, ...pageParam } } }), w.errors.away),
+    placeholderData: keepPreviousData,
     getNextPageParam: (page) => (page.after ? { until: page.until, after: page.after } : undefined),
   })
   const first = list.data?.pages[0]
@@ -52,12 +60,31 @@ export function BinStation() {
                   {w.bin.restoreAll(things.length)}
                 </Button>
               )}
-              <Button onClick={() => setAsking(true)}>{w.bin.empty}</Button>
+              {/* Emptied is the whole bin: that is not to be taken for what is found in it. */}
+              {!narrowed && <Button onClick={() => setAsking(true)}>{w.bin.empty}</Button>}
             </span>
           )
         }
       />
-      {things.length === 0 ? (
+      {(narrowed || things.length > 0) && (
+        <Sentence
+          search={search}
+          total={first.total}
+          inBin
+          onChange={(next) => void go({ search: (s) => ({ ...s, ...next }), replace: true })}
+        >
+          {narrowed && (
+            <Link to="/workroom/photos" search={search} className={`ml-4 ${aside}`}>
+              {w.narrowing.outside}
+            </Link>
+          )}
+        </Sentence>
+      )}
+      {things.length === 0 && narrowed ? (
+        <Empty title={w.bin.noneSuch}>
+          <Button onClick={() => void go({ search: {} })}>{w.bin.widen}</Button>
+        </Empty>
+      ) : things.length === 0 ? (
         <Empty title={w.bin.none} lead={w.bin.lead} />
       ) : (
         <ul className="mt-7 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-6">
