@@ -98,6 +98,34 @@ test('the bin says how many it removes for good, can be thought better of, and r
   expect(there).toEqual(expect.arrayContaining(now))
 })
 
+test('what lies in the bin is found by the sentence of the sheet, and taken back from there', async () => {
+  const [one = '', two = ''] = fresh(2, 70)
+  await bring([one, two], '2 ready')
+  const { photos: brought } = await json('/api/photos?q=room&sort=arrived')
+  const forgery = (await json('/api/session')).forgery
+  await page.request.post('/api/bin', { headers: { 'X-Jovitar-Forgery': forgery }, data: { photos: [brought[0].id] } })
+  await page.goto('/workroom/photos?q=room')
+  await page.getByRole('link', { name: '1 in the bin' }).click()
+  await expect(page.getByRole('group', { name: 'What the sheet shows' })).toContainText('1 photo in the bin with “room”')
+  // What empties all of it is not at hand while only a part is shown.
+  await expect(page.getByRole('button', { name: 'Empty the bin' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'and…' }).click()
+  await page.getByRole('button', { name: 'Source' }).click()
+  await page.getByRole('button', { name: 'somebody’s computer' }).click()
+  await expect(page.getByRole('group', { name: 'What the sheet shows' })).toContainText('from somebody’s computer')
+  await page.getByRole('button', { name: 'Rating' }).click()
+  await page.getByRole('region', { name: 'Rating' }).getByRole('listitem').first().getByRole('button').click()
+  await page.getByRole('button', { name: 'Turn round: all but these' }).click()
+  await expect(page.getByText('Nothing such lies in the bin.')).toBeVisible()
+  await page.getByRole('button', { name: 'Leave this part out' }).click()
+  await noSeriousFinding(page)
+  await page.getByRole('button', { name: /^Take back: / }).click()
+  await expect(foot()).toContainText('Took 1 thing back.')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('link', { name: 'look among those that are not in the bin' }).click()
+  await expect(page.getByRole('group', { name: 'What the sheet shows' })).toContainText('from somebody’s computer')
+})
+
 test('what could not be read stands on the desk with its reason and what helps', async () => {
   const [path = ''] = fresh(1, 66)
   // A file that breaks off in the middle is a photo until somebody looks closer.

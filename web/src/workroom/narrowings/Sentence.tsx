@@ -49,7 +49,7 @@ export function Sentence({
 }) {
   const [open, setOpen] = useState<Open>(null)
   const parts = partsOf(search)
-  const counts = useCounts(search, open !== null || parts.length > 0, inBin)
+  const counts = useCounts(search, open !== null || isNarrowed(search), inBin)
   const begin = () => setOpen(open === null ? { kind: 'taken', not: false } : null)
   useKeys({ n: begin })
   const isOpen = (part: { kind: Kind; not: boolean }) => open?.kind === part.kind && open.not === part.not
@@ -99,7 +99,7 @@ export function Sentence({
             }}
             className={`ml-4 ${aside}`}
           >
-            {w.sheet.widen}
+            {inBin ? w.bin.widen : w.sheet.widen}
           </button>
         )}
         {isNarrowed(search) && open === null && !inBin && <KeepIt search={search} />}
@@ -108,7 +108,7 @@ export function Sentence({
             {w.narrowing.inBin(counts.inBin)}
           </Link>
         )}
-        {open === null && !!total && children}
+        {open === null && (inBin || !!total) && children}
       </p>
       {shown && (
         <div className="mt-1.5 border-t-[3px] border-plum pt-2">
