@@ -98,12 +98,12 @@ public sealed class WatermarkTests
 
     static readonly Gen<HashSet<int>> People = Gen.Int[100, 103].HashSet[1, 3];
 
-    static readonly Gen<Marking> Markings = Gen.Select(Gen.Enum<Spared>(), People, (who, chosen) => new Marking(who) { Chosen = who == Spared.Chosen ? [.. chosen.Select(Number)] : [] });
+    static readonly Gen<Whom> Markings = Gen.Select(Gen.Enum<ForWhom>(), People, (who, chosen) => new Whom(who) { Chosen = who == ForWhom.Chosen ? [.. chosen.Select(Number)] : [] });
 
     /// <summary>The rule as one would say it: each thing that the photo stands in is asked by itself.</summary>
-    static bool Naive(Marking marking, bool holds, HashSet<int>? belongs) =>
-        marking.Who == Spared.Everyone || (marking.Who == Spared.Known && (holds || belongs != null)) || (marking.Who == Spared.Members && belongs != null)
-        || (marking.Who == Spared.Chosen && belongs != null && belongs.Any(b => marking.Chosen.Contains(Number(b))));
+    static bool Naive(Whom marking, bool holds, HashSet<int>? belongs) =>
+        marking.Who == ForWhom.Everyone || (marking.Who == ForWhom.Known && (holds || belongs != null)) || (marking.Who == ForWhom.Members && belongs != null)
+        || (marking.Who == ForWhom.Chosen && belongs != null && belongs.Any(b => marking.Chosen.Contains(Number(b))));
 
     [Fact]
     public void A_photo_goes_without_it_to_whom_everything_that_it_stands_in_spares() =>
@@ -135,7 +135,7 @@ public sealed class WatermarkTests
     [InlineData("", "", false, false, "as it is")]
     public void Worked_examples(string album, string other, bool holdsLink, bool isMember, string gets)
     {
-        Mark[] marks = [.. ((string[])[album, other]).Where(a => a.Length > 0).Select((a, i) => new Mark(Number(i), "album", "A", new Marking(Enum.Parse<Spared>(a))))];
+        Mark[] marks = [.. ((string[])[album, other]).Where(a => a.Length > 0).Select((a, i) => new Mark(Number(i), "album", "A", new Whom(Enum.Parse<ForWhom>(a))))];
         var viewer = (isMember ? new Viewer(Role.Member) { Is = new HashSet<Guid> { Number(9) } } : Viewer.Nobody) with { Holds = holdsLink ? new HashSet<Guid> { Number(5) } : [] };
         var photo = new PhotoThing(PhotoState.Ready, LeftOut: false, Binned: false, new ShownOn(1), PhotoClearance.Nothing) { Marks = marks };
         Assert.Equal(gets == "as it is", Access.Access.Decide(viewer, Right.SeeUnmarked, photo, Now).Allowed);
@@ -144,17 +144,17 @@ public sealed class WatermarkTests
     [Fact]
     public void It_is_said_who_gets_it_with_and_who_without()
     {
-        Mark Of(string kind, string name, Spared who, params Chosen[] called) => new(Number(name.Length), kind, name, new Marking(who) { Chosen = [.. called.Select(c => c.Id)] }) { Called = called };
+        Mark Of(string kind, string name, ForWhom who, params Chosen[] called) => new(Number(name.Length), kind, name, new Whom(who) { Chosen = [.. called.Select(c => c.Id)] }) { Called = called };
         Assert.Empty(MarkWords.Said([]));
-        Assert.Equal(["Visitors get it with the watermark.", "The album “Night” spares all members."], MarkWords.Said([Of("album", "Night", Spared.Members)]));
-        Assert.Equal("The category “Sale” spares nobody.", MarkWords.Said([Of("category", "Sale", Spared.Nobody)])[1]);
-        Assert.Equal("The site spares the group “Juniors”.", MarkWords.Said([Of("site", "", Spared.Chosen, new Chosen(Number(1), "Juniors", IsGroup: true))])[1]);
-        Assert.Equal("The site spares nobody.", MarkWords.Said([Of("site", "", Spared.Chosen)])[1]);
-        Assert.EndsWith("the stricter wins.", MarkWords.Said([Of("site", "", Spared.Known), Of("album", "Night", Spared.Members)])[3], StringComparison.Ordinal);
-        var line = AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(1), PhotoClearance.Nothing) { Marks = [Of("album", "Night", Spared.Members)] }, new TheSite(IsOpen: true), Now);
+        Assert.Equal(["Visitors get it with the watermark.", "The album “Night” spares all members."], MarkWords.Said([Of("album", "Night", ForWhom.Members)]));
+        Assert.Equal("The category “Sale” spares nobody.", MarkWords.Said([Of("category", "Sale", ForWhom.Nobody)])[1]);
+        Assert.Equal("The site spares the group “Juniors”.", MarkWords.Said([Of("site", "", ForWhom.Chosen, new Chosen(Number(1), "Juniors", IsGroup: true))])[1]);
+        Assert.Equal("The site spares nobody.", MarkWords.Said([Of("site", "", ForWhom.Chosen)])[1]);
+        Assert.EndsWith("the stricter wins.", MarkWords.Said([Of("site", "", ForWhom.Known), Of("album", "Night", ForWhom.Members)])[3], StringComparison.Ordinal);
+        var line = AudienceLine.Of(new PhotoThing(PhotoState.Ready, false, false, new ShownOn(1), PhotoClearance.Nothing) { Marks = [Of("album", "Night", ForWhom.Members)] }, new TheSite(IsOpen: true), Now);
         Assert.Contains("Visitors get it with the watermark.", line.Why);
-        Assert.Equal("Put the watermark on the photos of album “Night”; it spares all members.", MarkWords.Said("album", "Night", Spared.Members, []));
-        Assert.Equal("Gave visitors all photos of the site without watermark.", MarkWords.Said("site", "", Spared.Everyone, []));
+        Assert.Equal("Put the watermark on the photos of album “Night”; it spares all members.", MarkWords.Said("album", "Night", ForWhom.Members, []));
+        Assert.Equal("Gave visitors all photos of the site without watermark.", MarkWords.Said("site", "", ForWhom.Everyone, []));
     }
 
     [Fact]

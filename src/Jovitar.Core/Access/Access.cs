@@ -134,6 +134,9 @@ public sealed record PhotoThing(PhotoState State, bool LeftOut, bool Binned, Sho
 
     /// <summary>Those of everything that it stands in: each must spare a viewer.</summary>
     public IReadOnlyList<Mark> Marks { get; init; } = [];
+
+    /// <summary>What everything that it stands in reserves.</summary>
+    public IReadOnlyList<Reserve> Reserves { get; init; } = [];
 }
 
 public enum PhotoState
@@ -149,6 +152,9 @@ public sealed record AlbumThing(bool Binned, ShownOn On, int Held = 0) : Thing
 {
     /// <summary>Its own, and those of all categories that it stands in: each must let a viewer in.</summary>
     public IReadOnlyList<Gate> Gates { get; init; } = [];
+
+    /// <summary>What it reserves itself, and all categories that it stands in.</summary>
+    public IReadOnlyList<Reserve> Reserves { get; init; } = [];
 
     /// <summary>It is for everyone with its link.</summary>
     public bool ByLinkAlone { get; init; }
@@ -232,6 +238,9 @@ public enum Reason
     /// <summary>It asks only visitors whom the site knows.</summary>
     NotKnown,
 
+    /// <summary>Something it stands in reserves it for others.</summary>
+    ReservedForOthers,
+
     /// <summary>Photos are taken there.</summary>
     TakesPhotos,
 
@@ -276,7 +285,9 @@ public static class Access
             Right.SeeUnmarked when thing is PhotoThing photo =>
                 Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : photo.Marks.All(m => m.Spares(viewer)) ? Decision.Yes(Reason.Spared) : Decision.No(Reason.Marked),
             Right.Save when thing is PhotoToSave { Photo: var photo, Offered: var offered } =>
-                Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving) : Decision.Yes(Reason.OfferedForSaving),
+                Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen : offered == Saving.Nothing ? Decision.No(Reason.NotOfferedForSaving)
+                : Reserve.Saves(photo.Reserves, viewer, offered) == offered ? Decision.Yes(Reason.OfferedForSaving)
+                : Decision.No(Reason.ReservedForOthers),
             Right.Comment when thing is PhotoToTalkOf talk => Talk(viewer, talk.Photo, talk.Comments, at),
             Right.Choose when thing is AlbumToChooseFrom { Album: var album, Asks: var asks } => Choose(viewer, album, asks, at),
             Right.Rate when thing is PhotoToTalkOf talk => Talk(viewer, talk.Photo, talk.Ratings, at),
@@ -287,8 +298,9 @@ public static class Access
     static Decision Talk(Viewer viewer, PhotoThing photo, TalkFor offered, DateTimeOffset at) =>
         Visible(viewer, photo, at) is { Allowed: false } unseen ? unseen
         : offered == TalkFor.Nobody ? Decision.No(Reason.NotOffered)
-        : offered == TalkFor.Everyone || viewer.IsKnown ? Decision.Yes(Reason.Offered)
-        : Decision.No(Reason.NotKnown);
+        : offered != TalkFor.Everyone && !viewer.IsKnown ? Decision.No(Reason.NotKnown)
+        : photo.Reserves.All(r => r.For.Talk.Takes(viewer)) ? Decision.Yes(Reason.Offered)
+        : Decision.No(Reason.ReservedForOthers);
 
     static Decision Contribute(Viewer viewer, Thing thing) => thing switch
     {
@@ -300,7 +312,10 @@ public static class Access
     };
 
     static Decision Choose(Viewer viewer, AlbumThing album, bool asks, DateTimeOffset at) =>
-        Visible(viewer, album, at) is { Allowed: false } unseen ? unseen : !asks ? Decision.No(Reason.NotOffered) : viewer.IsKnown ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotKnown);
+        Visible(viewer, album, at) is { Allowed: false } unseen ? unseen : !asks ? Decision.No(Reason.NotOffered)
+        : !viewer.IsKnown ? Decision.No(Reason.NotKnown)
+        : album.Reserves.All(r => r.For.Choose.Takes(viewer)) ? Decision.Yes(Reason.Offered)
+        : Decision.No(Reason.ReservedForOthers);
 
     static Decision Visible(Viewer viewer, Thing thing, DateTimeOffset at) => thing switch
     {

@@ -36,8 +36,8 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         """;
 
     /// <summary>
-    /// What has a photo called <c>p</c> with the watermark, of <c>@marking</c>, as an array; read by <see cref="Marked"/>. It costs nothing
-    /// for those who get everything without.
+    /// What has a photo called <c>p</c> with the watermark, or reserves something of it, of <c>@marking</c>, as an array; read by
+    /// <see cref="Marked"/>. It costs nothing for those who get everything without, and of whom nothing is kept.
     /// </summary>
     public const string MarkColumn =
         """
@@ -73,6 +73,19 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
           select unnest(g.gates)
             from album_category as gc
             join category as g on g.id = gc.category and g.gates <> '{}'
+           where gc.album = {{album}}.id)
+        """;
+
+    /// <summary>What may reserve something of an album, as an array: itself, and all categories that it stands in.</summary>
+    /// <param name="album">What the album is called.</param>
+    public static string AlbumReserves(string album) =>
+        $$"""
+        array(
+          select {{album}}.id where {{album}}.reserves <> '{}'
+          union
+          select unnest(g.marks)
+            from album_category as gc
+            join category as g on g.id = gc.category and g.marks <> '{}'
            where gc.album = {{album}}.id)
         """;
 
@@ -135,9 +148,9 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     /// <param name="kind">"page", "album" or "category".</param>
     public static string ThingColumns(string kind) => kind switch
     {
-        "page" => $"t.binned is not null as is_binned, t.published is not null as published, false as in_view, array(select t.id where t.is_gate) as gates, false as by_link, {Nowhere}",
-        "album" => $"t.binned is not null as is_binned, false as published, false as in_view, {AlbumGates("t")} as gates, {ByLink("t")}, pages.*",
-        _ => $"t.binned is not null as is_binned, false as published, t.in_view, t.gates, false as by_link, {Nowhere}",
+        "page" => $"t.binned is not null as is_binned, t.published is not null as published, false as in_view, array(select t.id where t.is_gate) as gates, '{{}}'::uuid[] as reserves, false as by_link, {Nowhere}",
+        "album" => $"t.binned is not null as is_binned, false as published, false as in_view, {AlbumGates("t")} as gates, {AlbumReserves("t")} as reserves, {ByLink("t")}, pages.*",
+        _ => $"t.binned is not null as is_binned, false as published, t.in_view, t.gates, '{{}}'::uuid[] as reserves, false as by_link, {Nowhere}",
     };
 
     /// <summary>What is joined to it for those columns.</summary>
@@ -150,7 +163,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
         return kind switch
         {
             "page" => new PageThing(isBinned, r.Get<bool>("published"), Changed: false) { Gates = gates },
-            "album" => new AlbumThing(isBinned, On(r)) { Gates = gates, ByLinkAlone = r.Get<bool>("by_link") },
+            "album" => new AlbumThing(isBinned, On(r)) { Gates = gates, Reserves = all.Reserves.Of(r.Get<Guid[]>("reserves")), ByLinkAlone = r.Get<bool>("by_link") },
             _ => new CategoryThing(isBinned, r.Get<bool>("in_view")) { Gates = gates },
         };
     }
@@ -159,8 +172,12 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     public static PhotoThing Photo(NpgsqlDataReader r, ShownOn on, GateList gates) =>
         new(State(r.Get<string>("state")), r.Get<string>("decision") == Decisions.LeaveOut, r.Get<bool>("is_binned"), on, Clearance(r)) { Gates = gates.Of(r.Get<Guid[]>("gates")) };
 
-    /// <summary>The same photo with what has it with the watermark, from a row with <see cref="MarkColumn"/>.</summary>
-    public static PhotoThing Marked(NpgsqlDataReader r, PhotoThing photo, GateList gates) => photo with { Marks = gates.Marks.Of(r.Get<Guid[]>("marks")) };
+    /// <summary>The same photo with what has it with the watermark and what reserves something of it, from a row with <see cref="MarkColumn"/>.</summary>
+    public static PhotoThing Marked(NpgsqlDataReader r, PhotoThing photo, GateList gates)
+    {
+        var things = r.Get<Guid[]>("marks");
+        return photo with { Marks = gates.Marks.Of(things), Reserves = gates.Reserves.Of(things) };
+    }
 
     static PhotoClearance Clearance(NpgsqlDataReader r) =>
         new(r.Get<string>("clearance"), r.Maybe<DateOnly>("cleared_until"), r.Get<string>("people_say"), r.Maybe<DateOnly>("people_until"), r.Get<bool>("clearance_needed"));
@@ -275,7 +292,7 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
     {
         await using var command = db.Command(
             $"""
-            select {PhotoColumns}, {PhotoOnColumns},
+            select {PhotoColumns}, {MarkColumn}, {PhotoOnColumns},
                    {TalkColumn}
               from photo as p
              {PhotoShownOn}
@@ -285,8 +302,8 @@ internal sealed class AccessStore(NpgsqlDataSource db, TimeProvider clock)
                  join album as t on t.id = tp.album and (t.has_comments or t.has_ratings)
                 where tp.photo = p.id)
             """,
-            ("photo", photo.Value), ("shut", sight.Shut));
-        return await command.FirstAsync(r => TalkOf(r, Photo(r, On(r), sight.Gates)), ct);
+            ("photo", photo.Value), ("shut", sight.Shut), ("marking", sight.Marking));
+        return await command.FirstAsync(r => TalkOf(r, Marked(r, Photo(r, On(r), sight.Gates), sight.Gates)), ct);
     }
 
     /// <summary>

@@ -3,11 +3,16 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Albums;
 using Jovitar.Core.Favourites;
 using Jovitar.Core.Pages;
+using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
 
 namespace Jovitar.Server.Albums;
+
+/// <summary>What an album offers.</summary>
+/// <param name="Reserves">What may reserve something of it: itself, and categories that it stands in.</param>
+internal sealed record AlbumOffered(AlbumOffers Offers, Guid[] Reserves);
 
 /// <summary>What visitors may do with the photos of albums besides seeing them.</summary>
 internal sealed class OfferStore(NpgsqlDataSource db, ActRunner acts)
@@ -29,22 +34,22 @@ internal sealed class OfferStore(NpgsqlDataSource db, ActRunner acts)
     }
 
     /// <summary>Those of some albums, of which anything is offered.</summary>
-    public async Task<IReadOnlyDictionary<AlbumId, AlbumOffers>> OfAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
+    public async Task<IReadOnlyDictionary<AlbumId, AlbumOffered>> OfAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct)
     {
         if (albums.Count == 0)
         {
-            return new Dictionary<AlbumId, AlbumOffers>();
+            return new Dictionary<AlbumId, AlbumOffered>();
         }
 
         await using var command = db.Command(
             $"""
-            select a.id, {Columns("a")}
+            select a.id, {Columns("a")}, {AccessStore.AlbumReserves("a")} as reserves
               from album as a
              where a.id = any(@albums) and a.binned is null
                and (a.has_choosing or a.saves <> 'Nothing' or a.known_save <> 'Nothing')
             """,
             ("albums", albums.Values()));
-        return (await command.AllAsync(r => (Album: new AlbumId(r.Get<Guid>("id")), Offers: Read(r)), ct)).ToDictionary(o => o.Album, o => o.Offers);
+        return (await command.AllAsync(r => (Album: new AlbumId(r.Get<Guid>("id")), Offers: new AlbumOffered(Read(r), r.Get<Guid[]>("reserves"))), ct)).ToDictionary(o => o.Album, o => o.Offers);
     }
 
     /// <summary>Says what an album offers; visitors have it at once.</summary>

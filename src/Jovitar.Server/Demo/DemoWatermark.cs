@@ -1,4 +1,5 @@
 using Jovitar.Core;
+using Jovitar.Core.Access;
 using Jovitar.Core.Watermarks;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Watermarks;
@@ -9,7 +10,7 @@ namespace Jovitar.Server.Demo;
 internal sealed record DemoMark(string Words, Lettering Lettering, WatermarkPlace Place, int Size, int Strength, int Inset, IReadOnlyList<DemoSpared> Albums);
 
 /// <param name="Groups">Of members, where some are spared.</param>
-internal sealed record DemoSpared(string Album, Spared Spared, IReadOnlyList<string> Groups);
+internal sealed record DemoSpared(string Album, ForWhom Spared, IReadOnlyList<string> Groups);
 
 /// <summary>Puts the watermark on some of the demo.</summary>
 internal sealed class DemoWatermark(WatermarkStore watermarks, MarkingStore markings)
@@ -20,7 +21,7 @@ internal sealed class DemoWatermark(WatermarkStore watermarks, MarkingStore mark
         await watermarks.WriteAsync(owner, new Watermark(WatermarkKind.Words, said.Words, said.Lettering, null, said.Place, said.Size, said.Strength, said.Inset).AsKept(), opened.Edited, ct);
         foreach (var each in said.Albums)
         {
-            await markings.SayAsync(owner, new MarkingOf("album", albums[each.Album].Value), new Marking(each.Spared) { Chosen = [.. each.Groups.Select(g => groups[g])] }, Marking.None, ct);
+            await markings.SayAsync(owner, new MarkingOf("album", albums[each.Album].Value), new Whom(each.Spared) { Chosen = [.. each.Groups.Select(g => groups[g])] }, Whom.All, ct);
         }
     }
 }

@@ -130,7 +130,13 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving, Water
     /// <returns>Whether it may be saved there, and what it is called and its bytes; null when it is not here.</returns>
     public async Task<(bool Allowed, (string FileName, Stream Bytes)? Found)> SaveAsync(PhotoId photo, Saving offered, Sight sight, CancellationToken ct)
     {
-        if (await access.PhotoAsync(photo, sight, ct) is not { } thing || !access.May(sight.Viewer, Right.Save, new PhotoToSave(thing, offered)))
+        if (await access.PhotoAsync(photo, sight, ct) is not { } thing)
+        {
+            return (false, null);
+        }
+
+        var form = Reserve.Saves(thing.Reserves, sight.Viewer, offered);
+        if (!access.May(sight.Viewer, Right.Save, new PhotoToSave(thing, form)))
         {
             return (false, null);
         }
@@ -150,7 +156,7 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving, Water
             // Whoever gets it with the watermark gets it so in every form; where that is another by now, they ask again.
             var mark = access.MarkOf(thing, sight);
             var stamp = mark.Length == 0 ? null : await watermarks.StampAsync(mark, ct);
-            return (true, mark.Length > 0 && stamp is null ? null : await leaving.SavedAsync(photo, offered == Saving.Full ? null : Renditions.Widths[^1], stamp, ct));
+            return (true, mark.Length > 0 && stamp is null ? null : await leaving.SavedAsync(photo, form == Saving.Full ? null : Renditions.Widths[^1], stamp, ct));
         }
         finally
         {

@@ -1,11 +1,11 @@
 using Jovitar.Core;
-using Jovitar.Core.Albums;
 using Jovitar.Core.Files;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access.Audiences;
+using Jovitar.Server.Albums;
 using Jovitar.Server.Files;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Taxonomy;
@@ -21,7 +21,7 @@ internal sealed class SiteBlocks(NpgsqlDataSource db, CategoryStore categories, 
     /// <param name="Single">The photos that stand on it one by one.</param>
     /// <param name="ByLot">Of the albums whose order is that of a block, those that every visit finds in another one.</param>
     /// <param name="Offers">What those albums offer that stand alone in a block.</param>
-    sealed record Reading(string Title, DateOnly? Posted, int Gap, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, IReadOnlyDictionary<AlbumId, AlbumOffers> Offers, Seeing Seeing)
+    sealed record Reading(string Title, DateOnly? Posted, int Gap, SiteLinks.Found Links, IReadOnlyDictionary<FileId, NamedFile> Files, IReadOnlyDictionary<PhotoId, SitePhoto> Single, IReadOnlySet<AlbumId> ByLot, IReadOnlyDictionary<AlbumId, AlbumOffered> Offers, Seeing Seeing)
     {
         public int Walks { get; set; }
 

@@ -32,6 +32,9 @@ public sealed record SitePhoto(PhotoId Id, string Picture, int Width, int Height
     /// <summary>What visitors say about it, at its own page: "comments", or where there are only those "ratings"; null for nothing.</summary>
     public string? Talk { get; init; }
 
+    /// <summary>In what form they may save it at most, where it is offered: the rest is reserved for others.</summary>
+    public Saving Saves { get; init; } = Saving.Full;
+
     /// <summary>The classes of the style sheet that keep the focus in view, to a tenth of the picture: inline styles are closed by the page's policy.</summary>
     public string? FocusClass => Focus is { } f ? string.Create(CultureInfo.InvariantCulture, $"x{Math.Round(f.X * 10)} y{Math.Round(f.Y * 10)}") : null;
 
@@ -79,6 +82,12 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
 
     /// <summary>What a press on one does.</summary>
     public PressSettings Press { get; init; } = PressSettings.Usual;
+
+    /// <summary>In what form whoever looks may save one of them.</summary>
+    public Saving SavesOf(SitePhoto photo) => photo.Saves < Press.Save ? photo.Saves : Press.Save;
+
+    /// <summary>Others may save one of them, and not whoever looks.</summary>
+    public bool IsKept(SitePhoto photo) => Press.Save != Saving.Nothing && photo.Saves == Saving.Nothing;
 
     /// <summary>All of them are offered at once, to those whom their album knows.</summary>
     public bool SavesAll { get; init; }
@@ -134,7 +143,7 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// </summary>
     public string Mark => mark ??= Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
         $"{Layout} {ByLot} {Handful} {Further} {Press.To} {Press.Sign} {Press.Save} {Press.Drawing} {string.Join(',', Press.Words)} {Words} {Touch} {string.Join(' ', Layout.Large.Photos)}",
-        string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}")),
+        string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}{(IsKept(p) ? " kept" : "")}")),
         string.Join(' ', Bar.Entries.Select(e => $"{e.Key} {e.Group} {e.Preset}")),
         Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];
 }

@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Comments;
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Pages;
 using Jovitar.Core.Photos;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
@@ -24,21 +25,27 @@ internal sealed class SitePhotos(AccessStore access)
         """;
 
     /// <summary>A photo of a row with <see cref="Columns"/> as a visitor has it; null where they do not see it.</summary>
-    public SitePhoto? Read(NpgsqlDataReader r, ShownOn on, Sight sight) => PictureOf(r, on, sight) is { } picture ? Read(r, picture) with { Talk = TalkOf(r, on, sight) } : null;
+    public SitePhoto? Read(NpgsqlDataReader r, ShownOn on, Sight sight) =>
+        ThingOf(r, on, sight) is { } thing ? Read(r, PictureOf(r, thing, sight)) with { Talk = TalkOf(r, thing, sight), Saves = Reserve.Saves(thing.Reserves, sight.Viewer, Saving.Full) } : null;
+
+    /// <summary>The photo of a row, with all that the decision rests on; null where a visitor does not see it.</summary>
+    PhotoThing? ThingOf(NpgsqlDataReader r, ShownOn on, Sight sight)
+    {
+        var thing = AccessStore.Photo(r, on, sight.Gates);
+        return access.May(sight.Viewer, Right.See, thing) ? AccessStore.Marked(r, thing, sight.Gates) : null;
+    }
 
     /// <summary>What a visitor may say about it: "comments", or where there are only those "ratings"; null for nothing.</summary>
-    string? TalkOf(NpgsqlDataReader r, ShownOn on, Sight sight)
+    string? TalkOf(NpgsqlDataReader r, PhotoThing thing, Sight sight)
     {
-        var talk = AccessStore.TalkOf(r, AccessStore.Photo(r, on, sight.Gates));
+        var talk = AccessStore.TalkOf(r, thing);
         return (talk.Comments, talk.Ratings) == (TalkFor.Nobody, TalkFor.Nobody) ? null : access.May(sight.Viewer, Right.Comment, talk) ? "comments" : access.May(sight.Viewer, Right.Rate, talk) ? "ratings" : null;
     }
 
     /// <summary>What a visitor has of the photo of a row with its picture, <see cref="AccessStore.PhotoColumns"/> and <see cref="AccessStore.MarkColumn"/>: with the watermark where they get it so; null where they do not see it.</summary>
-    public string? PictureOf(NpgsqlDataReader r, ShownOn on, Sight sight)
-    {
-        var thing = AccessStore.Photo(r, on, sight.Gates);
-        return access.May(sight.Viewer, Right.See, thing) ? PictureName.Marked(r.Get<string>("picture"), access.MarkOf(AccessStore.Marked(r, thing, sight.Gates), sight)) : null;
-    }
+    public string? PictureOf(NpgsqlDataReader r, ShownOn on, Sight sight) => ThingOf(r, on, sight) is { } thing ? PictureOf(r, thing, sight) : null;
+
+    string PictureOf(NpgsqlDataReader r, PhotoThing thing, Sight sight) => PictureName.Marked(r.Get<string>("picture"), access.MarkOf(thing, sight));
 
     static SitePhoto Read(NpgsqlDataReader r, string picture) => new(
         new PhotoId(r.Get<Guid>("id")), picture, r.Get<int>("width"), r.Get<int>("height"), r.Get<string>("title"), r.Get<string>("caption"), r.Get<string>("alt"), r.Get<string>("credit"), CorrectionText.Seen(r.MaybeText("correction")), r.Get<short>("rating"))

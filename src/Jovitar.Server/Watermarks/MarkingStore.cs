@@ -14,7 +14,7 @@ internal sealed record MarkingOf(string Kind, Guid Thing);
 
 /// <summary>Who gets the photos of a thing without the watermark, as it is said of the thing itself.</summary>
 /// <param name="Called">The groups and members who do, where it is some.</param>
-internal sealed record OwnMarking(string Kind, Guid Thing, string Name, Marking Marking, IReadOnlyList<Chosen> Called);
+internal sealed record OwnMarking(string Kind, Guid Thing, string Name, Whom Marking, IReadOnlyList<Chosen> Called);
 
 /// <summary>How a change of who is spared ended.</summary>
 internal enum MarkingOutcome
@@ -39,7 +39,7 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
 
     static string TableOf(string kind) => kind == "site" ? "watermark" : Kinds.ContainsKey(kind) ? kind : throw new ArgumentOutOfRangeException(nameof(kind));
 
-    static Marking Read(NpgsqlDataReader r) => new(Enum.Parse<Spared>(r.Get<string>("unmarked"))) { Chosen = r.Get<Guid[]>("unmarked_for") };
+    static Whom Read(NpgsqlDataReader r) => new(Enum.Parse<ForWhom>(r.Get<string>("unmarked"))) { Chosen = r.Get<Guid[]>("unmarked_for") };
 
     static string Sql(string kind) => $"select {Kinds[kind].Name} as name, unmarked, unmarked_for from {TableOf(kind)} where {Kinds[kind].Is}";
 
@@ -91,7 +91,7 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
 
     /// <summary>Says it; visitors have it at once.</summary>
     /// <param name="was">What it was when it was looked at: who said something else since is not overruled.</param>
-    public async Task<(MarkingOutcome Outcome, Done Done)> SayAsync(Actor who, MarkingOf of, Marking marking, Marking was, CancellationToken ct) => await acts.RunAsync(
+    public async Task<(MarkingOutcome Outcome, Done Done)> SayAsync(Actor who, MarkingOf of, Whom marking, Whom was, CancellationToken ct) => await acts.RunAsync(
         who, ActKind.Watermark,
         async act =>
         {
@@ -107,7 +107,7 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
             }
 
             var chosen = await AudienceStore.KeptChosenAsync(act, marking.AsKept().Chosen, ct);
-            if (marking.Who == Spared.Chosen && chosen.Count == 0)
+            if (marking.Who == ForWhom.Chosen && chosen.Count == 0)
             {
                 return act.Drop(MarkingOutcome.Stale);
             }
@@ -121,8 +121,8 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
         ct);
 
     /// <summary>
-    /// Gives all pages other pictures when the watermark is another or is on others, by whatever act: what is said of one album or category
-    /// is true of its photos wherever they stand.
+    /// Has all pages drawn anew when the watermark is another or is on others, or when something of photos is reserved for others, by whatever
+    /// act: what is said of one album or category is true of its photos wherever they stand.
     /// </summary>
     public static async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
     {
@@ -132,15 +132,18 @@ internal sealed class MarkingStore(NpgsqlDataSource db, ActRunner acts)
                 """
                 update site
                    set version = version + 1
-                 where (select key from watermark) <> '' and exists (
+                 where ((select key from watermark) <> '' or exists (select from category where reserves <> '{}')
+                     or exists (select from album where reserves <> '{}')
+                     or exists (select from act_change as c where c.act = @act and c.before ? 'reserves'))
+                   and exists (
                    select
                      from act_change as c
                      left join album as a on a.id = c.thing and c.kind in ('album', 'album_photo')
                      left join category as g on g.id = c.other and c.kind in ('album_category', 'photo_category')
                     where c.act = @act and (
                       c.kind in ('album', 'category') and c.before is not null
-                        and (c.before ? 'unmarked' or c.before ? 'unmarked_for')
-                      or a.unmarked <> 'Everyone' and (c.kind = 'album_photo' or c.before ? 'binned')
+                        and c.before ?| '{unmarked,unmarked_for,reserves}'
+                      or (a.unmarked <> 'Everyone' or a.reserves <> '{}') and (c.kind = 'album_photo' or c.before ? 'binned')
                       or g.marks <> '{}'
                       or c.kind = 'album_photo' and exists (
                         select from album_category as ac join category as m on m.id = ac.category and m.marks <> '{}'

@@ -14,10 +14,10 @@ namespace Jovitar.Server.Watermarks;
 /// <summary>Who gets the photos of a thing without the watermark, in words.</summary>
 /// <param name="Kind">"album" or "category"; "site" for all there is.</param>
 /// <param name="Called">The groups and members who do, where it is some.</param>
-/// <param name="Whom">Who is spared, within a sentence.</param>
-internal sealed record MarkingShown(string Kind, Guid Thing, string Name, Marking Marking, IReadOnlyList<Chosen> Called, string Whom)
+/// <param name="Spares">Who is spared, within a sentence.</param>
+internal sealed record MarkingShown(string Kind, Guid Thing, string Name, Whom Marking, IReadOnlyList<Chosen> Called, string Spares)
 {
-    public static MarkingShown Of(OwnMarking own) => new(own.Kind, own.Thing, own.Name, own.Marking, own.Called, MarkWords.Whom(own.Marking.Who, own.Called));
+    public static MarkingShown Of(OwnMarking own) => new(own.Kind, own.Thing, own.Name, own.Marking, own.Called, Whom.Said(own.Marking.Who, own.Called));
 }
 
 /// <summary>A photo to look at a watermark on.</summary>
@@ -37,7 +37,7 @@ internal sealed record WatermarkWritten(WatermarkShown Watermark, Done Done);
 internal sealed record MarkingOpened(MarkingShown Marking, bool HasWatermark);
 
 /// <param name="Was">What it was when it was looked at.</param>
-public sealed record MarkingWish(Marking Marking, Marking Was);
+public sealed record MarkingWish(Whom Marking, Whom Was);
 
 /// <summary>A watermark that somebody tries, as an address says it.</summary>
 /// <param name="Picture">The name of its picture; empty for none.</param>
@@ -141,7 +141,7 @@ internal static class WatermarkEndpoints
 
     static async Task<Results<Ok<Done>, NotFound<Problem>, BadRequest<Problem>, Conflict<Problem>>> Say(string kind, Guid thing, MarkingWish body, Actor who, MarkingStore markings, CancellationToken ct)
     {
-        if (body.Marking.Fault() is { } fault)
+        if (body.Marking.Fault("Choose who gets photos without the watermark.") is { } fault)
         {
             return Problems.Invalid(fault);
         }

@@ -8732,6 +8732,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reserves/{kind}/{thing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** For whom an album or a category reserves what visitors do with its photos */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReserveShown"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Says for whom it is; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    kind: string;
+                    thing: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReserveWish"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages": {
         parameters: {
             query?: never;
@@ -12666,6 +12768,11 @@ export interface components {
          * @enum {unknown}
          */
         FirstStep: "name" | "dress" | "fill" | "publish" | "open";
+        /**
+         * @description Which of the visitors something is for. Kept by name.
+         * @enum {unknown}
+         */
+        ForWhom: "everyone" | "known" | "members" | "chosen" | "nobody";
         /** @description What a press on a photo does where it does not open it, and what says so. */
         FramePress: {
             /** @description Where it leads; null where it opens the photo, or does nothing. */
@@ -13389,12 +13496,6 @@ export interface components {
         MadeCategory: {
             id: components["schemas"]["CategoryId"];
         };
-        /** @description Who gets photos without the watermark, as it is said of an album, a category or the whole site. It only ever adds to what is said elsewhere. */
-        Marking: {
-            who: components["schemas"]["Spared"];
-            /** @description The groups and members who do, where it is some; no order, none twice. */
-            chosen?: string[];
-        };
         /** @description Who gets the photos of a thing without the watermark, and whether there is one. */
         MarkingOpened: {
             marking: components["schemas"]["MarkingShown"];
@@ -13407,16 +13508,16 @@ export interface components {
             /** Format: uuid */
             thing: string;
             name: string;
-            marking: components["schemas"]["Marking"];
+            marking: components["schemas"]["Whom"];
             /** @description The groups and members who do, where it is some. */
             called: components["schemas"]["Chosen"][];
             /** @description Who is spared, within a sentence. */
-            whom: string;
+            spares: string;
         };
         MarkingWish: {
-            marking: components["schemas"]["Marking"];
+            marking: components["schemas"]["Whom"];
             /** @description What it was when it was looked at. */
-            was: components["schemas"]["Marking"];
+            was: components["schemas"]["Whom"];
         };
         /** @description The measures of one layout. */
         Measures: {
@@ -14595,6 +14696,34 @@ export interface components {
             /** @default false */
             wholeWords: boolean;
         };
+        /**
+         * @description For whom what visitors may do with photos is reserved, besides seeing them: of what is offered, and never more than that. An album
+         *     or a category says it of all photos that stand in it or beneath it, wherever these are seen.
+         */
+        Reserved: {
+            /** @description Saving them. */
+            save: components["schemas"]["Whom"];
+            /** @description Saving them in full size: the others have them as large as a page shows them. */
+            saveFull: components["schemas"]["Whom"];
+            /** @description Saying something about them, and rating them. */
+            talk: components["schemas"]["Whom"];
+            /** @description Choosing favourites among them for who asks for these. */
+            choose: components["schemas"]["Whom"];
+        };
+        /** @description For whom an album or a category reserves what visitors do with photos besides seeing them. */
+        ReserveShown: {
+            name: string;
+            reserved: components["schemas"]["Reserved"];
+            /** @description The groups and members that something is for. */
+            called: components["schemas"]["Chosen"][];
+            /** @description What the categories that it stands in reserve besides, a sentence each. */
+            above: string[];
+        };
+        ReserveWish: {
+            reserved: components["schemas"]["Reserved"];
+            /** @description What it was when it was looked at. */
+            was: components["schemas"]["Reserved"];
+        };
         Retried: {
             /** Format: int32 */
             count: number;
@@ -14960,6 +15089,8 @@ export interface components {
             press: components["schemas"]["FramePress"];
             /** @description What visitors say about it, at its own page: "comments", or where there are only those "ratings"; null for nothing. */
             talk: null | string;
+            /** @description Others may save it, and not whoever looks. */
+            kept: boolean;
             /** @description Classes that keep its focus in view. */
             focus: null | string;
             box: null | components["schemas"]["SiteBox"];
@@ -15053,11 +15184,6 @@ export interface components {
          * @enum {unknown}
          */
         SourceKind: "albums" | "picked" | "category" | "tag" | "newest" | "highestRated" | "mostViewed";
-        /**
-         * @description Who of the visitors gets photos without the watermark. Kept by name.
-         * @enum {unknown}
-         */
-        Spared: "everyone" | "known" | "members" | "chosen" | "nobody";
         /** @description A place in a picture, in parts of its width and height. */
         SpotSaid: {
             /** Format: double */
@@ -15693,6 +15819,12 @@ export interface components {
             litter: string[];
             /** @description How names of the same begin. */
             litterBegins: string;
+        };
+        /** @description Visitors whom something is for, as it is said of an album, a category or the whole site. */
+        Whom: {
+            who: components["schemas"]["ForWhom"];
+            /** @description The groups and members, where it is for some; no order, none twice. */
+            chosen?: string[];
         };
         WishesChosen: {
             /** @description Of those who asked. */

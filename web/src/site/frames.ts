@@ -31,6 +31,7 @@ export function dress(link: HTMLAnchorElement, frame: Frame, words: readonly str
   Object.assign(data, { id: frame.id, w: frame.width, h: frame.height, title: frame.title })
   Object.assign(data, { caption: frame.caption, facts: frame.facts, credit: frame.credit })
   if (frame.talk) data.talk = frame.talk
+  if (frame.kept) data.kept = ''
   const picture = link.querySelector('img')
   if (!picture) return link
   picture.className = frame.focus ?? ''
@@ -112,6 +113,7 @@ export function read(link: HTMLAnchorElement, place: number): Frame {
       opens: !own,
     },
     talk,
+    kept: link.dataset.kept !== undefined,
     focus: picture?.className ?? null,
   }
 }

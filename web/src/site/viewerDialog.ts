@@ -192,7 +192,7 @@ export class ViewerDialog {
     if (picture.sizes !== wanted) picture.sizes = wanted
     picture.style.transform = scale > 1 ? `translate(${x}px, ${y}px) scale(${scale})` : ''
     this.words.ariaLive = this.plays ? 'off' : 'polite'
-    const save = walk.element.dataset.save === undefined ? undefined : saveAddress(frame.href)
+    const save = walk.element.dataset.save === undefined || frame.kept ? undefined : saveAddress(frame.href)
     if (this.mark) {
       this.mark.element.hidden = !canMark(walk.element)
       this.mark.show()

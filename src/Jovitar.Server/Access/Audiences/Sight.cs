@@ -5,8 +5,8 @@ using Jovitar.Core.Access;
 
 namespace Jovitar.Server.Access.Audiences;
 
-/// <summary>All gates of the site at a moment, and what has photos with the watermark.</summary>
-internal sealed class GateList(IEnumerable<Gate> gates, MarkList? marks = null)
+/// <summary>All gates of the site at a moment, what has photos with the watermark, and what reserves something of them.</summary>
+internal sealed class GateList(IEnumerable<Gate> gates, MarkList? marks = null, ReserveList? reserves = null)
 {
     public static readonly GateList None = new([]);
 
@@ -15,6 +15,8 @@ internal sealed class GateList(IEnumerable<Gate> gates, MarkList? marks = null)
     public IReadOnlyList<Gate> All => all.Values;
 
     public MarkList Marks { get; } = marks ?? MarkList.None;
+
+    public ReserveList Reserves { get; } = reserves ?? ReserveList.None;
 
     /// <summary>Those that a row names; one that is not known lets nobody in.</summary>
     public IReadOnlyList<Gate> Of(Guid[] things) => things.Length == 0 ? [] : [.. things.Select(t => all.GetValueOrDefault(t) ?? Gate.Unknown(t))];
@@ -40,7 +42,7 @@ public enum Came
 
 /// <summary>What of the site is open to a visitor: pages, counts and photos are made for it.</summary>
 /// <param name="Shut">The things whose gates do not let them in, by number.</param>
-/// <param name="Key">The same for all whom the same gates keep out, and who have the watermark on the same: they have the same pages.</param>
+/// <param name="Key">The same for all whom the same gates keep out, who have the watermark on the same, and from whom the same is reserved: they have the same pages.</param>
 /// <param name="IsEveryone">They are let in nowhere that everyone is not: what they get anybody may keep.</param>
 internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string Key, bool IsEveryone)
 {
@@ -49,7 +51,7 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
     /// <summary>Of somebody whom every gate lets in: for those who make pages, and for what is true of any visitor.</summary>
     public static readonly Sight Somebody = new(Viewer.Somebody, GateList.None, [], "somebody", IsEveryone: false);
 
-    /// <summary>What has its photos with the watermark for them, by number.</summary>
+    /// <summary>What has its photos with the watermark for them, or reserves something of those for others, by number.</summary>
     public Guid[] Marking { get; private init; } = [];
 
     /// <summary>Staff look through it as somebody else: what they may besides does not count.</summary>
@@ -91,9 +93,14 @@ internal sealed record Sight(Viewer Viewer, GateList Gates, Guid[] Shut, string 
         // Who holds what lets in nobody more than everyone has everyone's pages, and no part in what is for those whom the site knows.
         var seen = isEveryone && everyone is not null ? Viewer.Nobody : viewer;
         Guid[] marking = [.. gates.Marks.All.Where(m => !m.Spares(seen)).Select(m => m.Thing).Order()];
+        (Guid Thing, int Keeps)[] reserving = [.. gates.Reserves.All.Select(r => (r.Thing, Keeps: r.Keeps(seen))).Where(r => r.Keeps != 0).OrderBy(r => r.Thing)];
         var came = isEveryone ? "" : isMember ? "-member" : "-invited";
-        return new Sight(seen, gates, shut, $"{KeyOf(shut)}{came}{(marking.Length == 0 ? "" : $"-w{KeyOf(marking)}-{gates.Marks.Key}")}", isEveryone) { Marking = marking };
+        var marked = marking.Length == 0 ? "" : $"-w{KeyOf(marking)}-{gates.Marks.Key}";
+        var reserved = reserving.Length == 0 ? "" : $"-r{KeyOf(reserving.SelectMany(r => r.Thing.ToByteArray().Append((byte)r.Keeps)))}";
+        return new Sight(seen, gates, shut, $"{KeyOf(shut)}{came}{marked}{reserved}", isEveryone) { Marking = [.. marking.Concat(reserving.Select(r => r.Thing)).Distinct()] };
     }
 
-    static string KeyOf(Guid[] things) => things.Length == 0 ? "" : Convert.ToHexStringLower(SHA256.HashData([.. things.SelectMany(s => s.ToByteArray())]))[..KeyLength];
+    static string KeyOf(Guid[] things) => things.Length == 0 ? "" : KeyOf(things.SelectMany(s => s.ToByteArray()));
+
+    static string KeyOf(IEnumerable<byte> bytes) => Convert.ToHexStringLower(SHA256.HashData([.. bytes]))[..KeyLength];
 }

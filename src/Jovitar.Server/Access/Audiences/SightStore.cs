@@ -200,14 +200,28 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
             """,
             ("site", Mark.Site));
         var all = await command.AllAsync(
-            r => (Key: r.Get<string>("key"), Mark: new Mark(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), new Marking(Enum.Parse<Spared>(r.Get<string>("unmarked"))) { Chosen = r.Get<Guid[]>("unmarked_for") })), ct);
+            r => (Key: r.Get<string>("key"), Mark: new Mark(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), new Whom(Enum.Parse<ForWhom>(r.Get<string>("unmarked"))) { Chosen = r.Get<Guid[]>("unmarked_for") })), ct);
         if (all.Count == 0)
         {
             return MarkList.None;
         }
 
-        var called = await CalledAsync(all.SelectMany(m => m.Mark.Marking.Chosen), ct);
-        return new MarkList(all[0].Key, all.Select(m => m.Mark with { Called = [.. m.Mark.Marking.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()] }));
+        var called = await CalledAsync(all.SelectMany(m => m.Mark.Spared.Chosen), ct);
+        return new MarkList(all[0].Key, all.Select(m => m.Mark with { Called = [.. m.Mark.Spared.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()] }));
+    }
+
+    /// <summary>What albums and categories reserve.</summary>
+    async Task<ReserveList> ReservesAsync(CancellationToken ct)
+    {
+        await using var command = db.CreateCommand(
+            """
+            select id, 'album' as kind, working_name as name, reserves::text from album where reserves <> '{}' and binned is null
+            union all
+            select id, 'category', name, reserves::text from category where reserves <> '{}' and binned is null
+            """);
+        var all = await command.AllAsync(r => new Reserve(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), ReservedText.Read(r.Get<string>("reserves"))), ct);
+        var called = all.Count == 0 ? [] : await CalledAsync(all.SelectMany(r => r.For.Chosen), ct);
+        return all.Count == 0 ? ReserveList.None : new ReserveList(all.Select(r => r with { Called = [.. r.For.Chosen.Select(called.GetValueOrDefault).OfType<Chosen>()] }));
     }
 
     bool IsGood(Snapshot? snapshot) => snapshot is not null && snapshot.Acts == acts.Finished && clock.GetUtcNow() - snapshot.At is var age && age >= TimeSpan.Zero && age < Kept;
@@ -243,7 +257,7 @@ internal sealed class SightStore(NpgsqlDataSource db, ActRunner acts, TimeProvid
                  where exists (select from photo as p where p.own_gate = g.id)
                 """);
             var all = await command.AllAsync(r => new Gate(r.Get<Guid>("id"), r.Get<string>("kind"), r.Get<string>("name"), AudienceStore.Read(r)), ct);
-            var gates = new GateList(await CalledAsync(all, ct), await MarksAsync(ct));
+            var gates = new GateList(await CalledAsync(all, ct), await MarksAsync(ct), await ReservesAsync(ct));
             var snapshot = new Snapshot(finished, now, Sight.Of(Viewer.Nobody, gates, now));
             Volatile.Write(ref known, snapshot);
             return snapshot;

@@ -95,38 +95,51 @@ internal sealed class GroupStore(NpgsqlDataSource db, ActRunner acts)
 
                 await using var used = act.Command(
                     """
-                    select 'page “' || page_title(draft) || '”' as what, false as spares
+                    select 'page “' || page_title(draft) || '”' as what, 'is' as does
                       from page
                      where is_gate and @group = any(chosen) and binned is null
                     union all
-                    select 'album “' || working_name || '”', false
+                    select 'album “' || working_name || '”', 'is'
                       from album
                      where is_gate and @group = any(chosen) and binned is null
                     union all
-                    select 'category “' || name || '”', false
+                    select 'category “' || name || '”', 'is'
                       from category
                      where is_gate and @group = any(chosen) and binned is null
                     union all
-                    select 'photo “' || coalesce(nullif(p.title, ''), p.file_name) || '”', false
+                    select 'photo “' || coalesce(nullif(p.title, ''), p.file_name) || '”', 'is'
                       from photo_gate as g
                       join photo as p on p.own_gate = g.id and p.binned is null
                      where @group = any(g.chosen)
                     union all
-                    select 'album “' || working_name || '”', true
+                    select 'album “' || working_name || '”', 'spares'
                       from album
                      where unmarked = 'Chosen' and @group = any(unmarked_for) and binned is null
                     union all
-                    select 'category “' || name || '”', true
+                    select 'category “' || name || '”', 'spares'
                       from category
                      where unmarked = 'Chosen' and @group = any(unmarked_for) and binned is null
                     union all
-                    select 'site', true from watermark where unmarked = 'Chosen' and @group = any(unmarked_for)
+                    select 'site', 'spares' from watermark where unmarked = 'Chosen' and @group = any(unmarked_for)
+                    union all
+                    select 'album “' || working_name || '”', 'reserves'
+                      from album
+                     where reserves <> '{}' and strpos(reserves::text, @group::text) > 0 and binned is null
+                    union all
+                    select 'category “' || name || '”', 'reserves'
+                      from category
+                     where reserves <> '{}' and strpos(reserves::text, @group::text) > 0 and binned is null
                     limit 1
                     """,
                     ("group", group));
-                if (await used.FirstAsync(r => Tuple.Create(r.Get<string>("what"), r.Get<bool>("spares")), ct) is var (what, spares))
+                if (await used.FirstAsync(r => Tuple.Create(r.Get<string>("what"), r.Get<string>("does")), ct) is var (what, does))
                 {
-                    return act.Drop(new GroupChange(group, spares ? $"The {what} spares this group the watermark. Say first whom it spares instead." : $"The {what} is for this group. Say first who else is to see it."));
+                    return act.Drop(new GroupChange(group, does switch
+                    {
+                        "spares" => $"The {what} spares this group the watermark. Say first whom it spares instead.",
+                        "reserves" => $"The {what} reserves something for this group. Say first for whom it is instead.",
+                        _ => $"The {what} is for this group. Say first who else is to see it.",
+                    }));
                 }
 
                 await act.RunAsync("delete from member_group where id = @group", ct, ("group", group));

@@ -301,6 +301,6 @@ public sealed class Narrowed
         var photo = At(place);
         return new SiteFrame(
             place, photo.Id, PhotoLink(photo), SiteAddress.Of(photo.Picture, Renditions.Sheet, draft), SiteAddress.Sources(photo, draft), photo.Width, photo.Height, photo.Title, photo.Caption, photo.Words,
-            PhotoLines.Facts(Walk, photo), PhotoLines.Credit(Walk, photo), WordsOfPhoto.Of(Walk, photo), FramePress.Of(Walk, photo), draft ? null : photo.Talk, photo.FocusClass, at is { } box ? new SiteBox(Math.Round(box.X, 2), Math.Round(box.Y, 2), Math.Round(box.Width, 2), Math.Round(box.Height, 2)) : null);
+            PhotoLines.Facts(Walk, photo), PhotoLines.Credit(Walk, photo), WordsOfPhoto.Of(Walk, photo), FramePress.Of(Walk, photo), draft ? null : photo.Talk, !draft && Walk.IsKept(photo), photo.FocusClass, at is { } box ? new SiteBox(Math.Round(box.X, 2), Math.Round(box.Y, 2), Math.Round(box.Width, 2), Math.Round(box.Height, 2)) : null);
     }
 }

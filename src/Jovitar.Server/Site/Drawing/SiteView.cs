@@ -23,10 +23,11 @@ public sealed record SiteBox(double X, double Y, double Width, double Height);
 /// <param name="Lines">The words that stand with it, two lines; empty where none do.</param>
 /// <param name="Press">What a press on it does.</param>
 /// <param name="Talk">What visitors say about it, at its own page: "comments", or where there are only those "ratings"; null for nothing.</param>
+/// <param name="Kept">Others may save it, and not whoever looks.</param>
 /// <param name="Focus">Classes that keep its focus in view.</param>
 /// <param name="Box">Null where it does not stand there: on another page, or not yet.</param>
 public sealed record SiteFrame(
-    int Place, PhotoId Id, string Href, string Source, string Sources, int Width, int Height, string Title, string Caption, string Alt, string Facts, string Credit, IReadOnlyList<string> Lines, FramePress Press, string? Talk, string? Focus, SiteBox? Box);
+    int Place, PhotoId Id, string Href, string Source, string Sources, int Width, int Height, string Title, string Caption, string Alt, string Facts, string Credit, IReadOnlyList<string> Lines, FramePress Press, string? Talk, bool Kept, string? Focus, SiteBox? Box);
 
 /// <summary>A page of the photos of a block.</summary>
 /// <param name="Number">From 1; null where some are left out.</param>

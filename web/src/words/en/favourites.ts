@@ -27,6 +27,42 @@ export const favouriteWords = {
     stop: 'Ask no longer',
     said: 'Visitors have it so from now on.',
   },
+  reserves: {
+    label: 'For whom it is',
+    nothing: 'What is offered is for everyone who sees its photos.',
+    said: (parts: string[]) => `Of what is offered, reserved: ${parts.join('; ')}.`,
+    for: (doing: string, whom: string) => `${doing} for ${whom}`,
+    reserve: 'Reserve it for some',
+    change: 'Change',
+    done: 'Done',
+    doings: {
+      save: 'saving',
+      saveFull: 'saving in full size',
+      talk: 'saying something',
+      choose: 'choosing favourites',
+    },
+    lines: {
+      save: 'Saving its photos is for',
+      saveFull: 'In full size, for',
+      talk: 'Comments and ratings, for',
+      choose: 'Choosing favourites, for',
+    },
+    /** After “reserved for”. */
+    whom: {
+      everyone: 'everyone',
+      known: 'visitors who came by an entry link or signed in',
+      members: 'all members',
+      chosen: '',
+      nobody: 'nobody',
+    },
+    choices: {
+      everyone: 'everyone to whom it is offered',
+      known: 'visitors who came by an entry link or signed in',
+      members: 'all members',
+      chosen: 'groups and members by name',
+      nobody: 'nobody',
+    },
+  },
   favourites: {
     title: 'Favourites',
     lead: 'What visitors chose where an album asked them to.',

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { type Api, api, body } from '../../api/client'
 import { w } from '../../words'
 import { MarkingLine } from '../access/marking/MarkingLine'
+import { ReserveLine } from '../access/reserves/ReserveLine'
 import { Plate } from '../plate/Plate'
 import { HandLine } from '../sheet/HandLine'
 import { Sheet } from '../sheet/Sheet'
@@ -134,6 +135,7 @@ function Opened({
       <AlbumHead album={album} />
       <AlbumStanding album={album} />
       <AlbumOffers album={album.id} />
+      <ReserveLine of={{ kind: 'album', id: album.id }} />
       <MarkingLine of={{ kind: 'album', id: album.id }} />
       <AlbumFilling album={album} />
       <AlbumFiles album={album.id} />

@@ -7,6 +7,7 @@ import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { AudienceWords } from '../access/AudienceWords'
 import { MarkingLine } from '../access/marking/MarkingLine'
+import { ReserveLine } from '../access/reserves/ReserveLine'
 import { make } from '../pages/blocks/blocks'
 import { PhotoPicker } from '../pages/blocks/PhotoPicker'
 import { useAct } from '../shell/data'
@@ -71,6 +72,7 @@ export function CategoryShelf({ line, onPage }: { line: Line; onPage: (page: Api
       <p>
         <AudienceWords line={line.audience} of={{ kind: 'category', id: line.id }} />
       </p>
+      <ReserveLine of={{ kind: 'category', id: line.id }} />
       <MarkingLine of={{ kind: 'category', id: line.id }} />
       <p className="flex flex-wrap items-baseline gap-x-1.5 gap-y-1">
         <span>{w.shelf.shows}</span>

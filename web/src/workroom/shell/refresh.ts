@@ -33,6 +33,7 @@ export function refresh(client: QueryClient) {
     'contributions',
     'contribution-links',
     'offers',
+    'reserves',
     'records',
     'clearance',
     'audience',
