@@ -21,7 +21,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences, IReadOnlyList<DemoException> Exceptions, DemoMark Watermark, IReadOnlyList<DemoAsked> Favourites, DemoContributed Contributions);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences, IReadOnlyList<DemoException> Exceptions, IReadOnlyList<DemoReserve> Reserves, DemoMark Watermark, IReadOnlyList<DemoAsked> Favourites, DemoContributed Contributions);
 
 /// <param name="Foot">Words at the end of every page, Markdown.</param>
 internal sealed record DemoSite(string Title, string Tagline, string Foot, DemoOwner Owner);
@@ -136,6 +136,7 @@ internal sealed class DemoLoader(
         var groups = await members.GroupsAsync(scenario.Members, owner, ct);
         await audiences.MakeAsync(scenario.Audiences, byName, groups, owner, ct);
         await audiences.MakeAsync(scenario.Exceptions, photos, groups, owner, ct);
+        await audiences.MakeAsync(scenario.Reserves, categories, owner, ct);
         await watermark.MakeAsync(scenario.Watermark, byName, groups, owner, ct);
         await talk.MakeAsync(scenario.Talk, photos, owner, ct);
         await clearance.MakeAsync(scenario.Clearance, await File.ReadAllBytesAsync(Path.Combine(folder, scenario.Clearance.List), ct), photos, owner, ct);

@@ -135,8 +135,8 @@ function Opened({
       <AlbumHead album={album} />
       <AlbumStanding album={album} />
       <AlbumOffers album={album.id} />
-      <ReserveLine of={{ kind: 'album', id: album.id }} />
-      <MarkingLine of={{ kind: 'album', id: album.id }} />
+      <ReserveLine of={{ kind: 'album', id: album.id }} className="-mt-1.5 mb-3" />
+      <MarkingLine of={{ kind: 'album', id: album.id }} className="mb-3" />
       <AlbumFilling album={album} />
       <AlbumFiles album={album.id} />
       <HandLine

@@ -4,7 +4,13 @@ import { w } from '../../../words'
 import { MarkingChoice } from './MarkingChoice'
 
 /** Who gets the photos of an album or a category without the watermark, as a sentence; nothing while the site has none. */
-export function MarkingLine({ of }: { of: { kind: 'album' | 'category'; id: string } }) {
+export function MarkingLine({
+  of,
+  className = '',
+}: {
+  of: { kind: 'album' | 'category'; id: string }
+  className?: string
+}) {
   const opened = useQuery({
     queryKey: ['watermark', of.kind, of.id],
     queryFn: () =>
@@ -17,7 +23,7 @@ export function MarkingLine({ of }: { of: { kind: 'album' | 'category'; id: stri
   return (
     <section
       aria-label={w.watermark.title}
-      className="mb-3 flex flex-wrap items-baseline gap-x-1.5 gap-y-1 text-small"
+      className={`flex flex-wrap items-baseline gap-x-1.5 gap-y-1 text-small ${className}`}
     >
       <span>{w.watermark.without}</span>
       <MarkingChoice shown={opened.marking} label={w.watermark.of(opened.marking.name)} />

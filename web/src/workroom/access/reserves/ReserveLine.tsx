@@ -12,7 +12,13 @@ type Reserved = Api['Reserved']
 const doings = ['save', 'saveFull', 'talk', 'choose'] as const
 
 /** For whom an album or a category reserves what visitors do with its photos, as a sentence; pressed, each is said. */
-export function ReserveLine({ of }: { of: { kind: 'album' | 'category'; id: string } }) {
+export function ReserveLine({
+  of,
+  className = '',
+}: {
+  of: { kind: 'album' | 'category'; id: string }
+  className?: string
+}) {
   const [open, setOpen] = useState(false)
   const path = { kind: of.kind, thing: of.id }
   const shown = useQuery({
@@ -39,7 +45,7 @@ export function ReserveLine({ of }: { of: { kind: 'album' | 'category'; id: stri
           .join(', ')
       : w.reserves.whom[who]
   return (
-    <section aria-label={w.reserves.label} className="mb-3 text-small">
+    <section aria-label={w.reserves.label} className={`text-small ${className}`}>
       <p className="flex flex-wrap items-baseline gap-x-2 gap-y-1">
         <span>
           {said.length === 0
