@@ -52,7 +52,8 @@ export const favouriteWords = {
       everyone: 'everyone',
       known: 'visitors who came by an entry link or signed in',
       members: 'all members',
-      chosen: '',
+      /** Where those it was for are gone. */
+      chosen: 'nobody who is still there',
       nobody: 'nobody',
     },
     choices: {

@@ -42,7 +42,7 @@ export function ReserveLine({
       ? called
           .filter((c) => chosen?.includes(c.id))
           .map((c) => c.name)
-          .join(', ')
+          .join(', ') || w.reserves.whom.chosen
       : w.reserves.whom[who]
   return (
     <section aria-label={w.reserves.label} className={`text-small ${className}`}>
