@@ -19,7 +19,12 @@ public sealed class NarrowingTests
     /// <summary>Where intakes came from: two of them from one scanner.</summary>
     static readonly Dictionary<Guid, string> Sources = new()
     {
-        [Things[0]] = "computer", [Things[1]] = "computer", [Things[2]] = "scanner:Attic", [Things[3]] = "scanner:Attic", [Things[4]] = "watched:Club, room 2", [Things[5]] = "sent",
+        [Things[0]] = "computer",
+        [Things[1]] = "computer",
+        [Things[2]] = "scanner:Attic",
+        [Things[3]] = "scanner:Attic",
+        [Things[4]] = "watched:Club, room 2",
+        [Things[5]] = "sent",
     };
 
     static readonly Gen<Guid[]> Some = Gen.Int[0, 5].Array[0, 3].Select(all => all.Select(i => Things[i]).Distinct().ToArray());
