@@ -64,6 +64,9 @@ public sealed class ReserveTests
 
         // The album says what stands above it; taken back, everything is as it was.
         Assert.Equal("The category “Festival” reserves saving them for the group “Juniors”, saying something about them for all members, and choosing favourites among them for the group “Juniors”.", Assert.Single((await ReservedAsync(owner, "album", album)).GetProperty("above").EnumerateArray()).GetString());
+        var removed = await owner.DeleteAsync($"/api/categories/{category}");
+        Assert.Equal(HttpStatusCode.Conflict, removed.StatusCode);
+        Assert.Contains("reserving nothing", await removed.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Contains("reserves something for this group", await (await owner.DeleteAsync($"/api/groups/{juniors}")).Content.ReadAsStringAsync(), StringComparison.Ordinal);
         await owner.UndoAsync(said);
         Assert.Equal((HttpStatusCode.OK, HttpStatusCode.OK), (await GetAsync(visitor, save), await GetAsync(tam, save)));

@@ -73,7 +73,7 @@ internal static class CategoryEndpoints
         return outcome switch
         {
             CategoryOutcome.Written => TypedResults.Ok(done),
-            CategoryOutcome.Guards => Problems.Taken("This category keeps visitors from what stands in it, or puts the watermark on it; with it gone they would see all that as it is. Take what stands in it elsewhere, or make the category be for everyone and without watermark first.", "audience"),
+            CategoryOutcome.Guards => Problems.Taken("This category keeps visitors from what stands in it, puts the watermark on it, or reserves something of it; with it gone they would have all that as it is. Take what stands in it elsewhere, or make the category be for everyone, without watermark and reserving nothing first.", "audience"),
             _ => Problems.Gone("category"),
         };
     }

@@ -272,7 +272,7 @@ internal sealed class CategoryStore(NpgsqlDataSource db, ActRunner acts, AccessS
 
     /// <summary>Throws a category in the bin with all beneath it; photos stay.</summary>
     /// <returns>Null when it is not there.</returns>
-    /// <remarks>One that keeps visitors from what stands in it or beneath it, or puts the watermark on it, by itself or by those above it, stays: with it gone they would see all that.</remarks>
+    /// <remarks>One that keeps visitors from what stands in it or beneath it, puts the watermark on it, or reserves something of it, by itself or by those above it, stays: with it gone they would have all that.</remarks>
     public async Task<(CategoryOutcome Outcome, Done Done)> RemoveAsync(Actor who, CategoryId id, CancellationToken ct) => await acts.RunAsync(
         who, ActKind.Binned,
         async act =>
