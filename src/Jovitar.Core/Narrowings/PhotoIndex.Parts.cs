@@ -2,9 +2,32 @@ using System.Globalization;
 
 namespace Jovitar.Core.Narrowings;
 
-/// <summary>What the parts of a narrowing ask of photos.</summary>
+/// <summary>What the parts of a narrowing ask of photos, and where these came from.</summary>
 public sealed partial class PhotoIndex
 {
+    /// <summary>Says where intakes came from, as <see cref="PhotoSource"/> names it; those it was told of before stay.</summary>
+    public void Came(IReadOnlyDictionary<Guid, string> from)
+    {
+        lock (gate)
+        {
+            foreach (var (intake, source) in from)
+            {
+                sources[intake] = source;
+            }
+
+            Forget();
+        }
+    }
+
+    /// <summary>Those of some intakes of which it was not told where they came from.</summary>
+    public IReadOnlyList<Guid> WithoutSource(IEnumerable<Guid> some)
+    {
+        lock (gate)
+        {
+            return [.. some.Distinct().Where(i => !sources.ContainsKey(i))];
+        }
+    }
+
     PhotoSet Fits(NarrowingPart part) => Test(part).Where(ids.Count);
 
     /// <summary>Whether photos have what a part speaks of, turned round or not.</summary>

@@ -138,29 +138,6 @@ public sealed partial class PhotoIndex
         }
     }
 
-    /// <summary>Says where intakes came from, as <see cref="PhotoSource"/> names it; those it was told of before stay.</summary>
-    public void Came(IReadOnlyDictionary<Guid, string> from)
-    {
-        lock (gate)
-        {
-            foreach (var (intake, source) in from)
-            {
-                sources[intake] = source;
-            }
-
-            Forget();
-        }
-    }
-
-    /// <summary>Those of some intakes of which it was not told where they came from.</summary>
-    public IReadOnlyList<Guid> WithoutSource(IEnumerable<Guid> some)
-    {
-        lock (gate)
-        {
-            return [.. some.Distinct().Where(i => !sources.ContainsKey(i))];
-        }
-    }
-
     /// <summary>A span of the photos found, in order.</summary>
     /// <param name="down">From the last to the first.</param>
     /// <param name="from">0 = first.</param>
@@ -267,15 +244,6 @@ public sealed partial class PhotoIndex
         }
     }
 
-    /// <summary>The photos that lie in the bin and would be found if they were here.</summary>
-    public IReadOnlyList<Guid> InBin(Narrowing narrowing)
-    {
-        lock (gate)
-        {
-            return [.. Find(narrowing, inBin: true).Numbers().Select(n => ids[n])];
-        }
-    }
-
     static Many<Guid> SetOf(IReadOnlyList<Guid> of) => of.Count == 0 ? Many<Guid>.None : new Many<Guid>(of);
 
     int Then(int by, int a, int b) => by != 0 ? by : ids[a].CompareTo(ids[b]);
@@ -334,79 +302,5 @@ public sealed partial class PhotoIndex
         }
 
         return found;
-    }
-
-    /// <param name="inBin">Among those in the bin, instead of those that are here.</param>
-    PhotoSet Find(Narrowing narrowing, bool inBin = false)
-    {
-        var among = inBin ? Binned() : Here();
-        if (narrowing.IsNothing)
-        {
-            return among;
-        }
-
-        var key = inBin ? $"bin {narrowing}" : narrowing.ToString();
-        if (kept.TryGetValue(key, out var found))
-        {
-            return found;
-        }
-
-        found = new PhotoSet(ids.Count);
-        found.Join(among);
-        foreach (var word in WordIndex.Fold(narrowing.Words).Distinct())
-        {
-            found.Keep(words.Beginning(ids.Count, word));
-        }
-
-        foreach (var part in narrowing.Parts)
-        {
-            var fits = Fits(part);
-            if (part.Not)
-            {
-                found.TakeOff(fits);
-            }
-            else
-            {
-                found.Keep(fits);
-            }
-        }
-
-        if (kept.Count >= MostKept)
-        {
-            kept.Clear();
-        }
-
-        return kept[key] = found;
-    }
-
-    PhotoSet Binned()
-    {
-        if (allBinned is null)
-        {
-            allBinned = new PhotoSet(ids.Count);
-            foreach (var n in numbers.Values.Where(n => !here[n]))
-            {
-                allBinned.Add(n);
-            }
-        }
-
-        return allBinned;
-    }
-
-    PhotoSet Here()
-    {
-        if (allHere is null)
-        {
-            allHere = new PhotoSet(ids.Count);
-            for (var n = 0; n < ids.Count; n++)
-            {
-                if (here[n])
-                {
-                    allHere.Add(n);
-                }
-            }
-        }
-
-        return allHere;
     }
 }
