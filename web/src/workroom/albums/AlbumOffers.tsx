@@ -3,9 +3,9 @@ import { Link } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
 import { tellDone } from '../shell/news'
+import { useSaying } from '../shell/useSaying'
 import { AskForFavourites } from './AskForFavourites'
 
 type Offers = Api['AlbumOffers']
@@ -24,8 +24,9 @@ export function AlbumOffers({ album }: { album: string }) {
     queryFn: () =>
       body(api.GET('/api/albums/{album}/choices', { params: { path: { album } } }), w.errors.away),
   }).data
-  const say = useAct(
-    ({ next, was }: { next: Offers; was: Offers }) =>
+  const say = useSaying(
+    offers,
+    (next, was) =>
       body(
         api.PUT('/api/albums/{album}/offers', { params: { path: { album } }, body: { offers: next, was } }),
         w.errors.away,
@@ -34,7 +35,7 @@ export function AlbumOffers({ album }: { album: string }) {
     'offers',
   )
   if (!offers) return null
-  const put = (next: Partial<Offers>) => say.mutate({ next: { ...offers, ...next }, was: offers })
+  const put = (next: Partial<Offers>) => say((was) => ({ ...was, ...next }))
   return (
     <section
       aria-label={w.offers.label}

@@ -22,6 +22,10 @@ export function AudienceChoice({
 }) {
   const [all, setAll] = useState(chosen)
   const [timed, setTimed] = useState(!!audience.from || !!audience.until)
+  function choose(next: readonly Chosen[]) {
+    setAll(next)
+    onChange({ ...audience, chosen: next.map((c) => c.id).sort() })
+  }
   const time = (which: 'from' | 'until') => (
     <label>
       {w.audience[which]}{' '}
@@ -69,10 +73,8 @@ export function AudienceChoice({
               {who === 'chosen' && audience.who === who && (
                 <ChosenOnes
                   all={all}
-                  onChange={(next) => {
-                    setAll(next)
-                    onChange({ ...audience, chosen: next.map((c) => c.id).sort() })
-                  }}
+                  onChoose={(one) => choose([...all, one])}
+                  onLeaveOut={(one) => choose(all.filter((c) => c.id !== one.id))}
                 />
               )}
             </Fragment>

@@ -12,10 +12,12 @@ const offered = 8
 /** Groups and members that something is for: each is left out at a press, others are found by typing. */
 export function ChosenOnes({
   all,
-  onChange,
+  onChoose,
+  onLeaveOut,
 }: {
   all: readonly Chosen[]
-  onChange: (all: readonly Chosen[]) => void
+  onChoose: (one: Chosen) => void
+  onLeaveOut: (one: Chosen) => void
 }) {
   const [typed, setTyped] = useState('')
   const groups = useGroups().data ?? []
@@ -40,7 +42,7 @@ export function ChosenOnes({
           key={one.id}
           aria-label={w.audience.leaveOut(one.name)}
           className="py-0.5"
-          onClick={() => onChange(all.filter((c) => c.id !== one.id))}
+          onClick={() => onLeaveOut(one)}
         >
           {one.isGroup ? `${w.audience.aGroup} ${one.name}` : one.name}
           <span aria-hidden className="ml-2 text-quiet">
@@ -55,7 +57,7 @@ export function ChosenOnes({
         onType={setTyped}
         onChoose={(choice) => {
           const one = choices.find((c) => c.id === choice.key)
-          if (one) onChange([...all, one])
+          if (one) onChoose(one)
         }}
       />
     </p>

@@ -3,11 +3,9 @@ import { useState } from 'react'
 import { type Api, api, body } from '../../../api/client'
 import { Button } from '../../../kit/Button'
 import { w } from '../../../words'
-import { useAct } from '../../shell/data'
 import { tellDone } from '../../shell/news'
+import { useSaying } from '../../shell/useSaying'
 import { WhomChoice } from '../WhomChoice'
-
-type Reserved = Api['Reserved']
 
 const doings = ['save', 'saveFull', 'talk', 'choose'] as const
 
@@ -25,8 +23,9 @@ export function ReserveLine({
     queryKey: ['reserves', of.kind, of.id],
     queryFn: () => body(api.GET('/api/reserves/{kind}/{thing}', { params: { path } }), w.errors.away),
   }).data
-  const say = useAct(
-    ({ next, was }: { next: Reserved; was: Reserved }) =>
+  const say = useSaying(
+    shown?.reserved,
+    (next, was) =>
       body(
         api.PUT('/api/reserves/{kind}/{thing}', { params: { path }, body: { reserved: next, was } }),
         w.errors.away,
@@ -73,7 +72,7 @@ export function ReserveLine({
                 called={called}
                 label={w.reserves.lines[doing]}
                 words={w.reserves.choices}
-                onSay={(next) => say.mutate({ next: { ...reserved, [doing]: next }, was: reserved })}
+                onSay={(change) => say((was) => ({ ...was, [doing]: change(was[doing]) }))}
               />
             </li>
           ))}
