@@ -77,6 +77,32 @@ public sealed class RaceTests
     }
 
     [Fact]
+    public async Task What_is_taken_back_while_the_bin_waits_to_be_emptied_keeps_its_place_and_its_history()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var photo = (await owner.BringAsync(await owner.IntakeAsync(), "kept.jpg", Acts.Photo(1))).GetProperty("photo").GetString()!;
+        var tag = await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = new[] { photo }, add = new[] { "boats" }, remove = Array.Empty<string>() })).ReadAsync();
+        await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync();
+        await using var line = await site.Db.OpenConnectionAsync();
+        await using var looking = await line.BeginTransactionAsync();
+        await using var look = new Npgsql.NpgsqlCommand("select from photo for update", line, looking);
+        await look.ExecuteNonQueryAsync();
+        const string Waiting = "select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'";
+        var restored = owner.PostAsJsonAsync("/api/bin/restore", new { things = new[] { new { kind = "photo", id = photo } } });
+        await site.UntilAsync(Waiting, 1);
+        var emptied = owner.EmptyBinAsync();
+        await site.UntilAsync(Waiting, 2);
+        await looking.CommitAsync();
+        await (await restored).ReadAsync();
+        Assert.Equal(0, (await emptied).GetProperty("count").GetInt32());
+        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from photo_tag"));
+        await owner.UndoAsync(tag);
+        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo_tag"));
+        await site.VerifyAsync();
+    }
+
+    [Fact]
     public async Task Two_who_move_categories_beneath_each_other_at_once_tie_no_loop()
     {
         await using var site = await Site.StartAsync(workers: 0);

@@ -204,19 +204,20 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
             async act =>
             {
                 hashes.Clear();
-                await using var find = act.Command("select kind, thing, within is null as own from bin where binned <= @until", ("until", until));
-                var things = await find.AllAsync(r => (Kind: r.Get<string>("kind"), Id: r.Get<Guid>("thing"), Own: r.Get<bool>("own")), ct);
+                var locked = await LyingAsync(act, until, ct);
+                foreach (var kind in Kinds)
+                {
+                    await act.LockAsync(kind, locked.Where(t => t.Kind == kind).Select(t => t.Id), ct);
+                }
+
+                // Whatever was taken back while its row was waited for is not removed, nor anything that hangs on it forgotten.
+                var things = (await LyingAsync(act, until, ct)).Intersect(locked).ToList();
                 if (things.Count == 0)
                 {
                     return act.Drop(0);
                 }
 
                 var ids = things.Select(t => t.Id).ToArray();
-                foreach (var kind in Kinds)
-                {
-                    await act.LockAsync(kind, things.Where(t => t.Kind == kind).Select(t => t.Id), ct);
-                }
-
                 await ForgetAsync(act, ids, ct);
                 foreach (var kind in (string[])["page", "file", "photo", "album", "category", "tag"])
                 {
@@ -237,6 +238,13 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
             ct);
         await originals.ResolveAsync(hashes, ct);
         return count;
+    }
+
+    /// <summary>What lies in the bin at a time; Own on its own account.</summary>
+    static async Task<List<(string Kind, Guid Id, bool Own)>> LyingAsync(Act act, DateTimeOffset until, CancellationToken ct)
+    {
+        await using var find = act.Command("select kind, thing, within is null as own from bin where binned <= @until", ("until", until));
+        return await find.AllAsync(r => (r.Get<string>("kind"), r.Get<Guid>("thing"), r.Get<bool>("own")), ct);
     }
 
     /// <summary>Lets go of all that still points at what is removed.</summary>
