@@ -273,7 +273,7 @@ if (settings.Proxies.Count > 0)
 
 app.UseExceptionHandler();
 app.UseSecurityHeaders();
-app.UsePublicRenditions();
+app.UseKnownRenditions();
 app.UseHeads();
 app.UseSoundAddresses();
 app.UseResponseCompression();

@@ -1,22 +1,24 @@
 using System.Globalization;
 using Jovitar.Core.Photos;
+using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Opening;
 using Jovitar.Server.Platform.Storing;
+using Microsoft.AspNetCore.Authentication;
 
 namespace Jovitar.Server.Site;
 
 /// <summary>
-/// Sends renditions that were decided to be public a moment ago before routing, signing in and the rest are asked: most of what
-/// visitors fetch. Anything else (a cookie, a part of a file, a tag to compare) takes the long way.
+/// Sends renditions that who asks was let have a moment ago before routing and the rest are asked: most of what visitors and members
+/// fetch. Anything else (staff, a part of a file, a tag to compare, what must be decided first) takes the long way.
 /// </summary>
-internal static class PublicRenditions
+internal static class KnownRenditions
 {
     const string Before = "/i/";
     const string Behind = ".webp";
     static readonly string Middle = string.Create(CultureInfo.InvariantCulture, $"/{Renditions.Recipe}-");
 
-    public static void UsePublicRenditions(this WebApplication app)
+    public static void UseKnownRenditions(this WebApplication app)
     {
         var renditions = app.Services.GetRequiredService<RenditionService>();
         var gate = app.Services.GetRequiredService<SiteGate>();
@@ -25,19 +27,45 @@ internal static class PublicRenditions
         app.Use(async (http, next) =>
         {
             var headers = http.Request.Headers;
-            if (!HttpMethods.IsGet(http.Request.Method) || headers.Cookie.Count > 0 || headers.Range.Count > 0 || headers.IfNoneMatch.Count > 0
-                || !TryRead(http.Request.Path.Value, out var picture, out var width) || await gate.FrontAsync(http.RequestAborted) is not { IsOpen: true, IsListed: true } || await renditions.KnownAsync(picture, width, await sights.EveryoneAsync(http.RequestAborted)) is not { } file)
+            if (HttpMethods.IsGet(http.Request.Method) && headers.Range.Count == 0 && headers.IfNoneMatch.Count == 0 && TryRead(http.Request.Path.Value, out var picture, out var width)
+                && await gate.FrontAsync(http.RequestAborted) is { IsOpen: true, IsListed: true } && await MayBeSentAsync(http))
             {
-                await next(http);
-                return;
+                var sight = await sights.LookAsync(http, http.RequestAborted);
+                if (!sight.IsEveryone && await renditions.KnownAsync(picture, width, sight) is { } theirs)
+                {
+                    SightStore.KeepNowhere(http);
+                    await SendAsync(http, theirs);
+                    return;
+                }
+
+                if (await renditions.KnownAsync(picture, width, await sights.EveryoneAsync(http.RequestAborted)) is { } file)
+                {
+                    http.Response.Headers.CacheControl = ForVisitors;
+                    http.Response.Headers.ETag = Tag(picture, $"{width}");
+                    await SendAsync(http, file);
+                    return;
+                }
             }
 
-            var answer = http.Response;
-            answer.ContentType = "image/webp";
-            answer.Headers.CacheControl = ForVisitors;
-            answer.Headers.ETag = Tag(picture, $"{width}");
-            await storage.SendAsync(answer, file, http.RequestAborted);
+            await next(http);
         });
+
+        Task SendAsync(HttpContext http, Stored file)
+        {
+            http.Response.ContentType = "image/webp";
+            return storage.SendAsync(http.Response, file, http.RequestAborted);
+        }
+    }
+
+    /// <summary>Whether it is a visitor or a member who asks: who shows a cookie is known by it from here on. What staff get is never decided beforehand.</summary>
+    static async ValueTask<bool> MayBeSentAsync(HttpContext http)
+    {
+        if (http.Request.Headers.Cookie.Count > 0 && await http.AuthenticateAsync() is { Succeeded: true } known)
+        {
+            http.User = known.Principal;
+        }
+
+        return !http.User.Viewer().IsStaff;
     }
 
     /// <summary>A public rendition may be kept for a year: its address never means anything else.</summary>

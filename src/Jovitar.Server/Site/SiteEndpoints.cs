@@ -264,8 +264,8 @@ internal static class SiteEndpoints
 
     static IResult ForVisitors(HttpContext http, Storage storage, string picture, Stored? file, string type, string form)
     {
-        http.Response.Headers.CacheControl = file is null ? "no-store" : PublicRenditions.ForVisitors;
-        return file is null ? TypedResults.NotFound() : storage.Answer(file, type, tag: PublicRenditions.Tag(picture, form));
+        http.Response.Headers.CacheControl = file is null ? "no-store" : KnownRenditions.ForVisitors;
+        return file is null ? TypedResults.NotFound() : storage.Answer(file, type, tag: KnownRenditions.Tag(picture, form));
     }
 
     /// <summary>A rendition for the workroom, under an address of its own that nothing between may keep.</summary>
@@ -278,7 +278,7 @@ internal static class SiteEndpoints
         }
 
         ForStaff.Private(http);
-        return storage.Answer(file, "image/webp", tag: PublicRenditions.Tag(picture, $"{width}"));
+        return storage.Answer(file, "image/webp", tag: KnownRenditions.Tag(picture, $"{width}"));
     }
 
     internal static async Task Missing(HttpContext http, SiteRenderer renderer, CancellationToken ct)
