@@ -193,6 +193,26 @@ public sealed class NarrowingTests
             });
 
     [Fact]
+    public void Words_that_were_looked_for_before_find_what_came_and_lost_them_since()
+    {
+        var index = new PhotoIndex();
+        var words = new Narrowing("pier", []);
+        var photos = Enumerable.Range(0, 9000).Select(i => new PhotoFacts(Guid.NewGuid(), true, null, DateTime.UnixEpoch, $"{i}.jpg", "", "the old pier", false, false, 0, "", 900, 600, "", "", 1, [], [], [], [], [], [])).ToArray();
+        foreach (var (photo, n) in photos.Select((p, i) => (p, i)))
+        {
+            index.Set(photo);
+            if (n % 1000 == 0)
+            {
+                Assert.Equal(n + 1, index.Count(words));
+            }
+        }
+
+        index.Set(photos[8999] with { Words = "a boat" });
+        index.Remove(photos[0].Id);
+        Assert.Equal(8998, index.Count(words));
+    }
+
+    [Fact]
     public void A_count_is_what_one_would_see_with_that_choice_alone_in_its_part() =>
         Gen.Select(Facts.Array[0, 120], Narrowings).Sample((facts, narrowing) =>
         {

@@ -31,7 +31,7 @@ public sealed partial class PhotoIndex
         found.Join(among);
         foreach (var word in WordIndex.Fold(narrowing.Words).Distinct())
         {
-            found.Keep(words.Beginning(ids.Count, word));
+            found.Keep(words.Kept(ids.Count, word));
         }
 
         foreach (var part in narrowing.Parts)

@@ -27,6 +27,18 @@ sealed class PhotoSet(int capacity)
 
     public void Add(int photo) => bits[photo >> 6] |= 1UL << (photo & 63);
 
+    public void Put(int photo, bool isIn)
+    {
+        if (isIn)
+        {
+            Add(photo);
+        }
+        else
+        {
+            bits[photo >> 6] &= ~(1UL << (photo & 63));
+        }
+    }
+
     public void Keep(PhotoSet other)
     {
         for (var i = 0; i < bits.Length; i++)

@@ -9,6 +9,13 @@ sealed class WordIndex
     /// <summary>So many new words are looked through one by one before they are sorted in among the others.</summary>
     const int MostRecent = 2048;
 
+    /// <summary>Of so many beginnings the photos are kept: gathered once, they follow each change.</summary>
+    const int MostKept = 16;
+
+    /// <summary>Room for so many more photos in what is kept.</summary>
+    const int Room = 4096;
+
+    readonly Dictionary<string, PhotoSet> kept = new(StringComparer.Ordinal);
     readonly Dictionary<string, int> known = new(StringComparer.Ordinal);
     readonly List<string> spelt = [];
     readonly List<Postings> photos = [];
@@ -66,10 +73,41 @@ sealed class WordIndex
         }
 
         of[photo] = now;
+        Follow(photo);
+    }
+
+    void Follow(int photo)
+    {
+        if (kept.Values.Any(set => photo >= set.Capacity))
+        {
+            kept.Clear();
+        }
+
+        foreach (var (start, set) in kept)
+        {
+            set.Put(photo, Has(photo, start));
+        }
     }
 
     /// <summary>Whether a photo has a word that begins so.</summary>
     public bool Has(int photo, string start) => Array.Exists(of[photo] ?? [], number => spelt[number].StartsWith(start, StringComparison.Ordinal));
+
+    /// <summary>The same set for as long as it is looked for now and then, not to be changed; for one thread at a time.</summary>
+    /// <inheritdoc cref="Beginning"/>
+    public PhotoSet Kept(int capacity, string start)
+    {
+        if (kept.TryGetValue(start, out var there))
+        {
+            return there;
+        }
+
+        if (kept.Count >= MostKept)
+        {
+            kept.Clear();
+        }
+
+        return kept[start] = Beginning(capacity + Room, start);
+    }
 
     /// <summary>The photos that have a word that begins so.</summary>
     public PhotoSet Beginning(int capacity, string start)
