@@ -34,6 +34,16 @@ public readonly record struct PhotoId(Guid Value) : ITypedId<PhotoId>
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one price list.</summary>
+public readonly record struct PriceListId(Guid Value) : ITypedId<PriceListId>
+{
+    public static PriceListId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out PriceListId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>Names one narrowing that is kept.</summary>
 public readonly record struct NarrowingId(Guid Value) : ITypedId<NarrowingId>
 {

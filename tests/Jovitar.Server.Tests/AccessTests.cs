@@ -14,6 +14,8 @@ public sealed class AccessTests
     [InlineData("GET", "/api/albums")]
     [InlineData("GET", "/api/pages")]
     [InlineData("GET", "/api/categories")]
+    [InlineData("GET", "/api/prices")]
+    [InlineData("POST", "/api/photos/selling")]
     [InlineData("GET", "/api/tags")]
     [InlineData("GET", "/api/intakes")]
     [InlineData("POST", "/api/albums")]

@@ -6,10 +6,10 @@ namespace Jovitar.Server.Tests;
 public sealed partial class HouseTests
 {
     /// <summary>Each area knows only those before it.</summary>
-    static readonly string[] Areas = ["Platform", "Acts", "Access", "People", "Opening", "Themes", "Watermarks", "Narrowings", "Taxonomy", "Photos", "Clearance", "Files", "Albums", "Corrections", "Describing", "Pages", "Starters", "Bins", "Intake", "Contributions", "Visits", "Records", "Comments", "Favourites", "PersonalData", "Site", "Desk", "Demo", "Verify"];
+    static readonly string[] Areas = ["Platform", "Acts", "Access", "People", "Opening", "Themes", "Watermarks", "Narrowings", "Taxonomy", "Photos", "Clearance", "Files", "Albums", "Corrections", "Describing", "Pages", "Starters", "Sales", "Bins", "Intake", "Contributions", "Visits", "Records", "Comments", "Favourites", "PersonalData", "Site", "Desk", "Demo", "Verify"];
 
     /// <summary>Tables whose changes are acts.</summary>
-    const string Tracked = "photo|tag|category|album|page|file|intake|narrowing|menu|theme|watermark|site|person|comment|photo_tag|photo_category|album_photo|album_without|album_file|photo_near";
+    const string Tracked = "photo|tag|category|album|page|file|intake|narrowing|price_list|menu|theme|watermark|site|person|comment|photo_tag|photo_category|album_photo|album_without|album_file|photo_near";
 
     static IEnumerable<(string Area, string Name, string Text)> Sources()
     {

@@ -111,6 +111,9 @@ public enum ActKind
     /// <summary>What visitors may do with an album's photos besides seeing them was said.</summary>
     Offers,
 
+    /// <summary>A price list was made, changed or let go, or what is sold by one was said.</summary>
+    Prices,
+
     /// <summary>The watermark was made another, or who gets photos without it was said.</summary>
     Watermark,
 

@@ -83,7 +83,7 @@ internal sealed class Act(NpgsqlConnection connection, NpgsqlTransaction transac
     }
 
     /// <summary>Locks rows against other acts, in the order of their ids, so that two acts wait for each other in one direction only.</summary>
-    /// <remarks>Kinds are locked in this order: narrowing, intake, tag, category, album, photo, file, page, comment.</remarks>
+    /// <remarks>Kinds are locked in this order: narrowing, price_list, intake, tag, category, album, photo, file, page, comment.</remarks>
     /// <param name="kind">A table with a column <c>id</c>; a constant of the code.</param>
     public async Task LockAsync(string kind, IEnumerable<Guid> ids, CancellationToken ct)
     {

@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "kept_settings", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "person", "comment"];
+    static readonly string[] Order = ["narrowing", "kept_settings", "price_list", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "person", "comment"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -49,6 +49,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["intake"] = "'an intake'",
         ["narrowing"] = "t.name",
         ["kept_settings"] = "t.name",
+        ["price_list"] = "t.name",
         ["menu"] = "'the menu'",
         ["theme"] = "'the look'",
         ["watermark"] = "'the watermark'",
@@ -66,7 +67,8 @@ internal sealed class ActUndo(ActRunner acts)
         ["photo"] = [["clearance", "cleared_by", "cleared_until"]],
         ["person"] = [["says", "until", "said_by"]],
         ["page"] = [["published", "published_at", "number"], ["planned", "planned_at"], AudienceFields],
-        ["album"] = [AudienceFields, MarkingFields],
+        ["album"] = [AudienceFields, MarkingFields, ["price_list", "unsold"]],
+        ["price_list"] = [["currency", "options"]],
         ["category"] = [AudienceFields, MarkingFields],
         ["watermark"] = [["settings", "key"], MarkingFields],
     };
@@ -205,7 +207,7 @@ internal sealed class ActUndo(ActRunner acts)
                 await act.RunAsync("lock table category in share row exclusive mode", ct);
             }
 
-            if (back.Length > 0 && table is not ("intake" or "narrowing" or "kept_settings"))
+            if (back.Length > 0 && table is not ("intake" or "narrowing" or "kept_settings" or "price_list"))
             {
                 await act.LockBackAsync(table, [], back, ct);
             }
@@ -282,7 +284,7 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>The column that tells others that what they have read is out of date.</summary>
     static IEnumerable<string> Version(string kind) => kind switch
     {
-        "photo" or "album" or "category" or "narrowing" or "person" => ["version = t.version + 1"],
+        "photo" or "album" or "category" or "narrowing" or "price_list" or "person" => ["version = t.version + 1"],
         "page" or "menu" or "theme" or "watermark" => ["edited = t.edited + 1"],
         _ => [],
     };

@@ -21,7 +21,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences, IReadOnlyList<DemoException> Exceptions, IReadOnlyList<DemoReserve> Reserves, DemoMark Watermark, IReadOnlyList<DemoAsked> Favourites, DemoContributed Contributions);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences, IReadOnlyList<DemoException> Exceptions, IReadOnlyList<DemoReserve> Reserves, DemoMark Watermark, IReadOnlyList<DemoPriceList> Prices, IReadOnlyList<DemoAsked> Favourites, DemoContributed Contributions);
 
 /// <param name="Foot">Words at the end of every page, Markdown.</param>
 internal sealed record DemoSite(string Title, string Tagline, string Foot, DemoOwner Owner);
@@ -46,7 +46,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, AlbumPhotoStore albumPhotos, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, DemoPeople people, DemoMembers members, DemoAudiences audiences, DemoWatermark watermark, DemoFavourites favourites, DemoContributions contributions, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, AlbumPhotoStore albumPhotos, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, DemoPeople people, DemoMembers members, DemoAudiences audiences, DemoWatermark watermark, DemoPrices prices, DemoFavourites favourites, DemoContributions contributions, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -138,6 +138,7 @@ internal sealed class DemoLoader(
         await audiences.MakeAsync(scenario.Exceptions, photos, groups, owner, ct);
         await audiences.MakeAsync(scenario.Reserves, categories, owner, ct);
         await watermark.MakeAsync(scenario.Watermark, byName, groups, owner, ct);
+        await prices.MakeAsync(scenario.Prices, byName, photos, owner, ct);
         await talk.MakeAsync(scenario.Talk, photos, owner, ct);
         await clearance.MakeAsync(scenario.Clearance, await File.ReadAllBytesAsync(Path.Combine(folder, scenario.Clearance.List), ct), photos, owner, ct);
 
