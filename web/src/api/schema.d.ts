@@ -611,6 +611,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/photos/selling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says of photos in hand which options they are sold without */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SellPhotos"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -7125,6 +7165,568 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Price lists, and the currencies that there are */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PriceLists"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Begins a price list */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PriceListBegun"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PriceListKept"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices/{list}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A price list with its options, and the albums that sell by it */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PriceListSeen"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Writes a price list anew; every sales gallery has it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PriceListSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PriceListKept"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Lets a price list go that nothing is sold by */
+        delete: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices/{list}/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The options of a price list as a spreadsheet's file */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices/{list}/table/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What taking a file in would come to */
+        post: {
+            parameters: {
+                query?: {
+                    encoding?: string;
+                };
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PricePreview"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices/{list}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the options of a file in, as one act; what is not in it stays */
+        post: {
+            parameters: {
+                query?: {
+                    name?: string;
+                    encoding?: string;
+                };
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PricesDone"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{album}/selling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The price list that an album sells by, and which of its options are not offered here */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Selling"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Says what an album sells by */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SellingWish"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/albums/{album}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How an album's photos fit the options that it sells by */
+        get: {
+            parameters: {
+                query?: {
+                    at?: number;
+                    nothing?: boolean;
+                };
+                header?: never;
+                path: {
+                    album: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FitList"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices/{choice}": {
         parameters: {
             query?: never;
@@ -11791,6 +12393,12 @@ export interface components {
             largestEmbed: number;
             watermark: components["schemas"]["WatermarkBounds"];
         };
+        /** @description What one costs from a number on, as it is written. */
+        BreakSaid: {
+            /** Format: int32 */
+            from: number;
+            each: string;
+        };
         /**
          * @description How large and small letters stand.
          * @enum {unknown}
@@ -12768,6 +13376,90 @@ export interface components {
          * @enum {unknown}
          */
         FirstStep: "name" | "dress" | "fill" | "publish" | "open";
+        /** @description Whether an option is offered of a photo, and how the photo fits it. */
+        FitCell: {
+            why: components["schemas"]["NotOffered"];
+            grade: null | components["schemas"]["PrintGrade"];
+            crop: null | components["schemas"]["FitCrop"];
+            /**
+             * Format: double
+             * @description The share of the picture that is cut off, 0 to 1; null where nothing is printed.
+             */
+            lost: null | number;
+            /**
+             * Format: double
+             * @description The share that goes round the edges of a wrap.
+             */
+            round: number;
+            /**
+             * Format: int32
+             * @description Null where nothing is printed.
+             */
+            pixelsPerInch: null | number;
+            /** @description What the photo's size comes to, where that is less than good. */
+            sentence: string;
+        };
+        /** @description The part of a picture that is printed, in shares of its width and height from the upper left corner. */
+        FitCrop: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            height: number;
+        };
+        /** @description How the photos of an album fit what it sells: some of them, and figures of all. */
+        FitList: {
+            album: string;
+            list: components["schemas"]["PriceListId"];
+            name: string;
+            currency: string;
+            options: components["schemas"]["FitOption"][];
+            /** Format: int32 */
+            photos: number;
+            /** Format: int32 */
+            nothing: number;
+            /**
+             * Format: int32
+             * @description So many are listed in all.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description So many are in one answer.
+             */
+            step: number;
+            listed: components["schemas"]["FitPhoto"][];
+        };
+        /** @description An option at the head of a fit list. */
+        FitOption: {
+            /** Format: uuid */
+            id: string;
+            called: string;
+            price: string;
+            /** @description Whether the list offers it at all. */
+            offered: boolean;
+            /** @description Whether it is offered in this sales gallery. */
+            here: boolean;
+            fits: components["schemas"]["OptionFits"];
+        };
+        /** @description A photo in a fit list. */
+        FitPhoto: {
+            id: components["schemas"]["PhotoId"];
+            picture: string;
+            title: string;
+            fileName: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** @description The widths that are made already. */
+            renditions: number[];
+            /** @description As the options stand. */
+            cells: components["schemas"]["FitCell"][];
+        };
         /**
          * @description Which of the visitors something is for. Kept by name.
          * @enum {unknown}
@@ -12818,6 +13510,16 @@ export interface components {
         FrontWritten: {
             front: components["schemas"]["OpenedFront"];
             done: components["schemas"]["Done"];
+        };
+        /** @description An album that sells by a list. */
+        GalleryLine: {
+            album: components["schemas"]["AlbumId"];
+            name: string;
+            picture: null | string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
         };
         /** @description How strongly each colour counts in black and white. */
         GreysSaid: {
@@ -13813,6 +14515,11 @@ export interface components {
             /** @description What folder names become: empty, album or category. */
             becomes: string;
         };
+        /**
+         * @description Why an option is not offered of a photo.
+         * @enum {unknown}
+         */
+        NotOffered: "no" | "byList" | "byAlbum" | "byPhoto" | "byShape" | "tooSmall";
         /** @description The categories that members may put albums of their own into. */
         OfferedCategories: {
             categories: string[];
@@ -13901,6 +14608,80 @@ export interface components {
              * @description How many of its bytes are here.
              */
             sent: number;
+        };
+        /** @description How many photos of a sales gallery an option is offered of, and how they fit it. */
+        OptionFits: {
+            /** Format: uuid */
+            option: string;
+            /**
+             * Format: int32
+             * @description Of so many it is offered.
+             */
+            offered: number;
+            /**
+             * Format: int32
+             * @description Of so many of all it is large enough for anything.
+             */
+            good: number;
+            /** Format: int32 */
+            fair: number;
+            /** Format: int32 */
+            poor: number;
+            /** Format: int32 */
+            tooSmall: number;
+        };
+        /**
+         * @description What is bought of a photo. Kept by name.
+         * @enum {unknown}
+         */
+        OptionKind: "print" | "wrap" | "card" | "digital" | "other";
+        /** @description An option as it is written: sizes and amounts are text, as people type them and as files and the database have them. */
+        OptionSaid: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["OptionKind"];
+            /** @default  */
+            name: string;
+            /** @default  */
+            description: string;
+            /** @default  */
+            group: string;
+            /**
+             * @description "20 × 30 cm", "8 × 10 in", "A4"; empty where it has none.
+             * @default
+             */
+            size: string;
+            /**
+             * Format: int32
+             * @description Round each edge of a wrap, millimetres.
+             * @default 0
+             */
+            edge: number;
+            /**
+             * Format: int32
+             * @description Of a file, pixels; null for its full size.
+             */
+            longestEdge?: null | number;
+            /** @default  */
+            licence: string;
+            /** Format: int32 */
+            downloads?: null | number;
+            /** Format: int32 */
+            days?: null | number;
+            /**
+             * @description Digits with a point or a comma; empty while nobody has said.
+             * @default
+             */
+            price: string;
+            /**
+             * @description The same.
+             * @default
+             */
+            cost: string;
+            breaks?: null | components["schemas"]["BreakSaid"][];
+            shapes?: null | string[];
+            /** @default false */
+            isOff: boolean;
         };
         /** @description An order of the photos that can be chosen. */
         OrderLink: {
@@ -14528,6 +15309,142 @@ export interface components {
          * @enum {unknown}
          */
         PressTo: "viewer" | "link" | "album" | "nothing";
+        /** @description A price list to begin. */
+        PriceListBegun: {
+            name: string;
+            /** @description Its code in ISO 4217. */
+            currency: string;
+        };
+        /**
+         * Format: uuid
+         * @description Names one price list.
+         */
+        PriceListId: string;
+        /** @description A price list as it is kept now, and the act that did it. */
+        PriceListKept: {
+            seen: components["schemas"]["PriceListSeen"];
+            done: components["schemas"]["Done"];
+        };
+        /** @description A price list among others. */
+        PriceListLine: {
+            id: components["schemas"]["PriceListId"];
+            name: string;
+            currency: string;
+            /**
+             * Format: int32
+             * @description So many options it has, Offered of them offered.
+             */
+            options: number;
+            /** Format: int32 */
+            offered: number;
+            /** @description The lowest price that is offered, and the highest; empty where there is none. */
+            least: string;
+            most: string;
+            /**
+             * Format: int32
+             * @description So many albums sell by it.
+             */
+            galleries: number;
+            /** @description Of the cover of one of these; null for none. */
+            picture: null | string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
+        PriceLists: {
+            lists: components["schemas"]["PriceListLine"][];
+            currencies: string[];
+        };
+        /** @description A price list as it is written. */
+        PriceListSaid: {
+            name: string;
+            /** @description Its code in ISO 4217. */
+            currency: string;
+            limits: components["schemas"]["PrintLimits"];
+            /** @description What a photo is too small for is offered all the same, with a sentence that says so. */
+            sellsSmall: boolean;
+            options: components["schemas"]["OptionSaid"][];
+        };
+        /** @description A price list, with all that stands in it. */
+        PriceListSeen: {
+            id: components["schemas"]["PriceListId"];
+            list: components["schemas"]["PriceListSaid"];
+            /** @description What each option is called. */
+            called: string[];
+            /** @description What the seller keeps of each, in words; empty where nobody said what it costs. */
+            stays: string[];
+            notes: components["schemas"]["PriceNote"][];
+            galleries: components["schemas"]["GalleryLine"][];
+            /**
+             * Format: int64
+             * @description Expected by the next write.
+             */
+            version: number;
+        };
+        /** @description Something about a price list that its seller may want to know. */
+        PriceNote: {
+            /**
+             * Format: uuid
+             * @description The option it is about; null for the whole list.
+             */
+            option: null | string;
+            sentence: string;
+        };
+        /** @description What a file says of a price list, and what taking it in would come to. */
+        PricePreview: {
+            /** @description How its letters were read; Doubtful says that this was guessed. */
+            encoding: string;
+            doubtful: boolean;
+            /** @description Columns that are passed over. */
+            unknown: string[];
+            /** Format: int32 */
+            rows: number;
+            /**
+             * Format: int32
+             * @description So many options would be changed or added; Added of them added.
+             */
+            changed: number;
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            rejectedCount: number;
+            /** @description The first of the rows that are not written; RejectedCount says how many. */
+            rejected: components["schemas"]["RejectedRow"][];
+            /** @description The first of the changes, each in words. */
+            changes: string[];
+        };
+        /** @description What taking a file in came to. */
+        PricesDone: {
+            done: components["schemas"]["Done"];
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            rejectedCount: number;
+        };
+        /** @enum {unknown} */
+        PrintGrade: "tooSmall" | "poor" | "fair" | "good" | null;
+        /** @description From how many pixels an inch on a picture is how good: the usual thresholds are common practice. */
+        PrintLimits: {
+            /**
+             * Format: int32
+             * @default 300
+             */
+            good: number;
+            /**
+             * Format: int32
+             * @default 200
+             */
+            fair: number;
+            /**
+             * Format: int32
+             * @description Below it a picture is too small.
+             * @default 120
+             */
+            least: number;
+        };
         /** @description A print on a scan. */
         PrintSaid: {
             /** Format: double */
@@ -14835,6 +15752,26 @@ export interface components {
         SecondStepWanted: {
             /** @description The password: whoever finds a browser signed in may not shut its owner out. */
             current: string;
+        };
+        /** @description What an album sells by. */
+        Selling: {
+            list: null | components["schemas"]["PriceListId"];
+            /** @description Options of that list that are not offered here. */
+            without: string[];
+        };
+        SellingWish: {
+            selling: components["schemas"]["Selling"];
+            /** @description What it sold by when it was looked at. */
+            was: components["schemas"]["Selling"];
+        };
+        /** @description Options that photos are sold without, and with again. */
+        SellPhotos: {
+            without: string[];
+            with: string[];
+            /** @description Named one by one; without any, and without the hand, nothing is reached. */
+            photos?: null | string[];
+            /** @description All that one has in hand, however many. */
+            inHand?: null | boolean;
         };
         /** @description What somebody sends in, or has sent. */
         SentContribution: {

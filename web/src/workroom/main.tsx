@@ -46,6 +46,9 @@ import { BinStation } from './photos/BinStation'
 import { FilesStation } from './photos/FilesStation'
 import { PhotosStation } from './photos/PhotosStation'
 import { RepeatsStation } from './photos/RepeatsStation'
+import { FitStation } from './prices/FitStation'
+import { PriceListStation } from './prices/PriceListStation'
+import { PricesStation } from './prices/PricesStation'
 import { RecordsStation } from './records/RecordsStation'
 import { sorts } from './sheet/useSheet'
 import { Frame } from './shell/Frame'
@@ -173,6 +176,15 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/way-in', component: WayIn }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/watermark', component: WatermarkStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/prices', component: PricesStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/prices/$list', component: PriceListStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/fit/$album',
+    component: FitStation,
+    // Only photos of which nothing is offered.
+    validateSearch: z.object({ only: z.literal('nothing').optional().catch(undefined) }),
+  }),
   createRoute({ getParentRoute: () => root, path: '/workroom/pages/$page', component: PageStation }),
   createRoute({
     getParentRoute: () => root,

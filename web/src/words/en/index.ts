@@ -19,6 +19,7 @@ import { pageWords } from './pages'
 import { peopleWords } from './people'
 import { photoWords } from './photos'
 import { pressWords } from './press'
+import { priceWords } from './prices'
 import { recordWords } from './records'
 import { standingWords } from './standing'
 import { starterWords } from './starters'
@@ -55,6 +56,7 @@ export const en = {
   ...memberWords,
   ...menuWords,
   ...pressWords,
+  ...priceWords,
   ...recordWords,
   ...standingWords,
   ...starterWords,

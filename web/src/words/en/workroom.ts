@@ -13,6 +13,7 @@ export const workroomWords = {
     albums: 'Albums',
     pages: 'Pages',
     visitors: 'Visitors',
+    sales: 'Sales',
   },
   contents: {
     label: 'Contents',

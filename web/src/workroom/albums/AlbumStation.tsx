@@ -16,6 +16,7 @@ import { AlbumFiles } from './AlbumFiles'
 import { AlbumFilling } from './AlbumFilling'
 import { AlbumHead } from './AlbumHead'
 import { AlbumOffers } from './AlbumOffers'
+import { AlbumSelling } from './AlbumSelling'
 import { AlbumStanding } from './AlbumStanding'
 import { AlbumVerbs } from './AlbumVerbs'
 
@@ -137,6 +138,7 @@ function Opened({
       <AlbumOffers album={album.id} />
       <ReserveLine of={{ kind: 'album', id: album.id }} className="-mt-1.5 mb-3" />
       <MarkingLine of={{ kind: 'album', id: album.id }} className="mb-3" />
+      <AlbumSelling album={album.id} />
       <AlbumFilling album={album} />
       <AlbumFiles album={album.id} />
       <HandLine

@@ -4,7 +4,7 @@ import type { Api } from '../../api/client'
 import { w } from '../../words'
 import { searchFrom } from '../narrowings/kept'
 import { narrowingOf, none } from '../narrowings/narrowing'
-import { useAlbums, useFigures, useKeptNarrowings, usePages, useSession } from './data'
+import { useAlbums, useFigures, useKeptNarrowings, usePages, usePriceLists, useSession } from './data'
 import { Foot } from './Foot'
 
 /** One line of the contents: the station's name, leader dots, a live figure. Folded, the figure beneath the name in small. */
@@ -108,6 +108,8 @@ const stationOf: Record<string, string> = {
   contributions: 'intake',
   clearance: 'visitors',
   members: 'visitors',
+  prices: 'sales',
+  fit: 'sales',
 }
 
 /** The contents page down the left: stations in working order, the open one showing its own entries. */
@@ -221,6 +223,8 @@ export function Contents({
             <Entry to="/workroom/records" name={w.records.title} here={at === 'records'} />
           </div>
         )}
+        <Line to="/workroom/prices" name={w.stations.sales} here={stands('sales')} figure="" />
+        {stands('sales') && !folded && <PriceEntries pathname={pathname} />}
         {session?.role === 'owner' && (
           <Line to="/workroom/people" name={w.people.title} here={at === 'people'} figure="" />
         )}
@@ -324,6 +328,23 @@ function AlbumEntries({ pathname }: { pathname: string }) {
             here={pathname.endsWith(a.id)}
           />
         ))}
+    </div>
+  )
+}
+
+function PriceEntries({ pathname }: { pathname: string }) {
+  return (
+    <div className="contents-entries mb-1.5">
+      <Entry to="/workroom/prices" name={w.prices.title} here={pathname === '/workroom/prices'} />
+      {usePriceLists().data?.lists.map((list) => (
+        <Entry
+          key={list.id}
+          to={`/workroom/prices/${list.id}`}
+          name={list.name}
+          figure={w.count(list.offered)}
+          here={pathname.endsWith(list.id)}
+        />
+      ))}
     </div>
   )
 }

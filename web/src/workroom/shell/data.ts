@@ -59,6 +59,11 @@ export function useKeptNarrowings() {
   })
 }
 
+/** Price lists, and the currencies that there are. */
+export function usePriceLists() {
+  return useQuery({ queryKey: ['prices'], queryFn: () => body(api.GET('/api/prices'), away) })
+}
+
 export function useCategories() {
   return useQuery({
     queryKey: ['categories'],
