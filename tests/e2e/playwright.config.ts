@@ -13,7 +13,7 @@ const rest: Project[] = [
   ...after('intake', 'history', 'visitors', 'narrowing', 'describing'),
   { name: 'geometry', testMatch: 'geometry.spec.ts' },
   ...after('corrections', 'rooms', 'tags', 'standing', 'filling', 'stations'),
-  ...after('pages', 'layouts', 'lots', 'bars', 'presses', 'touches', 'looks', 'watermark', 'embeds', 'devices'),
+  ...after('pages', 'layouts', 'lots', 'bars', 'presses', 'touches', 'looks', 'watermark', 'prices', 'embeds', 'devices'),
   ...after('page files', 'grounds', 'favourites', 'comments'),
   ...after('clearance', 'audience', 'choosing', 'members', 'contributing', 'people', 'passkey', 'starters'),
   { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },
