@@ -16,6 +16,9 @@ const validator = new HtmlValidate(
 )
 const found = await pages()
 
+// A link of type "expect" blocks rendering by this very attribute (HTML Living Standard, link type "expect"); this version of the reader does not know it yet.
+const unknownYet = (message) => message.ruleId === 'attribute-misuse' && message.message.startsWith('"blocking" attribute')
+
 test('the site map leads to many pages', () => assert.ok(found.length > 20, found.join(' ')))
 
 const embeds = ['/embed/album/stunt-final', '/embed/festival-2026?layout=slides', '/embed/category/festival', '/embed/nowhere'].map((embed) => root + embed)
@@ -24,7 +27,7 @@ for (const address of [...found, await photoOn(`${root}/festival-2026`), `${root
   test(`${path(address)} is HTML as the standard has it`, async () => {
     const report = await validator.validateString(await text(address))
     assert.deepEqual(
-      report.results.flatMap((result) => result.messages.map((message) => `${message.ruleId}: ${message.message} ${message.selector ?? ''}`)),
+      report.results.flatMap((result) => result.messages.filter((message) => !unknownYet(message)).map((message) => `${message.ruleId}: ${message.message} ${message.selector ?? ''}`)),
       [],
     )
   })
