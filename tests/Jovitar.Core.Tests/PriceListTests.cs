@@ -130,8 +130,8 @@ public sealed class PriceListTests
     public void Photos_that_nothing_is_offered_of_are_counted()
     {
         var list = ListOf(Print("10x15cm"), Print("60x90cm"));
-        var all = new[] { Photo(6000, 4000), Photo(1800, 1200), Photo(300, 200) }.Select(p => Offering.Of(list, p)).ToList();
-        var fits = FitSummary.Of(list, all);
+        var fits = new FitTally(list);
+        Assert.Equal([true, true, false], new[] { Photo(6000, 4000), Photo(1800, 1200), Photo(300, 200) }.Select(p => fits.Add(Offering.Of(list, p))));
         Assert.Equal((3, 1), (fits.Photos, fits.Nothing));
         Assert.Equal(new OptionFits(list.Options[0].Id, 2, 2, 0, 0, 1), fits.Options[0]);
         Assert.Equal(new OptionFits(list.Options[1].Id, 1, 0, 0, 1, 2), fits.Options[1]);

@@ -67,19 +67,33 @@ internal sealed class FitStore(NpgsqlDataSource db)
              order by ap.place, ap.photo
             """,
             ("album", album.Value));
-        var all = await read.AllAsync(
-            r => new Row(
-                new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("title"), r.Get<string>("file_name"), r.Get<short>("stage"),
-                new ForSale(new PixelSize(r.Get<int>("width"), r.Get<int>("height")), CorrectionText.Seen(r.MaybeText("correction")), r.Get<Guid[]>("unsold"), unsold)),
-            ct);
-        var fits = all.ConvertAll(p => (Photo: p, Offers: Offering.Of(list, p.Sold)));
-        var summary = FitSummary.Of(list, [.. fits.Select(f => f.Offers)]);
-        var listed = nothing ? fits.FindAll(f => !f.Offers.Any(o => o.IsOffered)) : fits;
+        var (tally, found, listed) = (new FitTally(list), 0, new List<FitPhoto>());
+        await using var rows = await read.ExecuteReaderAsync(ct);
+        while (await rows.ReadAsync(ct))
+        {
+            var photo = Read(rows, unsold);
+            var offers = Offering.Of(list, photo.Sold);
+            if (tally.Add(offers) && nothing)
+            {
+                continue;
+            }
+
+            if (found++ >= at && listed.Count < Step)
+            {
+                listed.Add(Line(photo, offers, list));
+            }
+        }
+
+        var fits = tally.Options;
         return new FitList(
             name, id, list.Name, list.Currency.Code,
-            [.. list.Options.Select((o, i) => new FitOption(o.Id, o.Called, o.Price?.ToString() ?? "", list.Offered.Contains(o), !unsold.Contains(o.Id), summary.Options[i]))],
-            summary.Photos, summary.Nothing, listed.Count, Step, [.. listed.Skip(at).Take(Step).Select(f => Line(f.Photo, f.Offers, list))]);
+            [.. list.Options.Select((o, i) => new FitOption(o.Id, o.Called, o.Price?.ToString() ?? "", list.Offered.Contains(o), !unsold.Contains(o.Id), fits[i]))],
+            tally.Photos, tally.Nothing, found, Step, listed);
     }
+
+    static Row Read(NpgsqlDataReader r, IReadOnlyCollection<Guid> unsold) => new(
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("title"), r.Get<string>("file_name"), r.Get<short>("stage"),
+        new ForSale(new PixelSize(r.Get<int>("width"), r.Get<int>("height")), CorrectionText.Seen(r.MaybeText("correction")), r.Get<Guid[]>("unsold"), unsold));
 
     static FitPhoto Line(Row photo, IReadOnlyList<Offer> offers, PriceList list) => new(
         photo.Id, photo.Picture, photo.Title, photo.FileName, photo.Sold.Size.Width, photo.Sold.Size.Height, Renditions.There(photo.Stage, photo.Sold.Size.Width),

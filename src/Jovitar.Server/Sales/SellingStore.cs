@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Sales;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Npgsql;
@@ -105,11 +106,11 @@ internal sealed class SellingStore(NpgsqlDataSource db, ActRunner acts)
                         from photo as p
                        where p.id = any(@photos) and p.binned is null)
                     update photo as p
-                       set unsold = w.unsold, version = p.version + 1
+                       set unsold = w.unsold
                       from wanted as w
-                     where p.id = w.id and p.unsold <> w.unsold
+                     where p.id = w.id and p.unsold <> w.unsold and cardinality(w.unsold) <= @most
                     """,
-                    ct, ("photos", photos.Values()), ("without", without.ToArray()), ("with", with.ToArray()));
+                    ct, ("photos", photos.Values()), ("without", without.ToArray()), ("with", with.ToArray()), ("most", PriceStore.Most * PriceList.Most));
                 return true;
             },
             ct);

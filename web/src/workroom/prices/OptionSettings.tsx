@@ -1,9 +1,9 @@
-import type { ReactNode } from 'react'
 import { Button, Choice } from '../../kit/Button'
 import { NumberWord } from '../../kit/NumberWord'
 import { w } from '../../words'
 import type { Option } from './data'
-import { PriceField } from './PriceField'
+import { OptionBreaks } from './OptionBreaks'
+import { Paragraph, Word } from './OptionWords'
 
 const shapes = ['landscape', 'portrait', 'square', 'panorama'] as const
 
@@ -94,7 +94,7 @@ export function OptionSettings({
         </Word>
         {stays && <span className="text-quiet">{stays}</span>}
       </p>
-      <Breaks option={option} onSay={onSay} />
+      <OptionBreaks option={option} onSay={onSay} />
       <p className="flex flex-wrap items-baseline gap-x-3">
         <span>{w.prices.shapes}</span>
         <Choice on={(option.shapes ?? []).length === 0} onClick={() => onSay({ shapes: [] })}>
@@ -161,115 +161,5 @@ export function OptionSettings({
         </Button>
       </p>
     </div>
-  )
-}
-
-/** What each of several costs, one sentence a number. */
-function Breaks({ option, onSay }: { option: Option; onSay: (next: Partial<Option>) => void }) {
-  const breaks = option.breaks ?? []
-  const put = (i: number, next: Partial<(typeof breaks)[number]>) =>
-    onSay({ breaks: breaks.map((b, n) => (n === i ? { ...b, ...next } : b)) })
-  return (
-    <p className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-      {breaks.map((step, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a step has nothing of its own that stays.
-        <span key={i} className="whitespace-nowrap">
-          {w.prices.breaks}{' '}
-          <NumberWord
-            label={w.prices.breakFrom}
-            value={step.from}
-            least={2}
-            most={10000}
-            onSay={(from) => put(i, { from })}
-          />{' '}
-          <Word
-            label={w.prices.breakEach}
-            value={step.each}
-            hint={w.prices.priceHint}
-            width="min-w-12"
-            onSay={(each) => put(i, { each })}
-          >
-            {w.prices.each}
-          </Word>{' '}
-          <Button look="word" onClick={() => onSay({ breaks: breaks.filter((_, n) => n !== i) })}>
-            {w.prices.removeBreak}
-          </Button>
-        </span>
-      ))}
-      {breaks.length < 6 && (
-        <Button
-          look="word"
-          onClick={() =>
-            onSay({
-              breaks: [
-                ...breaks,
-                { from: (breaks.at(-1)?.from ?? 0) + 5, each: breaks.at(-1)?.each ?? option.price ?? '' },
-              ],
-            })
-          }
-        >
-          {w.prices.addBreak}
-        </Button>
-      )}
-    </p>
-  )
-}
-
-/** A word of a sentence that is typed over. */
-function Word({
-  label,
-  value,
-  hint,
-  width,
-  onSay,
-  children,
-}: {
-  label: string
-  value: string
-  hint: string
-  width: string
-  onSay: (value: string) => void
-  children: ReactNode
-}) {
-  return (
-    <span className="whitespace-nowrap">
-      {children}{' '}
-      <PriceField
-        label={label}
-        value={value}
-        hint={hint}
-        className={`${width} font-semibold [field-sizing:content]`}
-        onSay={onSay}
-      />
-    </span>
-  )
-}
-
-/** A few sentences, as buyers read them. */
-function Paragraph({
-  label,
-  value,
-  most,
-  onSay,
-}: {
-  label: string
-  value: string
-  most: number
-  onSay: (value: string) => void
-}) {
-  return (
-    <label className="grid gap-0.5">
-      <span className="text-quiet">{label}</span>
-      <textarea
-        key={value}
-        defaultValue={value}
-        rows={2}
-        maxLength={most}
-        className="w-full max-w-[36rem] resize-y border-b border-strong-line bg-transparent leading-normal outline-none [field-sizing:content] focus:border-plum"
-        onBlur={(e) => {
-          if (e.target.value.trim() !== value) onSay(e.target.value.trim())
-        }}
-      />
-    </label>
   )
 }

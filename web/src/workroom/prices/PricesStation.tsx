@@ -1,10 +1,10 @@
 import { Link, useNavigate } from '@tanstack/react-router'
 import { api, body } from '../../api/client'
-import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { usePriceLists } from '../shell/data'
 import { LineForm } from '../shell/LineForm'
 import { Empty, Heading } from '../shell/Station'
+import { CoverPicture } from './CoverPicture'
 import { useRefresh } from './data'
 
 /** All price lists: what each sells, and in how many albums. */
@@ -26,17 +26,7 @@ export function PricesStation() {
                 params={{ list: list.id }}
                 className="group grid grid-cols-[4.5rem_minmax(0,1fr)_auto] items-center gap-x-5 py-3"
               >
-                {list.picture ? (
-                  <img
-                    src={rendition(list.picture, 240)}
-                    alt=""
-                    width={list.width}
-                    height={list.height}
-                    className="h-12 w-[4.5rem] object-cover"
-                  />
-                ) : (
-                  <span aria-hidden />
-                )}
+                <CoverPicture of={list} className="h-12 w-[4.5rem]" />
                 <span className="min-w-0">
                   <span className="block truncate font-display text-lead font-semibold group-hover:underline group-hover:decoration-strong-line group-hover:underline-offset-4">
                     {list.name}

@@ -2,10 +2,10 @@ import { Link } from '@tanstack/react-router'
 import { type Api, api, body } from '../../api/client'
 import { asWord, Button } from '../../kit/Button'
 import { ChooserPopover } from '../../kit/ChooserPopover'
-import { rendition } from '../../kit/renditions'
 import { w } from '../../words'
 import { useAct, useAlbums } from '../shell/data'
 import { tellDone } from '../shell/news'
+import { CoverPicture } from './CoverPicture'
 
 /** The albums that sell by a list, and how their photos fit it. */
 export function SoldIn({ list, galleries }: { list: string; galleries: readonly Api['GalleryLine'][] }) {
@@ -32,17 +32,7 @@ export function SoldIn({ list, galleries }: { list: string; galleries: readonly 
       <ul className="mt-2 grid gap-2.5">
         {galleries.map((gallery) => (
           <li key={gallery.album} className="grid grid-cols-[3.5rem_minmax(0,1fr)] items-center gap-x-3">
-            {gallery.picture ? (
-              <img
-                src={rendition(gallery.picture, 240)}
-                alt=""
-                width={gallery.width}
-                height={gallery.height}
-                className="h-10 w-14 object-cover"
-              />
-            ) : (
-              <span aria-hidden />
-            )}
+            <CoverPicture of={gallery} className="h-10 w-14" />
             <span className="min-w-0">
               <Link
                 to="/workroom/albums/$album"

@@ -1,5 +1,5 @@
 import { type ReactNode, useState } from 'react'
-import { Popover } from '../../kit/Popover'
+import { Popover } from '../../../kit/Popover'
 
 /** What floats beside a cell of the fit list, and closes when it has done what it offers. */
 export function FitPopover({

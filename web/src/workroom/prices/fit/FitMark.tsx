@@ -1,4 +1,4 @@
-import type { Api } from '../../api/client'
+import type { Api } from '../../../api/client'
 
 type Grade = NonNullable<Api['FitCell']['grade']>
 
