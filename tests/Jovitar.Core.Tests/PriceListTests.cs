@@ -199,11 +199,12 @@ public sealed class PriceListTests
                 (10, Row((PriceTable.Name, "Frame"), (PriceTable.Offered, "perhaps"))),
                 (11, Row((PriceTable.Name, "Frame"), (PriceTable.Days, "ten"))),
                 (12, Row((PriceTable.Size, "30 by 45"))),
+                (13, Row((PriceTable.Kind, "print, wrap"), (PriceTable.Name, "both"))),
             ]);
         Assert.Equal((2, 1), (changed, added));
         Assert.Equal([print with { Price = Eur(1450) }, file with { Price = Eur(600), Breaks = [new PriceBreak(3, Eur(500)), new PriceBreak(9, Eur(450))] }], taken.Options.Take(2));
         Assert.Equal((OptionKind.Print, "30 × 45 cm print", Eur(2000)), (taken.Options[2].Kind, taken.Options[2].Called, taken.Options[2].Price));
-        Assert.Equal([5, 6, 7, 8, 9, 10, 11, 12], rejected.Select(r => r.Line));
+        Assert.Equal([5, 6, 7, 8, 9, 10, 11, 12, 13], rejected.Select(r => r.Line));
         Assert.Equal("“a lot” is no amount in EUR; it is written 12.50.", rejected.Single(r => r.Line == 8).Why);
     }
 

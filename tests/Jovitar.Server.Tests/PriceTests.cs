@@ -79,6 +79,7 @@ public sealed class PriceTests
         {
             Said("Prints", Option("10x15 cm", "three")), Said("Prints", Option("10x15 cm", "3", good), Option("20x30 cm", "3", good)), Said(" "), Said("Prints", [.. Enumerable.Range(0, 121).Select(i => Option($"{i + 10}x30 cm", "3"))]),
             Said("Prints", Option("10x15 cm", "3", breaks: new[] { new { from = 1, each = "2" } })), Said("Prints", Option("10x15 cm", "3", name: new string('x', 81))), Said("Prints", Option("10x15 cm", "99999999999")),
+            Said("Prints", [null!]), Said("Prints", Option("10x15 cm", "3", breaks: new object?[] { null })),
         })
         {
             Assert.Equal(HttpStatusCode.BadRequest, (await WriteAsync(owner, list, 2, wrong)).StatusCode);

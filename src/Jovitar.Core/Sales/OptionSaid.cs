@@ -30,6 +30,11 @@ public sealed record OptionSaid(
             return (null, $"“{Text.Cut(Size, 30)}” is no size. {PaperSize.Ask}");
         }
 
+        if (Breaks?.Any(b => b is null) == true)
+        {
+            return (null, "Say what each costs.");
+        }
+
         var (price, cost) = (Amount(Price), Amount(Cost));
         var breaks = (Breaks ?? []).Select(b => (b.From, Each: Amount(b.Each))).ToArray();
         if ((price.Wrong ?? cost.Wrong ?? breaks.Select(b => b.Each.Wrong).FirstOrDefault(w => w is not null)) is { } wrong)

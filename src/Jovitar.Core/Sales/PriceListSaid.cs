@@ -16,6 +16,11 @@ public sealed record PriceListSaid(string Name, string Currency, PrintLimits Lim
             return (null, "There is no such currency.", null);
         }
 
+        if (Options.Any(o => o is null))
+        {
+            return (null, "An option is missing.", null);
+        }
+
         var options = new List<SaleOption>(Options.Count);
         foreach (var said in Options)
         {

@@ -97,7 +97,7 @@ public static class PriceTable
 
     static OptionKind? KindOf(string said, bool hasSize) =>
         said.Length == 0 ? hasSize ? OptionKind.Print : OptionKind.Other
-        : !int.TryParse(said, out _) && Enum.TryParse<OptionKind>(said, ignoreCase: true, out var kind) ? kind
+        : said.All(char.IsAsciiLetter) && Enum.TryParse<OptionKind>(said, ignoreCase: true, out var kind) ? kind
         : null;
 
     static (SaleOption? Option, string? Wrong) Read(SaleOption? known, Func<string, string?> cell, Currency currency)

@@ -1,9 +1,7 @@
-import { type Api, api, body } from '../../../api/client'
-import { Button } from '../../../kit/Button'
-import { fitting, rendition } from '../../../kit/renditions'
+import { useState } from 'react'
+import type { Api } from '../../../api/client'
 import { w } from '../../../words'
-import { useAct } from '../../shell/data'
-import { tellDone } from '../../shell/news'
+import { FitAbout } from './FitAbout'
 import { FitMark } from './FitMark'
 import { FitPopover } from './FitPopover'
 
@@ -26,104 +24,28 @@ export function FitCell({
   option: Api['FitOption']
   cell: Cell
 }) {
+  // Of thousands of cells few are ever pressed: only those have something to float beside them.
+  const [pressed, setPressed] = useState(false)
   const name = photo.title || photo.fileName
-  const turn = useAct(
-    () => {
-      const ids = [option.id]
-      const off = cell.why === 'byPhoto'
-      return body(
-        api.POST('/api/photos/selling', {
-          body: { photos: [photo.id], without: off ? [] : ids, with: off ? ids : [] },
-        }),
-        w.errors.away,
-      )
-    },
-    (done) => tellDone(w.fit.took, done),
-    'selling',
-  )
   const lost = cell.lost !== null && cell.lost >= 0.005
-  return (
-    <FitPopover
-      label={w.fit.cell(option.called, name, '')}
-      wide
-      trigger={
-        <button
-          type="button"
-          aria-label={w.fit.cell(option.called, name, inWords(cell))}
-          className="flex min-h-9 w-full items-center gap-1.5 px-1 text-left hover:bg-well"
-        >
-          <FitMark grade={cell.grade} off={cell.why !== 'no'} />
-          {lost && cell.why === 'no' && (
-            <span className="text-quiet tabular-nums">−{Math.round((cell.lost ?? 0) * 100)} %</span>
-          )}
-        </button>
-      }
+  const button = (
+    <button
+      type="button"
+      aria-label={w.fit.cell(option.called, name, inWords(cell))}
+      aria-haspopup="dialog"
+      {...(!pressed && { onClick: () => setPressed(true) })}
+      className="flex min-h-9 w-full items-center gap-1.5 px-1 text-left hover:bg-well"
     >
-      {(close) => (
-        <div className="grid gap-2.5 text-small">
-          <p className="font-display text-lead font-semibold">{option.called}</p>
-          {photo.renditions.length > 0 && <Cropped photo={photo} crop={cell.crop} name={name} />}
-          {cell.pixelsPerInch !== null && <p>{cell.sentence || w.fit.perInch(cell.pixelsPerInch)}</p>}
-          {cell.pixelsPerInch === null && cell.sentence && <p>{cell.sentence}</p>}
-          {cell.lost !== null && (
-            <p className="text-quiet">
-              {w.fit.lostLong(cell.lost)} {cell.round > 0 && w.fit.round(cell.round)}
-            </p>
-          )}
-          {w.fit.why[cell.why] && <p className="border-l-[3px] border-plum pl-3">{w.fit.why[cell.why]}</p>}
-          {(cell.why === 'no' || cell.why === 'byPhoto') && (
-            <p>
-              <Button
-                onClick={() => {
-                  close()
-                  turn.mutate(undefined)
-                }}
-              >
-                {cell.why === 'byPhoto' ? w.fit.putBack : w.fit.takeOff}
-              </Button>
-            </p>
-          )}
-        </div>
+      <FitMark grade={cell.grade} off={cell.why !== 'no'} />
+      {lost && cell.why === 'no' && (
+        <span className="text-quiet tabular-nums">−{Math.round((cell.lost ?? 0) * 100)} %</span>
       )}
-    </FitPopover>
+    </button>
   )
-}
-
-/** The photo with what a print leaves out laid over. */
-function Cropped({ photo, crop, name }: { photo: Api['FitPhoto']; crop: Cell['crop']; name: string }) {
-  const width = fitting(photo.renditions, 480)
+  if (!pressed) return button
   return (
-    <svg
-      viewBox={`0 0 ${photo.width} ${photo.height}`}
-      role="img"
-      aria-label={name}
-      className="max-h-64 w-full object-contain"
-    >
-      <image
-        href={rendition(photo.picture, width ?? 480)}
-        width={photo.width}
-        height={photo.height}
-        preserveAspectRatio="none"
-      />
-      {crop && (
-        <>
-          <path
-            fillRule="evenodd"
-            className="fill-paper"
-            opacity="0.72"
-            d={`M0 0H${photo.width}V${photo.height}H0Z M${crop.x * photo.width} ${crop.y * photo.height}h${crop.width * photo.width}v${crop.height * photo.height}h${-crop.width * photo.width}Z`}
-          />
-          <rect
-            x={crop.x * photo.width}
-            y={crop.y * photo.height}
-            width={crop.width * photo.width}
-            height={crop.height * photo.height}
-            fill="none"
-            className="stroke-plum"
-            strokeWidth={photo.width / 160}
-          />
-        </>
-      )}
-    </svg>
+    <FitPopover label={w.fit.cell(option.called, name, '')} wide startsOpen trigger={button}>
+      {(close) => <FitAbout photo={photo} option={option} cell={cell} name={name} onDone={close} />}
+    </FitPopover>
   )
 }

@@ -6,14 +6,16 @@ export function FitPopover({
   label,
   trigger,
   wide = false,
+  startsOpen = false,
   children,
 }: {
   label: string
   trigger: ReactNode
   wide?: boolean
+  startsOpen?: boolean
   children: (close: () => void) => ReactNode
 }) {
-  const [open, setOpen] = useState(false)
+  const [open, setOpen] = useState(startsOpen)
   return (
     <Popover open={open} onOpenChange={setOpen} label={label} trigger={trigger} wide={wide}>
       {children(() => setOpen(false))}
