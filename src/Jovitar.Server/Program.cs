@@ -194,6 +194,7 @@ builder.Services.AddSingleton<HistoryStore>();
 // What follows from acts, in the order in which it follows: what goes and comes back with what, then words, then pages.
 builder.Services.AddSingleton<IActListener, IntakeListener>();
 builder.Services.AddSingleton<IActListener, BinListener>();
+builder.Services.AddSingleton<IActListener, PlaceListener>();
 builder.Services.AddSingleton<IActListener, TagWords>();
 builder.Services.AddSingleton<IActListener, FillingListener>();
 builder.Services.AddSingleton<IActListener, PageFreshness>();

@@ -103,6 +103,35 @@ public sealed class RaceTests
     }
 
     [Fact]
+    public async Task What_comes_back_to_a_place_that_was_taken_meanwhile_stands_right_behind()
+    {
+        await using var site = await Site.StartAsync(workers: 0);
+        var owner = await site.OwnerAsync();
+        var album = (await (await owner.PostAsJsonAsync("/api/albums", new { workingName = "Order" })).ReadAsync()).GetProperty("id").GetString()!;
+        var intake = await owner.IntakeAsync(album);
+        async Task<string> BringAsync(int n) => (await owner.BringAsync(intake, $"{n}.jpg", Acts.Photo(n, 120, 80))).GetProperty("photo").GetString()!;
+        async Task<(long Twice, long All)> PlacesAsync() => (
+            await site.ScalarAsync<long>("select count(*) from (select album from album_photo group by album, place having count(*) > 1) as twice"), await site.ScalarAsync<long>("select count(*) from album_photo"));
+        var (first, last) = (await BringAsync(1), await BringAsync(2));
+        // Out of the bin: what arrived meanwhile took the end.
+        await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { last } })).ReadAsync();
+        var come = await BringAsync(3);
+        await (await owner.PostAsJsonAsync("/api/bin/restore", new { things = new[] { new { kind = "photo", id = last } } })).ReadAsync();
+        Assert.Equal((0, 3), await PlacesAsync());
+        // Taken out, and put back by undo; twice, so that who makes way meets another.
+        foreach (var one in new[] { come, last })
+        {
+            var taken = await (await owner.PostAsJsonAsync($"/api/albums/{album}/photos/removal", new { photos = new[] { one } })).ReadAsync();
+            await BringAsync(one == come ? 4 : 5);
+            await owner.UndoAsync(taken);
+        }
+
+        Assert.Equal((0, 5), await PlacesAsync());
+        Assert.Equal(first, (await site.ScalarAsync<Guid>("select photo from album_photo order by place limit 1")).ToString());
+        await site.VerifyAsync();
+    }
+
+    [Fact]
     public async Task Two_who_move_categories_beneath_each_other_at_once_tie_no_loop()
     {
         await using var site = await Site.StartAsync(workers: 0);

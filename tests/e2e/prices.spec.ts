@@ -50,6 +50,11 @@ test('prices are typed down their column, and what is wrong is said beside its o
   await page.keyboard.type('a lot')
   await page.keyboard.press('Enter')
   await expect(page.getByText('“a lot” is no amount in EUR; it is written 12.50.')).toBeVisible()
+  // What is refused of one option keeps nothing else from being written.
+  await price('File, full size').fill('5.50')
+  await page.keyboard.press('Enter')
+  await expect.poll(async () => (await page.request.get(page.url().replace('/workroom/', '/api/'))).text()).toContain('"price":"5.50"')
+  await expect(page.getByText('“a lot” is no amount in EUR; it is written 12.50.')).toBeVisible()
   await price('20 × 30 cm print').fill('13')
   await page.keyboard.press('Enter')
   await saved()

@@ -1,8 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query'
-import { type Api, api, body } from '../../api/client'
+import { useRef } from 'react'
+import { type Api, ApiProblem, api, body } from '../../api/client'
 import { w } from '../../words'
 import { refresh } from '../shell/refresh'
-import { type Kept, useSaved } from '../shell/useSaved'
+import { type Kept, PartlyWritten, useSaved } from '../shell/useSaved'
 
 export type PriceList = Api['PriceListSaid']
 export type Option = PriceList['options'][number]
@@ -19,15 +20,47 @@ export const keyOf = (list: string) => ['price-list', list]
 export const readList = (list: string) =>
   body(api.GET('/api/prices/{list}', { params: { path: { list } } }), w.errors.away)
 
-const kept = (list: string): Kept<Api['PriceListSeen'], PriceList> => ({
+const writeList = async (list: string, value: PriceList, version: number) => {
+  const params = { path: { list }, header: { 'If-Match': version } }
+  return (await body(api.PUT('/api/prices/{list}', { params, body: value }), w.errors.away)).seen
+}
+
+/** Options that a list was refused for, by their ids. */
+const refusedOf = (problem: unknown, value: PriceList) =>
+  problem instanceof ApiProblem ? value.options.filter((o) => problem.fields[o.id]).map((o) => o.id) : []
+
+/** Writes a list; an option that is refused stays as it was, and keeps nothing else from being written. */
+async function writeSound(list: string, value: PriceList, version: number, was: PriceList) {
+  let first: unknown
+  const bad = new Set<string>()
+  for (let sound = value; ; ) {
+    try {
+      const seen = await writeList(list, sound, version)
+      if (!first) return seen
+      throw new PartlyWritten(seen, first)
+    } catch (problem) {
+      const more = refusedOf(problem, sound)
+      if (more.length === 0 || more.some((id) => bad.has(id))) throw problem
+      first ??= problem
+      for (const id of more) bad.add(id)
+      sound = {
+        ...value,
+        options: value.options.flatMap((o) =>
+          bad.has(o.id) ? was.options.filter((before) => before.id === o.id) : [o],
+        ),
+      }
+      // What is the same as before needs no writing.
+      if (JSON.stringify(sound) === JSON.stringify(was)) throw first
+    }
+  }
+}
+
+const kept = (list: string, was: () => PriceList): Kept<Api['PriceListSeen'], PriceList> => ({
   key: keyOf(list),
   value: (seen) => seen.list,
   version: (seen) => seen.version,
   read: () => readList(list),
-  write: async (value, version) => {
-    const params = { path: { list }, header: { 'If-Match': version } }
-    return (await body(api.PUT('/api/prices/{list}', { params, body: value }), w.errors.away)).seen
-  },
+  write: (value, version) => writeSound(list, value, version, was()),
   after: (client) => {
     for (const key of ['prices', 'fit']) void client.invalidateQueries({ queryKey: [key] })
   },
@@ -36,7 +69,12 @@ const kept = (list: string): Kept<Api['PriceListSeen'], PriceList> => ({
 
 /** A price list while it is worked on. */
 export function usePriceList(seen: Api['PriceListSeen']) {
-  const { value, problem, change, ...rest } = useSaved(seen, kept(seen.id))
+  const written = useRef(seen.list)
+  written.current = seen.list
+  const { value, problem, change, ...rest } = useSaved(
+    seen,
+    kept(seen.id, () => written.current),
+  )
   const fields = problem?.fields ?? {}
   return {
     ...rest,

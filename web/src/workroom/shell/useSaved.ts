@@ -11,12 +11,20 @@ export type Kept<Seen, Value> = {
   /** Counts its edits. */
   version: (seen: Seen) => number
   read: () => Promise<Seen>
-  /** Writes a value over a version; refused as stale when it is no longer that. */
+  /** Writes a value over a version; refused as stale when it is no longer that. What was written in part is thrown as {@link PartlyWritten}. */
   write: (value: Value, version: number) => Promise<Seen>
   /** What else is another then, whether or not somebody still looks at it. */
   after?: (client: QueryClient, now: Seen, before: Seen | undefined) => void
   /** Waited after each change, milliseconds. */
   pause: number
+}
+
+/** Some of it was written, and the rest was not, with why. */
+export class PartlyWritten<Seen> {
+  constructor(
+    readonly seen: Seen,
+    readonly problem: unknown,
+  ) {}
 }
 
 /** Something of the whole site while somebody works on it: it saves by itself, and says when somebody else has changed it meanwhile. */
@@ -64,8 +72,9 @@ export function useSaved<Seen, Value>(seen: Seen, kept: Kept<Seen, Value>) {
         await take(kept.write(latest.current, version.current))
       }
     } catch (caught) {
+      if (caught instanceof PartlyWritten) await take(Promise.resolve(caught.seen))
       dirty.current = true
-      fail(caught)
+      fail(caught instanceof PartlyWritten ? caught.problem : caught)
     }
   }
   async function save() {
