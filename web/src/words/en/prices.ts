@@ -5,7 +5,6 @@ export const priceWords = {
   prices: {
     title: 'Price lists',
     lead: 'Said here once; every album that sells by a list has its prices at once.',
-    station: 'Sales',
     none: 'No price list yet',
     noneLead:
       'A list says what is bought of a photo, prints, files or anything else, and for which price. Albums sell by it.',
@@ -13,7 +12,6 @@ export const priceWords = {
     nameHint: 'Prints for the hall',
     currency: 'Currency',
     begin: 'Begin it',
-    begun: (name: string) => `The price list “${name}” is begun.`,
     span: (least: string, most: string, currency: string) =>
       least === '' ? currency : least === most ? `${least} ${currency}` : `${least} to ${most} ${currency}`,
     options: (offered: number, all: number) =>
@@ -39,7 +37,6 @@ export const priceWords = {
     letGoDone: (name: string) => `The price list “${name}” is gone.`,
     price: (called: string) => `Price of ${called}`,
     noPrice: 'no price',
-    off: 'not offered',
     drag: (called: string) => `Move ${called}`,
     open: (called: string) => `Settings of ${called}`,
     kinds: {
@@ -52,7 +49,6 @@ export const priceWords = {
     add: 'Add',
     addKind: 'What is added',
     sized: 'of',
-    pixels: 'of longest edge',
     called: 'called',
     for: 'for',
     sizeHint: '20 × 30 cm',
