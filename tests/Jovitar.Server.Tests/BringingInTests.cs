@@ -100,16 +100,15 @@ public sealed class BringingInTests
         var intake = await owner.IntakeAsync();
         var (one, two) = (await owner.BringAsync(intake, "one.jpg", Acts.Photo(1)), await owner.BringAsync(intake, "two.jpg", Acts.Photo(2)));
         await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 2);
-        int Originals() => Directory.GetFiles(Path.Combine(site.Data, "originals"), "*", SearchOption.AllDirectories).Length;
         await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { one.GetProperty("photo").GetString() } })).ReadAsync();
-        Assert.Equal(2, Originals());
+        Assert.Equal(2, site.Originals());
         // Brought again, it comes out of the bin.
         Assert.Equal("arrived", (await owner.BringAsync(intake, "one.jpg", Acts.Photo(1))).GetProperty("outcome").GetString());
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from bin"));
         await site.UntilAsync("select count(*) from photo where state = 'ready'", 2);
         await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { two.GetProperty("photo").GetString() } })).ReadAsync();
         await owner.EmptyBinAsync();
-        Assert.Equal(1, Originals());
+        Assert.Equal(1, site.Originals());
         await site.VerifyAsync();
     }
 

@@ -10,35 +10,8 @@ public sealed class RaceTests
 {
     static async Task<JsonElement> GetAsync(HttpClient client, string address) => await (await client.GetAsync(address)).ReadAsync();
 
-    static int Originals(Site site) => Directory.GetFiles(Path.Combine(site.Data, "originals"), "*", SearchOption.AllDirectories).Length;
-
     static async Task<string> CategoryAsync(HttpClient owner, string name, string? parent = null) =>
         (await (await owner.PostAsJsonAsync("/api/categories", new { name, parent })).ReadAsync()).GetProperty("id").GetString()!;
-
-    [Fact]
-    public async Task Photos_sent_again_while_the_bin_is_emptied_keep_their_originals()
-    {
-        await using var site = await Site.StartAsync(workers: 0);
-        var owner = await site.OwnerAsync();
-        var intake = await owner.IntakeAsync();
-        var bytes = Enumerable.Range(0, 40).Select(i => Acts.Photo(i, 120, 80)).ToArray();
-        for (var round = 0; round < 3; round++)
-        {
-            var photos = new List<string>();
-            for (var i = 0; i < bytes.Length; i++)
-            {
-                photos.Add((await owner.BringAsync(intake, $"{i}.jpg", bytes[i])).GetProperty("photo").GetString()!);
-            }
-
-            await (await owner.PostAsJsonAsync("/api/bin", new { photos })).ReadAsync();
-            var emptying = owner.EmptyBinAsync();
-            var again = Parallel.ForEachAsync(Enumerable.Range(0, bytes.Length), new ParallelOptions { MaxDegreeOfParallelism = 4 }, async (i, _) => await owner.BringAsync(intake, $"{i} again.jpg", bytes[i]));
-            await Task.WhenAll(emptying, again);
-            Assert.Equal(bytes.Length, await site.ScalarAsync<long>("select count(*) from photo where binned is null"));
-            Assert.Equal(bytes.Length, Originals(site));
-            await site.VerifyAsync();
-        }
-    }
 
     [Fact]
     public async Task A_photo_whose_original_is_missing_fails_in_words_and_is_not_tried_for_ever()
@@ -49,86 +22,6 @@ public sealed class RaceTests
         File.Delete(Directory.GetFiles(Path.Combine(site.Data, "originals"), "*", SearchOption.AllDirectories).Single());
         site.Process(workers: 1);
         await site.UntilAsync("select count(*) from photo where state = 'failed' and failure like 'Its original is not where it was kept.%'", 1);
-    }
-
-    [Fact]
-    public async Task Emptying_the_bin_removes_what_was_shown_and_leaves_what_came_after()
-    {
-        await using var site = await Site.StartAsync(workers: 0);
-        var owner = await site.OwnerAsync();
-        var intake = await owner.IntakeAsync();
-        var photos = new List<string>();
-        for (var i = 0; i < 4; i++)
-        {
-            photos.Add((await owner.BringAsync(intake, $"{i}.jpg", Acts.Photo(i, 120, 80))).GetProperty("photo").GetString()!);
-        }
-
-        await (await owner.PostAsJsonAsync("/api/bin", new { photos = photos[..3] })).ReadAsync();
-        var seen = await GetAsync(owner, "/api/bin");
-        Assert.Equal(3, seen.GetProperty("total").GetInt32());
-        await (await owner.PostAsJsonAsync("/api/bin", new { photos = photos[3..] })).ReadAsync();
-        var emptied = await (await owner.PostAsJsonAsync("/api/bin/empty", new { until = seen.GetProperty("until").GetString() })).ReadAsync();
-        Assert.Equal(3, emptied.GetProperty("count").GetInt32());
-        Assert.Equal(photos[3], (await GetAsync(owner, "/api/bin")).GetProperty("things").EnumerateArray().Single().GetProperty("id").GetString());
-        Assert.Equal(1, Originals(site));
-        // What is removed for good is in no record any more, and cannot be brought back.
-        Assert.Equal(0, await site.ScalarAsync<long>($"select count(*) from act_change where thing = '{photos[0]}' or other = '{photos[0]}'"));
-        await site.VerifyAsync();
-    }
-
-    [Fact]
-    public async Task What_is_taken_back_while_the_bin_waits_to_be_emptied_keeps_its_place_and_its_history()
-    {
-        await using var site = await Site.StartAsync(workers: 0);
-        var owner = await site.OwnerAsync();
-        var photo = (await owner.BringAsync(await owner.IntakeAsync(), "kept.jpg", Acts.Photo(1))).GetProperty("photo").GetString()!;
-        var tag = await (await owner.PostAsJsonAsync("/api/photos/tags", new { photos = new[] { photo }, add = new[] { "boats" }, remove = Array.Empty<string>() })).ReadAsync();
-        await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { photo } })).ReadAsync();
-        await using var line = await site.Db.OpenConnectionAsync();
-        await using var looking = await line.BeginTransactionAsync();
-        await using var look = new Npgsql.NpgsqlCommand("select from photo for update", line, looking);
-        await look.ExecuteNonQueryAsync();
-        const string Waiting = "select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'";
-        var restored = owner.PostAsJsonAsync("/api/bin/restore", new { things = new[] { new { kind = "photo", id = photo } } });
-        await site.UntilAsync(Waiting, 1);
-        var emptied = owner.EmptyBinAsync();
-        await site.UntilAsync(Waiting, 2);
-        await looking.CommitAsync();
-        await (await restored).ReadAsync();
-        Assert.Equal(0, (await emptied).GetProperty("count").GetInt32());
-        Assert.Equal(1, await site.ScalarAsync<long>("select count(*) from photo_tag"));
-        await owner.UndoAsync(tag);
-        Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo_tag"));
-        await site.VerifyAsync();
-    }
-
-    [Fact]
-    public async Task What_comes_back_to_a_place_that_was_taken_meanwhile_stands_right_behind()
-    {
-        await using var site = await Site.StartAsync(workers: 0);
-        var owner = await site.OwnerAsync();
-        var album = (await (await owner.PostAsJsonAsync("/api/albums", new { workingName = "Order" })).ReadAsync()).GetProperty("id").GetString()!;
-        var intake = await owner.IntakeAsync(album);
-        async Task<string> BringAsync(int n) => (await owner.BringAsync(intake, $"{n}.jpg", Acts.Photo(n, 120, 80))).GetProperty("photo").GetString()!;
-        async Task<(long Twice, long All)> PlacesAsync() => (
-            await site.ScalarAsync<long>("select count(*) from (select album from album_photo group by album, place having count(*) > 1) as twice"), await site.ScalarAsync<long>("select count(*) from album_photo"));
-        var (first, last) = (await BringAsync(1), await BringAsync(2));
-        // Out of the bin: what arrived meanwhile took the end.
-        await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { last } })).ReadAsync();
-        var come = await BringAsync(3);
-        await (await owner.PostAsJsonAsync("/api/bin/restore", new { things = new[] { new { kind = "photo", id = last } } })).ReadAsync();
-        Assert.Equal((0, 3), await PlacesAsync());
-        // Taken out, and put back by undo; twice, so that who makes way meets another.
-        foreach (var one in new[] { come, last })
-        {
-            var taken = await (await owner.PostAsJsonAsync($"/api/albums/{album}/photos/removal", new { photos = new[] { one } })).ReadAsync();
-            await BringAsync(one == come ? 4 : 5);
-            await owner.UndoAsync(taken);
-        }
-
-        Assert.Equal((0, 5), await PlacesAsync());
-        Assert.Equal(first, (await site.ScalarAsync<Guid>("select photo from album_photo order by place limit 1")).ToString());
-        await site.VerifyAsync();
     }
 
     [Fact]
@@ -276,7 +169,7 @@ public sealed class RaceTests
             Assert.Equal(HttpStatusCode.NotFound, (await owner.PostAsync($"/api/intakes/{Guid.NewGuid()}/files?name=x.jpg", content)).StatusCode);
         }
 
-        Assert.Equal(2, Originals(site));
+        Assert.Equal(2, site.Originals());
         await site.VerifyAsync();
         await owner.UndoAsync(taken);
         Assert.Equal(1, (await GetAsync(owner, "/api/files")).GetProperty("files").GetArrayLength());

@@ -52,6 +52,9 @@ internal sealed class Site : IAsyncDisposable
 
     public string Data { get; private init; } = Directory.CreateTempSubdirectory("jovitar-server").FullName;
 
+    /// <summary>How many originals lie in its folder.</summary>
+    public int Originals() => Directory.GetFiles(Path.Combine(Data, "originals"), "*", SearchOption.AllDirectories).Length;
+
     /// <summary>The PostgreSQL it lives in, without a database.</summary>
     public string Server { get; private init; } = SharedServer;
 
