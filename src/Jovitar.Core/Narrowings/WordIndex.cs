@@ -78,13 +78,15 @@ sealed class WordIndex
 
     void Follow(int photo)
     {
-        if (kept.Values.Any(set => photo >= set.Capacity))
-        {
-            kept.Clear();
-        }
-
+        // Called for every photo that is read at the start, when nothing is kept yet.
         foreach (var (start, set) in kept)
         {
+            if (photo >= set.Capacity)
+            {
+                kept.Clear();
+                return;
+            }
+
             set.Put(photo, Has(photo, start));
         }
     }
