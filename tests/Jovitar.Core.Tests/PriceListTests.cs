@@ -163,7 +163,9 @@ public sealed class PriceListTests
     public void What_is_written_is_read_back_the_same() => Options.Array[0, 12].Sample(options =>
     {
         var list = ListOf(options);
-        Assert.Equal((list, null, null), PriceListSaid.Of(list).Read());
+        var (read, wrong, faults) = PriceListSaid.Of(list).Read();
+        Assert.Equal((list, null), (read, wrong));
+        Assert.Empty(faults);
         // Into a file and out again: into the list itself nothing changes, into an empty one all of it is added.
         var rows = options.Select((o, i) => (i + 2, Cells(PriceTable.Cells(o)))).ToList();
         var (same, changed, added, rejected) = PriceTable.Taken(list, rows);

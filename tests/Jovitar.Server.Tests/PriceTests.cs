@@ -72,9 +72,10 @@ public sealed class PriceTests
         await (await WriteAsync(owner, list, 1, Said("Prints", Option("20x30 cm", "12")))).ReadAsync();
         Assert.Equal(HttpStatusCode.PreconditionFailed, (await WriteAsync(editor, list, 1, Said("Mine"))).StatusCode);
         var (good, bad) = (Guid.NewGuid().ToString(), Guid.NewGuid().ToString());
-        var refused = await WriteAsync(owner, list, 2, Said("Prints", Option("10x15 cm", "3", good), Option("10x15", "3", bad)));
+        var worse = Guid.NewGuid().ToString();
+        var refused = await WriteAsync(owner, list, 2, Said("Prints", Option("10x15 cm", "3", good), Option("10x15", "3", bad), Option("A4", "a lot", worse)));
         Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
-        Assert.Equal([bad], (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("fields").EnumerateObject().Select(f => f.Name));
+        Assert.Equal([bad, worse], (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("fields").EnumerateObject().Select(f => f.Name));
         foreach (var wrong in new[]
         {
             Said("Prints", Option("10x15 cm", "three")), Said("Prints", Option("10x15 cm", "3", good), Option("20x30 cm", "3", good)), Said(" "), Said("Prints", [.. Enumerable.Range(0, 121).Select(i => Option($"{i + 10}x30 cm", "3"))]),

@@ -57,7 +57,7 @@ public static class Offering
     static Offer Of(SaleOption option, PriceList list, ForSale photo)
     {
         var (grade, fit) = Fit(option, list.Limits, photo);
-        var why = option.IsOff || option.Price is null ? NotOffered.ByList
+        var why = !option.IsOffered ? NotOffered.ByList
             : photo.AlbumWithout.Contains(option.Id) ? NotOffered.ByAlbum
             : photo.Without.Contains(option.Id) ? NotOffered.ByPhoto
             : option.Shapes.Count > 0 && !option.Shapes.Contains(PictureShape.Of(photo.Size.Width, photo.Size.Height)) ? NotOffered.ByShape

@@ -20,7 +20,7 @@ public sealed record PriceList(string Name, Currency Currency, PrintLimits Limit
     public static PriceList Empty(string name, Currency currency) => new(name, currency, new PrintLimits(), SellsSmall: false, []);
 
     /// <summary>Those that are offered of photos that do not say otherwise.</summary>
-    public IEnumerable<SaleOption> Offered => Options.Where(o => !o.IsOff && o.Price is not null);
+    public IEnumerable<SaleOption> Offered => Options.Where(o => o.IsOffered);
 
     /// <summary>What is wrong with it; null for nothing.</summary>
     public string? Fault() =>

@@ -8,17 +8,18 @@ public sealed record PriceListSaid(string Name, string Currency, PrintLimits Lim
     public static PriceListSaid Of(PriceList list) => new(list.Name, list.Currency.Code, list.Limits, list.SellsSmall, [.. list.Options.Select(OptionSaid.Of)]);
 
     /// <summary>The list it says, or why it says none.</summary>
-    /// <returns>Beside the sentence, the option that it is about; null for the whole list.</returns>
-    public (PriceList? List, string? Wrong, Guid? Option) Read()
+    /// <returns>Beside the sentence, what is wrong with each of its options, by their ids; none where it is the whole list.</returns>
+    public (PriceList? List, string? Wrong, IReadOnlyDictionary<Guid, string> Faults) Read()
     {
+        var faults = new Dictionary<Guid, string>();
         if (Sales.Currency.Find(Currency) is not { } currency)
         {
-            return (null, "There is no such currency.", null);
+            return (null, "There is no such currency.", faults);
         }
 
         if (Options.Any(o => o is null))
         {
-            return (null, "An option is missing.", null);
+            return (null, "An option is missing.", faults);
         }
 
         var options = new List<SaleOption>(Options.Count);
@@ -27,13 +28,19 @@ public sealed record PriceListSaid(string Name, string Currency, PrintLimits Lim
             var (option, wrong) = said.Read(currency);
             if (option is null)
             {
-                return (null, wrong, said.Id);
+                faults.TryAdd(said.Id, wrong!);
+                continue;
             }
 
             options.Add(option);
         }
 
+        if (faults.Count > 0)
+        {
+            return (null, faults.First().Value, faults);
+        }
+
         var list = new PriceList(Name, currency, Limits, SellsSmall, options).AsKept();
-        return list.Fault() is { } fault ? (null, fault, null) : (list, null, null);
+        return list.Fault() is { } fault ? (null, fault, faults) : (list, null, faults);
     }
 }

@@ -77,6 +77,9 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     /// <summary>It is kept, and not offered.</summary>
     public bool IsOff { get; init; }
 
+    /// <summary>The list offers it, of photos that do not say otherwise.</summary>
+    public bool IsOffered => !IsOff && Price is not null;
+
     /// <summary>It is put on paper, or what is like paper.</summary>
     public bool IsPrinted => Kind is OptionKind.Print or OptionKind.Wrap or OptionKind.Card;
 

@@ -7,12 +7,8 @@ namespace Jovitar.Server.Demo;
 
 /// <summary>A price list of the demo.</summary>
 /// <param name="Albums">What sells by it.</param>
-internal sealed record DemoPriceList(string Name, string Currency, IReadOnlyList<string> Albums, IReadOnlyList<DemoOption> Options);
-
-/// <param name="Not">Photos that are sold without it.</param>
-internal sealed record DemoOption(
-    OptionKind Kind, string Price, string Size = "", string Name = "", string Description = "", string Group = "", int Edge = 0, int? LongestEdge = null, string Licence = "", int? Downloads = null, int? Days = null, string Cost = "",
-    IReadOnlyList<BreakSaid>? Breaks = null, IReadOnlyList<string>? Shapes = null, bool IsOff = false, IReadOnlyList<string>? Not = null);
+/// <param name="Without">Photos that are sold without an option, by what that is called.</param>
+internal sealed record DemoPriceList(string Name, string Currency, IReadOnlyList<string> Albums, IReadOnlyList<OptionSaid> Options, IReadOnlyDictionary<string, IReadOnlyList<string>> Without);
 
 /// <summary>Says what some of the demo's photos are sold for.</summary>
 internal sealed class DemoPrices(PriceStore prices, SellingStore selling)
@@ -21,9 +17,7 @@ internal sealed class DemoPrices(PriceStore prices, SellingStore selling)
     {
         foreach (var said in lists)
         {
-            var options = said.Options.Select(o => (Demo: o, Said: new OptionSaid(
-                Guid.CreateVersion7(), o.Kind, o.Name, o.Description, o.Group, o.Size, o.Edge, o.LongestEdge, o.Licence, o.Downloads, o.Days, o.Price, o.Cost, o.Breaks, o.Shapes, o.IsOff))).ToList();
-            var (read, wrong, _) = new PriceListSaid(said.Name, said.Currency, new PrintLimits(), SellsSmall: false, [.. options.Select(o => o.Said)]).Read();
+            var (read, wrong, _) = new PriceListSaid(said.Name, said.Currency, new PrintLimits(), SellsSmall: false, [.. said.Options.Select(o => o with { Id = Guid.CreateVersion7() })]).Read();
             if (read is null)
             {
                 throw new InvalidDataException($"{said.Name}: {wrong}");
@@ -35,9 +29,9 @@ internal sealed class DemoPrices(PriceStore prices, SellingStore selling)
                 await selling.SayAsync(owner, albums[album], new Selling(id, []), new Selling(null, []), ct);
             }
 
-            foreach (var (demo, option) in options.Where(o => o.Demo.Not is not null))
+            foreach (var (called, files) in said.Without)
             {
-                await selling.SayAsync(owner, [.. demo.Not!.Select(file => photos[file])], [option.Id], [], ct);
+                await selling.SayAsync(owner, [.. files.Select(file => photos[file])], [read.Options.Single(o => o.Called == called).Id], [], ct);
             }
         }
     }

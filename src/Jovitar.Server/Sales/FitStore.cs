@@ -87,7 +87,7 @@ internal sealed class FitStore(NpgsqlDataSource db)
         var fits = tally.Options;
         return new FitList(
             name, id, list.Name, list.Currency.Code,
-            [.. list.Options.Select((o, i) => new FitOption(o.Id, o.Called, o.Price?.ToString() ?? "", list.Offered.Contains(o), !unsold.Contains(o.Id), fits[i]))],
+            [.. list.Options.Select((o, i) => new FitOption(o.Id, o.Called, o.Price?.ToString() ?? "", o.IsOffered, !unsold.Contains(o.Id), fits[i]))],
             tally.Photos, tally.Nothing, found, Step, listed);
     }
 

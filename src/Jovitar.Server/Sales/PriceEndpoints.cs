@@ -84,10 +84,10 @@ internal static class PriceEndpoints
             return Problems.Invalid($"A price list has {PriceList.Most} options at most.");
         }
 
-        var (read, wrong, option) = body.Read();
+        var (read, wrong, faults) = body.Read();
         if (read is null)
         {
-            return Problems.Invalid(wrong!, option is { } of ? new Dictionary<string, string> { [of.ToString()] = wrong! } : null);
+            return Problems.Invalid(wrong!, faults.ToDictionary(f => f.Key.ToString(), f => f.Value));
         }
 
         var (outcome, done) = await store.WriteAsync(who, list, read, version, ct);
@@ -114,7 +114,7 @@ internal static class PriceEndpoints
 
     static async Task<Results<FileContentHttpResult, NotFound<Problem>>> Table(PriceListId list, HttpContext http, PriceStore store, CancellationToken ct)
     {
-        if (await store.FindAsync(list, ct) is not { } seen || seen.List.Read() is not { List: { } read })
+        if (await store.ReadAsync(list, ct) is not { } read)
         {
             return Problems.Gone("price list");
         }
@@ -133,7 +133,7 @@ internal static class PriceEndpoints
         return TypedResults.File(to.ToArray(), "text/csv; charset=utf-8", new LeavingNames().Next($"{read.Name}, prices.csv"));
     }
 
-    static async Task<Results<Ok<PricePreview>, NotFound<Problem>, BadRequest<Problem>>> Preview(PriceListId list, string? encoding, HttpContext http, Actor who, PriceStore store, CancellationToken ct)
+    static async Task<Results<Ok<PricePreview>, NotFound<Problem>, BadRequest<Problem>>> Preview(PriceListId list, string? encoding, HttpContext http, PriceStore store, CancellationToken ct)
     {
         var (csv, at, wrong) = await ReadAsync(http, encoding, ct);
         if (csv is null)
@@ -141,19 +141,15 @@ internal static class PriceEndpoints
             return Problems.Invalid(wrong!);
         }
 
-        IReadOnlyList<string> changes = [];
-        var (taken, _) = await store.TakeInAsync(
-            who, list,
-            before =>
-            {
-                var after = Taken(before, csv, at);
-                changes = PriceWords.Changes(before, after.List, MostChanges);
-                return after;
-            },
-            null, ct);
-        return taken is null ? Problems.Gone("price list") : TypedResults.Ok(new PricePreview(
+        if (await store.ReadAsync(list, ct) is not { } before)
+        {
+            return Problems.Gone("price list");
+        }
+
+        var taken = Taken(before, csv, at);
+        return TypedResults.Ok(new PricePreview(
             csv.Encoding, csv.Doubtful, csv.Unknown(PriceTable.Columns), csv.Lines.Count, taken.Changed + taken.Added, taken.Added, csv.Rejected.Count + taken.Rejected.Count,
-            [.. csv.Rejected.Concat(taken.Rejected.Select(r => new RejectedRow(r.Line, r.Why))).OrderBy(r => r.Line).Take(MostNamed)], changes));
+            [.. csv.Rejected.Concat(taken.Rejected.Select(r => new RejectedRow(r.Line, r.Why))).OrderBy(r => r.Line).Take(MostNamed)], PriceWords.Changes(before, taken.List, MostChanges)));
     }
 
     static async Task<Results<Ok<PricesDone>, NotFound<Problem>, BadRequest<Problem>>> TakeIn(

@@ -95,11 +95,16 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
              limit @most
             """,
             ("most", Most));
-        return await command.AllAsync(
-            r => (Id: new PriceListId(r.Get<Guid>("id")), List: Read(r), Galleries: (int)r.Get<long>("galleries"), Picture: r.MaybeText("picture"), Width: r.Get<int>("width"), Height: r.Get<int>("height")) is var l
-                ? new PriceListLine(l.Id, l.List.Name, l.List.Currency.Code, l.List.Options.Count, l.List.Offered.Count(), Price(l.List.Offered.MinBy(o => o.Price!.Value.Minor)), Price(l.List.Offered.MaxBy(o => o.Price!.Value.Minor)), l.Galleries, l.Picture, l.Width, l.Height)
-                : null!,
-            ct);
+        return await command.AllAsync(Line, ct);
+    }
+
+    static PriceListLine Line(NpgsqlDataReader r)
+    {
+        var list = Read(r);
+        var offered = list.Offered.OrderBy(o => o.Price!.Value.Minor).ToList();
+        return new PriceListLine(
+            new PriceListId(r.Get<Guid>("id")), list.Name, list.Currency.Code, list.Options.Count, offered.Count, Price(offered.FirstOrDefault()), Price(offered.LastOrDefault()), (int)r.Get<long>("galleries"), r.MaybeText("picture"),
+            r.Get<int>("width"), r.Get<int>("height"));
     }
 
     static string Price(SaleOption? option) => option?.Price?.ToString() ?? "";
@@ -109,6 +114,13 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
     {
         await using var command = db.Command($"select {Columns("l")}, l.version from price_list as l where l.id = @id and l.binned is null", ("id", id.Value));
         return await command.FirstAsync(r => Tuple.Create(Read(r), r.Get<long>("version")), ct) is var (list, version) ? PriceListSeen.Of(id, list, await GalleriesAsync(id, ct), version) : null;
+    }
+
+    /// <summary>A list alone; null when it is not there.</summary>
+    public async Task<PriceList?> ReadAsync(PriceListId id, CancellationToken ct)
+    {
+        await using var command = db.Command($"select {Columns("l")} from price_list as l where l.id = @id and l.binned is null", ("id", id.Value));
+        return await command.FirstAsync(Read, ct);
     }
 
     async Task<IReadOnlyList<GalleryLine>> GalleriesAsync(PriceListId id, CancellationToken ct)
@@ -202,25 +214,20 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
         },
         ct);
 
-    /// <summary>What rows of a file would come to, and, where they are taken in, what it came to.</summary>
-    /// <param name="file">What the file is called; null to look only.</param>
-    public async Task<(PriceTaken? Taken, Done Done)> TakeInAsync(Actor who, PriceListId id, Func<PriceList, PriceTaken> take, string? file, CancellationToken ct)
+    /// <summary>Takes the rows of a file in.</summary>
+    /// <param name="take">What they come to; asked of the list as it is when it is held.</param>
+    /// <returns>What they came to; null when the list is not there.</returns>
+    public async Task<(PriceTaken? Taken, Done Done)> TakeInAsync(Actor who, PriceListId id, Func<PriceList, PriceTaken> take, string file, CancellationToken ct)
     {
         PriceTaken? taken = null;
-        var (outcome, done) = await RunAsync(
+        var (_, done) = await RunAsync(
             who, async act =>
             {
                 var (before, found) = await TakeAsync(act, id, null, ct);
-                if (before is null)
+                taken = before is null ? null : take(before);
+                if (before is null || taken is null)
                 {
                     return found;
-                }
-
-                taken = take(before);
-                if (file is null || taken.List == before)
-                {
-                    // Looked at, and left as it is.
-                    return PriceOutcome.Stale;
                 }
 
                 act.Says = _ => PriceWords.TakenIn(before.Name, file, taken.Changed, taken.Added);
@@ -228,7 +235,7 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
                 return PriceOutcome.Written;
             },
             ct);
-        return (outcome == PriceOutcome.Gone ? null : taken, done);
+        return (taken, done);
     }
 
     /// <param name="expected">The version that was looked at; null for whichever there is.</param>

@@ -22,7 +22,7 @@ export function AddOption({ first, onAdd }: { first: boolean; onAdd: (option: Op
     onAdd({
       ...fresh(kind),
       ...(isFile
-        ? { longestEdge: Number.parseInt(what, 10) || null }
+        ? { longestEdge: what === '' ? null : Number(what) }
         : isNamed
           ? { name: what }
           : { size: what }),
@@ -50,6 +50,8 @@ export function AddOption({ first, onAdd }: { first: boolean; onAdd: (option: Op
         key={kind}
         aria-label={isFile ? w.prices.longest : isNamed ? w.prices.name : w.prices.size}
         required={!isFile}
+        pattern={isFile ? '\\d{0,6}' : undefined}
+        title={isFile ? w.prices.longest : undefined}
         inputMode={isFile ? 'numeric' : 'text'}
         maxLength={80}
         autoComplete="off"

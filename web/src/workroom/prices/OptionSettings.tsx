@@ -7,8 +7,8 @@ import { Paragraph, Word } from './OptionWords'
 
 const shapes = ['landscape', 'portrait', 'square', 'panorama'] as const
 
-/** A number that may be left empty; what is none is left as it is. */
-const numberOf = (typed: string) => (typed === '' ? null : Number.parseInt(typed, 10) || null)
+/** A whole number, or none. */
+const numberOf = (typed: string) => (typed === '' ? null : Number(typed))
 
 /** All that is said of an option, in sentences. */
 export function OptionSettings({
@@ -56,6 +56,7 @@ export function OptionSettings({
               value={`${option.longestEdge ?? ''}`}
               hint={w.prices.longestHint}
               width="min-w-12"
+              digits
               onSay={(n) => onSay({ longestEdge: numberOf(n) })}
             >
               {w.prices.longestLead}
@@ -123,6 +124,7 @@ export function OptionSettings({
               value={`${option.downloads ?? ''}`}
               hint={w.prices.fetchedHint}
               width="min-w-28"
+              digits
               onSay={(n) => onSay({ downloads: numberOf(n) })}
             >
               {w.prices.fetched}
@@ -132,6 +134,7 @@ export function OptionSettings({
               value={`${option.days ?? ''}`}
               hint={w.prices.daysHint}
               width="min-w-10"
+              digits
               onSay={(n) => onSay({ days: numberOf(n) })}
             >
               {w.prices.times}

@@ -7,6 +7,7 @@ export function Word({
   value,
   hint,
   width,
+  digits = false,
   onSay,
   children,
 }: {
@@ -14,6 +15,8 @@ export function Word({
   value: string
   hint: string
   width: string
+  /** It is a whole number, or nothing. */
+  digits?: boolean
   onSay: (value: string) => void
   children: ReactNode
 }) {
@@ -24,6 +27,7 @@ export function Word({
         label={label}
         value={value}
         hint={hint}
+        digits={digits}
         className={`${width} font-semibold [field-sizing:content]`}
         onSay={onSay}
       />

@@ -10,6 +10,7 @@ export function PriceField({
   hint,
   column,
   invalid = false,
+  digits = false,
   className = '',
   onSay,
 }: {
@@ -19,13 +20,17 @@ export function PriceField({
   /** Fields of one column: Enter and the arrows go up and down in it. */
   column?: string
   invalid?: boolean
+  /** Only a whole number counts, or nothing; anything else is put back. */
+  digits?: boolean
   className?: string
   onSay: (value: string) => void
 }) {
   const [typed, setTyped] = useState(value)
   useEffect(() => setTyped(value), [value])
   const say = () => {
-    if (typed.trim() !== value) onSay(typed.trim())
+    const said = typed.trim()
+    if (digits && !/^\d{0,6}$/.test(said)) setTyped(value)
+    else if (said !== value) onSay(said)
   }
   function step(field: HTMLInputElement, by: number) {
     const all = [...document.querySelectorAll<HTMLInputElement>(`input[data-column="${column}"]`)]
@@ -41,6 +46,7 @@ export function PriceField({
       aria-invalid={invalid}
       value={typed}
       placeholder={hint ?? ''}
+      inputMode={digits ? 'numeric' : undefined}
       data-column={column}
       className={`${look} ${className}`}
       onChange={(e) => setTyped(e.target.value)}

@@ -73,7 +73,7 @@ function Opened({ seen }: { seen: Api['PriceListSeen'] }) {
             ))}
           <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
             <SortableContext items={list.options.map((o) => o.id)} strategy={verticalListSortingStrategy}>
-              <ol className="price-list">
+              <ol>
                 {list.options.map((option, i) => (
                   <OptionLine
                     key={option.id}

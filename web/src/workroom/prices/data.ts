@@ -29,29 +29,19 @@ const writeList = async (list: string, value: PriceList, version: number) => {
 const refusedOf = (problem: unknown, value: PriceList) =>
   problem instanceof ApiProblem ? value.options.filter((o) => problem.fields[o.id]).map((o) => o.id) : []
 
-/** Writes a list; an option that is refused stays as it was, and keeps nothing else from being written. */
+/** Writes a list; options that are refused stay as they were, and keep nothing else from being written. */
 async function writeSound(list: string, value: PriceList, version: number, was: PriceList) {
-  let first: unknown
-  const bad = new Set<string>()
-  for (let sound = value; ; ) {
-    try {
-      const seen = await writeList(list, sound, version)
-      if (!first) return seen
-      throw new PartlyWritten(seen, first)
-    } catch (problem) {
-      const more = refusedOf(problem, sound)
-      if (more.length === 0 || more.some((id) => bad.has(id))) throw problem
-      first ??= problem
-      for (const id of more) bad.add(id)
-      sound = {
-        ...value,
-        options: value.options.flatMap((o) =>
-          bad.has(o.id) ? was.options.filter((before) => before.id === o.id) : [o],
-        ),
-      }
-      // What is the same as before needs no writing.
-      if (JSON.stringify(sound) === JSON.stringify(was)) throw first
-    }
+  try {
+    return await writeList(list, value, version)
+  } catch (problem) {
+    const refused = refusedOf(problem, value)
+    const options = value.options.flatMap((o) =>
+      refused.includes(o.id) ? was.options.filter((before) => before.id === o.id) : [o],
+    )
+    const sound = { ...value, options }
+    // What is the same as before needs no writing.
+    if (refused.length === 0 || JSON.stringify(sound) === JSON.stringify(was)) throw problem
+    throw new PartlyWritten(await writeList(list, sound, version), problem)
   }
 }
 
