@@ -27,6 +27,6 @@ export default defineConfig({
     modulePreload: { polyfill: false },
     assetsInlineLimit: 0,
     assetsDir: '',
-    rolldownOptions: { input: ['src/workroom/main.tsx', 'src/site/main.ts', 'src/site/embedding.ts'] },
+    rolldownOptions: { input: ['src/workroom/main.tsx', 'src/site/main.ts', 'src/site/shop.ts', 'src/site/embedding.ts'] },
   },
 })

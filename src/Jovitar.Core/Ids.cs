@@ -154,6 +154,16 @@ public readonly record struct WatchedFolderId(Guid Value) : ITypedId<WatchedFold
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one order.</summary>
+public readonly record struct OrderId(Guid Value) : ITypedId<OrderId>
+{
+    public static OrderId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out OrderId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>Names one act.</summary>
 public readonly record struct ActId(Guid Value) : ITypedId<ActId>
 {

@@ -67,6 +67,9 @@ public enum Right
     /// <summary>Choosing among an album's photos, and telling who asked for it.</summary>
     Choose,
 
+    /// <summary>Buying what is offered of an album's photos.</summary>
+    Buy,
+
     /// <summary>Sending photos in.</summary>
     Contribute,
     SeeOriginal,
@@ -115,6 +118,10 @@ public sealed record PhotoToTalkOf(PhotoThing Photo, TalkFor Comments, TalkFor R
 /// <summary>An album that may ask visitors for their favourites.</summary>
 /// <param name="Asks">It does.</param>
 public sealed record AlbumToChooseFrom(AlbumThing Album, bool Asks) : Thing;
+
+/// <summary>An album that may sell its photos.</summary>
+/// <param name="Sells">It has a price list that the shop sells by, and the shop is open.</param>
+public sealed record AlbumToBuyFrom(AlbumThing Album, bool Sells) : Thing;
 
 /// <summary>A contribution link.</summary>
 /// <param name="IsOpen">It was not withdrawn, and has not ended.</param>
@@ -273,6 +280,12 @@ public static class Access
             return Contribute(viewer, thing);
         }
 
+        if (right == Right.Buy)
+        {
+            // Staff buy as visitors do: what is not sold is sold to nobody.
+            return Buy(viewer, thing, at);
+        }
+
         if (viewer.IsStaff)
         {
             return right is Right.LookAfter or Right.SendPosition && viewer.Role != Role.Owner ? Decision.No(Reason.ForOwnerOnly) : Decision.Yes(Reason.IsStaff);
@@ -316,6 +329,11 @@ public static class Access
         : !viewer.IsKnown ? Decision.No(Reason.NotKnown)
         : album.Reserves.All(r => r.For.Choose.Takes(viewer)) ? Decision.Yes(Reason.Offered)
         : Decision.No(Reason.ReservedForOthers);
+
+    static Decision Buy(Viewer viewer, Thing thing, DateTimeOffset at) =>
+        thing is not AlbumToBuyFrom { Album: var album, Sells: var sells } ? Decision.No(Reason.ForStaffOnly)
+        : !viewer.IsStaff && Visible(viewer, album, at) is { Allowed: false } unseen ? unseen
+        : sells ? Decision.Yes(Reason.Offered) : Decision.No(Reason.NotOffered);
 
     static Decision Visible(Viewer viewer, Thing thing, DateTimeOffset at) => thing switch
     {

@@ -114,6 +114,12 @@ public enum ActKind
     /// <summary>A price list was made, changed or let go, or what is sold by one was said.</summary>
     Prices,
 
+    /// <summary>What sending costs, tax or how buyers pay was made another, or the shop was opened or closed.</summary>
+    Shop,
+
+    /// <summary>An order has come further.</summary>
+    Orders,
+
     /// <summary>The watermark was made another, or who gets photos without it was said.</summary>
     Watermark,
 

@@ -9,6 +9,13 @@ public readonly record struct Money(long Minor, Currency Currency)
     /// <summary>More is nobody's price, and sums of as many as there may be still fit: minor units.</summary>
     public const long Most = 1_000_000_000_000;
 
+    /// <summary>Two amounts together.</summary>
+    /// <exception cref="InvalidOperationException">The two are of different currencies: there is no rate here.</exception>
+    /// <exception cref="OverflowException">It does not fit.</exception>
+    public static Money operator +(Money left, Money right) => left.Currency == right.Currency
+        ? left with { Minor = checked(left.Minor + right.Minor) }
+        : throw new InvalidOperationException($"{left.Currency} cannot be counted together with {right.Currency}.");
+
     /// <summary>How much less another amount is.</summary>
     /// <exception cref="InvalidOperationException">The two are of different currencies: there is no rate here.</exception>
     public static Money operator -(Money left, Money right) => left.Currency == right.Currency
@@ -34,6 +41,9 @@ public readonly record struct Money(long Minor, Currency Currency)
 
     /// <summary>The amount in digits alone, with a point, as CSV and addresses have it: 12.50.</summary>
     public override string ToString() => Currency is null ? "" : (Minor / (decimal)Scale(Currency.Digits)).ToString($"F{Currency.Digits}", CultureInfo.InvariantCulture);
+
+    /// <summary>The amount with its currency, as people read it.</summary>
+    public string Said => $"{Currency} {this}";
 
     static long Scale(int digits) => digits switch { 0 => 1, 2 => 100, _ => 1000 };
 }

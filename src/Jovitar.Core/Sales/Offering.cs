@@ -74,12 +74,6 @@ public static class Offering
             return (option.LongestEdge > Math.Max(photo.Size.Width, photo.Size.Height) ? PrintGrade.TooSmall : null, null);
         }
 
-        if (!option.IsPrinted || option.Size is not { } size)
-        {
-            return (null, null);
-        }
-
-        var fit = PrintFit.Of(photo.Size, new PrintArea((double)size.Width, (double)size.Height, option.Edge), photo.Middle);
-        return (limits.Of(fit.PixelsPerInch), fit);
+        return option.FitOf(photo.Size, photo.Middle) is { } fit ? (limits.Of(fit.PixelsPerInch), fit) : (null, null);
     }
 }

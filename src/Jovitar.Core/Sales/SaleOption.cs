@@ -1,3 +1,4 @@
+using Jovitar.Core.Corrections;
 using Jovitar.Core.Narrowings;
 
 namespace Jovitar.Core.Sales;
@@ -99,6 +100,11 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
 
     /// <summary>What each of so many costs.</summary>
     public Money? Each(int count) => Breaks.LastOrDefault(b => b.From <= count)?.Each ?? Price;
+
+    /// <summary>How a photo comes onto it; null where nothing is printed.</summary>
+    /// <param name="middle">What stays in the middle when some is cut off; null for the photo's own.</param>
+    public PrintFit? FitOf(PixelSize photo, Spot? middle) =>
+        IsPrinted && Size is { } size ? PrintFit.Of(photo, new PrintArea((double)size.Width, (double)size.Height, Edge), middle) : null;
 
     /// <summary>What is wrong with it; null for nothing. An option without a price may be kept, and is not offered.</summary>
     public string? Fault() =>

@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "kept_settings", "price_list", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "person", "comment"];
+    static readonly string[] Order = ["narrowing", "kept_settings", "price_list", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "person", "comment", "shop", "sale_order"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -55,6 +55,8 @@ internal sealed class ActUndo(ActRunner acts)
         ["watermark"] = "'the watermark'",
         ["site"] = "'the site'",
         ["person"] = "t.name",
+        ["shop"] = "'the shop'",
+        ["sale_order"] = "'order ' || t.number",
         ["comment"] = "'a comment of ' || t.name",
     };
 
@@ -71,6 +73,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["price_list"] = [["currency", "options"]],
         ["category"] = [AudienceFields, MarkingFields],
         ["watermark"] = [["settings", "key"], MarkingFields],
+        ["sale_order"] = [["state", "paid"]],
     };
 
     /// <summary>The condition that a field, and what says one thing together with it, is what the act made of it: of a row <c>t</c>, a change <c>c</c> and what it led to, <c>a</c>.</summary>
@@ -284,8 +287,8 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>The column that tells others that what they have read is out of date.</summary>
     static IEnumerable<string> Version(string kind) => kind switch
     {
-        "photo" or "album" or "category" or "narrowing" or "price_list" or "person" => ["version = t.version + 1"],
-        "page" or "menu" or "theme" or "watermark" => ["edited = t.edited + 1"],
+        "photo" or "album" or "category" or "narrowing" or "price_list" or "person" or "sale_order" => ["version = t.version + 1"],
+        "page" or "menu" or "theme" or "watermark" or "shop" => ["edited = t.edited + 1"],
         _ => [],
     };
 

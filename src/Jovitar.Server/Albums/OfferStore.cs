@@ -12,7 +12,8 @@ namespace Jovitar.Server.Albums;
 
 /// <summary>What an album offers.</summary>
 /// <param name="Reserves">What may reserve something of it: itself, and categories that it stands in.</param>
-internal sealed record AlbumOffered(AlbumOffers Offers, Guid[] Reserves);
+/// <param name="Sells">The shop is open, and the album's photos are sold there.</param>
+internal sealed record AlbumOffered(AlbumOffers Offers, Guid[] Reserves, bool Sells);
 
 /// <summary>What visitors may do with the photos of albums besides seeing them.</summary>
 internal sealed class OfferStore(NpgsqlDataSource db, ActRunner acts)
@@ -21,6 +22,16 @@ internal sealed class OfferStore(NpgsqlDataSource db, ActRunner acts)
     /// <param name="album">What the album is called.</param>
     public static string Columns(string album) =>
         $"{album}.saves, {album}.known_save, {album}.has_choosing, {album}.choosing_most, {album}.choosing_until, {album}.choosing_asks";
+
+    /// <summary>Of an album <c>a</c>: the shop is open, and sells by the album's price list.</summary>
+    public const string Sells =
+        """
+        exists (
+          select
+            from price_list as l
+            join shop as s on s.is_open and s.settings ->> 'currency' = l.currency
+           where l.id = a.price_list and l.binned is null)
+        """;
 
     public static AlbumOffers Read(NpgsqlDataReader r) => new(
         Enum.Parse<Saving>(r.Get<string>("saves")), Enum.Parse<Saving>(r.Get<string>("known_save")),
@@ -43,13 +54,14 @@ internal sealed class OfferStore(NpgsqlDataSource db, ActRunner acts)
 
         await using var command = db.Command(
             $"""
-            select a.id, {Columns("a")}, {AccessStore.AlbumReserves("a")} as reserves
+            select a.id, {Columns("a")}, {AccessStore.AlbumReserves("a")} as reserves,
+                   {Sells} as sells
               from album as a
              where a.id = any(@albums) and a.binned is null
-               and (a.has_choosing or a.saves <> 'Nothing' or a.known_save <> 'Nothing')
+               and (a.has_choosing or a.saves <> 'Nothing' or a.known_save <> 'Nothing' or a.price_list is not null)
             """,
             ("albums", albums.Values()));
-        return (await command.AllAsync(r => (Album: new AlbumId(r.Get<Guid>("id")), Offers: new AlbumOffered(Read(r), r.Get<Guid[]>("reserves"))), ct)).ToDictionary(o => o.Album, o => o.Offers);
+        return (await command.AllAsync(r => (Album: new AlbumId(r.Get<Guid>("id")), Offers: new AlbumOffered(Read(r), r.Get<Guid[]>("reserves"), r.Get<bool>("sells"))), ct)).ToDictionary(o => o.Album, o => o.Offers);
     }
 
     /// <summary>Says what an album offers; visitors have it at once.</summary>

@@ -21,7 +21,7 @@ namespace Jovitar.Server.Demo;
 
 internal sealed record DemoScenario(
     DemoSite Site, IReadOnlyList<DemoCategory> Categories, IReadOnlyList<DemoAlbum> Albums, IReadOnlyList<DemoPick> Picks, IReadOnlyList<DemoFilled> Filled,
-    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences, IReadOnlyList<DemoException> Exceptions, IReadOnlyList<DemoReserve> Reserves, DemoMark Watermark, IReadOnlyList<DemoPriceList> Prices, IReadOnlyList<DemoAsked> Favourites, DemoContributed Contributions);
+    IReadOnlyList<DemoStanding> Standing, IReadOnlyList<DemoDescribed> Described, IReadOnlyList<DemoPage> Pages, IReadOnlyList<DemoEntry> Menu, DemoSaid Talk, DemoCleared Clearance, DemoStaff Staff, DemoMembership Members, IReadOnlyList<DemoAudience> Audiences, IReadOnlyList<DemoException> Exceptions, IReadOnlyList<DemoReserve> Reserves, DemoMark Watermark, IReadOnlyList<DemoPriceList> Prices, DemoSold Shop, IReadOnlyList<DemoAsked> Favourites, DemoContributed Contributions);
 
 /// <param name="Foot">Words at the end of every page, Markdown.</param>
 internal sealed record DemoSite(string Title, string Tagline, string Foot, DemoOwner Owner);
@@ -46,7 +46,7 @@ internal sealed record DemoDescribed(string Category, string Description);
 
 /// <summary>Loads the demo scenario through the same doors as everybody: its photos are taken in, its words read out of the files.</summary>
 internal sealed class DemoLoader(
-    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, AlbumPhotoStore albumPhotos, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, DemoPeople people, DemoMembers members, DemoAudiences audiences, DemoWatermark watermark, DemoPrices prices, DemoFavourites favourites, DemoContributions contributions, NpgsqlDataSource db)
+    AccountStore accounts, IPasswordHasher<Account> hasher, CategoryStore taxonomy, TagStore tagStore, IntakeStore intake, Receiver receiver, AlbumStore albums, AlbumPhotoStore albumPhotos, StandingStore standing, PageStore pages, VersionStore versions, MenuStore menus, ThemeStore themes, FrontStore front, FileStore files, Arrivals arrivals, DemoTalk talk, DemoClearance clearance, DemoPeople people, DemoMembers members, DemoAudiences audiences, DemoWatermark watermark, DemoPrices prices, DemoShop shop, DemoFavourites favourites, DemoContributions contributions, NpgsqlDataSource db)
 {
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
@@ -157,6 +157,7 @@ internal sealed class DemoLoader(
         await people.MakeAsync(scenario.Staff, owner, ct);
         await members.MakeAsync(scenario.Members, groups, owner, ct);
         await favourites.MakeAsync(scenario.Favourites, photos, owner, ct);
+        await shop.MakeAsync(scenario.Shop, byName, photos, owner, ct);
         await contributions.MakeAsync(scenario.Contributions, file => File.OpenRead(Path.Combine(folder, "sent", file)), categories, owner, ct);
     }
 

@@ -25,9 +25,10 @@ namespace Jovitar.Server.Desk;
 /// <param name="Asking">Visitors who ask to become members.</param>
 /// <param name="Sent">Favourites that visitors have sent and nobody has taken note of.</param>
 /// <param name="Contributed">Photos that visitors sent in and nobody has decided on.</param>
+/// <param name="Orders">Orders of which something is still to be done.</param>
 internal sealed record Figures(
     int Photos, int Waiting, int Larger, int Failed, int Albums, int Pages, int Published, int AlbumsNowhere, int PhotosWithoutTitle, int PhotosWithoutAlt, int PhotosInNoAlbum, long Bytes,
-    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held, int Asking, int Sent, int Contributed);
+    int Files, int Unpacking, int? SecondsLeft, int Repeats, int Binned, int LeftOut, int CommentsWaiting, int Held, int Asking, int Sent, int Contributed, int Orders);
 
 /// <summary>Failed photos of one cause.</summary>
 internal sealed record FailedPhotos(string Sentence, string Remedy, int Count, IReadOnlyList<PhotoId> Photos, IReadOnlyList<string> Names);
@@ -100,7 +101,8 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                    (select count(*)
                       from contribution_photo as cp
                       join contribution as c on c.id = cp.contribution and c.sent is not null
-                     where cp.state = 'Waiting') as contributed
+                     where cp.state = 'Waiting') as contributed,
+                   (select count(*) from sale_order where state in ('Placed', 'InWork')) as orders
             """,
             ("since", clock.GetUtcNow() - TimeLeft.Window));
         var (index, needed) = (await keeper.CurrentAsync(ct), (await access.SiteAsync(ct)).ClearanceNeeded);
@@ -114,7 +116,7 @@ internal sealed class DeskStore(NpgsqlDataSource db, AccessStore access, IndexKe
                 return new Figures(
                     index.Count(Narrowing.Nothing), waiting, Count("larger"), Count("failed"), Count("albums"), Count("pages"), Count("published"), Count("nowhere"),
                     Found(PartKind.Missing, "title"), Found(PartKind.Missing, "alt"), Found(PartKind.Album, Narrowing.None), index.Bytes + r.Get<long>("file_bytes"), Count("files"), Count("unpacking"), waiting == 0 ? 0 : pace is { } left ? (int)Math.Ceiling(left.TotalSeconds) : null, Count("repeats"), Count("binned"), Found(PartKind.Decision, Decisions.LeaveOut), Count("comments"),
-                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])), Count("asking"), Count("sent"), Count("contributed"));
+                    index.Count(new Narrowing("", [ForVisitors.Held(needed)])), Count("asking"), Count("sent"), Count("contributed"), Count("orders"));
             },
             ct))!;
     }

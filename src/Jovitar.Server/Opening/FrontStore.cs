@@ -69,10 +69,10 @@ internal sealed class FrontStore(NpgsqlDataSource db, ActRunner acts)
         return written ? done : null;
     }
 
-    /// <summary>Gives all pages another head when the front is another, by whatever act.</summary>
+    /// <summary>Gives all pages another head when the front is another, or the shop, by whatever act.</summary>
     public static async Task FollowAsync(Act act, IReadOnlySet<string> kinds, CancellationToken ct)
     {
-        if (kinds.Contains("site"))
+        if (kinds.Contains("site") || kinds.Contains("shop"))
         {
             await act.RunAsync("update site set version = version + 1", ct);
         }

@@ -10,7 +10,8 @@ namespace Jovitar.Server.Platform;
 /// <param name="Version">Another one when anything that every page shows is another.</param>
 /// <param name="HasMembers">There are members: visitors are told where they sign in.</param>
 /// <param name="Joining">How visitors become members.</param>
-public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version, bool HasMembers, Joining Joining)
+/// <param name="HasShop">Visitors can buy: they are told where what they buy is.</param>
+public sealed record SiteSettings(Front Front, IntakeLimits Limits, long Version, bool HasMembers, Joining Joining, bool HasShop)
 {
     public string Title => Front.Title;
 
@@ -27,6 +28,7 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
         await using var command = db.CreateCommand(
             $"""
             select {FrontColumns}, version, has_members, joining,
+                   (select s.is_open from shop as s) as has_shop,
                    max_bytes, max_megapixels, max_sound_bytes, max_video_bytes, max_document_bytes, max_archive_bytes
               from site
             """);
@@ -35,7 +37,7 @@ internal sealed class SettingsStore(NpgsqlDataSource db)
                 Front(r),
                 new IntakeLimits(
                     r.Get<long>("max_bytes"), r.Get<int>("max_megapixels"), r.Get<long>("max_sound_bytes"), r.Get<long>("max_video_bytes"), r.Get<long>("max_document_bytes"), r.Get<long>("max_archive_bytes")),
-                r.Get<long>("version"), r.Get<bool>("has_members"), Enum.Parse<Joining>(r.Get<string>("joining"))),
+                r.Get<long>("version"), r.Get<bool>("has_members"), Enum.Parse<Joining>(r.Get<string>("joining")), r.Get<bool>("has_shop")),
             ct))!;
     }
 

@@ -13,7 +13,11 @@ namespace Jovitar.Server.Sales;
 internal sealed record FitOption(Guid Id, string Called, string Price, bool Offered, bool Here, OptionFits Fits);
 
 /// <summary>The part of a picture that is printed, in shares of its width and height from the upper left corner.</summary>
-internal sealed record FitCrop(double X, double Y, double Width, double Height);
+internal sealed record FitCrop(double X, double Y, double Width, double Height)
+{
+    public static FitCrop Of(PrintFit fit, PixelSize photo) =>
+        new(Math.Round(fit.Crop.X / photo.Width, 4), Math.Round(fit.Crop.Y / photo.Height, 4), Math.Round(fit.Crop.Width / photo.Width, 4), Math.Round(fit.Crop.Height / photo.Height, 4));
+}
 
 /// <summary>Whether an option is offered of a photo, and how the photo fits it.</summary>
 /// <param name="Crop">Null where nothing is printed.</param>
@@ -99,9 +103,6 @@ internal sealed class FitStore(NpgsqlDataSource db)
         photo.Id, photo.Picture, photo.Title, photo.FileName, photo.Sold.Size.Width, photo.Sold.Size.Height, Renditions.There(photo.Stage, photo.Sold.Size.Width),
         [
             .. offers.Select(o => new FitCell(
-                o.Why, o.Grade, Crop(o.Fit, photo.Sold.Size), o.Fit is { } fit ? Math.Round(fit.Lost, 4) : null, Math.Round(o.Fit?.Round ?? 0, 4), o.Fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null, o.Sentence(list.Limits, photo.Sold.Size))),
+                o.Why, o.Grade, o.Fit is null ? null : FitCrop.Of(o.Fit, photo.Sold.Size), o.Fit is { } fit ? Math.Round(fit.Lost, 4) : null, Math.Round(o.Fit?.Round ?? 0, 4), o.Fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null, o.Sentence(list.Limits, photo.Sold.Size))),
         ]);
-
-    static FitCrop? Crop(PrintFit? fit, PixelSize photo) => fit is null ? null
-        : new FitCrop(Math.Round(fit.Crop.X / photo.Width, 4), Math.Round(fit.Crop.Y / photo.Height, 4), Math.Round(fit.Crop.Width / photo.Width, 4), Math.Round(fit.Crop.Height / photo.Height, 4));
 }

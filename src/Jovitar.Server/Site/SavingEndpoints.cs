@@ -141,6 +141,24 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving, Water
             return (false, null);
         }
 
+        return await InTurnAsync<(bool, (string, Stream)?)>(
+            async () =>
+            {
+                // Whoever gets it with the watermark gets it so in every form; where that is another by now, they ask again.
+                var mark = access.MarkOf(thing, sight);
+                var stamp = mark.Length == 0 ? null : await watermarks.StampAsync(mark, ct);
+                return (true, mark.Length > 0 && stamp is null ? null : await leaving.SavedAsync(photo, form == Saving.Full ? null : Renditions.Widths[^1], stamp, ct));
+            },
+            ct);
+    }
+
+    /// <summary>A photo as it was sold: whoever paid for it gets it without the watermark, and also when the site does not show it any more.</summary>
+    /// <param name="edge">The longer edge, pixels; null for its full size.</param>
+    /// <returns>What it is called and its bytes; null when it is not here.</returns>
+    public Task<(string FileName, Stream Bytes)?> SoldAsync(PhotoId photo, int? edge, CancellationToken ct) => InTurnAsync(() => leaving.SavedAsync(photo, edge, null, ct), ct);
+
+    async Task<T> InTurnAsync<T>(Func<Task<T>> make, CancellationToken ct)
+    {
         Interlocked.Increment(ref waiting);
         try
         {
@@ -153,10 +171,7 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving, Water
 
         try
         {
-            // Whoever gets it with the watermark gets it so in every form; where that is another by now, they ask again.
-            var mark = access.MarkOf(thing, sight);
-            var stamp = mark.Length == 0 ? null : await watermarks.StampAsync(mark, ct);
-            return (true, mark.Length > 0 && stamp is null ? null : await leaving.SavedAsync(photo, form == Saving.Full ? null : Renditions.Widths[^1], stamp, ct));
+            return await make();
         }
         finally
         {

@@ -32,6 +32,8 @@ public sealed class SiteAssets
         // Fonts are compressed already.
         fontBytes = fonts.ToDictionary(f => f, f => Read(environment, f).LongLength);
         EmbedScript = Read(environment, Entry(manifest.RootElement, "src/site/embedding.ts").Script);
+        (ShopScript, var shop) = Entry(manifest.RootElement, "src/site/shop.ts");
+        ShopStyles = [.. shop.Except(SiteStyles)];
         (WorkroomScript, WorkroomStyles) = Entry(manifest.RootElement, "src/workroom/main.tsx");
     }
 
@@ -51,6 +53,12 @@ public sealed class SiteAssets
 
     /// <summary>What other websites load beside an embed.</summary>
     public byte[] EmbedScript { get; }
+
+    /// <summary>What the pages have besides on which visitors buy; other visitors do not fetch it.</summary>
+    public string ShopScript { get; }
+
+    /// <inheritdoc cref="ShopScript"/>
+    public IReadOnlyList<string> ShopStyles { get; }
 
     public string WorkroomScript { get; }
 

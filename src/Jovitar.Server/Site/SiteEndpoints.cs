@@ -6,6 +6,7 @@ using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Comments;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Site.Buying;
 using Jovitar.Server.Site.Contributions;
 using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Embedding;
@@ -38,6 +39,7 @@ internal static class SiteEndpoints
         site.MapJoining();
         site.MapMemberAccount();
         site.MapContributingPages();
+        site.MapBuying();
         app.MapSeeingAs();
         site.MapGet("/i/{picture}/{recipe:int}-{width:int}.webp", Rendition);
         site.MapGet("/i/{picture}/{recipe:int}-card.jpg", Card);

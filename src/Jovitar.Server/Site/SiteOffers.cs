@@ -13,12 +13,12 @@ internal sealed class SiteOffers(OfferStore offers, AccessStore access)
     /// <summary>What some albums offer.</summary>
     public Task<IReadOnlyDictionary<AlbumId, AlbumOffered>> OfAsync(IReadOnlyList<AlbumId> albums, CancellationToken ct) => offers.OfAsync(albums, ct);
 
-    /// <summary>The photos of an album with what it offers whoever looks: where they may save them in more than the form that the block says, or all at once, and where they are asked for their favourites.</summary>
+    /// <summary>The photos of an album with what it offers whoever looks: where they may save them in more than the form that the block says, or all at once, where they are asked for their favourites, and where they buy them.</summary>
     /// <param name="walk">What they see of it: where that is something, they see the album.</param>
     /// <param name="album">Null where they are not those of one album.</param>
     public Walk Offered(Walk walk, AlbumId? album, IReadOnlyDictionary<AlbumId, AlbumOffered> all, Sight sight)
     {
-        if (album is not { } alone || all.GetValueOrDefault(alone) is not var (offered, reserves))
+        if (album is not { } alone || all.GetValueOrDefault(alone) is not var (offered, reserves, sells))
         {
             return walk;
         }
@@ -26,11 +26,13 @@ internal sealed class SiteOffers(OfferStore offers, AccessStore access)
         var isKnown = sight.Viewer.IsKnown;
         var saves = offered.SavesFor(isKnown);
         var asks = walk.Photos.Count > 0 && access.May(sight.Viewer, Right.Choose, new AlbumToChooseFrom(new AlbumThing(Binned: false, SitePhotos.OnPage(isShown: true)) { Reserves = sight.Gates.Reserves.Of(reserves) }, offered.Choosing is not null));
+        var buys = walk.Photos.Count > 0 && access.May(sight.Viewer, Right.Buy, new AlbumToBuyFrom(new AlbumThing(Binned: false, SitePhotos.OnPage(isShown: true)), sells));
         return walk with
         {
             Press = saves > walk.Press.Save ? walk.Press with { Save = saves } : walk.Press,
             SavesAll = offered.SavesAllFor(isKnown, walk.Photos.Count(p => p.Saves != Saving.Nothing)),
             AskedFor = asks ? new AskedFor(alone, offered.Choosing!) : null,
+            SoldFrom = buys ? alone : null,
         };
     }
 }

@@ -95,6 +95,9 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// <summary>The album that asks who looks at them for their favourites among them; null where nobody asks.</summary>
     public AskedFor? AskedFor { get; init; }
 
+    /// <summary>The album by whose price list they are sold; null where they are not.</summary>
+    public AlbumId? SoldFrom { get; init; }
+
     /// <summary>What stands with each.</summary>
     public FrameWords Words { get; init; } = FrameWords.Usual;
 
@@ -142,7 +145,7 @@ public sealed record Walk(int Number, BlockLayout Layout, IReadOnlyList<SitePhot
     /// devices, and which buttons: a page that was opened before they changed has another.
     /// </summary>
     public string Mark => mark ??= Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('/',
-        $"{Layout} {ByLot} {Handful} {Further} {Press.To} {Press.Sign} {Press.Save} {Press.Drawing} {string.Join(',', Press.Words)} {Words} {Touch} {string.Join(' ', Layout.Large.Photos)}",
+        $"{Layout} {ByLot} {Handful} {Further} {Press.To} {Press.Sign} {Press.Save} {Press.Drawing} {string.Join(',', Press.Words)} {Words} {Touch} {SoldFrom} {string.Join(' ', Layout.Large.Photos)}",
         string.Join(' ', Photos.Select(p => $"{p.Id} {p.Picture} {(Layout.Kind == LayoutKind.Mosaic ? p.Rating : 0)}{(IsKept(p) ? " kept" : "")}")),
         string.Join(' ', Bar.Entries.Select(e => $"{e.Key} {e.Group} {e.Preset}")),
         Absent is null ? "" : string.Join(' ', Devices.Select(d => string.Join(',', Absent.On(d))))))))[..16];

@@ -34,7 +34,8 @@ internal static class VisitorForm
     }
 
     /// <summary>The fields of a form; null where it is none, or too large.</summary>
-    public static async Task<IFormCollection?> ReadAsync(HttpContext http, CancellationToken ct)
+    /// <param name="most">So many fields.</param>
+    public static async Task<IFormCollection?> ReadAsync(HttpContext http, CancellationToken ct, int most = 16)
     {
         if (!http.Request.HasFormContentType || http.Request.ContentLength is null or > LongestBody)
         {
@@ -48,7 +49,7 @@ internal static class VisitorForm
 
         try
         {
-            return await http.Request.ReadFormAsync(new FormOptions { ValueCountLimit = 16, ValueLengthLimit = LongestBody, MultipartBodyLengthLimit = LongestBody }, ct);
+            return await http.Request.ReadFormAsync(new FormOptions { ValueCountLimit = most, ValueLengthLimit = LongestBody, MultipartBodyLengthLimit = LongestBody }, ct);
         }
         catch (InvalidDataException)
         {

@@ -7727,6 +7727,323 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What sending costs, tax, how buyers pay, and whether the shop is open */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShopSeen"];
+                    };
+                };
+            };
+        };
+        /** Makes the shop another; visitors have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ShopSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShopKept"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Orders: those of which something is to be done, those not paid, or all */
+        get: {
+            parameters: {
+                query?: {
+                    which?: string;
+                    behind?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderList"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An order, with what was ordered and where it stands */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    order: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderSeen"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes an order a step further */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    order: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OrderStepped"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderKept"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/orders/{order}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Notes something of an order */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    order: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OrderNoted"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderKept"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices/{choice}": {
         parameters: {
             query?: never;
@@ -11666,6 +11983,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description What sending to other countries costs. Kept by name.
+         * @enum {unknown}
+         */
+        Abroad: "no" | "flat" | "perItem";
         /** @description Photos of a block that do not stand there on some devices. What is no photo of the block is passed over. */
         Absent: {
             /** @description Those that a phone does not show. */
@@ -12940,6 +13262,12 @@ export interface components {
             /** @description Begins anew with each day taken. */
             eachDay: boolean;
         };
+        /** @description A country, as an address names it. */
+        CountryNamed: {
+            /** @description Two letters (ISO 3166-1). */
+            code: string;
+            name: string;
+        };
         /** @description The picture an album is known by: the chosen one, else the highest rated, the first of them; where none is rated, its first. */
         Cover: {
             picture: string;
@@ -12993,6 +13321,11 @@ export interface components {
             /** @description All that one has in hand, however many. */
             inHand?: null | boolean;
         };
+        /**
+         * @description How an order comes to its buyer. Kept by name.
+         * @enum {unknown}
+         */
+        Delivery: "files" | "post" | "express" | "collect";
         /** @description Changes of words, one after another, and which photos they reach. */
         DescribePhotos: {
             changes: components["schemas"]["ChangeSaid"][];
@@ -13299,6 +13632,11 @@ export interface components {
              * @description Photos that visitors sent in and nobody has decided on.
              */
             contributed: number;
+            /**
+             * Format: int32
+             * @description Orders of which something is still to be done.
+             */
+            orders: number;
         };
         FileAlbum: {
             id: components["schemas"]["AlbumId"];
@@ -14683,12 +15021,144 @@ export interface components {
             /** @default false */
             isOff: boolean;
         };
+        /** @description A line of an order, for those who sell. */
+        OrderedLine: {
+            photoId: components["schemas"]["PhotoId"];
+            photo: null | components["schemas"]["OrderedPhoto"];
+            called: string;
+            fileName: string;
+            album: components["schemas"]["AlbumId"];
+            gallery: string;
+            option: string;
+            kind: components["schemas"]["OptionKind"];
+            description: string;
+            /** Format: int32 */
+            count: number;
+            each: string;
+            amount: string;
+            crop: null | components["schemas"]["FitCrop"];
+            /**
+             * Format: int32
+             * @description On the print; null where nothing is printed.
+             */
+            pixelsPerInch: null | number;
+            /** Format: int32 */
+            fetched: number;
+        };
+        /** @description A photo that was ordered, as it is now. */
+        OrderedPhoto: {
+            id: components["schemas"]["PhotoId"];
+            picture: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            renditions: number[];
+            focus: null | components["schemas"]["Spot"];
+            /** @description It lies in the bin. */
+            isBinned: boolean;
+        };
+        /**
+         * Format: uuid
+         * @description Names one order.
+         */
+        OrderId: string;
+        /** @description An order as it is now, and the act that did it. */
+        OrderKept: {
+            order: components["schemas"]["OrderSeen"];
+            done: components["schemas"]["Done"];
+        };
+        /** @description An order among others. */
+        OrderLine: {
+            id: components["schemas"]["OrderId"];
+            /** Format: int64 */
+            number: number;
+            /** Format: date-time */
+            at: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description So many of all its lines.
+             */
+            things: number;
+            /** @description With its currency. */
+            total: string;
+            delivery: components["schemas"]["Delivery"];
+            state: components["schemas"]["OrderState"];
+            isPaid: boolean;
+            /** @description Where it stands, in words. */
+            standing: string;
+            /** @description The first of its photos that are still here. */
+            pictures: string[];
+        };
         /** @description An order of the photos that can be chosen. */
         OrderLink: {
             /** @description As addresses name it; empty for the one in which they stand. */
             key: string;
             chosen: boolean;
             link: string;
+        };
+        /** @description Orders, the latest first; those of which something is to be done, the eldest first. */
+        OrderList: {
+            orders: components["schemas"]["OrderLine"][];
+            /**
+             * Format: int32
+             * @description So many of all are to be done, and so many are not paid.
+             */
+            open: number;
+            /** Format: int32 */
+            unpaid: number;
+            /** @description There are more behind the last. */
+            further: boolean;
+        };
+        OrderNoted: {
+            note: string;
+        };
+        /** @description An order, for those who sell. */
+        OrderSeen: {
+            id: components["schemas"]["OrderId"];
+            /** Format: int64 */
+            number: number;
+            /** Format: date-time */
+            at: string;
+            name: string;
+            email: string;
+            /** @description Where it goes, line by line; empty where it is not sent. */
+            address: string[];
+            message: string;
+            lines: components["schemas"]["OrderedLine"][];
+            goods: string;
+            /** @description What comes on top of the goods. */
+            sum: components["schemas"]["SumPart"][];
+            total: string;
+            delivery: components["schemas"]["Delivery"];
+            way: string;
+            state: components["schemas"]["OrderState"];
+            /** Format: date-time */
+            paid: null | string;
+            /** @description Where it stands, in words. */
+            standing: string;
+            /** @description What can be done with it, what usually comes next first. */
+            next: components["schemas"]["OrderStep"][];
+            note: string;
+            /**
+             * Format: int64
+             * @description Expected by the next write.
+             */
+            version: number;
+        };
+        /**
+         * @description How far an order has come. Kept by name.
+         * @enum {unknown}
+         */
+        OrderState: "placed" | "inWork" | "sent" | "collected" | "cancelled";
+        /**
+         * @description What is done with an order. Kept by name.
+         * @enum {unknown}
+         */
+        OrderStep: "pay" | "begin" | "send" | "handOver" | "cancel";
+        OrderStepped: {
+            step: components["schemas"]["OrderStep"];
         };
         /**
          * @description How fast photos move by themselves. Kept by name.
@@ -15293,6 +15763,19 @@ export interface components {
              * @description Of that clock from UTC, minutes; null when nobody knows.
              */
             offset?: null | number;
+        };
+        /** @description What sending costs, as it is written: amounts are digits with a point or a comma, empty for none. */
+        PostageSaid: {
+            home: string;
+            atHome: string;
+            express: string;
+            freeFrom: string;
+            freeIsOver: boolean;
+            freeByExpress: boolean;
+            freeAbroad: boolean;
+            abroad: components["schemas"]["Abroad"];
+            abroadCosts: string;
+            collected: string;
         };
         /** @description What a press on a photo of a block does, what says so before, and what stands in the viewer. */
         PressSettings: {
@@ -15973,6 +16456,31 @@ export interface components {
             name: components["schemas"]["ThemeName"];
             look: components["schemas"]["Look"];
         };
+        /** @description The shop as it is kept now, and the act that did it. */
+        ShopKept: {
+            seen: components["schemas"]["ShopSeen"];
+            done: components["schemas"]["Done"];
+        };
+        /** @description How the site sells, as it is written. */
+        ShopSaid: {
+            isOpen: boolean;
+            /** @description Its code in ISO 4217. */
+            currency: string;
+            postage: components["schemas"]["PostageSaid"];
+            tax: components["schemas"]["TaxSaid"];
+            payment: string;
+        };
+        /** @description How the site sells, and what can be chosen. */
+        ShopSeen: {
+            shop: components["schemas"]["ShopSaid"];
+            countries: components["schemas"]["CountryNamed"][];
+            currencies: string[];
+            /**
+             * Format: int64
+             * @description Expected by the next write.
+             */
+            edited: number;
+        };
         SignIn: {
             email: string;
             password: string;
@@ -16121,6 +16629,12 @@ export interface components {
          * @enum {unknown}
          */
         SourceKind: "albums" | "picked" | "category" | "tag" | "newest" | "highestRated" | "mostViewed";
+        Spot: {
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
+        };
         /** @description A place in a picture, in parts of its width and height. */
         SpotSaid: {
             /** Format: double */
@@ -16193,6 +16707,11 @@ export interface components {
         StripSettings: {
             height: components["schemas"]["StripHeight"];
             motion: components["schemas"]["Motion"];
+        };
+        /** @description A part of a sum, in words. */
+        SumPart: {
+            words: string;
+            amount: string;
         };
         /** @description What a file of words says, and what writing it would come to. */
         TablePreview: {
@@ -16340,8 +16859,20 @@ export interface components {
              */
             offset?: null | number;
         };
+        /**
+         * @description How tax goes with prices. Kept by name.
+         * @enum {unknown}
+         */
+        TaxKind: "none" | "included" | "added";
         Taxonomies: {
             categories: components["schemas"]["CategoryLine"][];
+        };
+        /** @description Tax as it is written. */
+        TaxSaid: {
+            kind: components["schemas"]["TaxKind"];
+            /** @description Digits with a point or a comma; empty for none. */
+            percent: string;
+            name: string;
         };
         /** @description How the site looks: one of the themes, and what is set otherwise; what is null is as in the theme. */
         Theme: {

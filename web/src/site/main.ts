@@ -20,6 +20,7 @@ import { enhanceRating } from './rating'
 import { enhanceSingle } from './single'
 import { enhanceSlides } from './slides'
 import { enhanceStrip } from './strip'
+import { tellThings } from './things'
 import { enhanceTouch } from './touch'
 import { enhanceViewer } from './viewer'
 import { Walk } from './walk'
@@ -52,5 +53,6 @@ void marking.then(enhanceFavourites)
 const contribution = document.querySelector<HTMLElement>('[data-contribution]')
 if (contribution) void import('./contributing').then((m) => m.enhanceContributing(contribution))
 enhanceSingle()
+tellThings()
 enhanceRating()
 enhanceFilms()

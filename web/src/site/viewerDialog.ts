@@ -193,6 +193,7 @@ export class ViewerDialog {
     picture.style.transform = scale > 1 ? `translate(${x}px, ${y}px) scale(${scale})` : ''
     this.words.ariaLive = this.plays ? 'off' : 'polite'
     const save = walk.element.dataset.save === undefined || frame.kept ? undefined : saveAddress(frame.href)
+    const { sold } = walk.element.dataset
     if (this.mark) {
       this.mark.element.hidden = !canMark(walk.element)
       this.mark.show()
@@ -203,6 +204,7 @@ export class ViewerDialog {
       plays: this.plays,
       larger: scale > 1,
       save,
+      buy: sold ? `/buy/${sold}/${frame.id}` : undefined,
       talk: frame.talk,
       href: frame.href,
     })

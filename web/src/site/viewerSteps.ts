@@ -14,6 +14,8 @@ export type Steps = {
   larger: boolean
   /** Where it is saved from; nothing where it may not. */
   save: string | undefined
+  /** Where it is bought; nothing where it is not sold. */
+  buy: string | undefined
   /** What visitors say about it, at its own page; nothing where they say nothing. */
   talk: Frame['talk']
   href: string
@@ -36,6 +38,7 @@ export class ViewerSteps {
   private readonly larger: HTMLButtonElement
   private readonly copied = copyButton(() => location.href)
   private readonly save = make('a', { textContent: w.save, download: '' })
+  private readonly buy = make('a', { textContent: w.buy })
   private readonly talk = make('a', {
     onclick: (e) => {
       if (e.metaKey || e.ctrlKey || e.shiftKey) return
@@ -62,7 +65,7 @@ export class ViewerSteps {
     this.element = make('div', { className: 'viewer-steps' }, ...steps)
   }
 
-  show({ place, of, plays, larger, save, talk, href }: Steps) {
+  show({ place, of, plays, larger, save, buy, talk, href }: Steps) {
     const last = of - 1
     this.count.textContent = w.of(place + 1, of)
     this.play.textContent = plays ? w.stop : w.play
@@ -70,6 +73,8 @@ export class ViewerSteps {
     this.play.disabled = this.next.disabled = place >= last
     this.previous.disabled = place <= 0
     this.larger.textContent = larger ? w.whole : w.larger
+    if (buy) this.verbs.append(Object.assign(this.buy, { href: buy }))
+    else this.buy.remove()
     if (save) this.verbs.append(Object.assign(this.save, { href: save }))
     else this.save.remove()
     this.talk.href = `${href}#talk`

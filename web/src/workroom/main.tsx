@@ -36,6 +36,8 @@ import { ScannerStation } from './intake/ScannerStation'
 import { MembersStation } from './members/MembersStation'
 import { names } from './narrowings/narrowing'
 import { SiteStation } from './opening/SiteStation'
+import { OrdersStation } from './orders/OrdersStation'
+import { ShopStation } from './orders/ShopStation'
 import { MenuStation } from './pages/MenuStation'
 import { PageStation } from './pages/PageStation'
 import { PagesStation } from './pages/PagesStation'
@@ -176,6 +178,16 @@ const routes = [
   createRoute({ getParentRoute: () => root, path: '/workroom/way-in', component: WayIn }),
   createRoute({ getParentRoute: () => root, path: '/workroom/look', component: LookStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/watermark', component: WatermarkStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/orders',
+    component: OrdersStation,
+    validateSearch: z.object({
+      which: z.enum(['unpaid', 'all']).optional().catch(undefined),
+      order: said,
+    }),
+  }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/shop', component: ShopStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/prices', component: PricesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/prices/$list', component: PriceListStation }),
   createRoute({

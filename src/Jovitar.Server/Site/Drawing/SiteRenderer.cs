@@ -7,6 +7,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Access.Entries;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Buying;
 using Jovitar.Server.Site.Contributions;
 using Jovitar.Server.Site.Drawing.Components;
 using Jovitar.Server.Site.Embedding;
@@ -183,6 +184,18 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
 
     /// <summary>The page at which a member signs in.</summary>
     public Task<Rendered> SignInPageAsync(ToSignIn asked, CancellationToken ct) => RenderAsync<SignInPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>What can be bought of a photo.</summary>
+    public Task<Rendered> BuyPageAsync(ToBuy asked, CancellationToken ct) => RenderAsync<BuyPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>A visitor's basket.</summary>
+    public Task<Rendered> BasketPageAsync(ToBasket asked, CancellationToken ct) => RenderAsync<BasketPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>The page on which an order is placed.</summary>
+    public Task<Rendered> CheckOutPageAsync(ToCheckOut asked, CancellationToken ct) => RenderAsync<CheckOutPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
+    /// <summary>An order, for who placed it.</summary>
+    public Task<Rendered> OrderPageAsync(ToSeeOrder asked, CancellationToken ct) => RenderAsync<OrderPage>("", [], null, null, LookChange.None, [("Seen", asked)], null, ct);
 
     /// <summary>What a contribution link leads to.</summary>
     public Task<Rendered> ContributePageAsync(ToContribute asked, CancellationToken ct) => RenderAsync<ContributePage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);

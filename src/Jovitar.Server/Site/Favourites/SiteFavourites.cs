@@ -1,22 +1,19 @@
 using System.Security.Cryptography;
 using System.Text;
-using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Favourites;
 using Jovitar.Core.Filtering;
 using Jovitar.Core.Layout;
 using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
-using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Themes;
-using Npgsql;
 
 namespace Jovitar.Server.Site.Favourites;
 
 /// <summary>The pages of what visitors have marked: nothing of them is kept here, and they show no photo that visitors do not come upon anyway.</summary>
-internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings, ThemeStore themes, SitePhotos visitors)
+internal sealed class SiteFavourites(SettingsStore settings, ThemeStore themes, ShownPhotos shown)
 {
     const string Title = "Favourites";
 
@@ -30,7 +27,7 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
 
         var site = await settings.ReadAsync(ct);
         var offered = site.Front.HasFavourites;
-        var photos = offered ? await PhotosAsync(marked, sight, ct) : [];
+        var photos = offered ? await shown.OfAsync(marked.Photos, sight, ct) : [];
         var content = SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', photos)));
         var id = new Guid(SHA256.HashData(Encoding.ASCII.GetBytes(address)).AsSpan(0, 16));
         return new PageVersion(SiteKind.Favourites, id, BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(offered))
@@ -58,18 +55,4 @@ internal sealed class SiteFavourites(NpgsqlDataSource db, SettingsStore settings
         : left == 0 ? "None of these photographs can be seen any more."
         : gone == 1 ? "One photograph more was marked. It cannot be seen any more."
         : $"{gone} photographs more were marked. They cannot be seen any more.";
-
-    async Task<IReadOnlyList<SitePhoto>> PhotosAsync(MarkedPhotos marked, Sight sight, CancellationToken ct)
-    {
-        await using var command = db.Command(
-            $"""
-            select {SitePhotos.Columns}, {AccessStore.PhotoOnColumns}
-              from unnest(@photos) with ordinality as o(photo, n)
-              join photo as p on p.id = o.photo
-             {AccessStore.PhotoShownOn}
-             order by o.n
-            """,
-            ("photos", marked.Photos.Values()), ("shut", sight.Shut), ("marking", sight.Marking));
-        return [.. (await command.AllAsync(r => visitors.Read(r, AccessStore.On(r), sight), ct)).OfType<SitePhoto>()];
-    }
 }

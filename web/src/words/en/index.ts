@@ -15,6 +15,7 @@ import { memberWords } from './members'
 import { menuWords } from './menu'
 import { narrowingWords } from './narrowing'
 import { openingWords } from './opening'
+import { orderWords } from './orders'
 import { pageWords } from './pages'
 import { peopleWords } from './people'
 import { photoWords } from './photos'
@@ -42,6 +43,7 @@ export const en = {
   ...clearanceWords,
   ...commentWords,
   ...openingWords,
+  ...orderWords,
   ...peopleWords,
   ...pageWords,
   ...audienceWords,

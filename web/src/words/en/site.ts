@@ -18,6 +18,7 @@ export const siteWords = {
   copyLink: 'Copy link',
   copied: 'Copied',
   save: 'Save',
+  buy: 'Buy',
   comments: 'Comments',
   rateIt: 'Rate it',
   rateLabel: 'What do you think of it?',

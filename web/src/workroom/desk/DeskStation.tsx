@@ -34,7 +34,12 @@ function Waiting({
 }: {
   title: string
   says: string
-  to: '/workroom/contributions' | '/workroom/comments' | '/workroom/repeats'
+  to:
+    | '/workroom/orders'
+    | '/workroom/contributions'
+    | '/workroom/comments'
+    | '/workroom/orders'
+    | '/workroom/repeats'
   verb: string
 }) {
   return (
@@ -127,6 +132,14 @@ export function DeskStation() {
               <Part title={w.favourites.title}>
                 <SentFavourites sent={sent} all={f.sent} />
               </Part>
+            )}
+            {f.orders > 0 && (
+              <Waiting
+                title={w.orders.title}
+                says={w.orders.onDesk(f.orders)}
+                to="/workroom/orders"
+                verb={w.orders.look}
+              />
             )}
             {f.contributed > 0 && (
               <Waiting

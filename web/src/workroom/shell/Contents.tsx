@@ -109,6 +109,8 @@ const stationOf: Record<string, string> = {
   clearance: 'visitors',
   members: 'visitors',
   prices: 'sales',
+  orders: 'sales',
+  shop: 'sales',
   fit: 'sales',
 }
 
@@ -127,7 +129,7 @@ export function Contents({
   const f = useFigures().data
   const at = pathname.split('/')[2] ?? ''
   const stands = (station: string) => (stationOf[at] ?? at) === station
-  const waits = f ? f.failed + f.albumsNowhere + f.commentsWaiting + f.sent + f.contributed : 0
+  const waits = f ? f.failed + f.albumsNowhere + f.commentsWaiting + f.sent + f.contributed + f.orders : 0
   return (
     <aside className="contents-column flex flex-col border-r border-line max-lg:border-r-0 max-lg:border-b">
       <div className="contents-head px-[22px] pt-6 max-lg:flex max-lg:items-baseline max-lg:gap-3 max-lg:pt-3">
@@ -223,8 +225,13 @@ export function Contents({
             <Entry to="/workroom/records" name={w.records.title} here={at === 'records'} />
           </div>
         )}
-        <Line to="/workroom/prices" name={w.stations.sales} here={stands('sales')} figure="" />
-        {stands('sales') && !folded && <PriceEntries pathname={pathname} />}
+        <Line
+          to="/workroom/orders"
+          name={w.stations.sales}
+          here={stands('sales')}
+          figure={f && f.orders > 0 ? w.orders.waits(f.orders) : ''}
+        />
+        {stands('sales') && !folded && <SalesEntries pathname={pathname} orders={f?.orders ?? 0} />}
         {session?.role === 'owner' && (
           <Line to="/workroom/people" name={w.people.title} here={at === 'people'} figure="" />
         )}
@@ -332,9 +339,16 @@ function AlbumEntries({ pathname }: { pathname: string }) {
   )
 }
 
-function PriceEntries({ pathname }: { pathname: string }) {
+function SalesEntries({ pathname, orders }: { pathname: string; orders: number }) {
   return (
     <div className="contents-entries mb-1.5">
+      <Entry
+        to="/workroom/orders"
+        name={w.orders.title}
+        figure={orders > 0 ? w.orders.waits(orders) : ''}
+        here={pathname === '/workroom/orders'}
+      />
+      <Entry to="/workroom/shop" name={w.shop.title} here={pathname === '/workroom/shop'} />
       <Entry to="/workroom/prices" name={w.prices.title} here={pathname === '/workroom/prices'} />
       {usePriceLists().data?.lists.map((list) => (
         <Entry

@@ -47,6 +47,7 @@ export function useNewsLine(on: boolean) {
       if (before && before.contributed !== figures.contributed)
         for (const key of ['contributions', 'contribution-links'])
           void client.invalidateQueries({ queryKey: [key] })
+      if (before && before.orders !== figures.orders) void client.invalidateQueries({ queryKey: ['orders'] })
       if (before && before.sent !== figures.sent) void client.invalidateQueries({ queryKey: ['choices'] })
       if (before && before.asking !== figures.asking) void client.invalidateQueries({ queryKey: ['members'] })
       void client.invalidateQueries({ queryKey: ['intake'] })

@@ -38,6 +38,8 @@ export function refresh(client: QueryClient) {
     'price-list',
     'selling',
     'fit',
+    'orders',
+    'shop',
     'records',
     'clearance',
     'audience',

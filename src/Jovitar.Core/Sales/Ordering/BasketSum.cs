@@ -1,0 +1,42 @@
+namespace Jovitar.Core.Sales.Ordering;
+
+/// <summary>So many of an option, of one photo.</summary>
+public sealed record Wanted(SaleOption Option, int Count)
+{
+    /// <summary>So many of one thing are bought at most.</summary>
+    public const int MostCount = 1000;
+}
+
+/// <summary>What a line comes to.</summary>
+/// <param name="Each">One of it.</param>
+public readonly record struct LineSum(Money Each, Money Amount);
+
+/// <summary>What a basket comes to, part by part.</summary>
+/// <param name="Lines">As they stand.</param>
+/// <param name="Goods">All lines together.</param>
+/// <param name="Way">How it comes to its buyer; null while that is open.</param>
+/// <param name="Tax">Within the total, or what comes on top, as the tax says.</param>
+/// <param name="Total">What is paid.</param>
+public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, DeliveryWay? Way, Money Tax, Money Total)
+{
+    /// <summary>So many lines a basket has at most.</summary>
+    public const int MostLines = 500;
+
+    /// <summary>Sums a basket. What an option costs each goes by how many of it are bought in all, of whichever photos.</summary>
+    /// <exception cref="InvalidOperationException">An option has no price, or another currency.</exception>
+    public static BasketSum Of(IReadOnlyList<Wanted> lines, Currency currency, DeliveryWay? way, Tax tax)
+    {
+        var counts = lines.GroupBy(l => l.Option.Id).ToDictionary(g => g.Key, g => g.Sum(l => l.Count));
+        LineSum[] sums =
+        [
+            .. lines.Select(l => l.Option.Each(counts[l.Option.Id]) is { } each ? new LineSum(each, each.Times(l.Count)) : throw new InvalidOperationException($"“{l.Option.Called}” has no price.")),
+        ];
+        var goods = sums.Aggregate(new Money(0, currency), (sum, line) => sum + line.Amount);
+        var before = way is null ? goods : goods + way.Costs;
+        var taxed = tax.Of(before);
+        return new BasketSum(sums, goods, way, taxed, tax.Kind == TaxKind.Added ? before + taxed : before);
+    }
+
+    /// <summary>So many things of a basket are sent: files are not.</summary>
+    public static int ThingsSent(IEnumerable<Wanted> lines) => lines.Where(l => l.Option.Kind != OptionKind.Digital).Sum(l => l.Count);
+}

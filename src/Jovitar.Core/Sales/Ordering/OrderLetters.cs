@@ -1,0 +1,67 @@
+using Jovitar.Core.People;
+
+namespace Jovitar.Core.Sales.Ordering;
+
+/// <summary>The letters about orders.</summary>
+public static class OrderLetters
+{
+    /// <summary>So many lines stand in a letter; the rest is behind its link.</summary>
+    const int MostLines = 30;
+
+    /// <summary>To who placed an order.</summary>
+    /// <param name="link">Opens this order, and nothing else.</param>
+    public static Letter Placed(string site, long number, PlacedOrder order, string link) => new(
+        $"Your order {number} from {site}",
+        $"""
+        Dear {order.Buyer.Name},
+
+        thank you. This is what you ordered from “{site}”:
+
+        {Lines(order)}
+
+        {Sum(order)}
+
+        {order.Payment}
+
+        {(order.Way.Delivery == Delivery.Collect ? $"To be collected: {order.Way.Sentence}" : order.Way.Delivery == Delivery.Files ? "The files can be fetched from the order’s page as soon as it is paid." : $"It is sent to:\n\n{string.Join('\n', order.Buyer.Lines(order.Home))}")}
+
+        What becomes of it is here; keep this link, it opens your order and nothing else:
+
+        {link}
+        """);
+
+    /// <summary>To who sells.</summary>
+    /// <param name="link">Where it is in the workroom; null where nobody knows where the site is to be reached.</param>
+    public static Letter Came(string site, string name, long number, PlacedOrder order, string? link) => new(
+        $"{site}: order {number} of {order.Buyer.Name}",
+        $"""
+        Dear {name},
+
+        {order.Buyer.Name} has ordered:
+
+        {Lines(order)}
+
+        {Sum(order)}
+        {(order.Message.Length > 0 ? $"\nThey say:\n\n{string.Join('\n', order.Message.Split('\n').Select(l => $"> {l.TrimEnd()}"))}\n" : "")}
+        {(link is null ? "It waits in the workroom, among orders." : $"Here:\n\n{link}")}
+        """);
+
+    static string Lines(PlacedOrder order) => string.Join('\n', order.Lines.Take(MostLines).Select(l => $"{l.Called}, {l.Option.Called}{(l.Count > 1 ? $", {l.Count} pieces" : "")}: {l.Amount}")
+        .Concat(order.Lines.Count > MostLines ? [$"and {order.Lines.Count - MostLines} more"] : []));
+
+    static string Sum(PlacedOrder order) => string.Join('\n', new[]
+    {
+        order.Way.Costs.Minor > 0 ? $"{Called(order.Way.Delivery)}: {order.Way.Costs}" : "",
+        order.Tax.Kind == TaxKind.Added ? $"{order.Tax.Called}: {order.Taxed}" : "",
+        $"Total: {order.Total.Said}{(order.Tax.Kind == TaxKind.Included ? $" ({order.Tax.Called}: {order.Taxed})" : "")}",
+    }.Where(l => l.Length > 0));
+
+    /// <summary>How an order comes, as a sum names it.</summary>
+    public static string Called(Delivery delivery) => delivery switch
+    {
+        Delivery.Post => "Post",
+        Delivery.Express => "Express post",
+        Delivery.Collect => "Collected",
+        _ => "Files to fetch",
+    };
+}

@@ -1,0 +1,58 @@
+namespace Jovitar.Core.Sales.Ordering;
+
+/// <summary>How far an order has come. Kept by name.</summary>
+public enum OrderState
+{
+    Placed,
+
+    /// <summary>What was ordered is being made.</summary>
+    InWork,
+    Sent,
+
+    /// <summary>Its buyer has it.</summary>
+    Collected,
+    Cancelled,
+}
+
+/// <summary>What is done with an order. Kept by name.</summary>
+public enum OrderStep
+{
+    /// <summary>Its money has come.</summary>
+    Pay,
+    Begin,
+    Send,
+    HandOver,
+    Cancel,
+}
+
+/// <summary>Where an order stands.</summary>
+/// <param name="IsPaid">Its money has come. Work may begin before: whoever sells decides whom they trust.</param>
+public readonly record struct OrderStanding(OrderState State, bool IsPaid, Delivery Delivery)
+{
+    /// <summary>It is over: nothing more becomes of it but that its money comes.</summary>
+    public bool IsOver => State is OrderState.Sent or OrderState.Collected or OrderState.Cancelled;
+
+    /// <summary>What can be done with it now, what usually comes next first.</summary>
+    public IReadOnlyList<OrderStep> Next => State switch
+    {
+        OrderState.Cancelled => [],
+        OrderState.Sent or OrderState.Collected => IsPaid ? [] : [OrderStep.Pay],
+        _ =>
+        [
+            .. IsPaid ? (OrderStep[])[] : [OrderStep.Pay],
+            .. State == OrderState.Placed ? (OrderStep[])[OrderStep.Begin] : [],
+            Delivery == Delivery.Collect ? OrderStep.HandOver : OrderStep.Send,
+            OrderStep.Cancel,
+        ],
+    };
+
+    /// <summary>Where it stands after a step; null where that cannot be done.</summary>
+    public OrderStanding? After(OrderStep step) => !Next.Contains(step) ? null : step switch
+    {
+        OrderStep.Pay => this with { IsPaid = true },
+        OrderStep.Begin => this with { State = OrderState.InWork },
+        OrderStep.Send => this with { State = OrderState.Sent },
+        OrderStep.HandOver => this with { State = OrderState.Collected },
+        _ => this with { State = OrderState.Cancelled },
+    };
+}

@@ -1,0 +1,21 @@
+using Jovitar.Core.Corrections;
+
+namespace Jovitar.Core.Sales.Ordering;
+
+/// <summary>A line of an order, as it was when that was placed: whatever becomes of the photo, the album or the price list, this stays.</summary>
+/// <param name="Called">What the photo is called.</param>
+/// <param name="FileName">Of its original.</param>
+/// <param name="Middle">What stays in the middle of a print as its buyer moved it; null for as it stands.</param>
+/// <param name="Each">What one of it was sold for.</param>
+public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, string FileName, string Gallery, SaleOption Option, Spot? Middle, int Count, Money Each)
+{
+    public Money Amount => Each.Times(Count);
+}
+
+/// <summary>An order as it was placed.</summary>
+/// <param name="Tax">As it was reckoned then.</param>
+/// <param name="Payment">What its buyer was told of how to pay.</param>
+public sealed record PlacedOrder(Buyer Buyer, string Message, IReadOnlyList<PlacedLine> Lines, DeliveryWay Way, Tax Tax, Money Goods, Money Taxed, Money Total, string Home, string Payment)
+{
+    public const int LongestMessage = 1000;
+}

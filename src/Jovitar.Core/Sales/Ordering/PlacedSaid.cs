@@ -1,0 +1,38 @@
+using System.Globalization;
+using Jovitar.Core.Corrections;
+
+namespace Jovitar.Core.Sales.Ordering;
+
+/// <summary>A line of an order, as it is written down.</summary>
+/// <inheritdoc cref="PlacedLine"/>
+public sealed record PlacedLineSaid(Guid Photo, Guid Album, string Called, string FileName, string Gallery, OptionSaid Option, double? MiddleX, double? MiddleY, int Count, string Each);
+
+/// <summary>An order as it is written down: whole, and readable when all else is gone.</summary>
+/// <inheritdoc cref="PlacedOrder"/>
+public sealed record PlacedSaid(
+    Buyer Buyer, string Message, string Currency, IReadOnlyList<PlacedLineSaid> Lines, Delivery Delivery, string Postage, string Way, TaxSaid Tax, string Goods, string Taxed, string Total, string Home, string Payment)
+{
+    public static PlacedSaid Of(PlacedOrder order) => new(
+        order.Buyer, order.Message, order.Total.Currency.Code,
+        [
+            .. order.Lines.Select(l => new PlacedLineSaid(
+                l.Photo.Value, l.Album.Value, l.Called, l.FileName, l.Gallery, OptionSaid.Of(l.Option), l.Middle?.X, l.Middle?.Y, l.Count, l.Each.ToString())),
+        ],
+        order.Way.Delivery, order.Way.Costs.ToString(), order.Way.Sentence, new TaxSaid(order.Tax.Kind, order.Tax.Percent.ToString(CultureInfo.InvariantCulture), order.Tax.Name),
+        order.Goods.ToString(), order.Taxed.ToString(), order.Total.ToString(), order.Home, order.Payment);
+
+    /// <exception cref="InvalidDataException">It was written otherwise.</exception>
+    public PlacedOrder Read()
+    {
+        var currency = Sales.Currency.Find(Currency) ?? throw new InvalidDataException($"An order is in a currency that is none: {Currency}.");
+        Money Amount(string text) => Money.Read(text, currency) ?? throw new InvalidDataException($"“{text}” is no amount.");
+        return new PlacedOrder(
+            Buyer, Message,
+            [
+                .. Lines.Select(l => new PlacedLine(
+                    new PhotoId(l.Photo), new AlbumId(l.Album), l.Called, l.FileName, l.Gallery, l.Option.Read(currency).Option ?? throw new InvalidDataException($"“{l.Option.Name}” is no option."),
+                    l.MiddleX is { } x && l.MiddleY is { } y ? new Spot(x, y) : null, l.Count, Amount(l.Each))),
+            ],
+            new DeliveryWay(Delivery, Amount(Postage), Way), new Tax(Tax.Kind, decimal.Parse(Tax.Percent, CultureInfo.InvariantCulture), Tax.Name), Amount(Goods), Amount(Taxed), Amount(Total), Home, Payment);
+    }
+}

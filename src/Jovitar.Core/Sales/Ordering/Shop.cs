@@ -1,0 +1,27 @@
+namespace Jovitar.Core.Sales.Ordering;
+
+/// <summary>How the site sells: one currency, what sending costs, tax, and how buyers pay.</summary>
+/// <param name="IsOpen">Visitors can buy.</param>
+/// <param name="Payment">How buyers pay, as it is told them with their order; Markdown is not read.</param>
+public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax Tax, string Payment)
+{
+    public const int LongestPayment = 1000;
+
+    /// <summary>What is wrong with it; null for nothing. What is not open may be unfinished.</summary>
+    public string? Fault() =>
+        Postage.Fault() is { } postage ? postage
+        : Tax.Fault() is { } tax ? tax
+        : Text.Fault(Payment, LongestPayment) is { } words ? words
+        : !IsOpen ? null
+        : Postage.Home.Length == 0 ? "Say from which country you send before the shop opens."
+        : Payment.Trim().Length == 0 ? "Say how buyers pay before the shop opens."
+        : Postage is { AtHome: null, Express: null, Abroad: Abroad.No, Collected.Length: 0 } ? "Say how orders come to their buyers before the shop opens."
+        : null;
+
+    /// <summary>The same as it is kept.</summary>
+    public Shop AsKept() => this with { Postage = Postage.AsKept(), Tax = Tax.AsKept(), Payment = Payment.Trim() };
+
+    /// <summary>The countries to which something comes, the home country first; where orders can be collected, all: who comes may live anywhere.</summary>
+    public IReadOnlyList<Country> Countries =>
+        [.. Country.All.Where(c => Postage.Collected.Length > 0 || Postage.SendsTo(c)).OrderByDescending(c => c.Code == Postage.Home)];
+}

@@ -1,0 +1,72 @@
+using System.Globalization;
+
+namespace Jovitar.Core.Sales.Ordering;
+
+/// <summary>What sending costs, as it is written: amounts are digits with a point or a comma, empty for none.</summary>
+/// <inheritdoc cref="Postage"/>
+public sealed record PostageSaid(
+    string Home, string AtHome, string Express, string FreeFrom, bool FreeIsOver, bool FreeByExpress, bool FreeAbroad, Abroad Abroad, string AbroadCosts, string Collected);
+
+/// <summary>Tax as it is written.</summary>
+/// <param name="Percent">Digits with a point or a comma; empty for none.</param>
+public sealed record TaxSaid(TaxKind Kind, string Percent, string Name);
+
+/// <summary>How the site sells, as it is written.</summary>
+/// <param name="Currency">Its code in ISO 4217.</param>
+public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage, TaxSaid Tax, string Payment)
+{
+    public static ShopSaid Of(Shop shop) => new(
+        shop.IsOpen, shop.Currency.Code,
+        new PostageSaid(
+            shop.Postage.Home, Of(shop.Postage.AtHome), Of(shop.Postage.Express), Of(shop.Postage.FreeFrom), shop.Postage.FreeIsOver, shop.Postage.FreeByExpress, shop.Postage.FreeAbroad, shop.Postage.Abroad,
+            Of(shop.Postage.AbroadCosts), shop.Postage.Collected),
+        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : shop.Tax.Percent.ToString("0.##", CultureInfo.InvariantCulture), shop.Tax.Name), shop.Payment);
+
+    static string Of(Money? money) => money?.ToString() ?? "";
+
+    /// <summary>The shop it says, or why it says none.</summary>
+    /// <returns>Beside the sentence, the field that it is about, where it is one.</returns>
+    public (Shop? Shop, string? Wrong, string? Field) Read()
+    {
+        if (Sales.Currency.Find(Currency) is not { } currency)
+        {
+            return (null, "There is no such currency.", "currency");
+        }
+
+        if (Postage is null || Tax is null)
+        {
+            return (null, "Something of the shop is missing.", null);
+        }
+
+        var amounts = new Dictionary<string, Money?>();
+        foreach (var (field, text) in new[] { ("atHome", Postage.AtHome), ("express", Postage.Express), ("freeFrom", Postage.FreeFrom), ("abroadCosts", Postage.AbroadCosts) })
+        {
+            amounts[field] = text.Trim().Length == 0 ? null : Money.Read(text, currency);
+            if (text.Trim().Length > 0 && amounts[field] is null)
+            {
+                return (null, $"“{Text.Cut(text, 30)}” is no amount in {currency}.", field);
+            }
+        }
+
+        var percent = 0m;
+        if (Tax.Kind != TaxKind.None && !decimal.TryParse(Tax.Percent.Trim().Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out percent))
+        {
+            return (null, "Say how many per cent the tax is.", "percent");
+        }
+
+        var postage = new Postage(Postage.Home)
+        {
+            AtHome = amounts["atHome"],
+            Express = amounts["express"],
+            FreeFrom = amounts["freeFrom"],
+            FreeIsOver = Postage.FreeIsOver,
+            FreeByExpress = Postage.FreeByExpress,
+            FreeAbroad = Postage.FreeAbroad,
+            Abroad = Postage.Abroad,
+            AbroadCosts = amounts["abroadCosts"],
+            Collected = Postage.Collected,
+        };
+        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent, Tax.Name), Payment).AsKept();
+        return shop.Fault() is { } fault ? (null, fault, null) : (shop, null, null);
+    }
+}

@@ -1,0 +1,69 @@
+using Jovitar.Core;
+using Jovitar.Core.People;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Access.Audiences;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Site.Buying;
+
+namespace Jovitar.Server.Demo;
+
+/// <summary>Something that was ordered.</summary>
+/// <param name="Photo">The name of its file.</param>
+/// <param name="Option">What it is called.</param>
+internal sealed record DemoOrdered(string Album, string Photo, string Option, int Count = 1);
+
+/// <summary>An order of the demo.</summary>
+/// <param name="Steps">What has become of it.</param>
+internal sealed record DemoOrder(Buyer Buyer, Delivery Way, IReadOnlyList<DemoOrdered> Lines, IReadOnlyList<OrderStep> Steps, string Message = "", string Note = "");
+
+/// <summary>How the demo sells, and what was ordered.</summary>
+internal sealed record DemoSold(ShopSaid Settings, IReadOnlyList<DemoOrder> Orders);
+
+/// <summary>Opens the demo's shop, and has some buy there as visitors do.</summary>
+internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baskets, OrderStore orders, SightStore sights)
+{
+    public async Task MakeAsync(DemoSold sold, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, PhotoId> photos, Actor owner, CancellationToken ct)
+    {
+        var (shop, wrong, _) = sold.Settings.Read();
+        if (shop is null)
+        {
+            throw new InvalidDataException(wrong);
+        }
+
+        await shops.WriteAsync(owner, shop, (await shops.ReadAsync(ct)).Edited, ct);
+        foreach (var order in sold.Orders)
+        {
+            await PlaceAsync(shop, order, albums, photos, owner, ct);
+        }
+    }
+
+    async Task PlaceAsync(Shop shop, DemoOrder said, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, PhotoId> photos, Actor owner, CancellationToken ct)
+    {
+        var theirs = new BasketOf(null, LinkSecret.Hash(LinkSecret.New()));
+        var sight = await sights.EveryoneAsync(ct);
+        foreach (var line in said.Lines)
+        {
+            var (album, photo) = (albums[line.Album], photos[line.Photo]);
+            var offer = (await site.FindAsync(shop, album, photo, sight, ct))?.Offers.FirstOrDefault(o => o.Option.Called == line.Option) ?? throw new InvalidDataException($"{line.Photo} is not sold as {line.Option}.");
+            await baskets.AddAsync(theirs, album, photo, offer.Option.Id, line.Count, null, ct);
+        }
+
+        var basket = (await baskets.FindAsync(theirs, ct))!;
+        var seen = await site.SeenAsync(shop, basket.Lines, sight, ct);
+        var way = shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(said.Buyer.Country)).First(w => w.Delivery == said.Way);
+        var secret = LinkSecret.New();
+        var hash = LinkSecret.Hash(secret)!;
+        await orders.PlaceAsync(basket, seen.Order(said.Buyer, said.Message, way), secret, hash, null, "", ct);
+        var id = (await orders.FindAsync(hash, ct))!.Id;
+        foreach (var step in said.Steps)
+        {
+            await orders.StepAsync(owner, id, step, (await orders.FindAsync(id, ct))!.Version, ct);
+        }
+
+        if (said.Note.Length > 0)
+        {
+            await orders.NoteAsync(owner, id, said.Note, (await orders.FindAsync(id, ct))!.Version, ct);
+        }
+    }
+}

@@ -1,0 +1,122 @@
+using System.ComponentModel.DataAnnotations;
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Corrections;
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Npgsql;
+
+namespace Jovitar.Server.Sales.Ordering;
+
+/// <summary>A photo that was ordered, as it is now.</summary>
+/// <param name="IsBinned">It lies in the bin.</param>
+internal sealed record OrderedPhoto(PhotoId Id, string Picture, int Width, int Height, IReadOnlyList<int> Renditions, Spot? Focus, bool IsBinned)
+{
+    public static OrderedPhoto Read(NpgsqlDataReader r) => new(
+        new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<int>("width"), r.Get<int>("height"), Core.Photos.Renditions.There(r.Get<short>("stage"), r.Get<int>("width")),
+        CorrectionText.Seen(r.MaybeText("correction")), r.Get<bool>("is_binned"));
+}
+
+/// <summary>A line of an order, for those who sell.</summary>
+/// <param name="Photo">Null where it was removed for good.</param>
+/// <param name="Crop">The part of it that is printed, shares of its sides; null where nothing is.</param>
+/// <param name="PixelsPerInch">On the print; null where nothing is printed.</param>
+internal sealed record OrderedLine(
+    PhotoId PhotoId, OrderedPhoto? Photo, string Called, string FileName, AlbumId Album, string Gallery, string Option, OptionKind Kind, string Description, int Count, string Each, string Amount, FitCrop? Crop, int? PixelsPerInch, int Fetched);
+
+/// <summary>A part of a sum, in words.</summary>
+internal sealed record SumPart(string Words, string Amount);
+
+/// <summary>An order, for those who sell.</summary>
+/// <param name="Address">Where it goes, line by line; empty where it is not sent.</param>
+/// <param name="Sum">What comes on top of the goods.</param>
+/// <param name="Standing">Where it stands, in words.</param>
+/// <param name="Next">What can be done with it, what usually comes next first.</param>
+/// <param name="Version">Expected by the next write.</param>
+internal sealed record OrderSeen(
+    OrderId Id, long Number, DateTimeOffset At, string Name, string Email, IReadOnlyList<string> Address, string Message, IReadOnlyList<OrderedLine> Lines, string Goods, IReadOnlyList<SumPart> Sum, string Total, Delivery Delivery, string Way,
+    OrderState State, DateTimeOffset? Paid, string Standing, IReadOnlyList<OrderStep> Next, string Note, long Version);
+
+/// <summary>An order as it is now, and the act that did it.</summary>
+internal sealed record OrderKept(OrderSeen Order, Done Done);
+
+public sealed record OrderStepped(OrderStep Step);
+
+public sealed record OrderNoted([Required(AllowEmptyStrings = true), Words(OrderNoted.Longest)] string Note)
+{
+    internal const int Longest = 2000;
+}
+
+/// <summary>Orders.</summary>
+internal static class OrderEndpoints
+{
+    public static void MapOrders(this IEndpointRouteBuilder api)
+    {
+        var orders = api.MapGroup("/orders").RequireAuthorization(Security.Editors).WithTags("Orders");
+        orders.MapGet("", List).WithSummary("Orders: those of which something is to be done, those not paid, or all");
+        orders.MapGet("/{order}", Show).WithSummary("An order, with what was ordered and where it stands");
+        orders.MapPost("/{order}/steps", Step).NeedsVersion().WithSummary("Takes an order a step further");
+        orders.MapPut("/{order}/note", Note).NeedsVersion().WithSummary("Notes something of an order");
+    }
+
+    /// <param name="which">"open" for those of which something is to be done, "unpaid", or "all"; the first unless said.</param>
+    /// <param name="behind">The last one that is known.</param>
+    static async Task<Results<Ok<OrderList>, BadRequest<Problem>>> List(string? which, OrderId? behind, OrderListStore store, CancellationToken ct) =>
+        Enum.TryParse<OrdersWanted>(which ?? nameof(OrdersWanted.Open), ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) ? TypedResults.Ok(await store.ListAsync(wanted, behind, ct)) : Problems.Invalid("There are no such orders.");
+
+    static async Task<Results<Ok<OrderSeen>, NotFound<Problem>>> Show(OrderId order, OrderStore store, OrderListStore list, CancellationToken ct) =>
+        await store.FindAsync(order, ct) is { } kept ? TypedResults.Ok(await SeenAsync(kept, list, ct)) : Problems.Gone("order");
+
+    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> Step(OrderId order, OrderStepped body, [FromHeader(Name = "If-Match")] long version, Actor who, OrderStore store, OrderListStore list, CancellationToken ct) =>
+        await AnswerAsync(order, await store.StepAsync(who, order, body.Step, version, ct), store, list, ct);
+
+    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> Note(OrderId order, OrderNoted body, [FromHeader(Name = "If-Match")] long version, Actor who, OrderStore store, OrderListStore list, CancellationToken ct) =>
+        await AnswerAsync(order, await store.NoteAsync(who, order, body.Note.Trim(), version, ct), store, list, ct);
+
+    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> AnswerAsync(OrderId order, (OrderOutcome Outcome, Done Done) done, OrderStore store, OrderListStore list, CancellationToken ct) => done.Outcome switch
+    {
+        OrderOutcome.Stale => Problems.Stale("order"),
+        OrderOutcome.CannotBe => Problems.Conflict("cannot-be", "That cannot be done with the order where it stands."),
+        OrderOutcome.Written when await store.FindAsync(order, ct) is { } kept => TypedResults.Ok(new OrderKept(await SeenAsync(kept, list, ct), done.Done)),
+        _ => Problems.Gone("order"),
+    };
+
+    static async Task<OrderSeen> SeenAsync(KeptOrder order, OrderListStore list, CancellationToken ct)
+    {
+        var (placed, photos) = (order.Placed, await list.PhotosAsync(order.Placed.Lines.Select(l => l.Photo), ct));
+        return new OrderSeen(
+            order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.Delivery is Delivery.Post or Delivery.Express ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
+            [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i)))],
+            placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, placed.Way.Sentence, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next, order.Note, order.Version);
+    }
+
+    static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched)
+    {
+        var fit = photo is null ? null : line.Option.FitOf(new PixelSize(photo.Width, photo.Height), line.Middle ?? photo.Focus);
+        return new OrderedLine(
+            line.Photo, photo, line.Called, line.FileName, line.Album, line.Gallery, line.Option.Called, line.Option.Kind, line.Option.Description, line.Count, line.Each.ToString(), line.Amount.ToString(),
+            fit is null ? null : FitCrop.Of(fit, new PixelSize(photo!.Width, photo.Height)), fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null, fetched);
+    }
+}
+
+/// <summary>What comes on top of the goods of an order, in words.</summary>
+internal static class OrderSums
+{
+    public static IEnumerable<SumPart> Parts(PlacedOrder order)
+    {
+        if (order.Way.Delivery != Delivery.Files)
+        {
+            yield return new SumPart(OrderLetters.Called(order.Way.Delivery), order.Way.Costs.ToString());
+        }
+
+        if (order.Tax.Kind != TaxKind.None)
+        {
+            yield return new SumPart(order.Tax.Called, order.Taxed.ToString());
+        }
+    }
+}

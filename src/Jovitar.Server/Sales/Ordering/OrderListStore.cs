@@ -1,0 +1,89 @@
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Sales.Ordering;
+
+/// <summary>Which orders are listed.</summary>
+internal enum OrdersWanted
+{
+    /// <summary>Those of which something is still to be done.</summary>
+    Open,
+    Unpaid,
+    All,
+}
+
+/// <summary>An order among others.</summary>
+/// <param name="Things">So many of all its lines.</param>
+/// <param name="Total">With its currency.</param>
+/// <param name="Standing">Where it stands, in words.</param>
+/// <param name="Pictures">The first of its photos that are still here.</param>
+internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, string Name, int Things, string Total, Delivery Delivery, OrderState State, bool IsPaid, string Standing, IReadOnlyList<string> Pictures);
+
+/// <summary>Orders, the latest first; those of which something is to be done, the eldest first.</summary>
+/// <param name="Open">So many of all are to be done, and so many are not paid.</param>
+/// <param name="Further">There are more behind the last.</param>
+internal sealed record OrderList(IReadOnlyList<OrderLine> Orders, int Open, int Unpaid, bool Further);
+
+/// <summary>Orders as those who sell find them.</summary>
+internal sealed class OrderListStore(NpgsqlDataSource db)
+{
+    /// <summary>So many stand in one answer.</summary>
+    const int Step = 60;
+
+    const int MostPictures = 4;
+
+    /// <summary>The condition that an order <c>o</c> is one of those wanted, as its index has it.</summary>
+    static string Where(OrdersWanted wanted) => wanted switch
+    {
+        OrdersWanted.Open => "o.state in ('Placed', 'InWork')",
+        OrdersWanted.Unpaid => "o.paid is null and o.state <> 'Cancelled'",
+        _ => "true",
+    };
+
+    /// <param name="behind">The last one that is known; null from the beginning.</param>
+    public async Task<OrderList> ListAsync(OrdersWanted wanted, OrderId? behind, CancellationToken ct)
+    {
+        var latest = wanted == OrdersWanted.All;
+        await using var command = db.Command(
+            $"""
+            select o.id, o.number, o.placed, o.name, o.things, o.currency, o.total, o.delivery, o.state, o.paid,
+                   array(select p.picture
+                           from sale_order_line as l
+                           join photo as p on p.id = l.photo and p.stage > 0
+                          where l.sale_order = o.id
+                          order by l.place
+                          limit @pictures) as pictures
+              from sale_order as o
+             where {Where(wanted)}
+               and (@behind::uuid is null
+                 or (o.placed, o.id) {(latest ? "<" : ">")} (select b.placed, b.id from sale_order as b where b.id = @behind))
+             order by o.placed {(latest ? "desc, o.id desc" : ", o.id")}
+             limit @most
+            """,
+            ("behind", behind?.Value), ("most", Step + 1), ("pictures", MostPictures));
+        var found = await command.AllAsync(Read, ct);
+        await using var counts = db.Command($"select (select count(*)::int from sale_order as o where {Where(OrdersWanted.Open)}) as open, (select count(*)::int from sale_order as o where {Where(OrdersWanted.Unpaid)}) as unpaid");
+        var (open, unpaid) = (await counts.FirstAsync(r => Tuple.Create(r.Get<int>("open"), r.Get<int>("unpaid")), ct))!;
+        return new OrderList([.. found.Take(Step)], open, unpaid, found.Count > Step);
+    }
+
+    static OrderLine Read(NpgsqlDataReader r)
+    {
+        var standing = new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Maybe<DateTimeOffset>("paid") is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")));
+        return new OrderLine(
+            new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), r.Get<string>("name"), r.Get<int>("things"), new Money(r.Get<long>("total"), Currency.Find(r.Get<string>("currency"))!).Said,
+            standing.Delivery, standing.State, standing.IsPaid, OrderWords.Standing(standing), r.Get<string[]>("pictures"));
+    }
+
+    /// <summary>Of some photos, the pictures of those that are still here.</summary>
+    public async Task<IReadOnlyDictionary<PhotoId, OrderedPhoto>> PhotosAsync(IEnumerable<PhotoId> photos, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "select id, picture, width, height, stage, correction::text as correction, binned is not null as is_binned from photo where id = any(@photos) and stage > 0", ("photos", photos.Distinct().Values()));
+        return (await command.AllAsync(OrderedPhoto.Read, ct)).ToDictionary(p => p.Id);
+    }
+}

@@ -1,0 +1,202 @@
+using System.Text.Json;
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Acts;
+using Jovitar.Server.People;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Mailing;
+using Npgsql;
+
+namespace Jovitar.Server.Sales.Ordering;
+
+/// <summary>An order, and where it stands.</summary>
+/// <param name="Paid">When its money came.</param>
+/// <param name="Note">Of those who sell, for themselves.</param>
+/// <param name="Fetched">How often the file of each line was fetched.</param>
+/// <param name="Version">Expected by the next write.</param>
+internal sealed record KeptOrder(OrderId Id, long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, DateTimeOffset? Paid, string Note, IReadOnlyList<int> Fetched, long Version);
+
+/// <summary>How placing an order ended.</summary>
+internal enum PlacingOutcome
+{
+    Placed,
+
+    /// <summary>The basket holds something else than was ordered.</summary>
+    Changed,
+}
+
+/// <summary>How a change of an order ended.</summary>
+internal enum OrderOutcome
+{
+    Written,
+    Gone,
+    Stale,
+
+    /// <summary>That cannot be done where it stands.</summary>
+    CannotBe,
+}
+
+/// <summary>Orders: placed once, whatever is pressed how often, and moved on by those who sell.</summary>
+internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStore letters, MailSettings mail, OwnerLetters owners, SettingsStore settings, TimeProvider clock)
+{
+    /// <summary>Where an order is opened by whoever placed it; its secret stands behind it.</summary>
+    public const string Path = "/order";
+
+    /// <summary>A letter to a buyer says something for so long.</summary>
+    static readonly TimeSpan Hold = TimeSpan.FromDays(3);
+
+    const string Columns =
+        """
+        o.id, o.number, o.placed, o.content::text as content, o.state, o.delivery, o.paid, o.note, o.version,
+          array(select l.fetched from sale_order_line as l where l.sale_order = o.id order by l.place) as fetched
+        """;
+
+    static KeptOrder Read(NpgsqlDataReader r)
+    {
+        var paid = r.Maybe<DateTimeOffset>("paid");
+        return new KeptOrder(
+            new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), JsonSerializer.Deserialize<PlacedSaid>(r.Get<string>("content"), ShopStore.Json)!.Read(),
+            new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), paid is not null, Enum.Parse<Delivery>(r.Get<string>("delivery"))), paid, r.Get<string>("note"), r.Get<int[]>("fetched"), r.Get<long>("version"));
+    }
+
+    /// <summary>Places an order of what a basket holds, which is empty then.</summary>
+    /// <param name="basket">As it was when the order was summed: where it holds something else by now, nothing is placed.</param>
+    /// <param name="secret">Of the link that opens it; who sends the same once more finds the order that was placed with it.</param>
+    /// <param name="account">Of who is signed in.</param>
+    /// <param name="origin">Where the site is.</param>
+    public Task<PlacingOutcome> PlaceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string origin, CancellationToken ct) => Database.AgainAsync(
+        async () =>
+        {
+            var now = clock.GetUtcNow();
+            await using var tx = await db.BeginAsync(ct);
+            // One at a time of a basket: a second press waits for the first, and finds what that one placed.
+            await tx.RunAsync("select from basket where id = @basket for update", ct, ("basket", basket.Id));
+            if (await IsPlacedAsync(tx, hash, basket.Id, ct))
+            {
+                return PlacingOutcome.Placed;
+            }
+
+            await using var take = tx.Command(
+                """
+                delete from basket_line as l
+                 using unnest(@ids, @counts) as s(id, count)
+                 where l.basket = @basket and l.id = s.id and l.count = s.count
+                """,
+                ("basket", basket.Id), ("ids", basket.Lines.Select(l => l.Id).ToArray()), ("counts", basket.Lines.Select(l => l.Count).ToArray()));
+            if (await take.ExecuteNonQueryAsync(ct) != basket.Lines.Count)
+            {
+                return PlacingOutcome.Changed;
+            }
+
+            // The next number, while nobody else has it: without gaps.
+            await using var count = tx.Command("update order_count set last = last + 1 returning last");
+            var number = (long)(await count.ExecuteScalarAsync(ct))!;
+            var id = Guid.CreateVersion7(now);
+            await tx.RunAsync(
+                """
+                insert into sale_order (id, number, secret, basket, account, placed, name, email, content, currency, total, things, delivery, paid)
+                values (@id, @number, @hash, @basket, @account::uuid, @now, @name, @email, @content::jsonb, @currency, @total, @things, @delivery, @paid::timestamptz)
+                """,
+                ct, ("id", id), ("number", number), ("hash", hash), ("basket", basket.Id), ("account", account), ("now", now), ("name", order.Buyer.Name), ("email", order.Buyer.Email),
+                ("content", JsonSerializer.Serialize(PlacedSaid.Of(order), ShopStore.Json)), ("currency", order.Total.Currency.Code), ("total", order.Total.Minor), ("things", order.Lines.Sum(l => l.Count)),
+                ("delivery", order.Way.Delivery.ToString()), ("paid", order.Total.Minor == 0 ? now : null));
+            await tx.RunAsync(
+                "insert into sale_order_line (sale_order, place, photo) select @id, s.n, s.photo from unnest(@photos) with ordinality as s(photo, n)", ct,
+                ("id", id), ("photos", order.Lines.Select(l => l.Photo.Value).ToArray()));
+            await TellAsync(tx, id, number, order, $"{origin}{Path}/{secret}", now, ct);
+            await tx.CommitAsync(ct);
+            return PlacingOutcome.Placed;
+        },
+        ct);
+
+    static async Task<bool> IsPlacedAsync(Transaction tx, byte[] hash, Guid basket, CancellationToken ct)
+    {
+        await using var command = tx.Command("select exists (select from sale_order where secret = @hash and basket = @basket)", ("hash", hash), ("basket", basket));
+        return (bool)(await command.ExecuteScalarAsync(ct))!;
+    }
+
+    async Task TellAsync(Transaction tx, Guid id, long number, PlacedOrder order, string link, DateTimeOffset now, CancellationToken ct)
+    {
+        if (!mail.IsSet)
+        {
+            return;
+        }
+
+        var letter = OrderLetters.Placed((await settings.ReadAsync(ct)).Title, number, order, link);
+        await letters.PutAsync(tx, order.Buyer.Name, order.Buyer.Email, letter.Subject, letter.Text, now + Hold, ct);
+        await owners.PutAsync(tx, now, (site, owner, origin) => OrderLetters.Came(site, owner, number, order, origin is null ? null : $"{origin}/workroom/orders?order={id}"), ct);
+    }
+
+    /// <summary>Whether an order was placed with a secret; whoever sends a form twice is led to it.</summary>
+    public async Task<bool> HasAsync(byte[] hash, CancellationToken ct)
+    {
+        await using var command = db.Command("select exists (select from sale_order where secret = @hash)", ("hash", hash));
+        return (bool)(await command.ExecuteScalarAsync(ct))!;
+    }
+
+    /// <summary>The order that a link opens; null for none.</summary>
+    public async Task<KeptOrder?> FindAsync(byte[] hash, CancellationToken ct)
+    {
+        await using var command = db.Command($"select {Columns} from sale_order as o where o.secret = @hash", ("hash", hash));
+        return await command.FirstAsync(Read, ct);
+    }
+
+    /// <returns>Null when it is not there.</returns>
+    public async Task<KeptOrder?> FindAsync(OrderId id, CancellationToken ct)
+    {
+        await using var command = db.Command($"select {Columns} from sale_order as o where o.id = @id", ("id", id.Value));
+        return await command.FirstAsync(Read, ct);
+    }
+
+    /// <summary>Takes one of the times that the file of a line may be fetched.</summary>
+    /// <param name="line">From 1.</param>
+    /// <param name="most">Null for as often as they like.</param>
+    /// <returns>False where all are taken.</returns>
+    public async Task<bool> FetchAsync(OrderId id, int line, int? most, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            "update sale_order_line set fetched = fetched + 1 where sale_order = @id and place = @line and (@most::int is null or fetched < @most)", ("id", id.Value), ("line", line), ("most", most));
+        return await command.ExecuteNonQueryAsync(ct) == 1;
+    }
+
+    /// <summary>Takes an order a step further.</summary>
+    /// <param name="expected">The version that was looked at.</param>
+    public Task<(OrderOutcome Outcome, Done Done)> StepAsync(Actor who, OrderId id, OrderStep step, long expected, CancellationToken ct) => ChangeAsync(
+        who, id, expected,
+        async (act, order) =>
+        {
+            if (order.Standing.After(step) is not { } after)
+            {
+                return OrderOutcome.CannotBe;
+            }
+
+            act.Says = _ => OrderWords.Done(step, order.Number, order.Placed.Buyer.Name);
+            await act.RunAsync(
+                "update sale_order set state = @state, paid = case when @pays then coalesce(paid, @now) else paid end, version = version + 1 where id = @id", ct,
+                ("id", id.Value), ("state", after.State.ToString()), ("pays", step == OrderStep.Pay), ("now", act.Now));
+            return OrderOutcome.Written;
+        },
+        ct);
+
+    /// <summary>Writes what those who sell note of an order.</summary>
+    public Task<(OrderOutcome Outcome, Done Done)> NoteAsync(Actor who, OrderId id, string note, long expected, CancellationToken ct) => ChangeAsync(
+        who, id, expected,
+        async (act, order) =>
+        {
+            act.Says = _ => OrderWords.Noted(order.Number, order.Placed.Buyer.Name);
+            await act.RunAsync("update sale_order set note = @note, version = version + 1 where id = @id", ct, ("id", id.Value), ("note", note));
+            return OrderOutcome.Written;
+        },
+        ct);
+
+    Task<(OrderOutcome Outcome, Done Done)> ChangeAsync(Actor who, OrderId id, long expected, Func<Act, KeptOrder, Task<OrderOutcome>> change, CancellationToken ct) => acts.RunAsync(
+        who, ActKind.Orders,
+        async act =>
+        {
+            await using var find = act.Command($"select {Columns} from sale_order as o where o.id = @id for no key update", ("id", id.Value));
+            var outcome = await find.FirstAsync(Read, ct) is not { } order ? OrderOutcome.Gone : order.Version != expected ? OrderOutcome.Stale : await change(act, order);
+            return outcome == OrderOutcome.Written ? outcome : act.Drop(outcome);
+        },
+        ct);
+}

@@ -1,0 +1,47 @@
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Access;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Jovitar.Server.Sales.Ordering;
+
+/// <summary>A country, as an address names it.</summary>
+/// <param name="Code">Two letters (ISO 3166-1).</param>
+internal sealed record CountryNamed(string Code, string Name);
+
+/// <summary>How the site sells, and what can be chosen.</summary>
+/// <param name="Edited">Expected by the next write.</param>
+internal sealed record ShopSeen(ShopSaid Shop, IReadOnlyList<CountryNamed> Countries, IReadOnlyList<string> Currencies, long Edited)
+{
+    public static ShopSeen Of(OpenedShop opened) => new(ShopSaid.Of(opened.Shop), [.. Country.All.Select(c => new CountryNamed(c.Code, c.Name))], [.. Currency.All.Select(c => c.Code)], opened.Edited);
+}
+
+/// <summary>The shop as it is kept now, and the act that did it.</summary>
+internal sealed record ShopKept(ShopSeen Seen, Done Done);
+
+/// <summary>How the site sells.</summary>
+internal static class ShopEndpoints
+{
+    public static void MapShop(this IEndpointRouteBuilder api)
+    {
+        var shop = api.MapGroup("/shop").RequireAuthorization(Security.Editors).WithTags("Shop");
+        shop.MapGet("", Show).WithSummary("What sending costs, tax, how buyers pay, and whether the shop is open");
+        shop.MapPut("", Write).RequireAuthorization(Security.Owners).NeedsVersion().WithSummary("Makes the shop another; visitors have it at once");
+    }
+
+    static async Task<Ok<ShopSeen>> Show(ShopStore store, CancellationToken ct) => TypedResults.Ok(ShopSeen.Of(await store.ReadAsync(ct)));
+
+    static async Task<Results<Ok<ShopKept>, BadRequest<Problem>, Stale>> Write(ShopSaid body, [FromHeader(Name = "If-Match")] long version, Actor who, ShopStore store, CancellationToken ct)
+    {
+        var (shop, wrong, field) = body.Read();
+        if (shop is null)
+        {
+            return Problems.Invalid(wrong!, field is null ? null : new Dictionary<string, string> { [field] = wrong! });
+        }
+
+        return await store.WriteAsync(who, shop, version, ct) is { } done ? TypedResults.Ok(new ShopKept(ShopSeen.Of(await store.ReadAsync(ct)), done)) : Problems.Stale("shop");
+    }
+}

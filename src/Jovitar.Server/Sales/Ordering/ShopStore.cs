@@ -1,0 +1,58 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Npgsql;
+
+namespace Jovitar.Server.Sales.Ordering;
+
+/// <summary>How the site sells, as staff have it.</summary>
+/// <param name="Edited">Counts the edits; expected by the next write.</param>
+internal sealed record OpenedShop(Shop Shop, long Edited);
+
+/// <summary>How the site sells.</summary>
+internal sealed class ShopStore(NpgsqlDataSource db, ActRunner acts)
+{
+    internal static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) }, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+
+    const string Now = "select settings::text as settings, is_open, edited from shop";
+
+    /// <summary>A shop that nobody has set up yet has no country: that is no fault until it opens.</summary>
+    static OpenedShop Read(NpgsqlDataReader r)
+    {
+        var said = JsonSerializer.Deserialize<ShopSaid>(r.Get<string>("settings"), Json)! with { IsOpen = r.Get<bool>("is_open") };
+        return said.Read() is { Shop: { } shop, Wrong: var wrong } ? new OpenedShop(shop, r.Get<long>("edited")) : throw new InvalidDataException($"The shop’s settings cannot be read: {said}");
+    }
+
+    public async Task<OpenedShop> ReadAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(Now);
+        return (await command.FirstAsync(Read, ct))!;
+    }
+
+    /// <summary>Makes it another; visitors have it at once.</summary>
+    /// <returns>What was done; null when somebody else has changed it since it was read.</returns>
+    public async Task<Done?> WriteAsync(Actor who, Shop shop, long expected, CancellationToken ct)
+    {
+        var (written, done) = await acts.RunAsync(
+            who, ActKind.Shop,
+            async act =>
+            {
+                await using var find = act.Command($"{Now} where edited = @expected for no key update", ("expected", expected));
+                if (await find.FirstAsync(Read, ct) is not { } before)
+                {
+                    return act.Drop(false);
+                }
+
+                act.Says = _ => OrderWords.Changed(before.Shop, shop);
+                await act.RunAsync(
+                    "update shop set settings = @settings::jsonb, is_open = @open, edited = edited + 1", ct,
+                    ("settings", JsonSerializer.Serialize(ShopSaid.Of(shop) with { IsOpen = false }, Json)), ("open", shop.IsOpen));
+                return true;
+            },
+            ct);
+        return written ? done : null;
+    }
+}

@@ -1,0 +1,40 @@
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Ordering;
+
+namespace Jovitar.Server.Site.Buying;
+
+/// <summary>What somebody finds who looks at what can be bought of a photo.</summary>
+/// <param name="Back">Where they came from, from the site's root.</param>
+/// <param name="Chosen">The option that is chosen at first; null for the first.</param>
+/// <param name="Fault">Why nothing was put in the basket; null for nothing.</param>
+public sealed record ToBuy(Shop Shop, SoldPhoto Sold, string Back, Guid? Chosen = null, string? Fault = null);
+
+/// <summary>What somebody finds who looks into their basket.</summary>
+/// <param name="Basket">Null while the shop is closed.</param>
+/// <param name="More">Where they find more of what they bought last; null for nowhere.</param>
+public sealed record ToBasket(BasketSeen? Basket, string? More);
+
+/// <summary>What somebody finds who places an order.</summary>
+/// <param name="Buyer">What they typed.</param>
+/// <param name="Ways">How it can come to them.</param>
+/// <param name="Chosen">By which of these it does; null where there is none.</param>
+/// <param name="Secret">Of the link that opens the order: whoever sends the form twice places one.</param>
+/// <param name="Faults">What was wrong with it, by field.</param>
+/// <param name="IsChanged">Something costs something else than they saw: they look again.</param>
+public sealed record ToCheckOut(
+    BasketSeen Basket, Buyer Buyer, IReadOnlyList<Country> Countries, IReadOnlyList<DeliveryWay> Ways, Delivery? Chosen, string Message, string Secret, IReadOnlyDictionary<string, string> Faults, bool IsChanged = false)
+{
+    /// <summary>Where it goes is asked for.</summary>
+    public bool IsSent => Basket.Things > 0;
+}
+
+/// <summary>A line of an order, as its buyer finds it.</summary>
+/// <param name="Photo">Null where visitors do not see it any more.</param>
+/// <param name="File">Where its file is fetched; null where it cannot be (yet).</param>
+/// <param name="Says">What is to be said of the file; empty for nothing.</param>
+public sealed record OrderLineSeen(PlacedLine Line, SitePhoto? Photo, PrintFit? Fit, string? File, string Says);
+
+/// <summary>What somebody finds who opens an order of theirs.</summary>
+/// <param name="IsNew">It was placed a moment ago.</param>
+/// <param name="HasMail">A letter with its link was written.</param>
+public sealed record ToSeeOrder(long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, IReadOnlyList<OrderLineSeen> Lines, bool IsNew, bool HasMail);

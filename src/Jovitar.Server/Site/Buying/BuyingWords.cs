@@ -1,0 +1,42 @@
+using Jovitar.Core.Sales;
+
+namespace Jovitar.Server.Site.Buying;
+
+/// <summary>What buyers are told of an option besides its name.</summary>
+internal static class BuyingWords
+{
+    /// <summary>Less of a picture is not worth a sentence.</summary>
+    const double Worth = 0.005;
+
+    /// <summary>What is cut off, and what goes round the edges; empty for nothing.</summary>
+    public static string Cut(Offer offer)
+    {
+        if (offer.Fit is not { } fit)
+        {
+            return "";
+        }
+
+        var cut = fit.Lost < Worth ? "" : fit.Crop.X > 0.5 || fit.Crop.Width + 1 < fit.Crop.Height * fit.Area.WholeWidth / fit.Area.WholeHeight
+            ? $"{Share(fit.Lost)} is cut off at the sides."
+            : $"{Share(fit.Lost)} is cut off above or below.";
+        var round = fit.Round < Worth ? "" : $"{Share(fit.Round)} goes round its edges.";
+        return $"{cut} {round}".Trim();
+    }
+
+    /// <summary>How often and how long a file is there; empty for always.</summary>
+    public static string Terms(SaleOption option) =>
+        (option.Downloads, option.Days) switch
+        {
+            ({ } times, { } days) => $"To be fetched {Times(times)} within {days} days.",
+            ({ } times, null) => $"To be fetched {Times(times)}.",
+            (null, { } days) => $"To be fetched for {days} days.",
+            _ => "",
+        };
+
+    /// <summary>What it is called, and how many of it, where that is more than one: sizes have crosses of their own.</summary>
+    public static string Pieces(SaleOption option, int count) => count > 1 ? $"{option.Called}, {count} pieces" : option.Called;
+
+    static string Times(int times) => times == 1 ? "once" : $"{times} times";
+
+    static string Share(double share) => FormattableString.Invariant($"{Math.Max(1, Math.Round(share * 100)):0} %");
+}

@@ -1,0 +1,132 @@
+using Jovitar.Core.People;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Access;
+using Jovitar.Server.People;
+using Jovitar.Server.Platform.Mailing;
+using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Site.Contributions;
+using Jovitar.Server.Site.Entering;
+
+namespace Jovitar.Server.Site.Buying;
+
+/// <summary>Visitors order what is in their basket: one page, with or without an account, and no script is needed.</summary>
+internal static class CheckingOut
+{
+    public const string Path = $"{BuyingEndpoints.BasketPath}/check-out";
+
+    /// <param name="site">Doors that are open to everybody and stand in no description.</param>
+    public static void MapCheckingOut(this IEndpointRouteBuilder site)
+    {
+        site.MapGet(Path, Show);
+        site.MapPost(Path, Order);
+    }
+
+    static async Task Show(HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, CancellationToken ct)
+    {
+        EnteringEndpoints.Hide(http);
+        if (await OpenAsync(http, shop, door, baskets, ct) is var (_, seen))
+        {
+            await AnswerAsync(http, door, Asked(seen, Buyer.Nobody with { Country = seen.Shop.Postage.Home }, null, "", LinkSecret.New()), ct);
+        }
+    }
+
+    /// <summary>What whoever asks is about to buy; with nothing to be bought they are led to their basket.</summary>
+    static async Task<(Basket Basket, BasketSeen Seen)?> OpenAsync(HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, CancellationToken ct)
+    {
+        if (await shop.OpenAsync(ct) is { } open && await BuyingEndpoints.TheirsAsync(http, baskets, ct) is { } theirs && await baskets.FindAsync(theirs, ct) is { } basket
+            && await shop.SeenAsync(open, basket.Lines, await door.SightAsync(http, ct), ct) is var seen && seen.Bought.Any())
+        {
+            return (basket, seen);
+        }
+
+        EnteringEndpoints.See(http, BuyingEndpoints.BasketPath);
+        return null;
+    }
+
+    static ToCheckOut Asked(BasketSeen seen, Buyer buyer, Delivery? chosen, string message, string secret)
+    {
+        var ways = seen.Shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(buyer.Country));
+        return new ToCheckOut(seen, buyer, seen.Shop.Countries, ways, ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(w => w == chosen) ?? ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(), message, secret, new Dictionary<string, string>());
+    }
+
+    static async Task Order(
+        HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, OrderStore orders, TryCount tries, LetterLimit letters, MailSettings mail, CancellationToken ct)
+    {
+        EnteringEndpoints.Hide(http);
+        if (await BuyingEndpoints.FormAsync(http, door, tries, ct) is not { } form)
+        {
+            return;
+        }
+
+        string Of(string field) => form[field].ToString();
+        var secret = Of("order");
+        if (LinkSecret.Hash(secret) is not { } hash)
+        {
+            await SiteEndpoints.Missing(http, door.Renderer, ct);
+            return;
+        }
+
+        // Pressed once more: it was placed by the first press.
+        if (await orders.HasAsync(hash, ct))
+        {
+            EnteringEndpoints.See(http, $"{OrderStore.Path}/{secret}");
+            return;
+        }
+
+        if (await OpenAsync(http, shop, door, baskets, ct) is not var (basket, seen))
+        {
+            return;
+        }
+
+        var asked = Asked(
+            seen, new Buyer(Of("name"), Of("email"), Of("street"), Of("further"), Of("postcode"), Of("town"), Of("region"), Of("country")), Enum.TryParse<Delivery>(Of("way"), out var way) ? way : null, Of("message").ReplaceLineEndings("\n"), secret);
+        if (Of("act") != "order")
+        {
+            await AnswerAsync(http, door, asked, ct);
+            return;
+        }
+
+        asked = asked with { Faults = Faults(asked, way), IsChanged = Of("seen") != seen.Mark };
+        if (asked.Faults.Count > 0 || asked.IsChanged)
+        {
+            http.Response.StatusCode = asked.IsChanged ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
+            await AnswerAsync(http, door, asked, ct);
+            return;
+        }
+
+        if (mail.IsSet && await letters.WaitAsync(asked.Buyer.Email, http.Connection.RemoteIpAddress, ct) is { } pause)
+        {
+            http.Response.StatusCode = StatusCodes.Status429TooManyRequests;
+            await AnswerAsync(http, door, asked with { Faults = new Dictionary<string, string> { ["email"] = $"So many letters went there that the next must wait {Math.Max(1, Math.Ceiling(pause.TotalMinutes))} minutes." } }, ct);
+            return;
+        }
+
+        var sold = basket with { Lines = [.. basket.Lines.Where(l => seen.Bought.Any(b => b.Id == l.Id))] };
+        if (await orders.PlaceAsync(sold, seen.Order(asked.Buyer, asked.Message, asked.Ways.First(w => w.Delivery == way)), secret, hash, ContributingPages.AccountOf(http), door.Origin.TextOf(http.Request), ct) == PlacingOutcome.Changed)
+        {
+            EnteringEndpoints.See(http, BuyingEndpoints.BasketPath);
+            return;
+        }
+
+        BasketCookie.Tell(http, 0);
+        EnteringEndpoints.See(http, $"{OrderStore.Path}/{secret}");
+    }
+
+    static Dictionary<string, string> Faults(ToCheckOut asked, Delivery way)
+    {
+        var faults = new Dictionary<string, string>(asked.Buyer.Faults(way is Delivery.Post or Delivery.Express));
+        if (asked.Ways.All(w => w.Delivery != way))
+        {
+            faults["way"] = asked.Ways.Count > 0 ? "Choose how it comes to you." : $"Nothing is sent to {Country.Find(asked.Buyer.Country)?.Name ?? "there"}.";
+        }
+
+        if (asked.Message.Trim().Length > PlacedOrder.LongestMessage)
+        {
+            faults["message"] = $"A message has {PlacedOrder.LongestMessage:N0} letters at most.";
+        }
+
+        return faults;
+    }
+
+    static async Task AnswerAsync(HttpContext http, SiteDoor door, ToCheckOut asked, CancellationToken ct) => await SiteEndpoints.SendAsync(http, await door.Renderer.CheckOutPageAsync(asked, ct), ct);
+}

@@ -1,0 +1,142 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using Jovitar.Core;
+using Jovitar.Core.Access;
+using Jovitar.Core.Corrections;
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Access;
+using Jovitar.Server.Access.Audiences;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Sales;
+using Jovitar.Server.Sales.Ordering;
+using Npgsql;
+
+namespace Jovitar.Server.Site.Buying;
+
+/// <summary>A photo that a visitor can buy.</summary>
+/// <param name="Gallery">What its album is called.</param>
+/// <param name="Offers">What is offered of it, as the price list has it.</param>
+public sealed record SoldPhoto(SitePhoto Photo, AlbumId Album, string Gallery, PriceList List, IReadOnlyList<Offer> Offers)
+{
+    public PixelSize Size => new(Photo.Width, Photo.Height);
+}
+
+/// <summary>A line of a basket as it is now.</summary>
+/// <param name="Photo">Null where the visitor cannot buy it any more.</param>
+/// <param name="Option">Null where it is not offered any more.</param>
+/// <param name="Middle">What stays in the middle of a print, as its buyer moved it or as it stands; null where nothing is printed, or for the middle itself.</param>
+/// <param name="Fit">How the photo comes onto it, as the buyer moved it; null where it does not.</param>
+/// <param name="Sum">What it costs; null where it is not offered.</param>
+public sealed record BasketLineSeen(Guid Id, int Count, SoldPhoto? Photo, SaleOption? Option, Spot? Middle, PrintFit? Fit, LineSum? Sum);
+
+/// <summary>A basket as it is now.</summary>
+/// <param name="Sum">Of what can be bought, without postage.</param>
+/// <param name="Things">So many of it are sent.</param>
+public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, BasketSum Sum, int Things)
+{
+    /// <summary>What can be bought of it.</summary>
+    public IEnumerable<BasketLineSeen> Bought => Lines.Where(l => l.Sum is not null);
+
+    /// <summary>What all of it is counted as beside the link to it.</summary>
+    public int Count => Bought.Sum(l => l.Count);
+
+    IReadOnlyList<Wanted> Wanted => [.. Bought.Select(l => new Wanted(l.Option!, l.Count))];
+
+    /// <summary>What all comes to by one of the ways.</summary>
+    public BasketSum SumBy(DeliveryWay way) => BasketSum.Of(Wanted, Shop.Currency, way, Shop.Tax);
+
+    /// <summary>The order that it comes to.</summary>
+    public PlacedOrder Order(Buyer buyer, string message, DeliveryWay way)
+    {
+        var sum = SumBy(way);
+        return new PlacedOrder(
+            buyer.AsKept(way.Delivery is Delivery.Post or Delivery.Express), message.Trim(),
+            [.. Bought.Select(l => new PlacedLine(l.Photo!.Photo.Id, l.Photo.Album, l.Photo.Photo.Name, l.Photo.Photo.Facts.FileName, l.Photo.Gallery, l.Option!, l.Middle, l.Count, l.Sum!.Value.Each))],
+            way, Shop.Tax, sum.Goods, sum.Tax, sum.Total, Shop.Postage.Home, Shop.Payment);
+    }
+
+    /// <summary>The same as long as everything costs what it costs, and can be had as it can.</summary>
+    public string Mark => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(
+        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Count} {l.Sum!.Value.Each}")).Append($"{Shop.Currency} {Shop.Tax} {Shop.Postage}")))))[..24];
+}
+
+/// <summary>What visitors can buy: only ever of photos that they see, and for what it costs now.</summary>
+internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ShopStore shops)
+{
+    sealed record Gallery(AlbumId Id, string Name, PriceList List, HashSet<Guid> Unsold);
+
+    /// <summary>How the site sells; null while the shop is closed.</summary>
+    public async Task<Shop?> OpenAsync(CancellationToken ct) => (await shops.ReadAsync(ct)).Shop is { IsOpen: true } shop ? shop : null;
+
+    /// <summary>A photo of a sales gallery, as a visitor can buy it; null where they cannot.</summary>
+    public async Task<SoldPhoto?> FindAsync(Shop shop, AlbumId album, PhotoId photo, Sight sight, CancellationToken ct) =>
+        (await FindAsync(shop, [(album, photo)], sight, ct)).Values.FirstOrDefault();
+
+    /// <summary>Those of some photos that a visitor can buy.</summary>
+    public async Task<IReadOnlyDictionary<(AlbumId, PhotoId), SoldPhoto>> FindAsync(Shop shop, IReadOnlyCollection<(AlbumId Album, PhotoId Photo)> wanted, Sight sight, CancellationToken ct)
+    {
+        var galleries = await GalleriesAsync(shop, [.. wanted.Select(w => w.Album).Distinct()], sight, ct);
+        var sold = wanted.Where(w => galleries.ContainsKey(w.Album)).Distinct().ToArray();
+        if (sold.Length == 0)
+        {
+            return new Dictionary<(AlbumId, PhotoId), SoldPhoto>();
+        }
+
+        await using var command = db.Command(
+            $"""
+            select o.gallery, p.unsold, {SitePhotos.Columns}
+              from unnest(@albums, @photos) as o(gallery, photo)
+              join album_photo as ap on ap.album = o.gallery and ap.photo = o.photo
+              join photo as p on p.id = o.photo
+            """,
+            ("albums", sold.Select(s => s.Album.Value).ToArray()), ("photos", sold.Select(s => s.Photo.Value).ToArray()), ("shut", sight.Shut), ("marking", sight.Marking));
+        var found = await command.AllAsync(r => Sold(r, galleries[new AlbumId(r.Get<Guid>("gallery"))], sight), ct);
+        return found.OfType<SoldPhoto>().ToDictionary(p => (p.Album, p.Photo.Id));
+    }
+
+    SoldPhoto? Sold(NpgsqlDataReader r, Gallery gallery, Sight sight)
+    {
+        if (visitors.Read(r, SitePhotos.OnPage(isShown: true), sight) is not { } photo)
+        {
+            return null;
+        }
+
+        var forSale = new ForSale(new PixelSize(photo.Width, photo.Height), photo.Focus, r.Get<Guid[]>("unsold"), gallery.Unsold);
+        return new SoldPhoto(photo, gallery.Id, gallery.Name, gallery.List, [.. Offering.Of(gallery.List, forSale).Where(o => o.IsOffered)]);
+    }
+
+    async Task<IReadOnlyDictionary<AlbumId, Gallery>> GalleriesAsync(Shop shop, IReadOnlyList<AlbumId> albums, Sight sight, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select t.id as gallery, coalesce(nullif(t.title, ''), t.working_name) as called, t.unsold, {PriceStore.Columns("l")}, {AccessStore.ThingColumns("album")}
+              from album as t
+              join price_list as l on l.id = t.price_list and l.binned is null
+             {AccessStore.ThingJoins("album")}
+             where t.id = any(@albums)
+            """,
+            ("albums", albums.Values()), ("shut", sight.Shut));
+        var found = await command.AllAsync(
+            r => (Gallery: new Gallery(new AlbumId(r.Get<Guid>("gallery")), r.Get<string>("called"), PriceStore.Read(r), [.. r.Get<Guid[]>("unsold")]), Thing: (AlbumThing)AccessStore.ThingOf("album", r, sight.Gates)), ct);
+        return found.Where(g => access.May(sight.Viewer, Right.Buy, new AlbumToBuyFrom(g.Thing, shop.IsOpen && g.Gallery.List.Currency == shop.Currency))).ToDictionary(g => g.Gallery.Id, g => g.Gallery);
+    }
+
+    /// <summary>A basket as it is now: what is not sold any more says so, and costs nothing.</summary>
+    public async Task<BasketSeen> SeenAsync(Shop shop, IReadOnlyList<BasketLine> lines, Sight sight, CancellationToken ct)
+    {
+        var sold = await FindAsync(shop, [.. lines.Select(l => (l.Album, l.Photo))], sight, ct);
+        var seen = lines.Select(l =>
+        {
+            var photo = sold.GetValueOrDefault((l.Album, l.Photo));
+            var offer = photo?.Offers.FirstOrDefault(o => o.Option.Id == l.Option);
+            var middle = offer?.Option.IsPrinted == true ? l.Middle ?? photo!.Photo.Focus : null;
+            return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), null);
+        }).ToArray();
+        var wanted = seen.Where(l => l.Option is not null).Select(l => new Wanted(l.Option!, l.Count)).ToArray();
+        var sum = BasketSum.Of(wanted, shop.Currency, null, shop.Tax);
+        var next = 0;
+        return new BasketSeen(shop, [.. seen.Select(l => l.Option is null ? l : l with { Sum = sum.Lines[next++] })], sum, BasketSum.ThingsSent(wanted));
+    }
+}

@@ -1,0 +1,123 @@
+/** A part of a picture: shares of its sides, from the upper left corner. */
+type Part = { x: number; y: number; wide: number; high: number }
+
+/** Less than this is not worth moving. */
+const worth = 0.005
+
+/** Of what hangs on a wall, millimetres. */
+const smallest = 180
+
+const partOf = (text: string): Part => {
+  const [x = 0, y = 0, wide = 1, high = 1] = text.split(' ').map(Number)
+  return { x, y, wide, high }
+}
+
+/** Shows what is cut off for the option that is chosen, lets its buyer move that, and shows it on a wall to scale. */
+export function enhanceBuying(root: HTMLElement) {
+  const picture = root.querySelector<HTMLImageElement>('.buying-view > img')
+  const away = root.querySelector<SVGSVGElement>('.away')
+  const place = root.querySelector<HTMLElement>('.buying-move')
+  const range = root.querySelector<HTMLInputElement>('#at')
+  const wall = root.querySelector<HTMLElement>('.wall')
+  const print = root.querySelector<SVGSVGElement>('.wall-print')
+  const view = root.querySelector<HTMLElement>('[data-buying-view]')
+  const form = root.querySelector<HTMLFormElement>('#buy')
+  if (!(picture && away && place && range && wall && print && view && form)) return
+  const [width, height] = [picture.width, picture.height]
+  const natural = {
+    width: Number(picture.getAttribute('width')) || width,
+    height: Number(picture.getAttribute('height')) || height,
+  }
+
+  const chosen = () => form.querySelector<HTMLInputElement>('[name=option]:checked')
+  let part: Part | undefined
+
+  /** Across is what more can be moved by: 0 when all of it is printed. */
+  const spare = (p: Part) => ({ x: 1 - p.wide, y: 1 - p.high })
+
+  function choose() {
+    const crop = chosen()?.dataset.crop
+    part = crop ? partOf(crop) : undefined
+    const room = part ? spare(part) : { x: 0, y: 0 }
+    const moves = Math.max(room.x, room.y) > worth
+    if (place && range) {
+      place.hidden = !moves
+      // Who does not touch it leaves it to the photo's own middle.
+      range.disabled = true
+      if (part && moves)
+        range.value = String(Math.round((room.x > room.y ? part.x / room.x : part.y / room.y) * 100))
+      range.disabled = !moves
+      range.removeAttribute('name')
+    }
+    draw()
+  }
+
+  function draw() {
+    if (!(away && wall && print)) return
+    const { width: w, height: h } = natural
+    const path = away.querySelector('path')
+    view?.classList.toggle('moves', !!part && Math.max(spare(part).x, spare(part).y) > worth)
+    if (part) {
+      const [x, y, wide, high] = [part.x * w, part.y * h, part.wide * w, part.high * h]
+      path?.setAttribute('d', `M0 0H${w}V${h}H0ZM${x} ${y}h${wide}v${high}h${-wide}Z`)
+      away.style.display = ''
+    } else away.style.display = 'none'
+    const area = chosen()?.dataset.area?.split(' ').map(Number)
+    const [across = 0, down = 0, edge = 0] = area ?? []
+    // What is smaller is held in a hand.
+    wall.hidden = !part || Math.max(across, down) < smallest
+    if (wall.hidden || !part) return
+    // What goes round the edges of a wrap is not seen from the front.
+    const [roundX, roundY] = [
+      (edge / (across + 2 * edge)) * part.wide,
+      (edge / (down + 2 * edge)) * part.high,
+    ]
+    print.setAttribute('x', String(2200 - across / 2))
+    print.setAttribute('y', String(Math.max(60, 900 - down / 2)))
+    print.setAttribute('width', String(across))
+    print.setAttribute('height', String(down))
+    print.setAttribute(
+      'viewBox',
+      `${(part.x + roundX) * w} ${(part.y + roundY) * h} ${(part.wide - 2 * roundX) * w} ${(part.high - 2 * roundY) * h}`,
+    )
+  }
+
+  /** @param at 0 for the left or the upper end, 1 for the other. */
+  function move(at: number) {
+    if (!(part && range)) return
+    const room = spare(part)
+    part = { ...part, x: at * room.x, y: at * room.y }
+    range.name = 'at'
+    range.value = String(Math.round(at * 100))
+    draw()
+  }
+
+  range.addEventListener('input', () => move(Number(range.value) / 100))
+  view.addEventListener('pointerdown', (down) => {
+    if (!part) return
+    const room = spare(part)
+    const box = picture.getBoundingClientRect()
+    const sideways = room.x > room.y
+    const free = sideways ? room.x * box.width : room.y * box.height
+    if (Math.max(room.x, room.y) <= worth || free < 1) return
+    const from = Number(range.value) / 100
+    down.preventDefault()
+    view.setPointerCapture(down.pointerId)
+    const onMove = (e: PointerEvent) => {
+      const by = sideways ? e.clientX - down.clientX : e.clientY - down.clientY
+      move(Math.min(1, Math.max(0, from + by / free)))
+    }
+    const stop = () => {
+      view.removeEventListener('pointermove', onMove)
+      view.removeEventListener('pointerup', stop)
+      view.removeEventListener('pointercancel', stop)
+    }
+    view.addEventListener('pointermove', onMove)
+    view.addEventListener('pointerup', stop)
+    view.addEventListener('pointercancel', stop)
+  })
+  form.addEventListener('change', (e) => {
+    if (e.target instanceof HTMLInputElement && e.target.name === 'option') choose()
+  })
+  choose()
+}

@@ -1,0 +1,15 @@
+import './shop.css'
+import { enhanceBuying } from './buying'
+
+const buying = document.querySelector<HTMLElement>('[data-buying]')
+if (buying) enhanceBuying(buying)
+
+// What is said of a basket or of where it goes is counted at once: its button is for those without scripts.
+for (const field of document.querySelectorAll<HTMLInputElement>('[data-basket] input[type=number]'))
+  field.addEventListener('change', () => field.form?.requestSubmit())
+const look = document.querySelector<HTMLButtonElement>('[data-check-out] [value=look]')
+document
+  .querySelector('[data-check-out] select')
+  ?.addEventListener('change', () => look?.form?.requestSubmit(look))
+for (const form of document.querySelectorAll<HTMLElement>('[data-basket], [data-check-out]'))
+  form.classList.add('counts-itself')

@@ -1,0 +1,70 @@
+import { Link } from '@tanstack/react-router'
+import { fitting, rendition } from '../../kit/renditions'
+import { w } from '../../words'
+import type { Order } from './data'
+
+type Line = Order['lines'][number]
+
+/** What was ordered of a photo, with the part of it that is printed. */
+export function OrderedLine({ line }: { line: Line }) {
+  const { photo } = line
+  return (
+    <li className="grid grid-cols-[6rem_minmax(0,1fr)_auto] items-center gap-x-5 border-t border-line py-3">
+      <span className="grid h-[4.5rem] place-items-center">
+        {photo && <Printed line={line} photo={photo} />}
+      </span>
+      <span className="min-w-0">
+        {photo ? (
+          <Link
+            to="/workroom/photos"
+            search={{ photo: photo.id }}
+            className="block truncate font-semibold hover:underline hover:decoration-strong-line hover:underline-offset-4"
+          >
+            {line.called}
+          </Link>
+        ) : (
+          <span className="block truncate font-semibold">{line.called}</span>
+        )}
+        <span className="block">{w.orders.of(line.count, line.option)}</span>
+        <span className="block text-small text-quiet">
+          {[
+            line.fileName,
+            line.gallery,
+            line.pixelsPerInch !== null ? w.orders.perInch(line.pixelsPerInch) : '',
+            line.kind === 'digital' ? w.orders.fetched(line.fetched) : '',
+          ]
+            .filter(Boolean)
+            .join(' · ')}
+        </span>
+        {(!photo || photo.isBinned) && (
+          <span className="block text-small font-semibold">{photo ? w.orders.binned : w.orders.gone}</span>
+        )}
+      </span>
+      <span className="text-right tabular-nums">
+        {line.amount}
+        {line.count > 1 && <span className="block text-small text-quiet">{w.orders.each(line.each)}</span>}
+      </span>
+    </li>
+  )
+}
+
+/** The part of a photo that is printed; all of it, where nothing is. */
+function Printed({ line, photo }: { line: Line; photo: NonNullable<Line['photo']> }) {
+  const { width, height } = photo
+  const { x, y, width: wide, height: high } = line.crop ?? { x: 0, y: 0, width: 1, height: 1 }
+  return (
+    <svg
+      viewBox={`${x * width} ${y * height} ${wide * width} ${high * height}`}
+      role="img"
+      aria-label={line.called}
+      className="h-[4.5rem] w-full"
+    >
+      <image
+        href={rendition(photo.picture, fitting(photo.renditions, 480) ?? 480)}
+        width={width}
+        height={height}
+        preserveAspectRatio="none"
+      />
+    </svg>
+  )
+}

@@ -1,0 +1,80 @@
+import { useInfiniteQuery } from '@tanstack/react-query'
+import { Link, useNavigate, useSearch } from '@tanstack/react-router'
+import { asPlain } from '../../kit/Button'
+import { WordTabs } from '../../kit/WordTabs'
+import { w } from '../../words'
+import { ShowMore } from '../shell/ShowMore'
+import { Empty, Heading } from '../shell/Station'
+import { readOrders, type Which } from './data'
+import { OneOrder } from './OneOrder'
+import { OrderRow } from './OrderRow'
+
+/** What visitors ordered: orders down the left, the eldest of those to do first, and one of them. */
+export function OrdersStation() {
+  const { which = 'open', order } = useSearch({ from: '/workroom/orders' })
+  const go = useNavigate({ from: '/workroom/orders' })
+  const list = useInfiniteQuery({
+    queryKey: ['orders', 'list', which],
+    initialPageParam: undefined as string | undefined,
+    queryFn: ({ pageParam }) => readOrders(which, pageParam),
+    getNextPageParam: (page) => (page.further ? page.orders.at(-1)?.id : undefined),
+  })
+  const first = list.data?.pages[0]
+  if (!first) return list.error ? <p className="p-10">{list.error.message}</p> : null
+  const orders = list.data?.pages.flatMap((p) => p.orders) ?? []
+  const opened = order ?? orders[0]?.id
+  const show = (next: Which, id?: string) =>
+    void go({ search: { which: next === 'open' ? undefined : next, order: id }, replace: !!id })
+  const tabs = [
+    ['open', w.orders.tabs.open(first.open)],
+    ['unpaid', w.orders.tabs.unpaid(first.unpaid)],
+    ['all', w.orders.tabs.all],
+  ] as const
+  return (
+    <div className="px-[30px] pt-7 pb-16">
+      <Heading title={w.orders.title} lead={w.orders.lead} />
+      <WordTabs
+        label={w.orders.which}
+        tabs={tabs}
+        chosen={which}
+        onChoose={(next) => show(next)}
+        className="mt-5 text-small"
+      />
+      {orders.length === 0 && !order ? (
+        <Empty
+          title={
+            which === 'open'
+              ? w.orders.nothingLeft
+              : which === 'unpaid'
+                ? w.orders.nothingUnpaid
+                : w.orders.none
+          }
+          lead={which === 'all' ? w.orders.noneLead : ''}
+        >
+          {which === 'all' && (
+            <Link to="/workroom/shop" className={asPlain}>
+              {w.orders.toShop}
+            </Link>
+          )}
+        </Empty>
+      ) : (
+        <div className="mt-5 grid grid-cols-[18rem_minmax(0,1fr)] gap-x-10 gap-y-8 max-lg:grid-cols-1">
+          <nav aria-label={w.orders.list}>
+            <ul className="border-t border-line">
+              {orders.map((each) => (
+                <OrderRow
+                  key={each.id}
+                  order={each}
+                  isOpen={each.id === opened}
+                  onOpen={() => show(which, each.id)}
+                />
+              ))}
+            </ul>
+            <ShowMore of={list}>{w.orders.more}</ShowMore>
+          </nav>
+          {opened && <OneOrder key={opened} id={opened} />}
+        </div>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,15 @@
+import { type Api, api, body } from '../../api/client'
+import { w } from '../../words'
+
+export type Order = Api['OrderSeen']
+export type OrderLine = Api['OrderLine']
+export type Which = 'open' | 'unpaid' | 'all'
+export type Step = Order['next'][number]
+
+export const keyOf = (order: string) => ['orders', 'one', order]
+
+export const readOrder = (order: string) =>
+  body(api.GET('/api/orders/{order}', { params: { path: { order } } }), w.errors.away)
+
+export const readOrders = (which: Which, behind: string | undefined) =>
+  body(api.GET('/api/orders', { params: { query: { which, ...(behind && { behind }) } } }), w.errors.away)
