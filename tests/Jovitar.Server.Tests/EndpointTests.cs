@@ -12,7 +12,7 @@ namespace Jovitar.Server.Tests;
 public sealed class EndpointTests
 {
     /// <summary>What visitors say about photos: they have no account that anybody could use in their name.</summary>
-    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "PUT /site/choosing/{album}/{photo}", "DELETE /site/choosing/{album}/{photo}", "POST /site/choosing/{album}/sent", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}", "POST /site/join", "POST /site/account/password", "POST /site/account/others", "POST /send/{secret}", "POST /sent/yours", "POST /sent/{key}/photos", "PUT /sent/{key}/photos/{photo}", "DELETE /sent/{key}/photos/{photo}", "PUT /sent/{key}/order", "POST /sent/{key}/sent"];
+    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "PUT /site/choosing/{album}/{photo}", "DELETE /site/choosing/{album}/{photo}", "POST /site/choosing/{album}/sent", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}", "POST /site/join", "POST /site/account/password", "POST /site/account/others", "POST /send/{secret}", "POST /sent/yours", "POST /sent/{key}/photos", "PUT /sent/{key}/photos/{photo}", "DELETE /sent/{key}/photos/{photo}", "PUT /sent/{key}/order", "POST /sent/{key}/sent", "POST /basket", "POST /basket/lines", "POST /basket/check-out"];
 
     /// <summary>Forms of the workroom that open in a window of their own, where no script could send the token: they change nothing but a cookie, and not for a form of another website.</summary>
     static readonly string[] FromForms = ["POST /site/as", "POST /site/as/end"];
@@ -27,6 +27,7 @@ public sealed class EndpointTests
         "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /i/{picture}/{recipe:int}-card.jpg", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "GET /{address}/save", "GET /album/{address}/save", "GET /category/{address}/save", "GET /favourites/{address}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
         "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js", "GET /enter/{secret}", "GET /site/choosing/{album}", "GET /sign-in", "GET /sign-in/join", "GET /sign-in/{secret}", "GET /logo/{picture}.webp",
         "GET /site/account/kept.json", "GET /send/{secret}", "GET /sent/yours", "GET /sent/{key}", "GET /sent/{key}/state", "GET /sent/{key}/photos/{photo:guid}/{width:int}.webp",
+        "GET /buy/{album}/{photo}", "GET /basket", "GET /basket/check-out", "GET /order/{secret}", "GET /order/{secret}/files/{line:int}",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
     ];
 
@@ -36,7 +37,7 @@ public sealed class EndpointTests
     /// <summary>Operations for who looks after the site itself.</summary>
     static readonly HashSet<string> ForTheOwner =
     [
-        "PUT /api/site", "PUT /api/clearance", "PUT /api/records/kept", "POST /api/comments/remove", "GET /api/people", "POST /api/people/invitations", "POST /api/people/invitations/{invitation}/again", "DELETE /api/people/invitations/{invitation}",
+        "PUT /api/site", "PUT /api/shop", "PUT /api/clearance", "PUT /api/records/kept", "POST /api/comments/remove", "GET /api/people", "POST /api/people/invitations", "POST /api/people/invitations/{invitation}/again", "DELETE /api/people/invitations/{invitation}",
         "PUT /api/members/joining", "GET /api/members/{member}/kept.json", "POST /api/members/{member}/erase", "PUT /api/people/{account}/role", "DELETE /api/people/{account}", "DELETE /api/people/{account}/sessions", "DELETE /api/people/{account}/second-step",
     ];
 
@@ -55,6 +56,7 @@ public sealed class EndpointTests
             "address" => "somewhere",
             "scanner" => "none",
             "part" => "1",
+            "line" => "1",
             _ => Guid.Empty.ToString(),
         }).Replace("*", "", StringComparison.Ordinal);
     }

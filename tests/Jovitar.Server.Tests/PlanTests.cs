@@ -49,10 +49,22 @@ public sealed partial class PlanTests
           from (select id, row_number() over (order by id) as n from account where role = 'Member') as m join generate_series(1, 40000) as g on m.n = g % 2000 + 1
          cross join (select id from album order by id limit 1) as a;
         insert into visitor_rating (photo, visitor, value) select p.id, sha256(g::text::bytea), 1 + g % 5 from photo as p cross join generate_series(1, 2) as g;
+        insert into sale_order (id, number, secret, basket, placed, name, email, content, currency, total, things, delivery, state, paid)
+        select gen_random_uuid(), g, sha256(('o' || g)::bytea), gen_random_uuid(), now() - make_interval(mins => g), 'Buyer', 'b@example.test', '{}', 'EUR', 100, 1, 'Post',
+               case when g % 200 = 0 then 'Placed' else 'Sent' end, case when g % 150 <> 0 then now() end
+          from generate_series(1, 20000) as g;
+        insert into sale_order_line (sale_order, place, photo)
+        select o.id, 1, p.id from sale_order as o join (select id, row_number() over (order by id) as n from photo) as p on p.n = o.number;
+        insert into basket (id, secret, changed) select gen_random_uuid(), sha256(('b' || g)::bytea), now() from generate_series(1, 20000) as g;
+        insert into basket_line (id, basket, album, photo, option, count, added)
+        select gen_random_uuid(), b.id, (select min(id::text)::uuid from album), (select min(id::text)::uuid from photo), gen_random_uuid(), 1, now() from basket as b;
+        update shop
+           set is_open = true, settings = settings || '{"payment": "Pay."}'
+               || jsonb_build_object('postage', settings -> 'postage' || '{"home": "IE", "collected": "Here."}');
         """;
 
     /// <summary>Tables so large that nobody may wait while they are read from end to end.</summary>
-    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file", "sidecar", "photo_near", "comment", "visitor_rating", "choice", "access_record"];
+    static readonly string[] Large = ["photo", "photo_tag", "photo_category", "album_photo", "intake_file", "act", "act_change", "file", "sidecar", "photo_near", "comment", "visitor_rating", "choice", "access_record", "sale_order", "sale_order_line", "basket", "basket_line"];
 
     /// <summary>Requests that ask about all there is and still count it; each is named with what it counts.</summary>
     static readonly Dictionary<string, string> Counting = new()
@@ -162,7 +174,7 @@ public sealed partial class PlanTests
             "/api/photos?sort=taken", "/api/photos?sort=name", "/api/photos?sort=arrived", "/api/photos?q=Title%20777", $"/api/photos?tag={tag}", $"/api/photos?category={category}", $"/api/photos?album={album}&sort=place",
             $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", $"/api/repeats/{photo}", "/api/pages",
             $"/api/albums/{album}", $"/api/albums/{album}/photos/without", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
-            "/api/categories", "/api/albums", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", "/api/comments", "/api/comments?state=shown", "/api/comments?state=refused", $"/{address}/photo/{shown[0]}", $"/favourites/{Core.Favourites.MarkedPhotos.Of([.. shown.Select(s => new Core.PhotoId(Guid.Parse(s)))]).Address}",
+            "/api/categories", "/api/albums", "/api/orders", "/api/orders?which=unpaid", "/api/orders?which=all", "/basket", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", "/api/comments", "/api/comments?state=shown", "/api/comments?state=refused", $"/{address}/photo/{shown[0]}", $"/favourites/{Core.Favourites.MarkedPhotos.Of([.. shown.Select(s => new Core.PhotoId(Guid.Parse(s)))]).Address}",
             "/api/records", "/api/records?what=saved", "/api/records?what=refused", $"/api/records?member={await OneAsync("select account::text from access_record limit 1")}", "/api/choices", $"/api/choices?album={await OneAsync("select album::text from choice limit 1")}", $"/api/albums/{await OneAsync("select album::text from choice limit 1")}/choices",
             $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];

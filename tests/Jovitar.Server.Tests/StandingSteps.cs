@@ -54,7 +54,7 @@ internal static partial class StandingSteps
         return album;
     }
 
-    public static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos)> StartAsync(int count)
+    public static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos)> StartAsync(int count, int scale = 1)
     {
         var site = await Site.StartAsync();
         var owner = await site.OwnerAsync();
@@ -62,7 +62,7 @@ internal static partial class StandingSteps
         var photos = new string[count];
         for (var i = 0; i < count; i++)
         {
-            photos[i] = (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90, 60))).GetProperty("photo").GetString()!;
+            photos[i] = (await owner.BringAsync(intake, $"p{i}.jpg", Acts.Photo(i, 90 * scale, 60 * scale))).GetProperty("photo").GetString()!;
         }
 
         await site.UntilAsync("select count(*) from photo where state = 'ready'", count);

@@ -14,6 +14,7 @@ const rest: Project[] = [
   { name: 'geometry', testMatch: 'geometry.spec.ts' },
   ...after('corrections', 'rooms', 'tags', 'standing', 'filling', 'stations'),
   ...after('pages', 'layouts', 'lots', 'bars', 'presses', 'touches', 'looks', 'watermark', 'prices', 'embeds', 'devices'),
+  { name: 'buying', testMatch: 'buying.spec.ts', dependencies: ['prices'] },
   ...after('page files', 'grounds', 'favourites', 'comments'),
   ...after('clearance', 'audience', 'choosing', 'members', 'contributing', 'people', 'passkey', 'starters'),
   { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },

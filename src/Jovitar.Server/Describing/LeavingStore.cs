@@ -95,10 +95,11 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     /// <summary>One photo as visitors save it: as it is corrected, with its words, without the place on Earth.</summary>
     /// <param name="edge">The longer edge, pixels; null for its full size, which is the original where nothing is corrected.</param>
     /// <param name="stamp">The watermark on it; null for none.</param>
+    /// <param name="fromBin">Also when it lies in the bin.</param>
     /// <returns>What it is called and its bytes, or null when it is not here.</returns>
-    public async Task<(string FileName, Stream Bytes)?> SavedAsync(PhotoId photo, int? edge, Stamp? stamp, CancellationToken ct)
+    public async Task<(string FileName, Stream Bytes)?> SavedAsync(PhotoId photo, int? edge, Stamp? stamp, CancellationToken ct, bool fromBin = false)
     {
-        if (await LeaversAsync([photo], position: false, ct) is not [var leaver])
+        if (await LeaversAsync([photo], position: false, ct, fromBin) is not [var leaver])
         {
             return null;
         }
@@ -263,7 +264,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         await entry.WriteAsync(bytes, ct);
     }
 
-    async Task<IReadOnlyList<Leaver>> LeaversAsync(IReadOnlyList<PhotoId> photos, bool position, CancellationToken ct)
+    async Task<IReadOnlyList<Leaver>> LeaversAsync(IReadOnlyList<PhotoId> photos, bool position, CancellationToken ct, bool fromBin = false)
     {
         await using var command = db.Command(
             $"""
@@ -273,10 +274,10 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
                    {TagStore.NamesOfPhoto} as tags
               from unnest(@ids) with ordinality as w(id, n)
               join photo as p on p.id = w.id
-             where p.binned is null
+             where (p.binned is null or @bin)
              order by w.n
             """,
-            ("ids", photos.Values()));
+            ("ids", photos.Values()), ("bin", fromBin));
         return await command.AllAsync(r => new Leaver(r.Get<string>("hash"), r.Get<bool>("is_part"), CorrectionText.Read(r.MaybeText("correction")), r.Get<string>("file_name"), Words(r, position)), ct);
     }
 

@@ -152,10 +152,10 @@ internal sealed class SavingDoor(AccessStore access, LeavingStore leaving, Water
             ct);
     }
 
-    /// <summary>A photo as it was sold: whoever paid for it gets it without the watermark, and also when the site does not show it any more.</summary>
+    /// <summary>A photo as it was sold: whoever paid for it gets it without the watermark, and also when the site does not show it any more, or it lies in the bin.</summary>
     /// <param name="edge">The longer edge, pixels; null for its full size.</param>
     /// <returns>What it is called and its bytes; null when it is not here.</returns>
-    public Task<(string FileName, Stream Bytes)?> SoldAsync(PhotoId photo, int? edge, CancellationToken ct) => InTurnAsync(() => leaving.SavedAsync(photo, edge, null, ct), ct);
+    public Task<(string FileName, Stream Bytes)?> SoldAsync(PhotoId photo, int? edge, CancellationToken ct) => InTurnAsync(() => leaving.SavedAsync(photo, edge, null, ct, fromBin: true), ct);
 
     async Task<T> InTurnAsync<T>(Func<Task<T>> make, CancellationToken ct)
     {

@@ -103,10 +103,21 @@ internal sealed class BasketStore(NpgsqlDataSource db, TimeProvider clock)
         async (tx, basket, _) =>
         {
             (string, object?)[] said = [("basket", basket), ("lines", counts.Keys.ToArray()), ("counts", counts.Values.ToArray())];
-            await tx.RunAsync("delete from basket_line as l using unnest(@lines, @counts) as s(line, count) where l.basket = @basket and l.id = s.line and s.count < 1", ct, said);
             await tx.RunAsync(
-                "update basket_line as l set count = least(s.count, @most) from unnest(@lines, @counts) as s(line, count) where l.basket = @basket and l.id = s.line and s.count >= 1 and l.count <> s.count", ct,
-                [.. said, ("most", Wanted.MostCount)]);
+                """
+                delete from basket_line as l
+                 using unnest(@lines, @counts) as s(line, count)
+                 where l.basket = @basket and l.id = s.line and s.count < 1
+                """,
+                ct, said);
+            await tx.RunAsync(
+                """
+                update basket_line as l
+                   set count = least(s.count, @most)
+                  from unnest(@lines, @counts) as s(line, count)
+                 where l.basket = @basket and l.id = s.line and s.count >= 1 and l.count <> s.count
+                """,
+                ct, [.. said, ("most", Wanted.MostCount)]);
             return BasketOutcome.Done;
         },
         ct);

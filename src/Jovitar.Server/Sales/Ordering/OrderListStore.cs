@@ -66,7 +66,11 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
             """,
             ("behind", behind?.Value), ("most", Step + 1), ("pictures", MostPictures));
         var found = await command.AllAsync(Read, ct);
-        await using var counts = db.Command($"select (select count(*)::int from sale_order as o where {Where(OrdersWanted.Open)}) as open, (select count(*)::int from sale_order as o where {Where(OrdersWanted.Unpaid)}) as unpaid");
+        await using var counts = db.Command(
+            $"""
+            select (select count(*)::int from sale_order as o where {Where(OrdersWanted.Open)}) as open,
+                   (select count(*)::int from sale_order as o where {Where(OrdersWanted.Unpaid)}) as unpaid
+            """);
         var (open, unpaid) = (await counts.FirstAsync(r => Tuple.Create(r.Get<int>("open"), r.Get<int>("unpaid")), ct))!;
         return new OrderList([.. found.Take(Step)], open, unpaid, found.Count > Step);
     }
@@ -83,7 +87,12 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
     public async Task<IReadOnlyDictionary<PhotoId, OrderedPhoto>> PhotosAsync(IEnumerable<PhotoId> photos, CancellationToken ct)
     {
         await using var command = db.Command(
-            "select id, picture, width, height, stage, correction::text as correction, binned is not null as is_binned from photo where id = any(@photos) and stage > 0", ("photos", photos.Distinct().Values()));
+            """
+            select id, picture, width, height, stage, correction::text as correction, binned is not null as is_binned
+              from photo
+             where id = any(@photos) and stage > 0
+            """,
+            ("photos", photos.Distinct().Values()));
         return (await command.AllAsync(OrderedPhoto.Read, ct)).ToDictionary(p => p.Id);
     }
 }

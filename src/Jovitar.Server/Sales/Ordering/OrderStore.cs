@@ -95,8 +95,11 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
             var id = Guid.CreateVersion7(now);
             await tx.RunAsync(
                 """
-                insert into sale_order (id, number, secret, basket, account, placed, name, email, content, currency, total, things, delivery, paid)
-                values (@id, @number, @hash, @basket, @account::uuid, @now, @name, @email, @content::jsonb, @currency, @total, @things, @delivery, @paid::timestamptz)
+                insert into sale_order
+                  (id, number, secret, basket, account, placed, name, email, content, currency, total, things, delivery, paid)
+                values
+                  (@id, @number, @hash, @basket, @account::uuid, @now, @name, @email, @content::jsonb, @currency, @total,
+                   @things, @delivery, @paid::timestamptz)
                 """,
                 ct, ("id", id), ("number", number), ("hash", hash), ("basket", basket.Id), ("account", account), ("now", now), ("name", order.Buyer.Name), ("email", order.Buyer.Email),
                 ("content", JsonSerializer.Serialize(PlacedSaid.Of(order), ShopStore.Json)), ("currency", order.Total.Currency.Code), ("total", order.Total.Minor), ("things", order.Lines.Sum(l => l.Count)),
@@ -156,7 +159,12 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
     public async Task<bool> FetchAsync(OrderId id, int line, int? most, CancellationToken ct)
     {
         await using var command = db.Command(
-            "update sale_order_line set fetched = fetched + 1 where sale_order = @id and place = @line and (@most::int is null or fetched < @most)", ("id", id.Value), ("line", line), ("most", most));
+            """
+            update sale_order_line
+               set fetched = fetched + 1
+             where sale_order = @id and place = @line and (@most::int is null or fetched < @most)
+            """,
+            ("id", id.Value), ("line", line), ("most", most));
         return await command.ExecuteNonQueryAsync(ct) == 1;
     }
 
@@ -173,8 +181,12 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
 
             act.Says = _ => OrderWords.Done(step, order.Number, order.Placed.Buyer.Name);
             await act.RunAsync(
-                "update sale_order set state = @state, paid = case when @pays then coalesce(paid, @now) else paid end, version = version + 1 where id = @id", ct,
-                ("id", id.Value), ("state", after.State.ToString()), ("pays", step == OrderStep.Pay), ("now", act.Now));
+                """
+                update sale_order
+                   set state = @state, paid = case when @pays then coalesce(paid, @now) else paid end, version = version + 1
+                 where id = @id
+                """,
+                ct, ("id", id.Value), ("state", after.State.ToString()), ("pays", step == OrderStep.Pay), ("now", act.Now));
             return OrderOutcome.Written;
         },
         ct);

@@ -19,11 +19,12 @@ internal sealed class ShopStore(NpgsqlDataSource db, ActRunner acts)
 
     const string Now = "select settings::text as settings, is_open, edited from shop";
 
-    /// <summary>A shop that nobody has set up yet has no country: that is no fault until it opens.</summary>
+    /// <summary>What is written is whole enough for a shop that is closed. One that is open and lacks something, because what was said of it was taken back, counts as closed.</summary>
     static OpenedShop Read(NpgsqlDataReader r)
     {
-        var said = JsonSerializer.Deserialize<ShopSaid>(r.Get<string>("settings"), Json)! with { IsOpen = r.Get<bool>("is_open") };
-        return said.Read() is { Shop: { } shop, Wrong: var wrong } ? new OpenedShop(shop, r.Get<long>("edited")) : throw new InvalidDataException($"The shop’s settings cannot be read: {said}");
+        var said = JsonSerializer.Deserialize<ShopSaid>(r.Get<string>("settings"), Json)!;
+        var closed = (said with { IsOpen = false }).Read().Shop ?? throw new InvalidDataException($"The shop’s settings cannot be read: {said}");
+        return new OpenedShop(closed with { IsOpen = r.Get<bool>("is_open") && (closed with { IsOpen = true }).Fault() is null }, r.Get<long>("edited"));
     }
 
     public async Task<OpenedShop> ReadAsync(CancellationToken ct)

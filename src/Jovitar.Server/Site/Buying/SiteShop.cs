@@ -111,7 +111,8 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
     {
         await using var command = db.Command(
             $"""
-            select t.id as gallery, coalesce(nullif(t.title, ''), t.working_name) as called, t.unsold, {PriceStore.Columns("l")}, {AccessStore.ThingColumns("album")}
+            select t.id as gallery, coalesce(nullif(t.title, ''), t.working_name) as called, t.unsold,
+                   {PriceStore.Columns("l")}, {AccessStore.ThingColumns("album")}
               from album as t
               join price_list as l on l.id = t.price_list and l.binned is null
              {AccessStore.ThingJoins("album")}

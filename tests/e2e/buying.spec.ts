@@ -1,0 +1,161 @@
+import { expect, type Page, test } from '@playwright/test'
+import { noSeriousFinding } from './axe'
+import { oneMaker } from './making'
+
+// The shop opens; a visitor buys on a phone, with keys alone, and without scripts; what they ordered walks on in the workroom.
+test.describe.configure({ mode: 'serial' })
+
+let page: Page
+oneMaker((next) => {
+  page = next
+})
+
+const saved = () => expect(page.getByText('Saved; the next order goes by it.')).toBeVisible()
+
+/** Leads a visitor to what can be bought of the first photo of the album. */
+async function toBuy(visitor: Page) {
+  await visitor.goto('/regatta')
+  await visitor.locator('a.frame').first().click()
+  await visitor.getByRole('link', { name: 'Buy', exact: true }).click()
+  await expect(visitor.getByRole('radio', { name: /10 × 15 cm print/ })).toBeVisible()
+}
+
+test('the shop opens once it is said how orders come to their buyers, and how they are paid', async () => {
+  await page.goto('/workroom/shop')
+  await expect(page.getByText('The shop is closed: visitors see no prices.')).toBeVisible()
+  await noSeriousFinding(page)
+  await page.getByRole('button', { name: 'Open the shop' }).click()
+  await expect(page.getByText('Say from which country you send before the shop opens.')).toBeVisible()
+  await page.getByRole('combobox', { name: 'Country you send from' }).selectOption({ label: 'Ireland' })
+  await page.getByRole('textbox', { name: 'Postage within the country' }).fill('4,5')
+  await page.keyboard.press('Enter')
+  await page.getByRole('textbox', { name: 'How buyers pay' }).fill('Pay within fourteen days into the account of the club.')
+  await saved()
+  await expect(page.getByText('The shop is open: visitors buy what albums sell.')).toBeVisible()
+  await expect(page.getByRole('textbox', { name: 'Postage within the country' })).toHaveValue('4.50')
+  await page.getByRole('textbox', { name: 'Postage within the country' }).fill('four')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('“four” is no amount in EUR.')).toBeVisible()
+  await page.getByRole('textbox', { name: 'Postage within the country' }).fill('4.50')
+  await page.keyboard.press('Enter')
+  await page.getByRole('combobox', { name: 'What sending abroad costs by' }).selectOption({ label: 'each thing costs' })
+  await page.getByRole('textbox', { name: 'Postage abroad' }).fill('6')
+  await page.keyboard.press('Enter')
+  await page.getByRole('combobox', { name: 'How tax goes with prices' }).selectOption({ label: 'Prices include' })
+  await saved()
+  await noSeriousFinding(page)
+})
+
+test('a visitor buys on a phone: the photo, the crop, the basket, where it goes, the order', async ({ browser }) => {
+  const visitor = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  await toBuy(visitor)
+  await noSeriousFinding(visitor)
+  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
+  await visitor.getByLabel('How many').fill('2')
+  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
+  await expect(visitor.getByRole('heading', { name: 'Basket' })).toBeVisible()
+  await expect(visitor.getByRole('link', { name: 'Basket 2' })).toBeVisible()
+  await noSeriousFinding(visitor)
+  // What is changed is counted at once.
+  await visitor.getByRole('spinbutton').fill('3')
+  await visitor.keyboard.press('Tab')
+  await expect(visitor.getByRole('link', { name: 'Basket 3' })).toBeVisible()
+  expect(await visitor.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await visitor.getByRole('link', { name: 'Go on to order' }).click()
+  await expect(visitor.getByText('EUR 18.00')).toBeVisible()
+  await visitor.getByLabel('Country').selectOption({ label: 'France' })
+  await expect(visitor.getByText('EUR 31.50')).toBeVisible()
+  await visitor.getByLabel('Country').selectOption({ label: 'Ireland' })
+  await expect(visitor.getByText('EUR 18.00')).toBeVisible()
+  await visitor.getByLabel('Your name').fill('Nell Garrow')
+  await visitor.getByLabel('E-mail address').fill('nell@example.test')
+  await visitor.getByRole('button', { name: 'Order, and pay as said' }).click()
+  await expect(visitor.getByText('Give the street and the number.')).toBeVisible()
+  await noSeriousFinding(visitor)
+  await visitor.getByLabel('Street and number').fill('7 Ropewalk')
+  await visitor.getByLabel('Postcode').fill('X91')
+  await visitor.getByLabel('Town').fill('Hollin Quay')
+  await visitor.getByLabel('Something to say with it, if you like').fill('Before the twelfth, please.')
+  expect(await visitor.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await visitor.getByRole('button', { name: 'Order, and pay as said' }).dblclick()
+  await expect(visitor.getByRole('heading', { name: 'Thank you' })).toBeVisible()
+  await expect(visitor.getByText('Waits for payment')).toBeVisible()
+  await noSeriousFinding(visitor)
+  await visitor.close()
+})
+
+test('it waits in the workroom, and goes on step by step', async () => {
+  await page.goto('/workroom')
+  await expect(page.getByText('One order is to be seen to.')).toBeVisible()
+  await page.getByRole('link', { name: 'See to them' }).click()
+  const order = page.getByRole('region', { name: /^Order 1001 of Nell Garrow/ })
+  await expect(order).toContainText('Before the twelfth, please.')
+  await expect(order).toContainText('10 × 15 cm print, 3 pieces')
+  await noSeriousFinding(page)
+  await order.getByRole('button', { name: 'Its money has come' }).click()
+  await expect(order.getByRole('status')).toHaveText('Paid')
+  await order.getByRole('textbox', { name: 'Noted, for yourselves' }).fill('Paper comes on Tuesday')
+  await order.getByRole('button', { name: 'Keep the note' }).click()
+  await order.getByRole('button', { name: 'It is sent' }).click()
+  await expect(order.getByRole('status')).toHaveText('Sent')
+  await page.getByRole('status').filter({ has: page.getByRole('button', { name: 'Undo' }) }).getByRole('button', { name: 'Undo' }).click()
+  await expect(order.getByRole('status')).toHaveText('Paid')
+  await page.getByRole('button', { name: 'Not paid 0' }).click()
+  await expect(page.getByText('Everything is paid')).toBeVisible()
+})
+
+test('who cuts something off moves it, and the order has it so', async ({ browser }) => {
+  const visitor = await browser.newPage()
+  await toBuy(visitor)
+  // The same paper, otherwise shaped than the photo.
+  const moved = visitor.getByRole('slider', { name: 'Move what is cut off' })
+  for (const option of await visitor.getByRole('radio').all()) {
+    await option.check()
+    if (await moved.isVisible()) break
+  }
+  test.skip(!(await moved.isVisible()), 'every print has the shape of the photo')
+  const before = await visitor.locator('.away path').getAttribute('d')
+  await moved.focus()
+  await visitor.keyboard.press('Home')
+  await expect(visitor.locator('.away path')).not.toHaveAttribute('d', before ?? '')
+  await visitor.close()
+})
+
+test('without scripts it is bought as well, and the link opens the order and nothing else', async ({ browser }) => {
+  const context = await browser.newContext({ javaScriptEnabled: false })
+  const visitor = await context.newPage()
+  await visitor.goto('/regatta')
+  await visitor.locator('a.frame').first().click()
+  await visitor.getByRole('link', { name: 'Buy this photograph' }).click()
+  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
+  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
+  await visitor.getByRole('spinbutton').fill('2')
+  await visitor.getByRole('button', { name: 'Count anew' }).last().click()
+  await visitor.getByRole('link', { name: 'Go on to order' }).click()
+  await visitor.getByLabel('Your name').fill('Perrin Oakes')
+  await visitor.getByLabel('E-mail address').fill('perrin@example.test')
+  await visitor.getByLabel('Street and number').fill('2 The Dunes')
+  await visitor.getByLabel('Postcode').fill('X91')
+  await visitor.getByLabel('Town').fill('North Strand')
+  await visitor.getByRole('button', { name: 'Order, and pay as said' }).click()
+  await expect(visitor.getByText('Order 1002 is placed.')).toBeVisible()
+  const other = await browser.newPage()
+  await other.goto(visitor.url())
+  await expect(other.getByText('2 The Dunes')).toBeVisible()
+  await other.goto('/basket')
+  await expect(other.getByText('Nothing is in it yet.')).toBeVisible()
+  await other.close()
+  await context.close()
+})
+
+test('a closed shop shows no prices', async ({ browser }) => {
+  await page.goto('/workroom/shop')
+  await page.getByRole('button', { name: 'Close the shop' }).click()
+  await expect(page.getByText('The shop is closed: visitors see no prices.')).toBeVisible()
+  const visitor = await browser.newPage()
+  await visitor.goto('/regatta')
+  await expect(visitor.getByRole('link', { name: 'Basket' })).toHaveCount(0)
+  await visitor.goto('/basket')
+  await expect(visitor.getByText('Nothing is sold here at the moment.')).toBeVisible()
+  await visitor.close()
+})
