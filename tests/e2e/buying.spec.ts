@@ -10,6 +10,7 @@ oneMaker((next) => {
   page = next
 })
 
+const atHome = () => page.getByRole('textbox', { name: 'Postage within the country', exact: true })
 const saved = () => expect(page.getByText('Saved; the next order goes by it.')).toBeVisible()
 
 /** Leads a visitor to what can be bought of the first photo of the album. */
@@ -27,16 +28,18 @@ test('the shop opens once it is said how orders come to their buyers, and how th
   await page.getByRole('button', { name: 'Open the shop' }).click()
   await expect(page.getByText('Say from which country you send before the shop opens.')).toBeVisible()
   await page.getByRole('combobox', { name: 'Country you send from' }).selectOption({ label: 'Ireland' })
-  await page.getByRole('textbox', { name: 'Postage within the country' }).fill('4,5')
+  await atHome().fill('4,5')
   await page.keyboard.press('Enter')
   await page.getByRole('textbox', { name: 'How buyers pay' }).fill('Pay within fourteen days into the account of the club.')
   await saved()
   await expect(page.getByText('The shop is open: visitors buy what albums sell.')).toBeVisible()
-  await expect(page.getByRole('textbox', { name: 'Postage within the country' })).toHaveValue('4.50')
-  await page.getByRole('textbox', { name: 'Postage within the country' }).fill('four')
+  // As it is counted, once it was read again.
+  await page.reload()
+  await expect(atHome()).toHaveValue('4.50')
+  await atHome().fill('four')
   await page.keyboard.press('Enter')
   await expect(page.getByText('“four” is no amount in EUR.')).toBeVisible()
-  await page.getByRole('textbox', { name: 'Postage within the country' }).fill('4.50')
+  await atHome().fill('4.50')
   await page.keyboard.press('Enter')
   await page.getByRole('combobox', { name: 'What sending abroad costs by' }).selectOption({ label: 'each thing costs' })
   await page.getByRole('textbox', { name: 'Postage abroad' }).fill('6')
@@ -105,19 +108,27 @@ test('it waits in the workroom, and goes on step by step', async () => {
 })
 
 test('who cuts something off moves it, and the order has it so', async ({ browser }) => {
+  await page.goto('/workroom/prices')
+  await page.getByRole('main').getByRole('link', { name: /Prints of the regatta/ }).click()
+  await page.getByRole('textbox', { name: 'Size' }).last().fill('5x5cm')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('2')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Saved; albums sell by it as it stands.')).toBeVisible()
   const visitor = await browser.newPage()
   await toBuy(visitor)
-  // The same paper, otherwise shaped than the photo.
   const moved = visitor.getByRole('slider', { name: 'Move what is cut off' })
-  for (const option of await visitor.getByRole('radio').all()) {
-    await option.check()
-    if (await moved.isVisible()) break
-  }
-  test.skip(!(await moved.isVisible()), 'every print has the shape of the photo')
-  const before = await visitor.locator('.away path').getAttribute('d')
+  await visitor.getByRole('radio', { name: /^10 × 15 cm print/ }).check()
+  await expect(moved).toBeHidden()
+  await visitor.getByRole('radio', { name: /^5 × 5 cm print/ }).check()
+  const cut = visitor.locator('.away path')
+  const before = (await cut.getAttribute('d')) ?? ''
   await moved.focus()
   await visitor.keyboard.press('Home')
-  await expect(visitor.locator('.away path')).not.toHaveAttribute('d', before ?? '')
+  await expect(cut).not.toHaveAttribute('d', before)
+  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
+  // The upper or the left end of the picture is what is printed.
+  await expect(visitor.locator('.printed')).toHaveAttribute('viewBox', /^0 0 /)
   await visitor.close()
 })
 

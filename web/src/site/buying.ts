@@ -5,7 +5,7 @@ type Part = { x: number; y: number; wide: number; high: number }
 const worth = 0.005
 
 /** Of what hangs on a wall, millimetres. */
-const smallest = 180
+const smallest = 250
 
 const partOf = (text: string): Part => {
   const [x = 0, y = 0, wide = 1, high = 1] = text.split(' ').map(Number)

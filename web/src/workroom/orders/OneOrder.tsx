@@ -5,7 +5,7 @@ import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
 import { tell, tellDone } from '../shell/news'
-import { keyOf, type Order, readOrder, type Step } from './data'
+import { keyOf, type Order, pathOf, readOrder, type Step } from './data'
 import { OrderedLine } from './OrderedLine'
 import { OrderNote } from './OrderNote'
 
@@ -52,7 +52,7 @@ function Standing({ order }: { order: Order }) {
       try {
         return await body(
           api.POST('/api/orders/{order}/steps', {
-            params: { path: { order: order.id }, header: { 'If-Match': order.version } },
+            params: pathOf(client, order),
             body: { step: next },
           }),
           w.errors.away,

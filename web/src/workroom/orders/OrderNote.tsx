@@ -5,7 +5,7 @@ import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import { useAct } from '../shell/data'
 import { tellDone } from '../shell/news'
-import { keyOf, type Order } from './data'
+import { keyOf, type Order, pathOf } from './data'
 
 /** What those who sell note of an order, for themselves. */
 export function OrderNote({ order }: { order: Order }) {
@@ -16,7 +16,7 @@ export function OrderNote({ order }: { order: Order }) {
     (text: string) =>
       body(
         api.PUT('/api/orders/{order}/note', {
-          params: { path: { order: order.id }, header: { 'If-Match': order.version } },
+          params: pathOf(client, order),
           body: { note: text },
         }),
         w.errors.away,
