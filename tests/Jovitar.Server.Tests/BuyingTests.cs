@@ -63,7 +63,7 @@ public sealed class BuyingTests
         Assert.Equal(("Sent", 0), (sent.GetProperty("order").GetProperty("standing").GetString(), sent.GetProperty("order").GetProperty("next").GetArrayLength()));
         Assert.Contains("<p class=\"standing\" role=\"status\">Sent</p>", await visitor.GetStringAsync(link), StringComparison.Ordinal);
         Assert.Empty(await OrdersAsync(editor, "open"));
-        Assert.Contains("Order 1001 of Nell Garrow: it is sent.", await editor.GetStringAsync("/api/acts"), StringComparison.Ordinal);
+        Assert.Contains("Order 1001: it is sent.", await editor.GetStringAsync("/api/acts"), StringComparison.Ordinal);
         await editor.UndoAsync(sent);
         Assert.Equal(["begin", "send", "cancel"], (await (await editor.GetAsync($"/api/orders/{id}")).ReadAsync()).GetProperty("next").EnumerateArray().Select(n => n.GetString()));
         var version = (await (await editor.GetAsync($"/api/orders/{id}")).ReadAsync()).GetProperty("version").GetInt64();
@@ -125,9 +125,17 @@ public sealed class BuyingTests
     {
         await using var sale = await SaleAsync(1);
         var visitor = sale.Site.Visitor();
+        // Whatever is changed, pages that were made before say so at once.
+        async Task<bool> SellsAsync() => (await visitor.GetStringAsync("/album/night")).Contains("data-sold", StringComparison.Ordinal);
+        Assert.True(await SellsAsync());
         (await ShopAsync(sale.Owner, Shop(currency: "GBP"))).EnsureSuccessStatusCode();
-        Assert.DoesNotContain("data-sold", await visitor.GetStringAsync("/album/night"), StringComparison.Ordinal);
+        Assert.False(await SellsAsync());
         Assert.Equal(HttpStatusCode.NotFound, (await visitor.GetAsync($"/buy/{sale.Album}/{sale.Photos[0]}")).StatusCode);
+        (await ShopAsync(sale.Owner, Shop())).EnsureSuccessStatusCode();
+        Assert.True(await SellsAsync());
+        var by = new { list = (string?)sale.List, without = Array.Empty<string>() };
+        (await sale.Owner.PutAsJsonAsync($"/api/albums/{sale.Album}/selling", new { selling = new { list = (string?)null, without = Array.Empty<string>() }, was = by })).EnsureSuccessStatusCode();
+        Assert.False(await SellsAsync());
     }
 
     [Fact]
@@ -207,11 +215,15 @@ public sealed class BuyingTests
         Assert.Contains("EUR 17.00", await desktop.GetStringAsync("/basket"), StringComparison.Ordinal);
         Assert.Contains("EUR 17.00", await phone.GetStringAsync("/basket"), StringComparison.Ordinal);
         Assert.Equal(1, await sale.Site.ScalarAsync<long>("select count(*) from basket"));
+        var kept = await (await phone.GetAsync("/site/account/kept.json")).ReadAsync();
+        Assert.Equal([3, 1], kept.GetProperty("in the basket").EnumerateArray().Select(l => l.GetProperty("count").GetInt32()));
         var lines = await LinesAsync(phone);
         await FormAsync(phone, "/basket/lines", ($"count-{lines[0]}", "5"), ($"count-{lines[1]}", "0"));
         Assert.Contains("EUR 17.00", await desktop.GetStringAsync("/basket"), StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.SeeOther, (await OrderAsync(desktop, await CheckOutAsync(desktop))).StatusCode);
         Assert.Empty(await LinesAsync(phone));
+        var ordered = Assert.Single((await (await phone.GetAsync("/site/account/kept.json")).ReadAsync()).GetProperty("ordered").EnumerateArray().ToArray());
+        Assert.Equal(("7 Ropewalk", "21.50"), (ordered.GetProperty("street").GetString(), ordered.GetProperty("total").GetString()));
     }
 
     [Fact]

@@ -13,12 +13,11 @@ public static class OrderWords
         : before.Tax != after.Tax ? $"Said which tax goes with orders: {(after.Tax.Kind == TaxKind.None ? "none" : after.Tax.Called)}."
         : "Said how buyers pay.";
 
-    /// <summary>What was done with an order.</summary>
-    /// <param name="buyer">Who placed it.</param>
-    public static string Done(OrderStep step, long number, string buyer) => $"Order {number} of {buyer}: {Step(step)}.";
+    /// <summary>What was done with an order: by its number, for whoever placed it may be forgotten one day.</summary>
+    public static string Done(OrderStep step, long number) => $"Order {number}: {Step(step)}.";
 
     /// <summary>What was noted of one.</summary>
-    public static string Noted(long number, string buyer) => $"Order {number} of {buyer}: noted something.";
+    public static string Noted(long number) => $"Order {number}: noted something.";
 
     static string Step(OrderStep step) => step switch
     {

@@ -28,13 +28,14 @@ public readonly record struct Money(long Minor, Currency Currency)
 
     /// <summary>
     /// Reads what somebody typed: digits, and behind a point or a comma as many as the currency has or fewer; null for anything else, or for
-    /// more than <see cref="Most"/>.
+    /// more than there may be.
     /// </summary>
-    public static Money? Read(string typed, Currency currency)
+    /// <param name="most">Minor units: of a price <see cref="Most"/>, of sums what fits.</param>
+    public static Money? Read(string typed, Currency currency, long most = Most)
     {
         var text = typed.Trim().Replace(',', '.');
         return text.Length <= 20 && decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var value)
-            && value * Scale(currency.Digits) is var minor && minor == decimal.Truncate(minor) && minor <= Most
+            && value * Scale(currency.Digits) is var minor && minor == decimal.Truncate(minor) && minor <= most
                 ? new Money((long)minor, currency)
                 : null;
     }

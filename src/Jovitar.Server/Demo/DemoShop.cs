@@ -54,7 +54,7 @@ internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baske
         var way = shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(said.Buyer.Country)).First(w => w.Delivery == said.Way);
         var secret = LinkSecret.New();
         var hash = LinkSecret.Hash(secret)!;
-        await orders.PlaceAsync(basket, seen.Order(said.Buyer, said.Message, way), secret, hash, null, "", ct);
+        await orders.PlaceAsync(basket, seen.Order(said.Buyer, said.Message, way), secret, hash, null, null, ct);
         var id = (await orders.FindAsync(hash, ct))!.Id;
         foreach (var step in said.Steps)
         {

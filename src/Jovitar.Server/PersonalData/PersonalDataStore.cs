@@ -70,6 +70,25 @@ internal sealed class PersonalDataStore(NpgsqlDataSource db, ActRunner acts, Set
              where c.account = @member
              order by c.begun, c.id, p.place, p.id
             """),
+        ("ordered", """
+            select o.number, o.placed, o.name, o.email as "e-mail", o.content -> 'buyer' ->> 'street' as street,
+                   o.content -> 'buyer' ->> 'postcode' as postcode, o.content -> 'buyer' ->> 'town' as town,
+                   o.content ->> 'message' as message, o.currency, o.content ->> 'total' as total, o.state, o.paid, array(
+                     select (l ->> 'called') || ', ' || (l ->> 'count')
+                       from jsonb_array_elements(o.content -> 'lines') as l) as photos
+              from sale_order as o
+             where o.account = @member
+             order by o.placed, o.id
+            """),
+        ("in the basket", """
+            select a.working_name as album, coalesce(nullif(p.title, ''), p.file_name) as photo, l.count, l.added
+              from basket as b
+              join basket_line as l on l.basket = b.id
+              join album as a on a.id = l.album
+              join photo as p on p.id = l.photo
+             where b.account = @member
+             order by l.added, l.id
+            """),
         ("letters", """
             select l.made, l.subject, l.sent
               from letter as l

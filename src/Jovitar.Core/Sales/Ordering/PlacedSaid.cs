@@ -25,7 +25,7 @@ public sealed record PlacedSaid(
     public PlacedOrder Read()
     {
         var currency = Sales.Currency.Find(Currency) ?? throw new InvalidDataException($"An order is in a currency that is none: {Currency}.");
-        Money Amount(string text) => Money.Read(text, currency) ?? throw new InvalidDataException($"“{text}” is no amount.");
+        Money Amount(string text) => Money.Read(text, currency, long.MaxValue) ?? throw new InvalidDataException($"“{text}” is no amount.");
         return new PlacedOrder(
             Buyer, Message,
             [

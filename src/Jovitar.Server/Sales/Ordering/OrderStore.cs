@@ -64,8 +64,21 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
     /// <param name="basket">As it was when the order was summed: where it holds something else by now, nothing is placed.</param>
     /// <param name="secret">Of the link that opens it; who sends the same once more finds the order that was placed with it.</param>
     /// <param name="account">Of who is signed in.</param>
-    /// <param name="origin">Where the site is.</param>
-    public Task<PlacingOutcome> PlaceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string origin, CancellationToken ct) => Database.AgainAsync(
+    /// <param name="origin">Where the site is; null where nobody is to be told.</param>
+    public async Task<PlacingOutcome> PlaceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string? origin, CancellationToken ct)
+    {
+        try
+        {
+            return await PlaceOnceAsync(basket, order, secret, hash, account, origin, ct);
+        }
+        catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation)
+        {
+            // Another basket has placed one with the same secret in the same moment: nobody who means well sends that.
+            return PlacingOutcome.Changed;
+        }
+    }
+
+    Task<PlacingOutcome> PlaceOnceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string? origin, CancellationToken ct) => Database.AgainAsync(
         async () =>
         {
             var now = clock.GetUtcNow();
@@ -107,7 +120,11 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
             await tx.RunAsync(
                 "insert into sale_order_line (sale_order, place, photo) select @id, s.n, s.photo from unnest(@photos) with ordinality as s(photo, n)", ct,
                 ("id", id), ("photos", order.Lines.Select(l => l.Photo.Value).ToArray()));
-            await TellAsync(tx, id, number, order, $"{origin}{Path}/{secret}", now, ct);
+            if (origin is not null && mail.IsSet)
+            {
+                await TellAsync(tx, id, number, order, $"{origin}{Path}/{secret}", now, ct);
+            }
+
             await tx.CommitAsync(ct);
             return PlacingOutcome.Placed;
         },
@@ -121,11 +138,6 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
 
     async Task TellAsync(Transaction tx, Guid id, long number, PlacedOrder order, string link, DateTimeOffset now, CancellationToken ct)
     {
-        if (!mail.IsSet)
-        {
-            return;
-        }
-
         var letter = OrderLetters.Placed((await settings.ReadAsync(ct)).Title, number, order, link);
         await letters.PutAsync(tx, order.Buyer.Name, order.Buyer.Email, letter.Subject, letter.Text, now + Hold, ct);
         await owners.PutAsync(tx, now, (site, owner, origin) => OrderLetters.Came(site, owner, number, order, origin is null ? null : $"{origin}/workroom/orders?order={id}"), ct);
@@ -179,7 +191,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
                 return OrderOutcome.CannotBe;
             }
 
-            act.Says = _ => OrderWords.Done(step, order.Number, order.Placed.Buyer.Name);
+            act.Says = _ => OrderWords.Done(step, order.Number);
             await act.RunAsync(
                 """
                 update sale_order
@@ -196,7 +208,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
         who, id, expected,
         async (act, order) =>
         {
-            act.Says = _ => OrderWords.Noted(order.Number, order.Placed.Buyer.Name);
+            act.Says = _ => OrderWords.Noted(order.Number);
             await act.RunAsync("update sale_order set note = @note, version = version + 1 where id = @id", ct, ("id", id.Value), ("note", note));
             return OrderOutcome.Written;
         },

@@ -31,6 +31,12 @@ internal static class BuyingEndpoints
 
     static readonly TimeSpan Minute = TimeSpan.FromMinutes(1);
 
+    /// <summary>So many baskets are begun, and so many orders placed, from one network within <see cref="Window"/>: a club behind one line may buy together.</summary>
+    const int BegunFromPlace = 120;
+    const int OrderedFromPlace = 60;
+
+    static readonly TimeSpan Window = TimeSpan.FromMinutes(10);
+
     /// <param name="site">Doors that are open to everybody and stand in no description.</param>
     public static void MapBuying(this IEndpointRouteBuilder site)
     {
@@ -88,11 +94,17 @@ internal static class BuyingEndpoints
             return;
         }
 
+        var theirs = await TheirsAsync(http, baskets, ct);
+        if (theirs is null && await IsTooMuchAsync(http, tries, Window, "n", BegunFromPlace, ct))
+        {
+            return;
+        }
+
         var option = Guid.TryParse(form["option"], out var id) ? id : Guid.Empty;
         var offer = asked.Sold.Offers.FirstOrDefault(o => o.Option.Id == option);
         var fault = offer is null ? "Choose what you would like."
             : !int.TryParse(form["count"], CultureInfo.InvariantCulture, out var count) || count is < 1 or > Wanted.MostCount ? $"Say how many: 1 to {Wanted.MostCount:N0}."
-            : await baskets.AddAsync(await TheirsAsync(http, baskets, ct) ?? new BasketOf(null, BasketCookie.SecretOrNew(http)), album, photo, option, count, Middle(form["at"], asked.Sold, offer), ct) switch
+            : await baskets.AddAsync(theirs ?? new BasketOf(null, BasketCookie.SecretOrNew(http)), album, photo, option, count, Middle(form["at"], asked.Sold, offer), ct) switch
             {
                 BasketOutcome.Full => $"A basket holds {BasketSum.MostLines} different things. Order these first.",
                 BasketOutcome.Gone => "This photograph has just been removed.",
@@ -174,15 +186,22 @@ internal static class BuyingEndpoints
             return null;
         }
 
-        var wait = await tries.WaitAsync(Minute, ct, ($"b {TryCount.Network(http.Connection.RemoteIpAddress)}", ChangesAMinute));
-        if (wait is null)
+        return await IsTooMuchAsync(http, tries, Minute, "b", ChangesAMinute, ct) ? null : form;
+    }
+
+    /// <summary>Counts an order that is about to be placed; what is too much is answered.</summary>
+    internal static Task<bool> OrdersTooMuchAsync(HttpContext http, TryCount tries, CancellationToken ct) => IsTooMuchAsync(http, tries, Window, "o", OrderedFromPlace, ct);
+
+    static async Task<bool> IsTooMuchAsync(HttpContext http, TryCount tries, TimeSpan window, string what, int most, CancellationToken ct)
+    {
+        if (await tries.WaitAsync(window, ct, ($"{what} {TryCount.Network(http.Connection.RemoteIpAddress)}", most)) is not { } wait)
         {
-            return form;
+            return false;
         }
 
         http.Response.StatusCode = StatusCodes.Status429TooManyRequests;
-        await http.Response.WriteAsync("That was a lot at once. Wait a minute, then go on.", ct);
-        return null;
+        await http.Response.WriteAsync($"That was a lot at once from where you are. Wait {Math.Max(1, Math.Ceiling(wait.TotalMinutes))} minutes, then go on.", ct);
+        return true;
     }
 
     static async Task AnswerAsync(HttpContext http, SiteDoor door, ToBuy asked, CancellationToken ct) => await SiteEndpoints.SendAsync(http, await door.Renderer.BuyPageAsync(asked, ct), ct);

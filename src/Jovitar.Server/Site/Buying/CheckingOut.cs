@@ -94,6 +94,11 @@ internal static class CheckingOut
             return;
         }
 
+        if (await BuyingEndpoints.OrdersTooMuchAsync(http, tries, ct))
+        {
+            return;
+        }
+
         if (mail.IsSet && await letters.WaitAsync(asked.Buyer.Email, http.Connection.RemoteIpAddress, ct) is { } pause)
         {
             http.Response.StatusCode = StatusCodes.Status429TooManyRequests;
