@@ -29,9 +29,6 @@ public enum OrderStep
 /// <param name="IsPaid">Its money has come. Work may begin before: whoever sells decides whom they trust.</param>
 public readonly record struct OrderStanding(OrderState State, bool IsPaid, Delivery Delivery)
 {
-    /// <summary>It is over: nothing more becomes of it but that its money comes.</summary>
-    public bool IsOver => State is OrderState.Sent or OrderState.Collected or OrderState.Cancelled;
-
     /// <summary>What can be done with it now, what usually comes next first.</summary>
     public IReadOnlyList<OrderStep> Next => State switch
     {

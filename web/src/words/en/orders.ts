@@ -54,8 +54,6 @@ export const orderWords = {
     perInch: (n: number) => `${n} pixels an inch`,
     fetched: (n: number) => (n === 0 ? 'not fetched yet' : n === 1 ? 'fetched once' : `fetched ${n} times`),
     of: (count: number, option: string) => (count > 1 ? `${option}, ${count} pieces` : option),
-    address: 'Where it goes',
-    buyer: 'Who ordered',
     says: 'They say',
     note: 'Noted, for yourselves',
     noteHint: 'What was agreed, what it waits for',
