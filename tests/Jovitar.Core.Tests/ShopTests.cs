@@ -136,6 +136,47 @@ public sealed class ShopTests
         }
     }
 
+    [Theory]
+    [InlineData(OrderState.Placed, null, 0, 0, NotFetched.NotPaid)]
+    [InlineData(OrderState.Placed, 0, 0, 0, NotFetched.No)]
+    [InlineData(OrderState.Sent, 0, 2, 30, NotFetched.No)]
+    [InlineData(OrderState.Sent, 0, 3, 30, NotFetched.TooOften)]
+    [InlineData(OrderState.Sent, 0, 0, 31, NotFetched.TooLate)]
+    [InlineData(OrderState.Sent, 5, 0, 31, NotFetched.No)]
+    [InlineData(OrderState.Cancelled, 0, 0, 0, NotFetched.Cancelled)]
+    public void A_file_is_handed_out_from_its_payment_on_as_often_and_as_long_as_it_was_sold(OrderState state, int? paidOn, int fetched, int day, NotFetched why)
+    {
+        var began = DateTimeOffset.UnixEpoch;
+        var file = new SaleOption(Guid.NewGuid(), OptionKind.Digital) { Downloads = 3, Days = 30 };
+        Assert.Equal(why, new FileTerms(file, state, paidOn is { } paid ? began.AddDays(paid) : null, fetched).At(began.AddDays(day)));
+        // One that says nothing of it is there for ever, once it is paid.
+        var always = new FileTerms(file with { Downloads = null, Days = null }, OrderState.Placed, began, 500);
+        Assert.Equal((NotFetched.No, null, null), (always.At(began.AddYears(20)), always.Left, always.Until));
+    }
+
+    [Fact]
+    public void What_is_cut_off_is_moved_to_either_end()
+    {
+        // 900 by 600 pixels on a square: a third is cut off at the sides.
+        var picture = new PixelSize(900, 600);
+        var fit = PrintFit.Of(picture, new PrintArea(100, 100));
+        Assert.True(fit.CutsSides(picture));
+        Assert.False(PrintFit.Of(new PixelSize(600, 900), new PrintArea(100, 100)).CutsSides(new PixelSize(600, 900)));
+        foreach (var (at, x) in new[] { (0.0, 0.0), (0.5, 150), (1, 300) })
+        {
+            var moved = PrintFit.Of(picture, new PrintArea(100, 100), fit.MovedTo(at, picture)).Crop;
+            Assert.Equal((x, 600), (Math.Round(moved.X, 6), Math.Round(moved.Width, 6)));
+        }
+    }
+
+    [Fact]
+    public void What_a_buyer_says_is_words_and_not_too_many()
+    {
+        Assert.Null(PlacedOrder.MessageFault("Before the twelfth,\nplease."));
+        Assert.NotNull(PlacedOrder.MessageFault("a\0b"));
+        Assert.NotNull(PlacedOrder.MessageFault(new string('x', 1001)));
+    }
+
     static PlacedOrder Order()
     {
         var euro = Currency.Find("EUR")!;

@@ -32,6 +32,14 @@ public sealed class BuyingTests
         var page = await CheckOutAsync(visitor);
         var forgot = await OrderAsync(visitor, page, town: "");
         Assert.Equal((HttpStatusCode.UnprocessableEntity, true), (forgot.StatusCode, (await forgot.Content.ReadAsStringAsync()).Contains("Give the town.", StringComparison.Ordinal)));
+        // A form in parts brings letters that the database has none of.
+        using var parts = new MultipartFormDataContent();
+        foreach (var (name, value) in new[] { ("order", page.Order), ("seen", page.Seen), ("act", "order"), ("way", "Post"), ("name", "Nell"), ("email", "nell@example.test"), ("street", "7 Ropewalk"), ("postcode", "X91"), ("town", "Hollin Quay"), ("country", "IE"), ("message", "a\0b") })
+        {
+            parts.Add(new StringContent(value), name);
+        }
+
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await visitor.PostAsync("/basket/check-out", parts)).StatusCode);
         var placed = await OrderAsync(visitor, page, message: "No bill, please.");
         var order = placed.Headers.Location!.ToString();
         var shown = WebUtility.HtmlDecode(await visitor.GetStringAsync(order));
@@ -224,6 +232,29 @@ public sealed class BuyingTests
         Assert.Empty(await LinesAsync(phone));
         var ordered = Assert.Single((await (await phone.GetAsync("/site/account/kept.json")).ReadAsync()).GetProperty("ordered").EnumerateArray().ToArray());
         Assert.Equal(("7 Ropewalk", "21.50"), (ordered.GetProperty("street").GetString(), ordered.GetProperty("total").GetString()));
+    }
+
+    [Fact]
+    public async Task What_there_is_no_room_for_comes_along_once_there_is()
+    {
+        await using var sale = await SaleAsync(2);
+        var member = await MemberAsync(sale.Site, sale.Owner, "Ada");
+        await AddAsync(member, sale, sale.Photos[0], sale.Print);
+        await sale.Site.WriteAsync(
+            """
+            insert into basket_line (id, basket, album, photo, option, count, added)
+            select gen_random_uuid(), l.basket, l.album, l.photo, gen_random_uuid(), 1, now()
+              from basket_line as l, generate_series(1, 498)
+            """);
+        var other = sale.Site.Visitor();
+        await AddAsync(other, sale, sale.Photos[1], sale.Print);
+        await AddAsync(other, sale, sale.Photos[1], sale.File);
+        Assert.Equal(HttpStatusCode.SeeOther, (await UseAsync(other, await LinkAsync(sale.Owner, await IdAsync(sale.Owner, "Ada")))).StatusCode);
+        Assert.Contains("EUR 8.00", await other.GetStringAsync("/basket"), StringComparison.Ordinal);
+        Assert.Contains("EUR 8.00", await other.GetStringAsync("/basket"), StringComparison.Ordinal);
+        await sale.Site.WriteAsync($"delete from basket_line where option not in ('{sale.Print}', '{sale.File}')");
+        Assert.Contains("EUR 13.00", await other.GetStringAsync("/basket"), StringComparison.Ordinal);
+        Assert.Equal(1, await sale.Site.ScalarAsync<long>("select count(*) from basket"));
     }
 
     [Fact]

@@ -66,6 +66,17 @@ public sealed record PrintFit(PrintArea Area, Box Crop, double Lost, double Roun
         return turned.Lost < upright.Lost - Alike ? turned : upright;
     }
 
+    /// <summary>What is cut off is at the picture's sides, not above and below.</summary>
+    public bool CutsSides(PixelSize picture) => Crop.Width / picture.Width < Crop.Height / picture.Height;
+
+    /// <summary>The spot that stays in the middle when the printed part is moved.</summary>
+    /// <param name="at">0 to the left or upper end of the picture, 1 to the other one.</param>
+    public Spot MovedTo(double at, PixelSize picture)
+    {
+        var (wide, high) = (Crop.Width / picture.Width, Crop.Height / picture.Height);
+        return new Spot((at * (1 - wide)) + (wide / 2), (at * (1 - high)) + (high / 2));
+    }
+
     static PrintFit On(PixelSize picture, PrintArea area, Spot? middle)
     {
         if (picture.Width <= 0 || picture.Height <= 0 || area.Width <= 0 || area.Height <= 0 || area.Edge < 0)

@@ -38,7 +38,7 @@ create table basket_line (
 create index basket_line_album on basket_line (album);
 create index basket_line_photo on basket_line (photo);
 
--- Orders, as they were placed: a value of Core (Placed), whole; beside it what they are found by and what becomes of them.
+-- Orders, as they were placed: a value of Core (PlacedOrder), whole; beside it what they are found by and what becomes of them.
 create table order_count (
   id boolean primary key default true check (id),
   last bigint not null

@@ -61,7 +61,8 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
           (select ap.photo from album_photo as ap where ap.album = a.id order by ap.place, ap.photo limit 1))
         """;
 
-    static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) }, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
+    /// <summary>How what is said of selling is written down.</summary>
+    internal static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) }, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
 
     /// <summary>The columns that <see cref="Read"/> reads.</summary>
     /// <param name="list">What the price list is called.</param>

@@ -25,8 +25,9 @@ internal sealed class SiteOffers(OfferStore offers, AccessStore access)
 
         var isKnown = sight.Viewer.IsKnown;
         var saves = offered.SavesFor(isKnown);
-        var asks = walk.Photos.Count > 0 && access.May(sight.Viewer, Right.Choose, new AlbumToChooseFrom(new AlbumThing(Binned: false, SitePhotos.OnPage(isShown: true)) { Reserves = sight.Gates.Reserves.Of(reserves) }, offered.Choosing is not null));
-        var buys = walk.Photos.Count > 0 && access.May(sight.Viewer, Right.Buy, new AlbumToBuyFrom(new AlbumThing(Binned: false, SitePhotos.OnPage(isShown: true)), sells));
+        var thing = new AlbumThing(Binned: false, SitePhotos.OnPage(isShown: true)) { Reserves = sight.Gates.Reserves.Of(reserves) };
+        var asks = walk.Photos.Count > 0 && access.May(sight.Viewer, Right.Choose, new AlbumToChooseFrom(thing, offered.Choosing is not null));
+        var buys = walk.Photos.Count > 0 && access.May(sight.Viewer, Right.Buy, new AlbumToBuyFrom(thing, sells));
         return walk with
         {
             Press = saves > walk.Press.Save ? walk.Press with { Save = saves } : walk.Press,

@@ -15023,15 +15023,12 @@ export interface components {
         };
         /** @description A line of an order, for those who sell. */
         OrderedLine: {
-            photoId: components["schemas"]["PhotoId"];
             photo: null | components["schemas"]["OrderedPhoto"];
             called: string;
             fileName: string;
-            album: components["schemas"]["AlbumId"];
             gallery: string;
             option: string;
             kind: components["schemas"]["OptionKind"];
-            description: string;
             /** Format: int32 */
             count: number;
             each: string;
@@ -15083,7 +15080,6 @@ export interface components {
             things: number;
             /** @description With its currency. */
             total: string;
-            delivery: components["schemas"]["Delivery"];
             state: components["schemas"]["OrderState"];
             isPaid: boolean;
             /** @description Where it stands, in words. */
@@ -15132,7 +15128,6 @@ export interface components {
             sum: components["schemas"]["SumPart"][];
             total: string;
             delivery: components["schemas"]["Delivery"];
-            way: string;
             state: components["schemas"]["OrderState"];
             /** Format: date-time */
             paid: null | string;

@@ -23,40 +23,32 @@ export function enhanceBuying(root: HTMLElement) {
   const view = root.querySelector<HTMLElement>('[data-buying-view]')
   const form = root.querySelector<HTMLFormElement>('#buy')
   if (!(picture && away && place && range && wall && print && view && form)) return
-  const [width, height] = [picture.width, picture.height]
-  const natural = {
-    width: Number(picture.getAttribute('width')) || width,
-    height: Number(picture.getAttribute('height')) || height,
-  }
+  // As it is corrected, pixels: not as large as it stands here.
+  const [w, h] = ['width', 'height'].map((side) => Number(picture.getAttribute(side))) as [number, number]
 
   const chosen = () => form.querySelector<HTMLInputElement>('[name=option]:checked')
   let part: Part | undefined
 
-  /** Across is what more can be moved by: 0 when all of it is printed. */
+  /** What is cut off, across and down. */
   const spare = (p: Part) => ({ x: 1 - p.wide, y: 1 - p.high })
+  const canMove = (p: Part | undefined) => p !== undefined && Math.max(spare(p).x, spare(p).y) > worth
 
-  function choose() {
+  const choose = () => {
     const crop = chosen()?.dataset.crop
     part = crop ? partOf(crop) : undefined
-    const room = part ? spare(part) : { x: 0, y: 0 }
-    const moves = Math.max(room.x, room.y) > worth
-    if (place && range) {
-      place.hidden = !moves
-      // Who does not touch it leaves it to the photo's own middle.
-      range.disabled = true
-      if (part && moves)
-        range.value = String(Math.round((room.x > room.y ? part.x / room.x : part.y / room.y) * 100))
-      range.disabled = !moves
-      range.removeAttribute('name')
+    place.hidden = range.disabled = !canMove(part)
+    // Who does not touch it leaves it to the photo's own middle.
+    range.removeAttribute('name')
+    if (part && canMove(part)) {
+      const room = spare(part)
+      range.value = String(Math.round((room.x > room.y ? part.x / room.x : part.y / room.y) * 100))
     }
     draw()
   }
 
-  function draw() {
-    if (!(away && wall && print)) return
-    const { width: w, height: h } = natural
+  const draw = () => {
     const path = away.querySelector('path')
-    view?.classList.toggle('moves', !!part && Math.max(spare(part).x, spare(part).y) > worth)
+    view.classList.toggle('moves', canMove(part))
     if (part) {
       const [x, y, wide, high] = [part.x * w, part.y * h, part.wide * w, part.high * h]
       path?.setAttribute('d', `M0 0H${w}V${h}H0ZM${x} ${y}h${wide}v${high}h${-wide}Z`)
@@ -83,8 +75,8 @@ export function enhanceBuying(root: HTMLElement) {
   }
 
   /** @param at 0 for the left or the upper end, 1 for the other. */
-  function move(at: number) {
-    if (!(part && range)) return
+  const move = (at: number) => {
+    if (!part) return
     const room = spare(part)
     part = { ...part, x: at * room.x, y: at * room.y }
     range.name = 'at'
@@ -94,12 +86,12 @@ export function enhanceBuying(root: HTMLElement) {
 
   range.addEventListener('input', () => move(Number(range.value) / 100))
   view.addEventListener('pointerdown', (down) => {
-    if (!part) return
+    if (!part || !canMove(part)) return
     const room = spare(part)
     const box = picture.getBoundingClientRect()
     const sideways = room.x > room.y
     const free = sideways ? room.x * box.width : room.y * box.height
-    if (Math.max(room.x, room.y) <= worth || free < 1) return
+    if (free < 1) return
     const from = Number(range.value) / 100
     down.preventDefault()
     view.setPointerCapture(down.pointerId)

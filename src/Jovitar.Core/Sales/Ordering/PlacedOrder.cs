@@ -18,4 +18,7 @@ public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, str
 public sealed record PlacedOrder(Buyer Buyer, string Message, IReadOnlyList<PlacedLine> Lines, DeliveryWay Way, Tax Tax, Money Goods, Money Taxed, Money Total, string Home, string Payment)
 {
     public const int LongestMessage = 1000;
+
+    /// <summary>What is wrong with what a buyer says with an order; null for nothing.</summary>
+    public static string? MessageFault(string message) => Text.Fault(message, LongestMessage);
 }

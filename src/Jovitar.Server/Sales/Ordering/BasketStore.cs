@@ -122,32 +122,49 @@ internal sealed class BasketStore(NpgsqlDataSource db, TimeProvider clock)
         },
         ct);
 
-    /// <summary>What somebody put in before they signed in goes into the basket that they have everywhere.</summary>
-    public Task MergeAsync(byte[] secret, Guid account, CancellationToken ct) => ChangeAsync(
-        new BasketOf(account, null), begins: true,
-        async (tx, basket, _) =>
-        {
-            await using var there = tx.Command("select count(*)::int from basket_line where basket = @basket", ("basket", basket));
-            var room = BasketSum.MostLines - (int)(await there.ExecuteScalarAsync(ct))!;
-            // The other basket is held before its lines are read: who puts something into it meanwhile waits, and begins another.
-            await tx.RunAsync("select from basket where secret = @secret for update", ct, ("secret", secret));
-            await tx.RunAsync(
-                """
-                insert into basket_line as l (id, basket, album, photo, option, count, middle_x, middle_y, added)
-                select gen_random_uuid(), @basket, f.album, f.photo, f.option, f.count, f.middle_x, f.middle_y, f.added
-                  from basket as b
-                  join basket_line as f on f.basket = b.id
-                 where b.secret = @secret
-                 order by f.added, f.id
-                 limit @room
-                on conflict (basket, album, photo, option) do update
-                  set count = least(l.count + excluded.count, @most)
-                """,
-                ct, ("basket", basket), ("secret", secret), ("room", Math.Max(0, room)), ("most", Wanted.MostCount));
-            await tx.RunAsync("delete from basket where secret = @secret", ct, ("secret", secret));
-            return BasketOutcome.Done;
-        },
-        ct);
+    /// <summary>What somebody put in before they signed in goes into the basket that they have everywhere, as far as there is room.</summary>
+    /// <returns>Whether all of it did.</returns>
+    public async Task<bool> MergeAsync(byte[] secret, Guid account, CancellationToken ct)
+    {
+        var isAll = true;
+        await ChangeAsync(
+            new BasketOf(account, null), begins: true,
+            async (tx, basket, _) =>
+            {
+                await using var there = tx.Command("select count(*)::int from basket_line where basket = @basket", ("basket", basket));
+                var room = BasketSum.MostLines - (int)(await there.ExecuteScalarAsync(ct))!;
+                // The other basket is held before its lines are read: who puts something into it meanwhile waits, and begins another.
+                await tx.RunAsync("select from basket where secret = @secret for update", ct, ("secret", secret));
+                await tx.RunAsync(
+                    """
+                    with moved as (
+                      select f.*
+                        from basket as b
+                        join basket_line as f on f.basket = b.id
+                       where b.secret = @secret
+                       order by f.added, f.id
+                       limit @room),
+                    put as (
+                      insert into basket_line as l (id, basket, album, photo, option, count, middle_x, middle_y, added)
+                      select gen_random_uuid(), @basket, m.album, m.photo, m.option, m.count, m.middle_x, m.middle_y, m.added
+                        from moved as m
+                      on conflict (basket, album, photo, option) do update
+                        set count = least(l.count + excluded.count, @most))
+                    delete from basket_line as l using moved as m where l.id = m.id
+                    """,
+                    ct, ("basket", basket), ("secret", secret), ("room", Math.Max(0, room)), ("most", Wanted.MostCount));
+                await using var left = tx.Command("select exists (select from basket as b join basket_line as l on l.basket = b.id where b.secret = @secret)", ("secret", secret));
+                isAll = !(bool)(await left.ExecuteScalarAsync(ct))!;
+                if (isAll)
+                {
+                    await tx.RunAsync("delete from basket where secret = @secret", ct, ("secret", secret));
+                }
+
+                return BasketOutcome.Done;
+            },
+            ct);
+        return isAll;
+    }
 
     /// <summary>Does something with a basket, one at a time.</summary>
     /// <param name="begins">There need not be one yet.</param>

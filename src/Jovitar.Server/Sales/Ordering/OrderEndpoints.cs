@@ -27,7 +27,7 @@ internal sealed record OrderedPhoto(PhotoId Id, string Picture, int Width, int H
 /// <param name="Crop">The part of it that is printed, shares of its sides; null where nothing is.</param>
 /// <param name="PixelsPerInch">On the print; null where nothing is printed.</param>
 internal sealed record OrderedLine(
-    PhotoId PhotoId, OrderedPhoto? Photo, string Called, string FileName, AlbumId Album, string Gallery, string Option, OptionKind Kind, string Description, int Count, string Each, string Amount, FitCrop? Crop, int? PixelsPerInch, int Fetched);
+    OrderedPhoto? Photo, string Called, string FileName, string Gallery, string Option, OptionKind Kind, int Count, string Each, string Amount, FitCrop? Crop, int? PixelsPerInch, int Fetched);
 
 /// <summary>A part of a sum, in words.</summary>
 internal sealed record SumPart(string Words, string Amount);
@@ -39,7 +39,7 @@ internal sealed record SumPart(string Words, string Amount);
 /// <param name="Next">What can be done with it, what usually comes next first.</param>
 /// <param name="Version">Expected by the next write.</param>
 internal sealed record OrderSeen(
-    OrderId Id, long Number, DateTimeOffset At, string Name, string Email, IReadOnlyList<string> Address, string Message, IReadOnlyList<OrderedLine> Lines, string Goods, IReadOnlyList<SumPart> Sum, string Total, Delivery Delivery, string Way,
+    OrderId Id, long Number, DateTimeOffset At, string Name, string Email, IReadOnlyList<string> Address, string Message, IReadOnlyList<OrderedLine> Lines, string Goods, IReadOnlyList<SumPart> Sum, string Total, Delivery Delivery,
     OrderState State, DateTimeOffset? Paid, string Standing, IReadOnlyList<OrderStep> Next, string Note, long Version);
 
 /// <summary>An order as it is now, and the act that did it.</summary>
@@ -92,14 +92,14 @@ internal static class OrderEndpoints
         return new OrderSeen(
             order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.Delivery is Delivery.Post or Delivery.Express ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
             [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i)))],
-            placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, placed.Way.Sentence, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next, order.Note, order.Version);
+            placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next, order.Note, order.Version);
     }
 
     static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched)
     {
         var fit = photo is null ? null : line.Option.FitOf(new PixelSize(photo.Width, photo.Height), line.Middle ?? photo.Focus);
         return new OrderedLine(
-            line.Photo, photo, line.Called, line.FileName, line.Album, line.Gallery, line.Option.Called, line.Option.Kind, line.Option.Description, line.Count, line.Each.ToString(), line.Amount.ToString(),
+            photo, line.Called, line.FileName, line.Gallery, line.Option.Called, line.Option.Kind, line.Count, line.Each.ToString(), line.Amount.ToString(),
             fit is null ? null : FitCrop.Of(fit, new PixelSize(photo!.Width, photo.Height)), fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null, fetched);
     }
 }

@@ -21,7 +21,7 @@ internal enum OrdersWanted
 /// <param name="Total">With its currency.</param>
 /// <param name="Standing">Where it stands, in words.</param>
 /// <param name="Pictures">The first of its photos that are still here.</param>
-internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, string Name, int Things, string Total, Delivery Delivery, OrderState State, bool IsPaid, string Standing, IReadOnlyList<string> Pictures);
+internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, string Name, int Things, string Total, OrderState State, bool IsPaid, string Standing, IReadOnlyList<string> Pictures);
 
 /// <summary>Orders, the latest first; those of which something is to be done, the eldest first.</summary>
 /// <param name="Open">So many of all are to be done, and so many are not paid.</param>
@@ -80,7 +80,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         var standing = new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Maybe<DateTimeOffset>("paid") is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")));
         return new OrderLine(
             new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), r.Get<string>("name"), r.Get<int>("things"), new Money(r.Get<long>("total"), Currency.Find(r.Get<string>("currency"))!).Said,
-            standing.Delivery, standing.State, standing.IsPaid, OrderWords.Standing(standing), r.Get<string[]>("pictures"));
+            standing.State, standing.IsPaid, OrderWords.Standing(standing), r.Get<string[]>("pictures"));
     }
 
     /// <summary>Of some photos, the pictures of those that are still here.</summary>

@@ -56,7 +56,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
     {
         var paid = r.Maybe<DateTimeOffset>("paid");
         return new KeptOrder(
-            new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), JsonSerializer.Deserialize<PlacedSaid>(r.Get<string>("content"), ShopStore.Json)!.Read(),
+            new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), JsonSerializer.Deserialize<PlacedSaid>(r.Get<string>("content"), PriceStore.Json)!.Read(),
             new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), paid is not null, Enum.Parse<Delivery>(r.Get<string>("delivery"))), paid, r.Get<string>("note"), r.Get<int[]>("fetched"), r.Get<long>("version"));
     }
 
@@ -115,7 +115,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
                    @things, @delivery, @paid::timestamptz)
                 """,
                 ct, ("id", id), ("number", number), ("hash", hash), ("basket", basket.Id), ("account", account), ("now", now), ("name", order.Buyer.Name), ("email", order.Buyer.Email),
-                ("content", JsonSerializer.Serialize(PlacedSaid.Of(order), ShopStore.Json)), ("currency", order.Total.Currency.Code), ("total", order.Total.Minor), ("things", order.Lines.Sum(l => l.Count)),
+                ("content", JsonSerializer.Serialize(PlacedSaid.Of(order), PriceStore.Json)), ("currency", order.Total.Currency.Code), ("total", order.Total.Minor), ("things", order.Lines.Sum(l => l.Count)),
                 ("delivery", order.Way.Delivery.ToString()), ("paid", order.Total.Minor == 0 ? now : null));
             await tx.RunAsync(
                 "insert into sale_order_line (sale_order, place, photo) select @id, s.n, s.photo from unnest(@photos) with ordinality as s(photo, n)", ct,

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using System.Text.Json.Serialization;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Acts;
@@ -15,14 +14,12 @@ internal sealed record OpenedShop(Shop Shop, long Edited);
 /// <summary>How the site sells.</summary>
 internal sealed class ShopStore(NpgsqlDataSource db, ActRunner acts)
 {
-    internal static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) }, DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull };
-
     const string Now = "select settings::text as settings, is_open, edited from shop";
 
     /// <summary>What is written is whole enough for a shop that is closed. One that is open and lacks something, because what was said of it was taken back, counts as closed.</summary>
     static OpenedShop Read(NpgsqlDataReader r)
     {
-        var said = JsonSerializer.Deserialize<ShopSaid>(r.Get<string>("settings"), Json)!;
+        var said = JsonSerializer.Deserialize<ShopSaid>(r.Get<string>("settings"), PriceStore.Json)!;
         var closed = (said with { IsOpen = false }).Read().Shop ?? throw new InvalidDataException($"The shop’s settings cannot be read: {said}");
         return new OpenedShop(closed with { IsOpen = r.Get<bool>("is_open") && (closed with { IsOpen = true }).Fault() is null }, r.Get<long>("edited"));
     }
@@ -50,7 +47,7 @@ internal sealed class ShopStore(NpgsqlDataSource db, ActRunner acts)
                 act.Says = _ => OrderWords.Changed(before.Shop, shop);
                 await act.RunAsync(
                     "update shop set settings = @settings::jsonb, is_open = @open, edited = edited + 1", ct,
-                    ("settings", JsonSerializer.Serialize(ShopSaid.Of(shop) with { IsOpen = false }, Json)), ("open", shop.IsOpen));
+                    ("settings", JsonSerializer.Serialize(ShopSaid.Of(shop) with { IsOpen = false }, PriceStore.Json)), ("open", shop.IsOpen));
                 return true;
             },
             ct);

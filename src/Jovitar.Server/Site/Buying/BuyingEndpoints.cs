@@ -55,8 +55,11 @@ internal static class BuyingEndpoints
         var (account, secret) = (ContributingPages.AccountOf(http), BasketCookie.Secret(http.Request));
         if (account is { } theirs && secret is not null)
         {
-            await baskets.MergeAsync(secret, theirs, ct);
-            BasketCookie.Take(http);
+            // What there is no room for stays where it is, and comes along once there is.
+            if (await baskets.MergeAsync(secret, theirs, ct))
+            {
+                BasketCookie.Take(http);
+            }
         }
 
         return account is null && secret is null ? null : new BasketOf(account, account is null ? secret : null);
@@ -123,17 +126,8 @@ internal static class BuyingEndpoints
     /// <summary>Where a buyer moved what is cut off to.</summary>
     /// <param name="at">0 for the left or upper end of the picture, 100 for the other one; empty for as it stands.</param>
     /// <returns>The spot of the picture that stays in the middle; null for as it stands.</returns>
-    internal static Spot? Middle(string? at, SoldPhoto sold, Offer offer)
-    {
-        if (offer.Fit is null || !double.TryParse(at, CultureInfo.InvariantCulture, out var hundredths) || !double.IsFinite(hundredths))
-        {
-            return null;
-        }
-
-        var share = Math.Clamp(hundredths / 100, 0, 1);
-        var (wide, high) = (offer.Fit.Crop.Width / sold.Photo.Width, offer.Fit.Crop.Height / sold.Photo.Height);
-        return new Spot((share * (1 - wide)) + (wide / 2), (share * (1 - high)) + (high / 2));
-    }
+    static Spot? Middle(string? at, SoldPhoto sold, Offer offer) =>
+        double.TryParse(at, CultureInfo.InvariantCulture, out var hundredths) && double.IsFinite(hundredths) ? offer.Fit?.MovedTo(Math.Clamp(hundredths / 100, 0, 1), sold.Size) : null;
 
     static async Task ShowBasket(HttpContext http, SiteShop shop, SiteStore store, SiteDoor door, BasketStore baskets, CancellationToken ct)
     {

@@ -1,3 +1,4 @@
+using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
 
 namespace Jovitar.Server.Site.Buying;
@@ -9,16 +10,15 @@ internal static class BuyingWords
     const double Worth = 0.005;
 
     /// <summary>What is cut off, and what goes round the edges; empty for nothing.</summary>
-    public static string Cut(Offer offer)
+    /// <param name="photo">As it is corrected, pixels.</param>
+    public static string Cut(Offer offer, PixelSize photo)
     {
         if (offer.Fit is not { } fit)
         {
             return "";
         }
 
-        var cut = fit.Lost < Worth ? "" : fit.Crop.X > 0.5 || fit.Crop.Width + 1 < fit.Crop.Height * fit.Area.WholeWidth / fit.Area.WholeHeight
-            ? $"{Share(fit.Lost)} is cut off at the sides."
-            : $"{Share(fit.Lost)} is cut off above or below.";
+        var cut = fit.Lost < Worth ? "" : $"{Share(fit.Lost)} is cut off {(fit.CutsSides(photo) ? "at the sides" : "above or below")}.";
         var round = fit.Round < Worth ? "" : $"{Share(fit.Round)} goes round its edges.";
         return $"{cut} {round}".Trim();
     }

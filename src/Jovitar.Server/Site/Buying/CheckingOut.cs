@@ -125,9 +125,9 @@ internal static class CheckingOut
             faults["way"] = asked.Ways.Count > 0 ? "Choose how it comes to you." : $"Nothing is sent to {Country.Find(asked.Buyer.Country)?.Name ?? "there"}.";
         }
 
-        if (asked.Message.Trim().Length > PlacedOrder.LongestMessage)
+        if (PlacedOrder.MessageFault(asked.Message) is { } message)
         {
-            faults["message"] = $"A message has {PlacedOrder.LongestMessage:N0} letters at most.";
+            faults["message"] = message;
         }
 
         return faults;

@@ -41,30 +41,34 @@ internal static class OrderPages
         {
             var photo = photos.GetValueOrDefault(line.Photo);
             var fit = photo is null ? null : line.Option.FitOf(new PixelSize(photo.Width, photo.Height), line.Middle ?? photo.Focus);
-            var refusal = Refusal(order, i, now);
-            return new OrderLineSeen(line, photo, fit, line.Option.Kind == OptionKind.Digital && refusal is null ? $"{OrderStore.Path}/{secret}/files/{i + 1}" : null, line.Option.Kind == OptionKind.Digital ? refusal ?? Left(order, i) : "");
+            if (line.Option.Kind != OptionKind.Digital)
+            {
+                return new OrderLineSeen(line, photo, fit, null, "");
+            }
+
+            var terms = TermsOf(order, i);
+            return Refusal(terms, now) is { } refusal ? new OrderLineSeen(line, photo, fit, null, refusal) : new OrderLineSeen(line, photo, fit, $"{OrderStore.Path}/{secret}/files/{i + 1}", Left(terms));
         });
         await SiteEndpoints.SendAsync(http, await door.Renderer.OrderPageAsync(new ToSeeOrder(order.Number, order.At, order.Placed, order.Standing, [.. lines], now - order.At < New, mail.IsSet), ct), ct);
     }
 
-    /// <summary>Why the file of a line is not fetched; null where it can be.</summary>
     /// <param name="i">Of the line, from 0.</param>
-    static string? Refusal(KeptOrder order, int i, DateTimeOffset now)
-    {
-        var option = order.Placed.Lines[i].Option;
-        return order.Standing.State == OrderState.Cancelled ? "The order was cancelled."
-            : order.Paid is not { } paid ? "To be fetched here as soon as it is paid."
-            : option.Days is { } days && now > paid.AddDays(days) ? $"It was there for {days} days, until {SiteDates.Whole(DateOnly.FromDateTime(paid.AddDays(days).UtcDateTime))}."
-            : option.Downloads is { } most && order.Fetched[i] >= most ? (most == 1 ? "It was fetched." : $"It was fetched {most} times.")
-            : null;
-    }
+    static FileTerms TermsOf(KeptOrder order, int i) => new(order.Placed.Lines[i].Option, order.Standing.State, order.Paid, order.Fetched[i]);
 
-    static string Left(KeptOrder order, int i) =>
-        string.Join(", ", new[]
-        {
-            order.Placed.Lines[i].Option.Downloads is { } most ? (most - order.Fetched[i] == 1 ? "once more" : $"{most - order.Fetched[i]} times more") : "",
-            order.Placed.Lines[i].Option.Days is { } days ? $"until {SiteDates.Whole(DateOnly.FromDateTime(order.Paid!.Value.AddDays(days).UtcDateTime))}" : "",
-        }.Where(w => w.Length > 0));
+    /// <summary>Why a file is not handed out; null where it is.</summary>
+    static string? Refusal(FileTerms terms, DateTimeOffset now) => terms.At(now) switch
+    {
+        NotFetched.Cancelled => "The order was cancelled.",
+        NotFetched.NotPaid => "To be fetched here as soon as it is paid.",
+        NotFetched.TooLate => $"It was there for {terms.Option.Days} days, until {Day(terms.Until)}.",
+        NotFetched.TooOften => terms.Fetched == 1 ? "It was fetched." : $"It was fetched {terms.Fetched} times.",
+        _ => null,
+    };
+
+    static string Left(FileTerms terms) =>
+        string.Join(", ", new[] { terms.Left is { } left ? (left == 1 ? "once more" : $"{left} times more") : "", terms.Until is null ? "" : $"until {Day(terms.Until)}" }.Where(w => w.Length > 0));
+
+    static string Day(DateTimeOffset? at) => at is { } then ? SiteDates.Whole(DateOnly.FromDateTime(then.UtcDateTime)) : "";
 
     static async Task<Results<FileStreamHttpResult, NotFound<Problem>, JsonHttpResult<Problem>>> Fetch(string secret, int line, HttpContext http, OrderStore orders, SavingDoor saving, TimeProvider clock, CancellationToken ct)
     {
@@ -74,7 +78,7 @@ internal static class OrderPages
             return Problems.Gone("file");
         }
 
-        if (Refusal(order, line - 1, clock.GetUtcNow()) is { } refusal)
+        if (Refusal(TermsOf(order, line - 1), clock.GetUtcNow()) is { } refusal)
         {
             return Problems.Json(StatusCodes.Status403Forbidden, "forbidden", refusal);
         }

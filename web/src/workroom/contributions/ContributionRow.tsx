@@ -1,6 +1,7 @@
 import type { Api } from '../../api/client'
 import { w } from '../../words'
 import { moment } from '../shell/format'
+import { OpenRow } from '../shell/ListAndOne'
 import { pictureOf } from './data'
 
 /** Who sent what in, and where that stands. */
@@ -14,37 +15,27 @@ export function ContributionRow({
   onOpen: () => void
 }) {
   return (
-    <li className="border-b border-line">
-      <button
-        type="button"
-        aria-current={isOpen || undefined}
-        aria-label={w.contributions.open(c.name, moment(c.sent))}
-        className={`grid w-full gap-0.5 border-l-3 py-2.5 pl-3 text-left ${isOpen ? 'border-plum' : 'border-transparent hover:border-strong-line'}`}
-        onClick={onOpen}
-      >
-        <span className="flex min-w-0 items-baseline gap-2">
-          <span className={`min-w-0 truncate ${c.waiting > 0 || isOpen ? 'font-semibold' : ''}`}>
-            {c.name}
-          </span>
-          <span className="ml-auto text-small whitespace-nowrap text-quiet">{moment(c.sent)}</span>
-        </span>
-        <span className="truncate text-small text-quiet">
-          {c.link ? w.contributions.by(c.link) : w.contributions.ofOwnAccord}
-          {', '}
-          {w.contributions.standing(c.waiting, c.accepted, c.refused, c.withdrawn)}
-        </span>
-        <span className="mt-1 flex h-12 gap-[3px]" aria-hidden>
-          {c.photos.map((photo) => (
-            <img
-              key={photo}
-              src={pictureOf(photo, 480)}
-              alt=""
-              loading="lazy"
-              className="h-12 w-[3.4rem] object-cover"
-            />
-          ))}
-        </span>
-      </button>
-    </li>
+    <OpenRow label={w.contributions.open(c.name, moment(c.sent))} isOpen={isOpen} onOpen={onOpen}>
+      <span className="flex min-w-0 items-baseline gap-2">
+        <span className={`min-w-0 truncate ${c.waiting > 0 || isOpen ? 'font-semibold' : ''}`}>{c.name}</span>
+        <span className="ml-auto text-small whitespace-nowrap text-quiet">{moment(c.sent)}</span>
+      </span>
+      <span className="truncate text-small text-quiet">
+        {c.link ? w.contributions.by(c.link) : w.contributions.ofOwnAccord}
+        {', '}
+        {w.contributions.standing(c.waiting, c.accepted, c.refused, c.withdrawn)}
+      </span>
+      <span className="mt-1 flex h-12 gap-[3px]" aria-hidden>
+        {c.photos.map((photo) => (
+          <img
+            key={photo}
+            src={pictureOf(photo, 480)}
+            alt=""
+            loading="lazy"
+            className="h-12 w-[3.4rem] object-cover"
+          />
+        ))}
+      </span>
+    </OpenRow>
   )
 }

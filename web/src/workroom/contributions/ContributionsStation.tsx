@@ -4,7 +4,7 @@ import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { WordTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
-import { ShowMore } from '../shell/ShowMore'
+import { ListAndOne } from '../shell/ListAndOne'
 import { Empty, Heading } from '../shell/Station'
 import { ContributionRow } from './ContributionRow'
 import { Links } from './Links'
@@ -66,20 +66,19 @@ function Sent() {
       </Empty>
     )
   return (
-    <div className="mt-5 grid grid-cols-[19rem_minmax(0,1fr)] gap-x-12 gap-y-8 max-lg:grid-cols-1">
-      <nav aria-label={w.contributions.which}>
-        <ul className="border-t border-line">
-          {all.map((each) => (
-            <ContributionRow
-              key={each.id}
-              contribution={each}
-              isOpen={each.id === open}
-              onOpen={() => openOne(each.id)}
-            />
-          ))}
-        </ul>
-        <ShowMore of={list}>{w.contributions.more}</ShowMore>
-      </nav>
+    <ListAndOne
+      label={w.contributions.which}
+      of={list}
+      more={w.contributions.more}
+      rows={all.map((each) => (
+        <ContributionRow
+          key={each.id}
+          contribution={each}
+          isOpen={each.id === open}
+          onOpen={() => openOne(each.id)}
+        />
+      ))}
+    >
       {open && (
         <OneContribution
           key={open}
@@ -88,6 +87,6 @@ function Sent() {
           onOpen={openOne}
         />
       )}
-    </div>
+    </ListAndOne>
   )
 }

@@ -3,7 +3,7 @@ import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { api, body } from '../../api/client'
 import { asPlain } from '../../kit/Button'
 import { w } from '../../words'
-import { ShowMore } from '../shell/ShowMore'
+import { ListAndOne } from '../shell/ListAndOne'
 import { Empty, Heading } from '../shell/Station'
 import { ChoiceRow } from './ChoiceRow'
 import { OneChoice } from './OneChoice'
@@ -49,22 +49,21 @@ export function FavouritesStation() {
           </Link>
         </Empty>
       ) : (
-        <div className="mt-6 grid grid-cols-[19rem_minmax(0,1fr)] gap-x-12 gap-y-8 max-lg:grid-cols-1">
-          <nav aria-label={w.favourites.which}>
-            <ul className="border-t border-line">
-              {choices.map((each) => (
-                <ChoiceRow
-                  key={each.id}
-                  choice={each}
-                  isOpen={each.id === open}
-                  onOpen={() => void go({ search: { album, choice: each.id }, replace: true })}
-                />
-              ))}
-            </ul>
-            <ShowMore of={list}>{w.favourites.more}</ShowMore>
-          </nav>
+        <ListAndOne
+          label={w.favourites.which}
+          of={list}
+          more={w.favourites.more}
+          rows={choices.map((each) => (
+            <ChoiceRow
+              key={each.id}
+              choice={each}
+              isOpen={each.id === open}
+              onOpen={() => void go({ search: { album, choice: each.id }, replace: true })}
+            />
+          ))}
+        >
           {open && <OneChoice key={open} id={open} />}
-        </div>
+        </ListAndOne>
       )}
     </div>
   )

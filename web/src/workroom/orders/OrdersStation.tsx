@@ -3,7 +3,7 @@ import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { asPlain } from '../../kit/Button'
 import { WordTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
-import { ShowMore } from '../shell/ShowMore'
+import { ListAndOne } from '../shell/ListAndOne'
 import { Empty, Heading } from '../shell/Station'
 import { readOrders, type Which } from './data'
 import { OneOrder } from './OneOrder'
@@ -58,22 +58,21 @@ export function OrdersStation() {
           )}
         </Empty>
       ) : (
-        <div className="mt-5 grid grid-cols-[18rem_minmax(0,1fr)] gap-x-10 gap-y-8 max-lg:grid-cols-1">
-          <nav aria-label={w.orders.list}>
-            <ul className="border-t border-line">
-              {orders.map((each) => (
-                <OrderRow
-                  key={each.id}
-                  order={each}
-                  isOpen={each.id === opened}
-                  onOpen={() => show(which, each.id)}
-                />
-              ))}
-            </ul>
-            <ShowMore of={list}>{w.orders.more}</ShowMore>
-          </nav>
+        <ListAndOne
+          label={w.orders.list}
+          of={list}
+          more={w.orders.more}
+          rows={orders.map((each) => (
+            <OrderRow
+              key={each.id}
+              order={each}
+              isOpen={each.id === opened}
+              onOpen={() => show(which, each.id)}
+            />
+          ))}
+        >
           {opened && <OneOrder key={opened} id={opened} />}
-        </div>
+        </ListAndOne>
       )}
     </div>
   )
