@@ -181,7 +181,7 @@ throw_away_postgres() {
   find_postgres
   throw_away=$(mktemp -d "${1:-/tmp}/jovitar-test.XXXXXX")
   chmod 755 "$throw_away"
-  start_postgres "$throw_away" "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
+  start_postgres "$throw_away" "-c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=300"
 }
 
 drop_postgres() {

@@ -164,6 +164,26 @@ public readonly record struct OrderId(Guid Value) : ITypedId<OrderId>
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one payment at a payment service.</summary>
+public readonly record struct PaymentId(Guid Value) : ITypedId<PaymentId>
+{
+    public static PaymentId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out PaymentId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
+/// <summary>Names one refund.</summary>
+public readonly record struct RefundId(Guid Value) : ITypedId<RefundId>
+{
+    public static RefundId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out RefundId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>Names one act.</summary>
 public readonly record struct ActId(Guid Value) : ITypedId<ActId>
 {

@@ -3,6 +3,7 @@ using Jovitar.Server.Intake;
 using Jovitar.Server.Intake.Scanning;
 using Jovitar.Server.Intake.Watching;
 using Jovitar.Server.Platform.Mailing;
+using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Visits;
 
 namespace Jovitar.Server;
@@ -17,8 +18,9 @@ namespace Jovitar.Server;
 /// <param name="Proxies">Addresses or networks (CIDR) whose forwarded headers are believed: the proxies in front, and nobody else.</param>
 /// <param name="Address">Where visitors find the site; null for wherever it is asked for.</param>
 /// <param name="Mail">The mail server that letters are handed to.</param>
+/// <param name="Payments">Where buyers pay online.</param>
 /// <param name="DescribeOnly">Started only to be asked for the API's description; no database is touched.</param>
-internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, VisitSettings Visits, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies, Uri? Address, MailSettings Mail)
+internal sealed record ServerSettings(string Data, string Connection, string? DemoFolder, int TrialPhotos, bool Announce, bool DescribeOnly, WorkerSettings Worker, WatchSettings Watch, VisitSettings Visits, ScannerSettings Scanners, IReadOnlyList<IPNetwork> Proxies, Uri? Address, MailSettings Mail, PaymentSettings Payments)
 {
     public static ServerSettings From(IConfiguration configuration)
     {
@@ -34,7 +36,8 @@ internal sealed record ServerSettings(string Data, string Connection, string? De
             new ScannerSettings([.. (section["Scanners"] ?? "").Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Scanner)]),
             [.. (section["Proxies"] ?? "").Split([';', ','], StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Select(Proxy)],
             SiteAddress(section["Address"]),
-            MailSettings.From(section["Mail"], section["MailFrom"]));
+            MailSettings.From(section["Mail"], section["MailFrom"]),
+            PaymentSettings.From(section["Payments"], section["PaymentsKey"], section["PaymentsSecret"], section.GetValue("PaymentsAskedEvery", TimeSpan.FromSeconds(30))));
     }
 
     /// <summary>Reads <c>https://photos.example.org</c>.</summary>

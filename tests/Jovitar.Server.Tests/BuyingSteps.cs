@@ -29,8 +29,8 @@ internal static partial class BuyingSteps
         collected,
     };
 
-    public static object Shop(bool isOpen = true, string currency = "EUR", object? postage = null, string payment = "Pay into the account.", string tax = "none", string percent = "") =>
-        new { isOpen, currency, postage = postage ?? Postage(), tax = new { kind = tax, percent, name = "VAT" }, payment };
+    public static object Shop(bool isOpen = true, string currency = "EUR", object? postage = null, string payment = "Pay into the account.", string tax = "none", string percent = "", bool isPaidOnline = false) =>
+        new { isOpen, currency, postage = postage ?? Postage(), tax = new { kind = tax, percent, name = "VAT" }, payment, isPaidOnline };
 
     public static async Task<HttpResponseMessage> ShopAsync(HttpClient owner, object shop) =>
         await owner.SendAsync(HttpMethod.Put, "/api/shop", shop, (await (await owner.GetAsync("/api/shop")).ReadAsync()).GetProperty("edited").GetInt64());
@@ -83,9 +83,9 @@ internal static partial class BuyingSteps
     }
 
     /// <summary>Sends a check-out page.</summary>
-    public static Task<HttpResponseMessage> OrderAsync(HttpClient visitor, (string Order, string Seen) page, string way = "Post", string name = "Nell Garrow", string email = "nell@example.test", string town = "Hollin Quay", string country = "IE", string message = "", string act = "order") => FormAsync(
+    public static Task<HttpResponseMessage> OrderAsync(HttpClient visitor, (string Order, string Seen) page, string way = "Post", string name = "Nell Garrow", string email = "nell@example.test", string town = "Hollin Quay", string country = "IE", string message = "", string act = "order", string pay = "") => FormAsync(
         visitor, "/basket/check-out", ("order", page.Order), ("seen", page.Seen), ("act", act), ("way", way), ("name", name), ("email", email), ("street", "7 Ropewalk"), ("further", ""), ("postcode", "X91"), ("town", town), ("region", ""), ("country", country),
-        ("message", message));
+        ("message", message), ("pay", pay));
 
     /// <summary>Buys something, whole.</summary>
     /// <returns>Where the order is opened.</returns>

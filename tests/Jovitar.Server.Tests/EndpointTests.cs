@@ -12,7 +12,7 @@ namespace Jovitar.Server.Tests;
 public sealed class EndpointTests
 {
     /// <summary>What visitors say about photos: they have no account that anybody could use in their name.</summary>
-    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "PUT /site/choosing/{album}/{photo}", "DELETE /site/choosing/{album}/{photo}", "POST /site/choosing/{album}/sent", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}", "POST /site/join", "POST /site/account/password", "POST /site/account/others", "POST /send/{secret}", "POST /sent/yours", "POST /sent/{key}/photos", "PUT /sent/{key}/photos/{photo}", "DELETE /sent/{key}/photos/{photo}", "PUT /sent/{key}/order", "POST /sent/{key}/sent", "POST /basket", "POST /basket/lines", "POST /basket/check-out"];
+    static readonly string[] FromVisitors = ["POST /site/rate/{photo}", "PUT /site/choosing/{album}/{photo}", "DELETE /site/choosing/{album}/{photo}", "POST /site/choosing/{album}/sent", "POST /{address}/photo/{photo}", "POST /album/{address}/photo/{photo}", "POST /category/{address}/photo/{photo}", "POST /favourites/{address}/photo/{photo}", "POST /enter/{secret}", "POST /site/enter", "POST /site/leave", "POST /site/sign-in", "POST /sign-in/{secret}", "POST /site/join", "POST /site/account/password", "POST /site/account/others", "POST /send/{secret}", "POST /sent/yours", "POST /sent/{key}/photos", "PUT /sent/{key}/photos/{photo}", "DELETE /sent/{key}/photos/{photo}", "PUT /sent/{key}/order", "POST /sent/{key}/sent", "POST /basket", "POST /basket/lines", "POST /basket/check-out", "POST /order/{secret}/pay", "POST /payments/notices"];
 
     /// <summary>Forms of the workroom that open in a window of their own, where no script could send the token: they change nothing but a cookie, and not for a form of another website.</summary>
     static readonly string[] FromForms = ["POST /site/as", "POST /site/as/end"];
@@ -37,7 +37,7 @@ public sealed class EndpointTests
     /// <summary>Operations for who looks after the site itself.</summary>
     static readonly HashSet<string> ForTheOwner =
     [
-        "PUT /api/site", "PUT /api/shop", "PUT /api/clearance", "PUT /api/records/kept", "POST /api/comments/remove", "GET /api/people", "POST /api/people/invitations", "POST /api/people/invitations/{invitation}/again", "DELETE /api/people/invitations/{invitation}",
+        "PUT /api/site", "PUT /api/shop", "POST /api/orders/{order}/refunds", "PUT /api/clearance", "PUT /api/records/kept", "POST /api/comments/remove", "GET /api/people", "POST /api/people/invitations", "POST /api/people/invitations/{invitation}/again", "DELETE /api/people/invitations/{invitation}",
         "PUT /api/members/joining", "GET /api/members/{member}/kept.json", "POST /api/members/{member}/erase", "PUT /api/people/{account}/role", "DELETE /api/people/{account}", "DELETE /api/people/{account}/sessions", "DELETE /api/people/{account}/second-step",
     ];
 

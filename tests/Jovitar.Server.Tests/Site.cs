@@ -67,8 +67,9 @@ internal sealed class Site : IAsyncDisposable
     /// <param name="data">A data folder of its own, or null for a new one.</param>
     /// <param name="process">False when the test starts processes of its own.</param>
     /// <param name="mail">The port on loopback to which it hands its letters; null for a site that writes none.</param>
+    /// <param name="payments">The address of its payment service; empty for none.</param>
     /// <param name="empty">Its database has nothing in it, not even tables.</param>
-    public static async Task<Site> StartAsync(int workers = 2, string? server = null, string? data = null, bool process = true, string scanners = "", bool empty = false, int? mail = null)
+    public static async Task<Site> StartAsync(int workers = 2, string? server = null, string? data = null, bool process = true, string scanners = "", bool empty = false, int? mail = null, string payments = "")
     {
         var site = new Site { Server = server ?? SharedServer };
         if (data is not null)
@@ -88,7 +89,7 @@ internal sealed class Site : IAsyncDisposable
         site.Db = NpgsqlDataSource.Create(site.Connection);
         if (process)
         {
-            site.Process(workers, scanners: scanners, mail: mail);
+            site.Process(workers, scanners: scanners, mail: mail, payments: payments);
         }
 
         return site;
@@ -96,7 +97,7 @@ internal sealed class Site : IAsyncDisposable
 
     /// <summary>Another server process on the same database and storage.</summary>
     /// <param name="db">Its way to the database, where that is not the usual one.</param>
-    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "", Func<NpgsqlDataSource>? db = null, int? mail = null)
+    public WebApplicationFactory<Program> Process(int workers, TimeSpan? lease = null, string scanners = "", Func<NpgsqlDataSource>? db = null, int? mail = null, string payments = "")
     {
         var process = new WebApplicationFactory<Program>().WithWebHostBuilder(host => host
             .ConfigureTestServices(services =>
@@ -109,7 +110,7 @@ internal sealed class Site : IAsyncDisposable
                 }
             })
             .UseSetting("Jovitar:Data", Data).UseSetting("Jovitar:Database", Connection)
-            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:VisitsWrittenEvery", "00:00:00.2").UseSetting("Jovitar:VisitsSummedEvery", "00:00:00.4").UseSetting("Jovitar:Scanners", scanners).UseSetting("Jovitar:Mail", mail is { } port ? $"smtp://127.0.0.1:{port}" : "").UseSetting("Jovitar:MailFrom", "site@example.test"));
+            .UseSetting("Jovitar:Workers", $"{workers}").UseSetting("Jovitar:Lease", $"{lease ?? TimeSpan.FromSeconds(30)}").UseSetting("Jovitar:Log", "Fatal").UseSetting("Jovitar:WatchEvery", "00:00:00.3").UseSetting("Jovitar:VisitsWrittenEvery", "00:00:00.2").UseSetting("Jovitar:VisitsSummedEvery", "00:00:00.4").UseSetting("Jovitar:Scanners", scanners).UseSetting("Jovitar:Mail", mail is { } port ? $"smtp://127.0.0.1:{port}" : "").UseSetting("Jovitar:MailFrom", "site@example.test").UseSetting("Jovitar:Payments", payments).UseSetting("Jovitar:PaymentsKey", "a key").UseSetting("Jovitar:PaymentsSecret", Standin.Secret).UseSetting("Jovitar:PaymentsAskedEvery", "00:00:00.3"));
         processes.Add(process);
         _ = process.Server;
         return process;
@@ -193,18 +194,26 @@ internal sealed class Site : IAsyncDisposable
     public async Task WriteAsync(string sql)
     {
         await using var command = Db.CreateCommand($"select set_config('jovitar.act', gen_random_uuid()::text, true); {sql}");
+        // Some write a hundred thousand rows, on whatever machine.
+        command.CommandTimeout = 300;
         await command.ExecuteNonQueryAsync();
     }
 
-    /// <summary>Waits until a count of the database is what it should become; fails when it takes too long.</summary>
+    /// <summary>Waits until a count of the database is what it should become, however long that takes on a slow machine; fails when it has stood still for too long.</summary>
     public async Task UntilAsync(string sql, long expected, int seconds = 60)
     {
+        long? before = null;
         for (var end = DateTime.UtcNow.AddSeconds(seconds); ;)
         {
             var found = await ScalarAsync<long>(sql);
             if (found == expected)
             {
                 return;
+            }
+
+            if (found != before)
+            {
+                (before, end) = (found, DateTime.UtcNow.AddSeconds(seconds));
             }
 
             Assert.True(DateTime.UtcNow < end, $"{sql} stayed at {found} and did not become {expected}");

@@ -16,6 +16,9 @@ internal sealed class Standin : IAsyncDisposable
 
     public string Address => client.BaseAddress!.ToString().TrimEnd('/');
 
+    /// <summary>What its payment service signs with.</summary>
+    public const string Secret = "a secret";
+
     /// <summary>Where its mail server listens.</summary>
     public int MailPort { get; }
 
@@ -23,8 +26,8 @@ internal sealed class Standin : IAsyncDisposable
     public static async Task<Standin> StartAsync(string prints)
     {
         var (port, mail) = (FreePort(), FreePort());
-        var client = new HttpClient { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
-        var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Jovitar.Standins.dll"), "--urls", $"http://127.0.0.1:{port}", "--prints", prints, "--mail", $"{mail}"]) { RedirectStandardOutput = true })!;
+        var client = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false }) { BaseAddress = new Uri($"http://127.0.0.1:{port}") };
+        var process = Process.Start(new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Jovitar.Standins.dll"), "--urls", $"http://127.0.0.1:{port}", "--prints", prints, "--mail", $"{mail}", "--key", "a key", "--secret", Secret]) { RedirectStandardOutput = true })!;
         for (var tries = 0; tries < 100; tries++)
         {
             try
@@ -47,6 +50,14 @@ internal sealed class Standin : IAsyncDisposable
         using var listener = new TcpListener(IPAddress.Loopback, 0);
         listener.Start();
         return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    /// <summary>Does something on the page of a payment, as its buyer.</summary>
+    /// <param name="act">pay, decline, leave or end.</param>
+    public async Task PayAsync(string page, string act = "pay")
+    {
+        using var answer = await client.PostAsync(page, new FormUrlEncodedContent([KeyValuePair.Create("act", act)]));
+        Assert.True(answer.StatusCode is HttpStatusCode.OK or HttpStatusCode.Redirect, $"{answer.StatusCode}");
     }
 
     /// <summary>Sets one of them.</summary>

@@ -30,7 +30,7 @@ test('the shop opens once it is said how orders come to their buyers, and how th
   await page.getByRole('combobox', { name: 'Country you send from' }).selectOption({ label: 'Ireland' })
   await atHome().fill('4,5')
   await page.keyboard.press('Enter')
-  await page.getByRole('textbox', { name: 'How buyers pay' }).fill('Pay within fourteen days into the account of the club.')
+  await page.getByRole('textbox', { name: 'How buyers pay otherwise' }).fill('Pay within fourteen days into the account of the club.')
   await saved()
   await expect(page.getByText('The shop is open: visitors buy what albums sell.')).toBeVisible()
   // As it is counted, once it was read again.

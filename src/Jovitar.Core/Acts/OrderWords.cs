@@ -1,4 +1,6 @@
+using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Payments;
 
 namespace Jovitar.Core.Acts;
 
@@ -11,10 +13,50 @@ public static class OrderWords
         : before.Currency != after.Currency ? $"The shop sells in {after.Currency} instead of {before.Currency}."
         : before.Postage != after.Postage ? "Said what sending an order costs."
         : before.Tax != after.Tax ? $"Said which tax goes with orders: {(after.Tax.Kind == TaxKind.None ? "none" : after.Tax.Called)}."
+        : before.IsPaidOnline != after.IsPaidOnline ? (after.IsPaidOnline ? "Buyers pay online." : "Buyers do not pay online any more.")
         : "Said how buyers pay.";
 
     /// <summary>What was done with an order: by its number, for whoever placed it may be forgotten one day.</summary>
     public static string Done(OrderStep step, long number) => $"Order {number}: {Step(step)}.";
+
+    /// <summary>What was heard of a payment.</summary>
+    public static string Heard(PaymentStanding before, PaymentStanding after, long number) =>
+        after.Returned > before.Returned ? $"Order {number}: {Returned(after).Said} went back."
+        : after is { State: PaymentState.Wrong, Came: { } came } ? $"Order {number}: {came.Said} came, and {after.Asked.Said} was asked."
+        : after.State == PaymentState.Ended ? $"Order {number}: a payment was not made."
+        : $"Order {number}: it was paid online.";
+
+    /// <summary>Why people have to look at a payment that has come; null for no reason.</summary>
+    /// <param name="order">Where the order stood before.</param>
+    public static string? ToLookAt(OrderStanding order, PaymentStanding after, Money came) =>
+        after.State == PaymentState.Wrong ? $"{came.Said} came, and {after.Asked.Said} was asked. The order does not count as paid."
+        : order.State == OrderState.Cancelled ? $"{came.Said} came for an order that is cancelled. Refund it, unless you send it after all."
+        : order.IsPaid ? $"{came.Said} came for an order that was paid already. Refund what is too much."
+        : null;
+
+    static Money Returned(PaymentStanding after) => (after.Came ?? after.Asked) with { Minor = after.Returned };
+
+    /// <summary>What was given back.</summary>
+    public static string GaveBack(Money amount, long number) => $"Order {number}: {amount.Said} was refunded.";
+
+    /// <summary>What is on its way back.</summary>
+    public static string GivesBack(Money amount, long number) => $"Order {number}: {amount.Said} is to be refunded.";
+
+    /// <summary>How a payment stands, for those who sell.</summary>
+    public static string Payment(PaymentStanding payment) => payment switch
+    {
+        { State: PaymentState.Paid, Came: { } came } => $"{came.Said} paid online",
+        { State: PaymentState.Wrong, Came: { } came } => $"{came.Said} came online where {payment.Asked.Said} was asked",
+        { State: PaymentState.Open } => "A payment online was begun",
+        _ => "A payment online was begun and not made",
+    };
+
+    /// <summary>What went back, and what is on its way.</summary>
+    public static IEnumerable<string> WentBack(Money returned, Money underWay) =>
+        [.. returned.Minor > 0 ? (string[])[$"{returned.Said} refunded"] : [], .. underWay.Minor > 0 ? (string[])[$"{underWay.Said} is on its way back"] : []];
+
+    /// <summary>What a payment service would not give back.</summary>
+    public static string NotGivenBack(Money amount, long number) => $"Order {number}: {amount.Said} was not refunded, the payment service refuses it.";
 
     /// <summary>What was noted of one.</summary>
     public static string Noted(long number) => $"Order {number}: noted something.";
@@ -29,7 +71,14 @@ public static class OrderWords
     };
 
     /// <summary>Where an order stands, for its buyer and its seller.</summary>
-    public static string Standing(OrderStanding order) => order.State switch
+    public static string Standing(OrderStanding order) => order.Refunded switch
+    {
+        Refunded.All => order.State == OrderState.Cancelled ? "Cancelled and refunded" : $"{Walked(order)}, refunded",
+        Refunded.InPart => $"{Walked(order)}, refunded in part",
+        _ => Walked(order),
+    };
+
+    static string Walked(OrderStanding order) => order.State switch
     {
         OrderState.Cancelled => "Cancelled",
         OrderState.Sent => order.IsPaid ? "Sent" : "Sent, not paid yet",

@@ -1,11 +1,12 @@
 using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Sales.Payments;
 
 namespace Jovitar.Server.Sales;
 
 /// <summary>What the site sells, by which prices, and what was ordered.</summary>
 internal static class SalesServices
 {
-    public static void AddSales(this IServiceCollection services)
+    public static void AddSales(this IServiceCollection services, PaymentSettings payments)
     {
         services.AddSingleton<PriceStore>();
         services.AddSingleton<SellingStore>();
@@ -14,5 +15,19 @@ internal static class SalesServices
         services.AddSingleton<BasketStore>();
         services.AddSingleton<OrderStore>();
         services.AddSingleton<OrderListStore>();
+        services.AddSingleton<OrderDoor>();
+        services.AddSingleton(payments);
+        services.AddSingleton(_ => PaymentDesk.Of(payments));
+        services.AddSingleton<PaymentStore>();
+        services.AddSingleton<RefundStore>();
+    }
+
+    public static void MapSales(this IEndpointRouteBuilder api)
+    {
+        api.MapPrices();
+        api.MapSelling();
+        api.MapShop();
+        api.MapOrders();
+        api.MapRefunds();
     }
 }

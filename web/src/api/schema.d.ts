@@ -651,6 +651,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{order}/refunds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives money of an order back, by the service it came by; what came otherwise is noted as given back */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    order: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RefundWanted"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderKept"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -15135,6 +15206,12 @@ export interface components {
             standing: string;
             /** @description What can be done with it, what usually comes next first. */
             next: components["schemas"]["OrderStep"][];
+            /** @description What came and went back, in words. */
+            money: string[];
+            /** @description How much can go back, in digits; null for nothing. */
+            refundable: null | string;
+            /** @description It goes back by the payment service, else by hand. */
+            goesByService: boolean;
             note: string;
             /**
              * Format: int64
@@ -16040,6 +16117,11 @@ export interface components {
              */
             days: number;
         };
+        /** @description Money that is to go back. */
+        RefundWanted: {
+            /** @description Digits with a point or a comma. */
+            amount: string;
+        };
         /** @description A row of a file that is not written, and why. */
         RejectedRow: {
             /**
@@ -16464,12 +16546,16 @@ export interface components {
             postage: components["schemas"]["PostageSaid"];
             tax: components["schemas"]["TaxSaid"];
             payment: string;
+            /** @default false */
+            isPaidOnline: boolean;
         };
         /** @description How the site sells, and what can be chosen. */
         ShopSeen: {
             shop: components["schemas"]["ShopSaid"];
             countries: components["schemas"]["CountryNamed"][];
             currencies: string[];
+            /** @description There is a payment service, so that buyers can pay online. */
+            hasPayments: boolean;
             /**
              * Format: int64
              * @description Expected by the next write.

@@ -4,6 +4,16 @@ import { enhanceBuying } from './buying'
 const buying = document.querySelector<HTMLElement>('[data-buying]')
 if (buying) enhanceBuying(buying)
 
+// Whoever has just paid waits here until the payment service has said so: a few looks, and then by hand.
+const paying = document.querySelector('[data-paying]')
+if (paying) {
+  const looks = Number(sessionStorage.getItem(location.pathname) ?? 0)
+  if (looks < 20) {
+    sessionStorage.setItem(location.pathname, String(looks + 1))
+    setTimeout(() => location.reload(), 3000)
+  }
+}
+
 // What is said of a basket or of where it goes is counted at once: its button is for those without scripts.
 for (const field of document.querySelectorAll<HTMLInputElement>('[data-basket] input[type=number]'))
   field.addEventListener('change', () => field.form?.requestSubmit())

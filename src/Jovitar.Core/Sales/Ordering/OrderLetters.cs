@@ -21,7 +21,7 @@ public static class OrderLetters
 
         {Sum(order)}
 
-        {order.Payment}
+        {(order.Payment.Length > 0 ? order.Payment : "It is paid online, on the page of the order; nothing is to be done if you have paid already.")}
 
         {(order.Way.Delivery == Delivery.Collect ? $"To be collected: {order.Way.Sentence}" : order.Way.Delivery == Delivery.Files ? "The files can be fetched from the order’s page as soon as it is paid." : $"It is sent to:\n\n{string.Join('\n', order.Buyer.Lines(order.Home))}")}
 
@@ -44,6 +44,39 @@ public static class OrderLetters
         {Sum(order)}
         {(order.Message.Length > 0 ? $"\nThey say:\n\n{string.Join('\n', order.Message.Split('\n').Select(l => $"> {l.TrimEnd()}"))}\n" : "")}
         {(link is null ? "It waits in the workroom, among orders." : $"Here:\n\n{link}")}
+        """);
+
+    /// <summary>To who has paid online.</summary>
+    public static Letter Paid(string site, long number, PlacedOrder order) => new(
+        $"Your order {number} from {site} is paid",
+        $"""
+        Dear {order.Buyer.Name},
+
+        thank you: {order.Total.Said} for your order {number} from “{site}” has come.
+
+        What becomes of it is behind the link of the letter that you had when you ordered.{(order.Lines.Any(l => l.Option.Kind == OptionKind.Digital) ? " The files can be fetched there now." : "")}
+        """);
+
+    /// <summary>To whose money goes back.</summary>
+    public static Letter GaveBack(string site, long number, PlacedOrder order, Money amount) => new(
+        $"{amount.Said} of your order {number} from {site} is refunded",
+        $"""
+        Dear {order.Buyer.Name},
+
+        {amount.Said} of what you paid for your order {number} from “{site}” goes back to you, the way it came. It may take your bank some days.
+        """);
+
+    /// <summary>To who sells, of a payment that people have to look at.</summary>
+    /// <param name="says">What is the matter, a sentence.</param>
+    /// <param name="link">Where the order is in the workroom; null where nobody knows where the site is to be reached.</param>
+    public static Letter LookAt(string site, string name, long number, string says, string? link) => new(
+        $"{site}: a payment of order {number} is to be looked at",
+        $"""
+        Dear {name},
+
+        {says}
+
+        {(link is null ? "The order is in the workroom, among orders." : $"Here:\n\n{link}")}
         """);
 
     static string Lines(PlacedOrder order) => string.Join('\n', order.Lines.Take(MostLines).Select(l => $"{l.Called}, {l.Option.Called}{(l.Count > 1 ? $", {l.Count} pieces" : "")}: {l.Amount}")

@@ -1,3 +1,5 @@
+using Jovitar.Core.Sales.Payments;
+
 namespace Jovitar.Core.Sales.Ordering;
 
 /// <summary>How far an order has come. Kept by name.</summary>
@@ -27,7 +29,8 @@ public enum OrderStep
 
 /// <summary>Where an order stands.</summary>
 /// <param name="IsPaid">Its money has come. Work may begin before: whoever sells decides whom they trust.</param>
-public readonly record struct OrderStanding(OrderState State, bool IsPaid, Delivery Delivery)
+/// <param name="Refunded">How much of it went back.</param>
+public readonly record struct OrderStanding(OrderState State, bool IsPaid, Delivery Delivery, Refunded Refunded = Refunded.Nothing)
 {
     /// <summary>What can be done with it now, what usually comes next first.</summary>
     public IReadOnlyList<OrderStep> Next => State switch
@@ -42,6 +45,9 @@ public readonly record struct OrderStanding(OrderState State, bool IsPaid, Deliv
             OrderStep.Cancel,
         ],
     };
+
+    /// <summary>Its buyer can pay it: late, too, and while it is in work or has been sent.</summary>
+    public bool CanBePaid => !IsPaid && State != OrderState.Cancelled;
 
     /// <summary>Where it stands after a step; null where that cannot be done.</summary>
     public OrderStanding? After(OrderStep step) => !Next.Contains(step) ? null : step switch

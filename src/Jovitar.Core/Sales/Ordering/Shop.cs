@@ -2,8 +2,9 @@ namespace Jovitar.Core.Sales.Ordering;
 
 /// <summary>How the site sells: one currency, what sending costs, tax, and how buyers pay.</summary>
 /// <param name="IsOpen">Visitors can buy.</param>
-/// <param name="Payment">How buyers pay, as it is told them with their order; Markdown is not read.</param>
-public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax Tax, string Payment)
+/// <param name="Payment">How buyers pay otherwise than online, as it is told them with their order; Markdown is not read. Empty where they only pay online.</param>
+/// <param name="IsPaidOnline">Buyers pay at the payment service, while there is one.</param>
+public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax Tax, string Payment, bool IsPaidOnline = false)
 {
     public const int LongestPayment = 1000;
 
@@ -14,7 +15,7 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
         : Text.Fault(Payment, LongestPayment) is { } words ? words
         : !IsOpen ? null
         : Postage.Home.Length == 0 ? "Say from which country you send before the shop opens."
-        : Payment.Trim().Length == 0 ? "Say how buyers pay before the shop opens."
+        : Payment.Trim().Length == 0 && !IsPaidOnline ? "Say how buyers pay before the shop opens."
         : Postage is { AtHome: null, Express: null, Abroad: Abroad.No, Collected.Length: 0 } ? "Say how orders come to their buyers before the shop opens."
         : null;
 

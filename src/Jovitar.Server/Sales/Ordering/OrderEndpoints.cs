@@ -1,6 +1,5 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
-using Jovitar.Core.Acts;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
@@ -37,10 +36,14 @@ internal sealed record SumPart(string Words, string Amount);
 /// <param name="Sum">What comes on top of the goods.</param>
 /// <param name="Standing">Where it stands, in words.</param>
 /// <param name="Next">What can be done with it, what usually comes next first.</param>
+/// <param name="Money">What came and went back, in words.</param>
+/// <param name="Refundable">How much can go back, in digits; null for nothing.</param>
+/// <param name="GoesByService">It goes back by the payment service, else by hand.</param>
 /// <param name="Version">Expected by the next write.</param>
 internal sealed record OrderSeen(
     OrderId Id, long Number, DateTimeOffset At, string Name, string Email, IReadOnlyList<string> Address, string Message, IReadOnlyList<OrderedLine> Lines, string Goods, IReadOnlyList<SumPart> Sum, string Total, Delivery Delivery,
-    OrderState State, DateTimeOffset? Paid, string Standing, IReadOnlyList<OrderStep> Next, string Note, long Version);
+    OrderState State, DateTimeOffset? Paid, string Standing, IReadOnlyList<OrderStep> Next, IReadOnlyList<string> Money, string? Refundable, bool GoesByService,
+    string Note, long Version);
 
 /// <summary>An order as it is now, and the act that did it.</summary>
 internal sealed record OrderKept(OrderSeen Order, Done Done);
@@ -69,38 +72,19 @@ internal static class OrderEndpoints
     static async Task<Results<Ok<OrderList>, BadRequest<Problem>>> List(string? which, OrderId? behind, OrderListStore store, CancellationToken ct) =>
         Enum.TryParse<OrdersWanted>(which ?? nameof(OrdersWanted.Open), ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) ? TypedResults.Ok(await store.ListAsync(wanted, behind, ct)) : Problems.Invalid("There are no such orders.");
 
-    static async Task<Results<Ok<OrderSeen>, NotFound<Problem>>> Show(OrderId order, OrderStore store, OrderListStore list, CancellationToken ct) =>
-        await store.FindAsync(order, ct) is { } kept ? TypedResults.Ok(await SeenAsync(kept, list, ct)) : Problems.Gone("order");
+    static async Task<Results<Ok<OrderSeen>, NotFound<Problem>>> Show(OrderId order, OrderDoor door, CancellationToken ct) =>
+        await door.FindAsync(order, ct) is { } seen ? TypedResults.Ok(seen) : Problems.Gone("order");
 
-    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> Step(OrderId order, OrderStepped body, [FromHeader(Name = "If-Match")] long version, Actor who, OrderStore store, OrderListStore list, CancellationToken ct) =>
-        await AnswerAsync(order, await store.StepAsync(who, order, body.Step, version, ct), store, list, ct);
-
-    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> Note(OrderId order, OrderNoted body, [FromHeader(Name = "If-Match")] long version, Actor who, OrderStore store, OrderListStore list, CancellationToken ct) =>
-        await AnswerAsync(order, await store.NoteAsync(who, order, body.Note.Trim(), version, ct), store, list, ct);
-
-    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> AnswerAsync(OrderId order, (OrderOutcome Outcome, Done Done) done, OrderStore store, OrderListStore list, CancellationToken ct) => done.Outcome switch
+    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> Step(OrderId order, OrderStepped body, [FromHeader(Name = "If-Match")] long version, Actor who, OrderStore store, OrderDoor door, CancellationToken ct)
     {
-        OrderOutcome.Stale => Problems.Stale("order"),
-        OrderOutcome.CannotBe => Problems.Conflict("cannot-be", "That cannot be done with the order where it stands."),
-        OrderOutcome.Written when await store.FindAsync(order, ct) is { } kept => TypedResults.Ok(new OrderKept(await SeenAsync(kept, list, ct), done.Done)),
-        _ => Problems.Gone("order"),
-    };
-
-    static async Task<OrderSeen> SeenAsync(KeptOrder order, OrderListStore list, CancellationToken ct)
-    {
-        var (placed, photos) = (order.Placed, await list.PhotosAsync(order.Placed.Lines.Select(l => l.Photo), ct));
-        return new OrderSeen(
-            order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.Delivery is Delivery.Post or Delivery.Express ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
-            [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i)))],
-            placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next, order.Note, order.Version);
+        var (outcome, done) = await store.StepAsync(who, order, body.Step, version, ct);
+        return await door.AnswerAsync(order, outcome, done, ct);
     }
 
-    static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched)
+    static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> Note(OrderId order, OrderNoted body, [FromHeader(Name = "If-Match")] long version, Actor who, OrderStore store, OrderDoor door, CancellationToken ct)
     {
-        var fit = photo is null ? null : line.Option.FitOf(new PixelSize(photo.Width, photo.Height), line.Middle ?? photo.Focus);
-        return new OrderedLine(
-            photo, line.Called, line.FileName, line.Gallery, line.Option.Called, line.Option.Kind, line.Count, line.Each.ToString(), line.Amount.ToString(),
-            fit is null ? null : FitCrop.Of(fit, new PixelSize(photo!.Width, photo.Height)), fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null, fetched);
+        var (outcome, done) = await store.NoteAsync(who, order, body.Note.Trim(), version, ct);
+        return await door.AnswerAsync(order, outcome, done, ct);
     }
 }
 

@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Platform;
 using Npgsql;
 
@@ -51,6 +52,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         await using var command = db.Command(
             $"""
             select o.id, o.number, o.placed, o.name, o.things, o.currency, o.total, o.delivery, o.state, o.paid,
+                   o.returned,
                    array(select p.picture
                            from sale_order_line as l
                            join photo as p on p.id = l.photo and p.stage > 0
@@ -77,7 +79,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
 
     static OrderLine Read(NpgsqlDataReader r)
     {
-        var standing = new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Maybe<DateTimeOffset>("paid") is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")));
+        var standing = new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Maybe<DateTimeOffset>("paid") is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")), Refunds.Of(r.Get<long>("total"), r.Get<long>("returned")));
         return new OrderLine(
             new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), r.Get<string>("name"), r.Get<int>("things"), new Money(r.Get<long>("total"), Currency.Find(r.Get<string>("currency"))!).Said,
             standing.State, standing.IsPaid, OrderWords.Standing(standing), r.Get<string[]>("pictures"));

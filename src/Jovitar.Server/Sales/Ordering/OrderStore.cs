@@ -2,6 +2,7 @@ using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.People;
 using Jovitar.Server.Platform;
@@ -12,10 +13,11 @@ namespace Jovitar.Server.Sales.Ordering;
 
 /// <summary>An order, and where it stands.</summary>
 /// <param name="Paid">When its money came.</param>
+/// <param name="Returned">What went back of it, minor units.</param>
 /// <param name="Note">Of those who sell, for themselves.</param>
 /// <param name="Fetched">How often the file of each line was fetched.</param>
 /// <param name="Version">Expected by the next write.</param>
-internal sealed record KeptOrder(OrderId Id, long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, DateTimeOffset? Paid, string Note, IReadOnlyList<int> Fetched, long Version);
+internal sealed record KeptOrder(OrderId Id, long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, DateTimeOffset? Paid, long Returned, string Note, IReadOnlyList<int> Fetched, long Version);
 
 /// <summary>How placing an order ended.</summary>
 internal enum PlacingOutcome
@@ -48,16 +50,25 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
 
     const string Columns =
         """
-        o.id, o.number, o.placed, o.content::text as content, o.state, o.delivery, o.paid, o.note, o.version,
+        o.id, o.number, o.placed, o.content::text as content, o.state, o.delivery, o.paid, o.returned, o.note, o.version,
           array(select l.fetched from sale_order_line as l where l.sale_order = o.id order by l.place) as fetched
         """;
 
     static KeptOrder Read(NpgsqlDataReader r)
     {
-        var paid = r.Maybe<DateTimeOffset>("paid");
+        var (paid, returned) = (r.Maybe<DateTimeOffset>("paid"), r.Get<long>("returned"));
+        var placed = JsonSerializer.Deserialize<PlacedSaid>(r.Get<string>("content"), PriceStore.Json)!.Read();
         return new KeptOrder(
-            new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), JsonSerializer.Deserialize<PlacedSaid>(r.Get<string>("content"), PriceStore.Json)!.Read(),
-            new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), paid is not null, Enum.Parse<Delivery>(r.Get<string>("delivery"))), paid, r.Get<string>("note"), r.Get<int[]>("fetched"), r.Get<long>("version"));
+            new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), placed,
+            new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), paid is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")), Refunds.Of(placed.Total.Minor, returned)), paid, returned, r.Get<string>("note"),
+            r.Get<int[]>("fetched"), r.Get<long>("version"));
+    }
+
+    /// <summary>An order that nobody else changes until the act is done; null when it is not there.</summary>
+    public static async Task<KeptOrder?> LockAsync(Act act, OrderId id, CancellationToken ct)
+    {
+        await using var find = act.Command($"select {Columns} from sale_order as o where o.id = @id for no key update", ("id", id.Value));
+        return await find.FirstAsync(Read, ct);
     }
 
     /// <summary>Places an order of what a basket holds, which is empty then.</summary>
@@ -218,8 +229,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
         who, ActKind.Orders,
         async act =>
         {
-            await using var find = act.Command($"select {Columns} from sale_order as o where o.id = @id for no key update", ("id", id.Value));
-            var outcome = await find.FirstAsync(Read, ct) is not { } order ? OrderOutcome.Gone : order.Version != expected ? OrderOutcome.Stale : await change(act, order);
+            var outcome = await LockAsync(act, id, ct) is not { } order ? OrderOutcome.Gone : order.Version != expected ? OrderOutcome.Stale : await change(act, order);
             return outcome == OrderOutcome.Written ? outcome : act.Drop(outcome);
         },
         ct);

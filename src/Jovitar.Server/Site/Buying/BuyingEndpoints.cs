@@ -37,6 +37,13 @@ internal static class BuyingEndpoints
 
     static readonly TimeSpan Window = TimeSpan.FromMinutes(10);
 
+    public static void AddBuying(this IServiceCollection services)
+    {
+        services.AddSingleton<SiteShop>();
+        services.AddSingleton<PayingDoor>();
+        services.AddSingleton<OrderShowing>();
+    }
+
     /// <param name="site">Doors that are open to everybody and stand in no description.</param>
     public static void MapBuying(this IEndpointRouteBuilder site)
     {

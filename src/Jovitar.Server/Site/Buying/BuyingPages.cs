@@ -19,13 +19,19 @@ public sealed record ToBasket(BasketSeen? Basket, string? More);
 /// <param name="Ways">How it can come to them.</param>
 /// <param name="Chosen">By which of these it does; null where there is none.</param>
 /// <param name="Secret">Of the link that opens the order: whoever sends the form twice places one.</param>
+/// <param name="Online">They can pay online.</param>
+/// <param name="PaysLater">They chose to pay otherwise.</param>
 /// <param name="Faults">What was wrong with it, by field.</param>
 /// <param name="IsChanged">Something costs something else than they saw: they look again.</param>
 public sealed record ToCheckOut(
-    BasketSeen Basket, Buyer Buyer, IReadOnlyList<Country> Countries, IReadOnlyList<DeliveryWay> Ways, Delivery? Chosen, string Message, string Secret, IReadOnlyDictionary<string, string> Faults, bool IsChanged = false)
+    BasketSeen Basket, Buyer Buyer, IReadOnlyList<Country> Countries, IReadOnlyList<DeliveryWay> Ways, Delivery? Chosen, string Message, string Secret, bool Online, bool PaysLater, IReadOnlyDictionary<string, string> Faults,
+    bool IsChanged = false)
 {
     /// <summary>Where it goes is asked for.</summary>
     public bool IsSent => Basket.Things > 0;
+
+    /// <summary>They are asked how they pay: there is more than one way to.</summary>
+    public bool AsksHow => Online && Basket.Shop.Payment.Length > 0;
 }
 
 /// <summary>A line of an order, as its buyer finds it.</summary>
@@ -35,6 +41,11 @@ public sealed record ToCheckOut(
 public sealed record OrderLineSeen(PlacedLine Line, SitePhoto? Photo, PrintFit? Fit, string? File, string Says);
 
 /// <summary>What somebody finds who opens an order of theirs.</summary>
+/// <param name="Pay">Where it is paid online; null where it is not.</param>
+/// <param name="IsBeingPaid">Its buyer has come back from paying, and the payment service has not said so yet.</param>
+/// <param name="Fault">Why it could not be paid just now; null for no such thing.</param>
+/// <param name="Returned">What went back; null for nothing.</param>
 /// <param name="IsNew">It was placed a moment ago.</param>
 /// <param name="HasMail">A letter with its link was written.</param>
-public sealed record ToSeeOrder(long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, IReadOnlyList<OrderLineSeen> Lines, bool IsNew, bool HasMail);
+public sealed record ToSeeOrder(
+    long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, IReadOnlyList<OrderLineSeen> Lines, string? Pay, bool IsBeingPaid, string? Fault, Money? Returned, bool IsNew, bool HasMail);

@@ -4,6 +4,7 @@ using Jovitar.Server.Access;
 using Jovitar.Server.People;
 using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Site.Contributions;
 using Jovitar.Server.Site.Entering;
 
@@ -14,6 +15,9 @@ internal static class CheckingOut
 {
     public const string Path = $"{BuyingEndpoints.BasketPath}/check-out";
 
+    /// <summary>What the form says where its buyer pays online.</summary>
+    public const string Now = "now";
+
     /// <param name="site">Doors that are open to everybody and stand in no description.</param>
     public static void MapCheckingOut(this IEndpointRouteBuilder site)
     {
@@ -21,12 +25,12 @@ internal static class CheckingOut
         site.MapPost(Path, Order);
     }
 
-    static async Task Show(HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, CancellationToken ct)
+    static async Task Show(HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, PaymentDesk desk, PayingDoor paying, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
         if (await OpenAsync(http, shop, door, baskets, ct) is var (_, seen))
         {
-            await AnswerAsync(http, door, Asked(seen, Buyer.Nobody with { Country = seen.Shop.Postage.Home }, null, "", LinkSecret.New()), ct);
+            await AnswerAsync(http, door, paying, Asked(seen, Buyer.Nobody with { Country = seen.Shop.Postage.Home }, null, "", LinkSecret.New(), desk, paysLater: false), ct);
         }
     }
 
@@ -43,14 +47,15 @@ internal static class CheckingOut
         return null;
     }
 
-    static ToCheckOut Asked(BasketSeen seen, Buyer buyer, Delivery? chosen, string message, string secret)
+    static ToCheckOut Asked(BasketSeen seen, Buyer buyer, Delivery? chosen, string message, string secret, PaymentDesk desk, bool paysLater)
     {
         var ways = seen.Shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(buyer.Country));
-        return new ToCheckOut(seen, buyer, seen.Shop.Countries, ways, ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(w => w == chosen) ?? ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(), message, secret, new Dictionary<string, string>());
+        return new ToCheckOut(seen, buyer, seen.Shop.Countries, ways, ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(w => w == chosen) ?? ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(), message, secret,
+            desk.Service is not null && seen.Shop.IsPaidOnline, paysLater, new Dictionary<string, string>());
     }
 
     static async Task Order(
-        HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, OrderStore orders, TryCount tries, LetterLimit letters, MailSettings mail, CancellationToken ct)
+        HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, OrderStore orders, PaymentDesk desk, PayingDoor paying, TryCount tries, LetterLimit letters, MailSettings mail, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
         if (await BuyingEndpoints.FormAsync(http, door, tries, ct) is not { } form)
@@ -69,7 +74,7 @@ internal static class CheckingOut
         // Pressed once more: it was placed by the first press.
         if (await orders.HasAsync(hash, ct))
         {
-            EnteringEndpoints.See(http, $"{OrderStore.Path}/{secret}");
+            await SeeAsync(http, secret, asksToPay: Of("pay") == Now, paying, ct);
             return;
         }
 
@@ -79,10 +84,11 @@ internal static class CheckingOut
         }
 
         var asked = Asked(
-            seen, new Buyer(Of("name"), Of("email"), Of("street"), Of("further"), Of("postcode"), Of("town"), Of("region"), Of("country")), Enum.TryParse<Delivery>(Of("way"), out var way) ? way : null, Of("message").ReplaceLineEndings("\n"), secret);
+            seen, new Buyer(Of("name"), Of("email"), Of("street"), Of("further"), Of("postcode"), Of("town"), Of("region"), Of("country")), Enum.TryParse<Delivery>(Of("way"), out var way) ? way : null, Of("message").ReplaceLineEndings("\n"), secret, desk,
+            paysLater: Of("pay") == "later");
         if (Of("act") != "order")
         {
-            await AnswerAsync(http, door, asked, ct);
+            await AnswerAsync(http, door, paying, asked, ct);
             return;
         }
 
@@ -90,7 +96,7 @@ internal static class CheckingOut
         if (asked.Faults.Count > 0 || asked.IsChanged)
         {
             http.Response.StatusCode = asked.IsChanged ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
-            await AnswerAsync(http, door, asked, ct);
+            await AnswerAsync(http, door, paying, asked, ct);
             return;
         }
 
@@ -102,7 +108,7 @@ internal static class CheckingOut
         if (mail.IsSet && await letters.WaitAsync(asked.Buyer.Email, http.Connection.RemoteIpAddress, ct) is { } pause)
         {
             http.Response.StatusCode = StatusCodes.Status429TooManyRequests;
-            await AnswerAsync(http, door, asked with { Faults = new Dictionary<string, string> { ["email"] = $"So many letters went there that the next must wait {Math.Max(1, Math.Ceiling(pause.TotalMinutes))} minutes." } }, ct);
+            await AnswerAsync(http, door, paying, asked with { Faults = new Dictionary<string, string> { ["email"] = $"So many letters went there that the next must wait {Math.Max(1, Math.Ceiling(pause.TotalMinutes))} minutes." } }, ct);
             return;
         }
 
@@ -114,7 +120,14 @@ internal static class CheckingOut
         }
 
         BasketCookie.Tell(http, 0);
-        EnteringEndpoints.See(http, $"{OrderStore.Path}/{secret}");
+        await SeeAsync(http, secret, asked.Online && !asked.PaysLater, paying, ct);
+    }
+
+    /// <summary>Leads a buyer to where they pay, or to their order.</summary>
+    static async Task SeeAsync(HttpContext http, string secret, bool asksToPay, PayingDoor paying, CancellationToken ct)
+    {
+        var order = $"{OrderStore.Path}/{secret}";
+        PayingDoor.See(http, asksToPay ? (await paying.OpenAsync(http, secret, ct)).Page : null, order);
     }
 
     static Dictionary<string, string> Faults(ToCheckOut asked, Delivery way)
@@ -133,5 +146,9 @@ internal static class CheckingOut
         return faults;
     }
 
-    static async Task AnswerAsync(HttpContext http, SiteDoor door, ToCheckOut asked, CancellationToken ct) => await SiteEndpoints.SendAsync(http, await door.Renderer.CheckOutPageAsync(asked, ct), ct);
+    static async Task AnswerAsync(HttpContext http, SiteDoor door, PayingDoor paying, ToCheckOut asked, CancellationToken ct)
+    {
+        paying.LetFormsLead(http);
+        await SiteEndpoints.SendAsync(http, await door.Renderer.CheckOutPageAsync(asked, ct), ct);
+    }
 }

@@ -1,11 +1,9 @@
-using Jovitar.Core.Corrections;
 using Jovitar.Core.People;
 using Jovitar.Core.Sales;
-using Jovitar.Core.Sales.Ordering;
+using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Sales.Ordering;
-using Jovitar.Server.Site.Drawing;
+using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Site.Entering;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -14,19 +12,18 @@ namespace Jovitar.Server.Site.Buying;
 /// <summary>What the link of an order opens: this order and nothing else, and its files once they are paid.</summary>
 internal static class OrderPages
 {
-    /// <summary>For so long after it was placed whoever opens it is thanked.</summary>
-    static readonly TimeSpan New = TimeSpan.FromMinutes(10);
-
     /// <param name="site">Doors that are open to everybody and stand in no description.</param>
     public static void MapOrderPages(this IEndpointRouteBuilder site)
     {
         site.MapGet($"{OrderStore.Path}/{{secret}}", Show);
+        site.MapPost($"{OrderStore.Path}/{{secret}}/pay", Pay);
         site.MapGet($"{OrderStore.Path}/{{secret}}/files/{{line:int}}", Fetch);
     }
 
     static async Task<KeptOrder?> FindAsync(string secret, OrderStore orders, CancellationToken ct) => LinkSecret.Hash(secret) is { } hash ? await orders.FindAsync(hash, ct) : null;
 
-    static async Task Show(string secret, HttpContext http, OrderStore orders, ShownPhotos shown, SiteDoor door, MailSettings mail, TimeProvider clock, CancellationToken ct)
+    /// <param name="paid">Its buyer has come back from paying, whatever they did there.</param>
+    static async Task Show(string secret, string? paid, HttpContext http, OrderStore orders, PaymentStore payments, OrderShowing showing, SiteDoor door, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
         if (await FindAsync(secret, orders, ct) is not { } order)
@@ -35,40 +32,41 @@ internal static class OrderPages
             return;
         }
 
-        var now = clock.GetUtcNow();
-        var photos = (await shown.OfAsync([.. order.Placed.Lines.Select(l => l.Photo).Distinct()], await door.SightAsync(http, ct), ct)).ToDictionary(p => p.Id);
-        var lines = order.Placed.Lines.Select((line, i) =>
+        var isOpen = paid is not null && order.Standing.CanBePaid && await payments.IsOpenAsync(order.Id, ct);
+        if (isOpen)
         {
-            var photo = photos.GetValueOrDefault(line.Photo);
-            var fit = photo is null ? null : line.Option.FitOf(new PixelSize(photo.Width, photo.Height), line.Middle ?? photo.Focus);
-            if (line.Option.Kind != OptionKind.Digital)
-            {
-                return new OrderLineSeen(line, photo, fit, null, "");
-            }
+            // The service was asked meanwhile.
+            order = (await orders.FindAsync(order.Id, ct))!;
+        }
 
-            var terms = TermsOf(order, i);
-            return Refusal(terms, now) is { } refusal ? new OrderLineSeen(line, photo, fit, null, refusal) : new OrderLineSeen(line, photo, fit, $"{OrderStore.Path}/{secret}/files/{i + 1}", Left(terms));
-        });
-        await SiteEndpoints.SendAsync(http, await door.Renderer.OrderPageAsync(new ToSeeOrder(order.Number, order.At, order.Placed, order.Standing, [.. lines], now - order.At < New, mail.IsSet), ct), ct);
+        await showing.SendAsync(http, secret, order, isOpen && order.Standing.CanBePaid, null, ct);
     }
 
-    /// <param name="i">Of the line, from 0.</param>
-    static FileTerms TermsOf(KeptOrder order, int i) => new(order.Placed.Lines[i].Option, order.Standing.State, order.Paid, order.Fetched[i]);
-
-    /// <summary>Why a file is not handed out; null where it is.</summary>
-    static string? Refusal(FileTerms terms, DateTimeOffset now) => terms.At(now) switch
+    /// <summary>Leads a buyer to where they pay.</summary>
+    static async Task Pay(string secret, HttpContext http, OrderStore orders, PayingDoor paying, OrderShowing showing, SiteDoor door, TryCount tries, CancellationToken ct)
     {
-        NotFetched.Cancelled => "The order was cancelled.",
-        NotFetched.NotPaid => "To be fetched here as soon as it is paid.",
-        NotFetched.TooLate => $"It was there for {terms.Option.Days} days, until {Day(terms.Until)}.",
-        NotFetched.TooOften => terms.Fetched == 1 ? "It was fetched." : $"It was fetched {terms.Fetched} times.",
-        _ => null,
-    };
+        EnteringEndpoints.Hide(http);
+        if (await BuyingEndpoints.FormAsync(http, door, tries, ct) is null)
+        {
+            return;
+        }
 
-    static string Left(FileTerms terms) =>
-        string.Join(", ", new[] { terms.Left is { } left ? (left == 1 ? "once more" : $"{left} times more") : "", terms.Until is null ? "" : $"until {Day(terms.Until)}" }.Where(w => w.Length > 0));
+        if (await FindAsync(secret, orders, ct) is not { } order)
+        {
+            await SiteEndpoints.Missing(http, door.Renderer, ct);
+            return;
+        }
 
-    static string Day(DateTimeOffset? at) => at is { } then ? SiteDates.Whole(DateOnly.FromDateTime(then.UtcDateTime)) : "";
+        var (page, fault) = await paying.OpenAsync(http, secret, ct);
+        if (fault is null)
+        {
+            PayingDoor.See(http, page, $"{OrderStore.Path}/{secret}");
+            return;
+        }
+
+        http.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
+        await showing.SendAsync(http, secret, order, isBeingPaid: false, fault, ct);
+    }
 
     static async Task<Results<FileStreamHttpResult, NotFound<Problem>, JsonHttpResult<Problem>>> Fetch(string secret, int line, HttpContext http, OrderStore orders, SavingDoor saving, TimeProvider clock, CancellationToken ct)
     {
@@ -78,7 +76,7 @@ internal static class OrderPages
             return Problems.Gone("file");
         }
 
-        if (Refusal(TermsOf(order, line - 1), clock.GetUtcNow()) is { } refusal)
+        if (OrderShowing.Refusal(OrderShowing.TermsOf(order, line - 1), clock.GetUtcNow()) is { } refusal)
         {
             return Problems.Json(StatusCodes.Status403Forbidden, "forbidden", refusal);
         }

@@ -7,6 +7,7 @@ import { moment } from '../shell/format'
 import { tell, tellDone } from '../shell/news'
 import { keyOf, type Order, pathOf, readOrder, type Step } from './data'
 import { OrderedLine } from './OrderedLine'
+import { OrderMoney } from './OrderMoney'
 import { OrderNote } from './OrderNote'
 
 /** One order: where it stands and what comes next, what was ordered, what it comes to, and who for. */
@@ -37,6 +38,7 @@ export function OneOrder({ id }: { id: string }) {
             ))}
           </ul>
           <Sum order={order} />
+          <OrderMoney order={order} />
         </div>
         <About order={order} />
       </div>

@@ -84,9 +84,25 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
           <ShopTax work={work} />
         </Section>
         <Section title={w.shop.payment}>
-          <p className="text-small text-quiet">{w.shop.paymentLead}</p>
+          {seen.hasPayments || shop.isPaidOnline ? (
+            <p className="leading-[1.9]">
+              {w.shop.buyersPay}{' '}
+              <WordSelect
+                label={w.shop.online}
+                value={shop.isPaidOnline ? 'yes' : 'no'}
+                choices={(['yes', 'no'] as const).map((one) => [one, w.shop.onlineKinds[one]] as const)}
+                onChoose={(one) => change({ isPaidOnline: one === 'yes' })}
+              />
+              {seen.hasPayments ? '.' : w.shop.serviceGone}
+            </p>
+          ) : (
+            <p className="text-small text-quiet">{w.shop.noService}</p>
+          )}
+          <p className="mt-1 text-small text-quiet">
+            {shop.isPaidOnline ? w.shop.otherwiseLead : w.shop.paymentLead}
+          </p>
           <textarea
-            aria-label={w.shop.payment}
+            aria-label={w.shop.otherwise}
             value={shop.payment}
             rows={4}
             maxLength={1000}
