@@ -23,6 +23,10 @@ public sealed class PaymentTests : IAsyncLifetime
         var waits = WebUtility.HtmlDecode(await sale.Visitor.GetStringAsync($"{order}?paid=look"));
         Assert.Contains("Nothing of your payment is known yet", waits, StringComparison.Ordinal);
         Assert.Contains("Pay EUR 8.50 online", waits, StringComparison.Ordinal);
+        // Browsers let its form lead there, and no other page's.
+        var policy = (await sale.Visitor.GetAsync(order)).Headers.GetValues("Content-Security-Policy").Single();
+        Assert.Contains($"form-action 'self' {standin.Address};", policy, StringComparison.Ordinal);
+        Assert.Contains("form-action 'self';", (await sale.Visitor.GetAsync("/basket")).Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
         // A second press leads to the same page.
         Assert.Equal(page, (await FormAsync(sale.Visitor, $"{order}/pay")).Headers.Location!.ToString());
         await standin.PayAsync(page);
@@ -74,8 +78,8 @@ public sealed class PaymentTests : IAsyncLifetime
             Assert.Equal(HttpStatusCode.NoContent, await TellAsync(sale, empty));
         }
 
-        // Of nothing that is known: it is told again, for it may have come too soon.
-        Assert.Equal(HttpStatusCode.NotFound, await TellAsync(sale, Paid(Guid.NewGuid())));
+        // Of another site that is paid at the same service.
+        Assert.Equal(HttpStatusCode.NoContent, await TellAsync(sale, Paid(Guid.NewGuid())));
         Assert.Equal("Open", await sale.Site.ScalarAsync<string>("select state from payment"));
         // Where no service is set up there is no door.
         Assert.Equal(HttpStatusCode.NotFound, (await sale.Sale.Owner.SendAsync(Notice(Paid(payment)))).StatusCode);
@@ -166,9 +170,12 @@ public sealed class PaymentTests : IAsyncLifetime
         // Paid by transfer, while the page to pay at was open.
         var (_, _, second) = await OrderToPayAsync(sale);
         id = (await SeenAsync(sale)).GetProperty("id").GetString()!;
-        (await StepAsync(sale.Owner, id, "pay")).EnsureSuccessStatusCode();
+        var noted = await (await StepAsync(sale.Owner, id, "pay")).ReadAsync();
         await TellAsync(sale, Paid(second));
         Assert.Contains(await standin.LettersAsync(8), l => l.Text.Contains("EUR 8.50 came for an order that was paid already.", StringComparison.Ordinal));
+        // That the transfer was noted is taken back: what was paid online is paid all the same.
+        await sale.Owner.UndoAsync(noted.GetProperty("done"));
+        Assert.Equal("Paid", (await SeenAsync(sale)).GetProperty("standing").GetString());
     }
 
     [Fact]

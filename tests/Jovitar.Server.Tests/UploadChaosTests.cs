@@ -21,7 +21,7 @@ public sealed class UploadChaosTests
         {
             for (var i = 0; i < 2; i++)
             {
-                servers[i] = await ServerProcess.StartAsync(site, ("Jovitar__Workers", "1"));
+                servers[i] = await ServerProcess.StartAsync(site, ("Jovitar__Workers", "1"), ("Jovitar__Lease", "00:00:20"));
             }
         }
 
@@ -34,7 +34,7 @@ public sealed class UploadChaosTests
             servers[1].Process.Kill();
             await servers[1].Process.WaitForExitAsync();
             servers[1].Process.Dispose();
-            servers[1] = await ServerProcess.StartAsync(site, ("Jovitar__Workers", "1"));
+            servers[1] = await ServerProcess.StartAsync(site, ("Jovitar__Workers", "1"), ("Jovitar__Lease", "00:00:20"));
         }
 
         public ValueTask DisposeAsync()

@@ -28,14 +28,13 @@ internal static class NoticeEndpoints
             return Results.BadRequest();
         }
 
-        var unknown = false;
         foreach (var notice in read.Notices)
         {
-            unknown |= await payments.HearAsync(notice, ct) == Hearing.Unknown;
+            // A payment is written down before its service hears of it: what is not known is another site's, and no reason to be told again.
+            await payments.HearAsync(notice, ct);
         }
 
-        // It may come before the payment is written down.
-        return unknown ? Results.NotFound() : Results.NoContent();
+        return Results.NoContent();
     }
 
     /// <summary>What was sent, as text; null where it is longer than any notice.</summary>

@@ -21,7 +21,7 @@ internal sealed record KeptPayment(PaymentId Id, OrderId Order, string Service, 
 /// <summary>What a notice came to.</summary>
 internal enum Hearing
 {
-    /// <summary>It is about no payment of ours, or of one that is not written down yet.</summary>
+    /// <summary>It is about no payment of ours.</summary>
     Unknown,
 
     /// <summary>It was heard before, or says nothing new.</summary>
@@ -182,11 +182,12 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         await act.RunAsync(
             "update payment set state = @state, came = @came::bigint, came_in = @in, returned = @returned where id = @id", ct,
             ("id", payment.Id.Value), ("state", after.State.ToString()), ("came", after.Came?.Minor), ("in", after.Came?.Currency.Code), ("returned", after.Returned));
+        // Also where somebody had noted that it was paid: who takes that back leaves this alone.
         var isPaid = after.State == PaymentState.Paid && payment.Standing.State != PaymentState.Paid;
         await act.RunAsync(
             $"""
             update sale_order
-               set paid = case when @pays then coalesce(paid, @now) else paid end,
+               set paid = case when @pays then @now else paid end,
                    returned = {Returned},
                    version = version + 1
              where id = @order

@@ -146,9 +146,6 @@ internal static class CheckingOut
         return faults;
     }
 
-    static async Task AnswerAsync(HttpContext http, SiteDoor door, PayingDoor paying, ToCheckOut asked, CancellationToken ct)
-    {
-        paying.LetFormsLead(http);
-        await SiteEndpoints.SendAsync(http, await door.Renderer.CheckOutPageAsync(asked, ct), ct);
-    }
+    static async Task AnswerAsync(HttpContext http, SiteDoor door, PayingDoor paying, ToCheckOut asked, CancellationToken ct) =>
+        await SiteEndpoints.SendAsync(http, paying.LetFormsLead(await door.Renderer.CheckOutPageAsync(asked, ct)), ct);
 }

@@ -34,8 +34,7 @@ internal sealed class OrderShowing(ShownPhotos shown, PayingDoor paying, SiteDoo
         var page = new ToSeeOrder(
             order.Number, order.At, order.Placed, order.Standing, [.. lines], await paying.IsOfferedAsync(order, ct) ? $"{OrderStore.Path}/{secret}/pay" : null, isBeingPaid, fault,
             order.Returned > 0 ? order.Placed.Total with { Minor = order.Returned } : null, now - order.At < New, mail.IsSet);
-        paying.LetFormsLead(http);
-        await SiteEndpoints.SendAsync(http, await door.Renderer.OrderPageAsync(page, ct), ct);
+        await SiteEndpoints.SendAsync(http, paying.LetFormsLead(await door.Renderer.OrderPageAsync(page, ct)), ct);
     }
 
     /// <param name="i">Of the line, from 0.</param>

@@ -2,6 +2,7 @@ using Jovitar.Core.People;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Payments;
+using Jovitar.Server.Site.Drawing;
 using Jovitar.Server.Site.Entering;
 
 namespace Jovitar.Server.Site.Buying;
@@ -15,13 +16,7 @@ internal sealed class PayingDoor(OrderStore orders, PaymentStore payments, Payme
     public async Task<bool> IsOfferedAsync(KeptOrder order, CancellationToken ct) => order.Standing.CanBePaid && desk.Service is not null && (await shops.ReadAsync(ct)).Shop.IsPaidOnline;
 
     /// <summary>Has the forms of a page lead to where buyers pay; else browsers let them lead nowhere but here (Content Security Policy, form-action).</summary>
-    public void LetFormsLead(HttpContext http)
-    {
-        if (desk.Service is { } service)
-        {
-            http.Response.Headers.ContentSecurityPolicy = http.Response.Headers.ContentSecurityPolicy.ToString().Replace(OwnForms, $"{OwnForms} {service.Pages}", StringComparison.Ordinal);
-        }
-    }
+    public Rendered LetFormsLead(Rendered page) => desk.Service is { } service ? page with { Policy = page.Policy.Replace(OwnForms, $"{OwnForms} {service.Pages}", StringComparison.Ordinal) } : page;
 
     /// <summary>Leads a buyer to where they pay: an address that the service has told, or a path of this site.</summary>
     public static void See(HttpContext http, string? page, string otherwise)
