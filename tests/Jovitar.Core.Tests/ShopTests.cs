@@ -216,6 +216,18 @@ public sealed class ShopTests
     }
 
     [Fact]
+    public void Bookkeeping_has_every_part_of_the_sum_and_no_formulas()
+    {
+        var order = Order();
+        var cells = OrderTable.Columns.Zip(OrderTable.Cells(1001, new DateTimeOffset(2026, 3, 1, 0, 30, 0, TimeSpan.FromHours(2)), null, new OrderStanding(OrderState.Placed, IsPaid: false, order.Way.Delivery), order with { Buyer = order.Buyer with { Name = "=1+1" } }, 150)).ToDictionary(c => c.First, c => c.Second);
+        Assert.Equal(OrderTable.Columns.Count, cells.Count);
+        // The day is that of UTC, as everywhere.
+        Assert.Equal(("2026-02-28", "", "1.50"), (cells["placed"], cells["paid"], cells["refunded"]));
+        Assert.NotEqual('=', cells["name"][0]);
+        Assert.Equal((order.Goods.ToString(), order.Way.Costs.ToString(), order.Taxed.ToString(), order.Total.ToString()), (cells["goods"], cells["postage"], cells["tax"], cells["total"]));
+    }
+
+    [Fact]
     public void Only_what_somebody_sees_and_what_is_sold_is_bought_by_staff_too()
     {
         static bool May(Viewer viewer, AlbumThing album, bool sells) => Access.Access.Decide(viewer, Right.Buy, new AlbumToBuyFrom(album, sells), DateTimeOffset.UnixEpoch).Allowed;

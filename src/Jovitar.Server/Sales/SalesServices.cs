@@ -15,6 +15,7 @@ internal static class SalesServices
         services.AddSingleton<BasketStore>();
         services.AddSingleton<OrderStore>();
         services.AddSingleton<OrderListStore>();
+        services.AddSingleton<OrderTableStore>();
         services.AddSingleton<OrderDoor>();
         services.AddSingleton(payments);
         services.AddSingleton(_ => PaymentDesk.Of(payments));

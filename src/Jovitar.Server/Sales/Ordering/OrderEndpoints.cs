@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Describing;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Access;
@@ -62,6 +63,7 @@ internal static class OrderEndpoints
     {
         var orders = api.MapGroup("/orders").RequireAuthorization(Security.Editors).WithTags("Orders");
         orders.MapGet("", List).WithSummary("Orders: those of which something is to be done, those not paid, or all");
+        orders.MapGet("/table.csv", Table).WithSummary("The orders of a year, as a spreadsheet’s file for bookkeeping");
         orders.MapGet("/{order}", Show).WithSummary("An order, with what was ordered and where it stands");
         orders.MapPost("/{order}/steps", Step).NeedsVersion().WithSummary("Takes an order a step further");
         orders.MapPut("/{order}/note", Note).NeedsVersion().WithSummary("Notes something of an order");
@@ -71,6 +73,19 @@ internal static class OrderEndpoints
     /// <param name="behind">The last one that is known.</param>
     static async Task<Results<Ok<OrderList>, BadRequest<Problem>>> List(string? which, OrderId? behind, OrderListStore store, CancellationToken ct) =>
         Enum.TryParse<OrdersWanted>(which ?? nameof(OrdersWanted.Open), ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) ? TypedResults.Ok(await store.ListAsync(wanted, behind, ct)) : Problems.Invalid("There are no such orders.");
+
+    /// <param name="year">In which they were placed (UTC); this year unless said.</param>
+    static async Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Table(int? year, HttpContext http, OrderTableStore tables, SettingsStore settings, TimeProvider clock, CancellationToken ct)
+    {
+        var of = year ?? clock.GetUtcNow().Year;
+        if (of is < 1 or > 9998)
+        {
+            return Problems.Invalid("There is no such year.");
+        }
+
+        http.Response.Headers.CacheControl = "private, no-store";
+        return TypedResults.Stream(to => tables.WriteAsync(of, to, http.RequestAborted), "text/csv; charset=utf-8", new LeavingNames().Next($"{(await settings.ReadAsync(ct)).Title}, orders {of}.csv"));
+    }
 
     static async Task<Results<Ok<OrderSeen>, NotFound<Problem>>> Show(OrderId order, OrderDoor door, CancellationToken ct) =>
         await door.FindAsync(order, ct) is { } seen ? TypedResults.Ok(seen) : Problems.Gone("order");

@@ -48,13 +48,13 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
     /// <summary>A letter to a buyer says something for so long.</summary>
     static readonly TimeSpan Hold = TimeSpan.FromDays(3);
 
-    const string Columns =
+    internal const string Columns =
         """
         o.id, o.number, o.placed, o.content::text as content, o.state, o.delivery, o.paid, o.returned, o.note, o.version,
           array(select l.fetched from sale_order_line as l where l.sale_order = o.id order by l.place) as fetched
         """;
 
-    static KeptOrder Read(NpgsqlDataReader r)
+    internal static KeptOrder Read(NpgsqlDataReader r)
     {
         var (paid, returned) = (r.Maybe<DateTimeOffset>("paid"), r.Get<long>("returned"));
         var placed = JsonSerializer.Deserialize<PlacedSaid>(r.Get<string>("content"), PriceStore.Json)!.Read();

@@ -5,6 +5,7 @@ export const orderWords = {
   orders: {
     title: 'Orders',
     lead: 'What visitors bought, as they ordered it; prices that change later change nothing here.',
+    table: (year: number) => `${year} as a table`,
     waits: (n: number) => `${n} to do`,
     onDesk: (n: number) => (n === 1 ? 'One order is to be seen to.' : `${n} orders are to be seen to.`),
     look: 'See to them',

@@ -1,14 +1,13 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { ApiProblem, api, body } from '../../api/client'
+import { useQuery } from '@tanstack/react-query'
+import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { useAct } from '../shell/data'
 import { moment } from '../shell/format'
-import { tell, tellDone } from '../shell/news'
-import { keyOf, type Order, pathOf, readOrder, type Step } from './data'
+import { keyOf, type Order, readOrder, type Step } from './data'
 import { OrderedLine } from './OrderedLine'
 import { OrderMoney } from './OrderMoney'
 import { OrderNote } from './OrderNote'
+import { useOrderAct } from './useOrderAct'
 
 /** One order: where it stands and what comes next, what was ordered, what it comes to, and who for. */
 export function OneOrder({ id }: { id: string }) {
@@ -48,29 +47,11 @@ export function OneOrder({ id }: { id: string }) {
 
 /** Where it stands, and what can be done with it: what usually comes next first. */
 function Standing({ order }: { order: Order }) {
-  const client = useQueryClient()
-  const step = useAct(
-    async (next: Step) => {
-      try {
-        return await body(
-          api.POST('/api/orders/{order}/steps', {
-            params: pathOf(client, order),
-            body: { step: next },
-          }),
-          w.errors.away,
-        )
-      } catch (problem) {
-        if (!(problem instanceof ApiProblem && problem.kind === 'stale')) throw problem
-        await client.invalidateQueries({ queryKey: ['orders'] })
-        return null
-      }
-    },
-    (kept, next) => {
-      if (!kept) return tell({ text: w.orders.stale })
-      client.setQueryData(keyOf(order.id), kept.order)
-      tellDone(w.orders.done[next](order.number), kept.done)
-    },
-    `order ${order.id}`,
+  const step = useOrderAct(
+    order,
+    (params, next: Step) =>
+      body(api.POST('/api/orders/{order}/steps', { params, body: { step: next } }), w.errors.away),
+    (next) => w.orders.done[next](order.number),
   )
   const [first, ...others] = order.next
   return (

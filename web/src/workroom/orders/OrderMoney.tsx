@@ -1,11 +1,10 @@
-import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
-import { ApiProblem, api, body } from '../../api/client'
+import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { useAct, useSession } from '../shell/data'
-import { tell, tellDone } from '../shell/news'
-import { keyOf, type Order, pathOf } from './data'
+import { useSession } from '../shell/data'
+import type { Order } from './data'
+import { useOrderAct } from './useOrderAct'
 
 /** What came and went back of an order, and where an owner gives money back. */
 export function OrderMoney({ order }: { order: Order }) {
@@ -24,30 +23,12 @@ export function OrderMoney({ order }: { order: Order }) {
 }
 
 function Refund({ order, most }: { order: Order; most: string }) {
-  const client = useQueryClient()
   const [amount, setAmount] = useState<string>()
-  const refund = useAct(
-    async (back: string) => {
-      try {
-        return await body(
-          api.POST('/api/orders/{order}/refunds', {
-            params: pathOf(client, order),
-            body: { amount: back },
-          }),
-          w.errors.away,
-        )
-      } catch (problem) {
-        if (!(problem instanceof ApiProblem && problem.kind === 'stale')) throw problem
-        await client.invalidateQueries({ queryKey: ['orders'] })
-        return null
-      }
-    },
-    (kept, back) => {
-      if (!kept) return tell({ text: w.orders.stale })
-      client.setQueryData(keyOf(order.id), kept.order)
-      tellDone(w.orders.gaveBack(back), kept.done)
-    },
-    `order ${order.id}`,
+  const refund = useOrderAct(
+    order,
+    (params, back: string) =>
+      body(api.POST('/api/orders/{order}/refunds', { params, body: { amount: back } }), w.errors.away),
+    w.orders.gaveBack,
   )
   if (amount === undefined)
     return (

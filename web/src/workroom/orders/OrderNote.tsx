@@ -1,31 +1,19 @@
-import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { w } from '../../words'
-import { useAct } from '../shell/data'
-import { tellDone } from '../shell/news'
-import { keyOf, type Order, pathOf } from './data'
+import type { Order } from './data'
+import { useOrderAct } from './useOrderAct'
 
 /** What those who sell note of an order, for themselves. */
 export function OrderNote({ order }: { order: Order }) {
-  const client = useQueryClient()
   const [note, setNote] = useState(order.note)
   useEffect(() => setNote(order.note), [order.note])
-  const keep = useAct(
-    (text: string) =>
-      body(
-        api.PUT('/api/orders/{order}/note', {
-          params: pathOf(client, order),
-          body: { note: text },
-        }),
-        w.errors.away,
-      ),
-    (kept) => {
-      client.setQueryData(keyOf(order.id), kept.order)
-      tellDone(w.orders.noted, kept.done)
-    },
-    `order ${order.id}`,
+  const keep = useOrderAct(
+    order,
+    (params, text: string) =>
+      body(api.PUT('/api/orders/{order}/note', { params, body: { note: text } }), w.errors.away),
+    () => w.orders.noted,
   )
   return (
     <div>

@@ -1,5 +1,6 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
+import { useEffect, useState } from 'react'
 import { asPlain } from '../../kit/Button'
 import { WordTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
@@ -12,6 +13,7 @@ import { OrderRow } from './OrderRow'
 /** What visitors ordered: orders down the left, the eldest of those to do first, and one of them. */
 export function OrdersStation() {
   const { which = 'open', order } = useSearch({ from: '/workroom/orders' })
+  const [first, setFirst] = useState<{ which: Which; id: string }>()
   const go = useNavigate({ from: '/workroom/orders' })
   const list = useInfiniteQuery({
     queryKey: ['orders', 'list', which],
@@ -19,20 +21,32 @@ export function OrdersStation() {
     queryFn: ({ pageParam }) => readOrders(which, pageParam),
     getNextPageParam: (page) => (page.further ? page.orders.at(-1)?.id : undefined),
   })
-  const first = list.data?.pages[0]
-  if (!first) return list.error ? <p className="p-10">{list.error.message}</p> : null
   const orders = list.data?.pages.flatMap((p) => p.orders) ?? []
-  const opened = order ?? orders[0]?.id
+  // What opened by itself stays open when it leaves the list: whoever sends it sees that it is sent.
+  const opened = order ?? (first?.which === which ? first.id : orders[0]?.id)
+  useEffect(() => {
+    if (opened) setFirst({ which, id: opened })
+  }, [which, opened])
+  const counts = list.data?.pages[0]
+  if (!counts) return list.error ? <p className="p-10">{list.error.message}</p> : null
   const show = (next: Which, id?: string) =>
     void go({ search: { which: next === 'open' ? undefined : next, order: id }, replace: !!id })
   const tabs = [
-    ['open', w.orders.tabs.open(first.open)],
-    ['unpaid', w.orders.tabs.unpaid(first.unpaid)],
+    ['open', w.orders.tabs.open(counts.open)],
+    ['unpaid', w.orders.tabs.unpaid(counts.unpaid)],
     ['all', w.orders.tabs.all],
   ] as const
   return (
     <div className="px-[30px] pt-7 pb-16">
-      <Heading title={w.orders.title} lead={w.orders.lead} />
+      <Heading
+        title={w.orders.title}
+        lead={w.orders.lead}
+        right={
+          <a href="/api/orders/table.csv" download className={asPlain}>
+            {w.orders.table(new Date().getUTCFullYear())}
+          </a>
+        }
+      />
       <WordTabs
         label={w.orders.which}
         tabs={tabs}
@@ -40,7 +54,7 @@ export function OrdersStation() {
         onChoose={(next) => show(next)}
         className="mt-5 text-small"
       />
-      {orders.length === 0 && !order ? (
+      {orders.length === 0 && !opened ? (
         <Empty
           title={
             which === 'open'

@@ -1,0 +1,35 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { type Api, ApiProblem } from '../../api/client'
+import { w } from '../../words'
+import { useAct } from '../shell/data'
+import { tell, tellDone } from '../shell/news'
+import { keyOf, type Order, pathOf } from './data'
+
+/**
+ * Does something with an order: what is pressed is done in turn, each over the version that is known by then.
+ * Where somebody else has changed the order since, it is read anew, and that is said.
+ */
+export function useOrderAct<In>(
+  order: Order,
+  send: (params: ReturnType<typeof pathOf>, input: In) => Promise<Api['OrderKept']>,
+  says: (input: In) => string,
+) {
+  const client = useQueryClient()
+  return useAct(
+    async (input: In) => {
+      try {
+        return await send(pathOf(client, order), input)
+      } catch (problem) {
+        if (!(problem instanceof ApiProblem && problem.kind === 'stale')) throw problem
+        await client.invalidateQueries({ queryKey: ['orders'] })
+        return null
+      }
+    },
+    (kept, input) => {
+      if (!kept) return tell({ text: w.orders.stale })
+      client.setQueryData(keyOf(order.id), kept.order)
+      tellDone(says(input), kept.done)
+    },
+    `order ${order.id}`,
+  )
+}
