@@ -203,6 +203,9 @@ test('where buyers pay online they are led to the payment service and back, and 
   await order.getByRole('button', { name: 'Give it back' }).click()
   await expect(order.getByRole('status')).toHaveText('Paid, refunded in part')
   await expect(order).toContainText('EUR 2.50 refunded')
+  // What has happened to money is not taken back.
+  await expect(page.getByText('2,50 goes back.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveCount(0)
 })
 
 test('who does not pay finds the order waiting, and pays it later, without scripts too', async ({ browser }) => {

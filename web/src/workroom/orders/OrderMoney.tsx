@@ -29,6 +29,7 @@ function Refund({ order, most }: { order: Order; most: string }) {
     (params, back: string) =>
       body(api.POST('/api/orders/{order}/refunds', { params, body: { amount: back } }), w.errors.away),
     w.orders.gaveBack,
+    true,
   )
   if (amount === undefined)
     return (

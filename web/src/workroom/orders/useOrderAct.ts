@@ -7,12 +7,13 @@ import { keyOf, type Order, pathOf } from './data'
 
 /**
  * Does something with an order: what is pressed is done in turn, each over the version that is known by then.
- * Where somebody else has changed the order since, it is read anew, and that is said.
+ * Where somebody else has changed the order since, it is read anew, and that is said. What is final is not offered to be taken back.
  */
 export function useOrderAct<In>(
   order: Order,
   send: (params: ReturnType<typeof pathOf>, input: In) => Promise<Api['OrderKept']>,
   says: (input: In) => string,
+  isFinal = false,
 ) {
   const client = useQueryClient()
   return useAct(
@@ -28,7 +29,8 @@ export function useOrderAct<In>(
     (kept, input) => {
       if (!kept) return tell({ text: w.orders.stale })
       client.setQueryData(keyOf(order.id), kept.order)
-      tellDone(says(input), kept.done)
+      if (isFinal) tell({ text: says(input) })
+      else tellDone(says(input), kept.done)
     },
     `order ${order.id}`,
   )
