@@ -118,7 +118,11 @@ public sealed class PaymentTests : IAsyncLifetime
         // One who does not pay at all can still, at a new page.
         var (unpaid, ended, _) = await OrderToPayAsync(sale);
         await standin.PayAsync(ended, "end");
+        var version = (await SeenAsync(sale)).GetProperty("version").GetInt64();
         await sale.Visitor.GetStringAsync($"{unpaid}?paid=look");
+        // Nothing has become of the order, and nothing stands in the history.
+        Assert.Equal(version, (await SeenAsync(sale)).GetProperty("version").GetInt64());
+        Assert.Equal(["A payment online was begun and not made"], Money(await SeenAsync(sale)));
         var anew = (await FormAsync(sale.Visitor, $"{unpaid}/pay")).Headers.Location!.ToString();
         Assert.NotEqual(ended, anew);
         Assert.StartsWith(standin.Address, anew, StringComparison.Ordinal);

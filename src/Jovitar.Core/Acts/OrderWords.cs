@@ -23,7 +23,6 @@ public static class OrderWords
     public static string Heard(PaymentStanding before, PaymentStanding after, long number) =>
         after.Returned > before.Returned ? $"Order {number}: {Returned(after).Said} went back."
         : after is { State: PaymentState.Wrong, Came: { } came } ? $"Order {number}: {came.Said} came, and {after.Asked.Said} was asked."
-        : after.State == PaymentState.Ended ? $"Order {number}: a payment was not made."
         : $"Order {number}: it was paid online.";
 
     /// <summary>Why people have to look at a payment that has come; null for no reason.</summary>

@@ -159,9 +159,17 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         }
 
         // Notices come in storms; what says nothing new locks nothing.
-        return known.Standing.After(notice) == known.Standing
-            ? Hearing.Known
+        var after = known.Standing.After(notice);
+        return after == known.Standing ? Hearing.Known
+            : after.State == PaymentState.Ended && after.Returned == known.Standing.Returned ? await EndAsync(notice.Payment, ct)
             : (await acts.RunAsync(Actor.Worker("The payment service"), ActKind.Payments, act => HearAsync(act, known.Order, notice, ct), ct)).Answer;
+    }
+
+    /// <summary>Nobody will pay it any more: nothing has become of the order, so it is no act. What was paid meanwhile stays.</summary>
+    async Task<Hearing> EndAsync(PaymentId payment, CancellationToken ct)
+    {
+        await using var end = db.Command("update payment set state = 'Ended' where id = @id and state = 'Open'", ("id", payment.Value));
+        return await end.ExecuteNonQueryAsync(ct) == 1 ? Hearing.Heard : Hearing.Known;
     }
 
     async Task<Hearing> HearAsync(Act act, OrderId id, PaymentNotice notice, CancellationToken ct)

@@ -10,6 +10,13 @@ import { readOrders, type Which } from './data'
 import { OneOrder } from './OneOrder'
 import { OrderRow } from './OrderRow'
 
+/** Whose orders bookkeeping asks for: this year's, and in the first half of it last year's, too. */
+function years() {
+  const now = new Date()
+  const year = now.getUTCFullYear()
+  return now.getUTCMonth() < 6 ? [year - 1, year] : [year]
+}
+
 /** What visitors ordered: orders down the left, the eldest of those to do first, and one of them. */
 export function OrdersStation() {
   const { which = 'open', order } = useSearch({ from: '/workroom/orders' })
@@ -42,9 +49,13 @@ export function OrdersStation() {
         title={w.orders.title}
         lead={w.orders.lead}
         right={
-          <a href="/api/orders/table.csv" download className={asPlain}>
-            {w.orders.table(new Date().getUTCFullYear())}
-          </a>
+          <span className="flex items-baseline gap-3">
+            {years().map((year) => (
+              <a key={year} href={`/api/orders/table.csv?year=${year}`} download className={asPlain}>
+                {w.orders.table(year)}
+              </a>
+            ))}
+          </span>
         }
       />
       <WordTabs
