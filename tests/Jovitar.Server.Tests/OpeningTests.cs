@@ -92,7 +92,7 @@ public sealed class OpeningTests
         var always = site.Part<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
             .Where(e => e.Metadata.GetMetadata<AlwaysOpen>() is not null)
             .Select(e => $"/{e.RoutePattern.RawText!.Trim('/')}").Distinct().Order(StringComparer.Ordinal);
-        Assert.Equal(["/api/invitation", "/api/invitation/look", "/api/owner", "/api/session", "/api/session/passkey", "/api/session/passkey/begin", "/api/way-in", "/api/way-in/look", "/api/way-in/use", "/embed.js", "/health/live", "/health/ready", "/logo/{picture}.webp", "/openapi/{documentName}.json", "/workroom", "/workroom/{**station}"], always);
+        Assert.Equal(["/api/invitation", "/api/invitation/look", "/api/owner", "/api/session", "/api/session/passkey", "/api/session/passkey/begin", "/api/way-in", "/api/way-in/look", "/api/way-in/use", "/embed.js", "/health/live", "/health/ready", "/logo/{picture}.webp", "/openapi/{documentName}.json", "/payments/notices", "/workroom", "/workroom/{**station}"], always);
     }
 
     [Fact]
