@@ -106,6 +106,34 @@ public sealed class PaymentTests
     [Fact]
     public void Of_nothing_nothing_goes_back() => Assert.Equal("Nothing can be refunded of this order.", Refunds.Read("1", null).Wrong);
 
+    [Fact]
+    public void It_goes_back_the_way_it_came_and_never_more_than_is_left()
+    {
+        static PaymentToRefund One(PaymentStanding standing, long asked = 0) => new(new PaymentId(Guid.CreateVersion7()), standing, asked);
+        // By hand, where nothing came by a service.
+        Assert.Equal((null, (Money?)Eur(2400)), (Refunds.Of(Eur(3900), isPaid: true, 1500, []).By, Refunds.Of(Eur(3900), isPaid: true, 1500, []).Most));
+        Assert.Null(Refunds.Of(Eur(3900), isPaid: true, 3900, []).Most);
+        Assert.Null(Refunds.Of(Eur(3900), isPaid: false, 0, [One(After(Ended))]).Most);
+        // Of two that came, by the one of which more is left; what is on its way is neither left nor back.
+        var (first, second) = (One(After(Paid(3900), Back(1000)), 3000), One(After(Paid(3900)), 500));
+        var both = Refunds.Of(Eur(3900), isPaid: true, 1000, [first, second]);
+        Assert.Equal((second.Id, (Money?)Eur(3400)), (both.By!.Value, both.Most));
+        Assert.Equal([Eur(2000), Eur(500)], both.OnItsWay);
+        // What came in another currency goes back in that.
+        var dollars = One(PaymentStanding.Open(Eur(3900)).After(new PaymentNotice(Id, PaymentNews.Paid, new Money(3900, Currency.Find("USD")!))));
+        Assert.Equal("USD 39.00", Refunds.Of(Eur(3900), isPaid: false, 0, [dollars]).Most!.Value.Said);
+    }
+
+    [Fact]
+    public void Of_payments_those_that_came_are_told_and_else_the_last_one()
+    {
+        var (placed, paid) = (new OrderStanding(OrderState.Placed, IsPaid: false, Delivery.Post), new OrderStanding(OrderState.Placed, IsPaid: true, Delivery.Post));
+        Assert.Equal(["A payment online was begun and not made"], OrderWords.Payments([After(Ended), After(Ended)], placed));
+        Assert.Equal(["A payment online was begun"], OrderWords.Payments([After(Ended), After()], placed));
+        Assert.Equal(["EUR 39.00 paid online", "EUR 39.00 paid online"], OrderWords.Payments([After(Ended), After(Paid(3900)), After(Paid(3900)), After()], paid));
+        Assert.Empty(OrderWords.Payments([After(Ended)], paid));
+    }
+
     const string Body = "{\"key\":\"a\"}";
 
     /// <summary>Against what OpenSSL makes of the same: <c>printf '1764504000.{"key":"a"}' | openssl dgst -sha256 -hmac "a secret"</c>.</summary>

@@ -93,7 +93,7 @@ public sealed class CardPaymentTests
         const string Card = "{\"error\":{\"type\":\"invalid_request_error\",\"message\":\"No such session\"}}";
         async Task Ask(HttpStatusCode status, string body) => await Cards(new Answers((status, body))).AskAsync(Id, "cs_1", CancellationToken.None);
         Assert.Contains("No such session", (await Assert.ThrowsAsync<PaymentsRefuseException>(() => Ask(HttpStatusCode.NotFound, Card))).Message, StringComparison.Ordinal);
-        foreach (var (status, body) in new[] { (HttpStatusCode.TooManyRequests, Card), (HttpStatusCode.InternalServerError, Card), (HttpStatusCode.BadGateway, "<html>"), (HttpStatusCode.OK, "garbage") })
+        foreach (var (status, body) in new[] { (HttpStatusCode.TooManyRequests, Card), (HttpStatusCode.Unauthorized, Card), (HttpStatusCode.Forbidden, Card), (HttpStatusCode.Conflict, Card), (HttpStatusCode.InternalServerError, Card), (HttpStatusCode.BadGateway, "<html>"), (HttpStatusCode.OK, "garbage") })
         {
             await Assert.ThrowsAsync<PaymentsAwayException>(() => Ask(status, body));
         }
@@ -127,7 +127,10 @@ public sealed class CardPaymentTests
         Assert.Equal(Signature.Forged, Read(paid, "whsec_other").Signature);
         Assert.Equal(Signature.Forged, Read(paid, ago: 301).Signature);
         Assert.Equal(Signature.Forged, Cards(new Answers()).Read(paid, new HeaderDictionary(), DateTimeOffset.UtcNow).Signature);
-        Assert.Empty(Read("garbage").Notices);
+        foreach (var senseless in new[] { "garbage", "", "null", "5", "[]", "{}", Event("checkout.session.completed", "null"), Event("checkout.session.completed", "5") })
+        {
+            Assert.Empty(Read(senseless).Notices);
+        }
     }
 
     /// <summary>As the service's published list of currencies has it.</summary>

@@ -74,10 +74,10 @@ public sealed class FaultTests
     }
 
     [Fact]
-    public async Task Of_two_servers_on_one_site_one_is_killed_during_an_intake_of_three_hundred_while_people_edit()
+    public async Task Of_two_servers_on_one_site_one_is_killed_during_an_intake_of_five_hundred_while_people_edit()
     {
         await using var site = await Site.StartAsync(process: false);
-        var photos = Enumerable.Range(0, 300).Select(i => Acts.Photo(3000 + i, 160, 107)).ToArray();
+        var photos = Enumerable.Range(0, 500).Select(i => Acts.Photo(3000 + i, 160, 107)).ToArray();
         // Started at once: migrations run once, and one of them watches and tidies.
         var starting = await Task.WhenAll(ServerProcess.StartAsync(site), ServerProcess.StartAsync(site));
         var (first, one) = starting[0];
@@ -113,7 +113,7 @@ public sealed class FaultTests
                 }
             }
         });
-        while (sent < 120)
+        while (sent < 200)
         {
             await Task.Delay(5);
         }
@@ -122,10 +122,10 @@ public sealed class FaultTests
         second.Kill();
         await second.WaitForExitAsync();
         await Task.WhenAll(sending, editing);
-        await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 300, 120);
+        await site.UntilAsync("select count(*) from photo where state = 'ready' and stage = 2", 500, 120);
         Assert.True(tagged > 5, $"only {tagged} edits went through");
-        Assert.Equal(300, await site.ScalarAsync<long>("select count(*) from photo"));
-        Assert.Equal(300, await site.ScalarAsync<long>($"select count(distinct place) from album_photo where album = '{album}'"));
+        Assert.Equal(500, await site.ScalarAsync<long>("select count(*) from photo"));
+        Assert.Equal(500, await site.ScalarAsync<long>($"select count(distinct place) from album_photo where album = '{album}'"));
         Assert.Equal(0, await site.ScalarAsync<long>(
             "select count(*) from photo as p where tag_words <> coalesce((select string_agg(t.name, ' ' order by t.key) from photo_tag as pt join tag as t on t.id = pt.tag where pt.photo = p.id), '')"));
         await site.VerifyAsync();

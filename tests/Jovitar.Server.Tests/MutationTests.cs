@@ -2,10 +2,10 @@ using NetVips;
 
 namespace Jovitar.Server.Tests;
 
-/// <summary>Picture files with something wrong in them, made from good ones by a seeded mutator.</summary>
+/// <summary>Two thousand picture files with something wrong in them, made from good ones by a seeded mutator.</summary>
 public sealed class MutationTests
 {
-    const int Count = 600;
+    const int Count = 2000;
 
     static byte[][] Good()
     {
@@ -60,7 +60,7 @@ public sealed class MutationTests
     }
 
     [Fact]
-    public async Task Hundreds_of_damaged_pictures_each_get_their_sentence_and_disturb_nothing()
+    public async Task Two_thousand_damaged_pictures_each_get_their_sentence_and_disturb_nothing()
     {
         var good = Good();
         var random = new Random(20261125);

@@ -46,7 +46,7 @@ public sealed class PaymentTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task The_simulated_service_tells_by_itself_and_in_a_storm_one_payment_is_one()
+    public async Task In_a_storm_of_notices_one_payment_is_one()
     {
         await using var sale = await PaidSaleAsync(standin);
         var (_, _, payment) = await OrderToPayAsync(sale);
@@ -83,6 +83,62 @@ public sealed class PaymentTests : IAsyncLifetime
         Assert.Equal("Open", await sale.Site.ScalarAsync<string>("select state from payment"));
         // Where no service is set up there is no door.
         Assert.Equal(HttpStatusCode.NotFound, (await sale.Sale.Owner.SendAsync(Notice(Paid(payment)))).StatusCode);
+    }
+
+    /// <summary>A real server, reached by the service's own notices: at once, late, in a storm, of another amount; and one that is dead when they come.</summary>
+    [Fact]
+    public async Task The_service_itself_is_heard_however_it_tells_and_by_a_server_that_was_killed_meanwhile()
+    {
+        await using var sale = await PaidSaleAsync(standin);
+        (string, string)[] settings = [("Jovitar__Payments", standin.Address), ("Jovitar__PaymentsKey", "a key"), ("Jovitar__PaymentsSecret", Standin.Secret), ("Jovitar__PaymentsAskedEvery", "00:00:00.3")];
+        var (process, staff) = await ServerProcess.StartAsync(sale.Site, settings);
+        using var visitor = new HttpClient(new SocketsHttpHandler { AllowAutoRedirect = false, CookieContainer = new CookieContainer() }) { BaseAddress = staff.BaseAddress };
+        var real = sale with { Visitor = visitor };
+        var paid = 0;
+        foreach (var (mood, seconds) in new[] { ("pays", 0.0), ("late", 0.5), ("storm", 0) })
+        {
+            await standin.SetAsync("payments", new { mood, seconds });
+            await standin.PayAsync((await OrderToPayAsync(real)).Page, "leave");
+            await sale.Site.UntilAsync("select count(*) from sale_order where paid is not null", ++paid);
+        }
+
+        await standin.SetAsync("payments", new { mood = "wrong" });
+        await standin.PayAsync((await OrderToPayAsync(real)).Page);
+        await sale.Site.UntilAsync("select count(*) from payment where state = 'Wrong' and came = 425", 1);
+        // Killed between the payment and its notice.
+        await standin.SetAsync("payments", new { mood = "pays" });
+        var (_, page, _) = await OrderToPayAsync(real);
+        process.Kill();
+        await process.WaitForExitAsync();
+        process.Dispose();
+        staff.Dispose();
+        await standin.PayAsync(page, "leave");
+        await using (var earlier = sale.Site.Db.CreateCommand("update payment set opened = opened - interval '10 minutes' where state = 'Open'"))
+        {
+            await earlier.ExecuteNonQueryAsync();
+        }
+
+        await sale.Site.UntilAsync("select count(*) from sale_order where paid is not null", ++paid);
+        Assert.Equal(paid, await sale.Site.ScalarAsync<long>("select count(*) from act where sentence like 'Order %: it was paid online.'"));
+    }
+
+    /// <summary>A key that is not let in says nothing of the payment: it stays open, and is asked about again.</summary>
+    [Fact]
+    public async Task A_service_that_lets_us_in_no_more_ends_no_payment()
+    {
+        await using var sale = await PaidSaleAsync(standin);
+        var (order, page, _) = await OrderToPayAsync(sale);
+        await standin.PayAsync(page);
+        await standin.SetAsync("payments", new { key = "another key" });
+        await sale.Visitor.GetStringAsync($"{order}?paid=look");
+        Assert.Equal("Open", await sale.Site.ScalarAsync<string>("select state from payment"));
+        await standin.SetAsync("payments", new { key = "a key" });
+        await using (var earlier = sale.Site.Db.CreateCommand("update payment set asked = asked - interval '1 minute'"))
+        {
+            await earlier.ExecuteNonQueryAsync();
+        }
+
+        Assert.Contains(">Paid</p>", await sale.Visitor.GetStringAsync($"{order}?paid=look"), StringComparison.Ordinal);
     }
 
     [Theory]

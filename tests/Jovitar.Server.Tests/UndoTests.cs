@@ -29,7 +29,7 @@ public sealed class UndoTests
         var club = await Club.GatherAsync(site, seed);
         var done = new List<(Guid Act, string Before)>();
         var known = await club.ActsAsync();
-        for (var n = 0; n < 60; n++)
+        for (var n = 0; n < 90; n++)
         {
             await club.WaitAsync();
             var before = await club.StateAsync();
@@ -48,7 +48,7 @@ public sealed class UndoTests
             known = now;
         }
 
-        Assert.True(done.Count > 20, $"{done.Count}");
+        Assert.True(done.Count > 30, $"{done.Count}");
         var back = new List<(Guid Act, string Before)>();
         foreach (var (act, before) in done.AsEnumerable().Reverse())
         {

@@ -21,6 +21,29 @@ async function toBuy(visitor: Page) {
   await expect(visitor.getByRole('radio', { name: /10 × 15 cm print/ })).toBeVisible()
 }
 
+/** The same without scripts. */
+async function toBuyWithout(visitor: Page) {
+  await visitor.goto('/regatta')
+  await visitor.locator('a.frame').first().click()
+  await visitor.getByRole('link', { name: 'Buy this photograph' }).click()
+}
+
+/** Puts a print in the basket. */
+async function put(visitor: Page) {
+  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
+  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
+}
+
+/** Goes on to order, and says who one is and where. */
+async function sayWho(visitor: Page, name: string, street: string, town = 'Hollin Quay') {
+  await visitor.getByRole('link', { name: 'Go on to order' }).click()
+  await visitor.getByLabel('Your name').fill(name)
+  await visitor.getByLabel('E-mail address').fill('somebody@example.test')
+  await visitor.getByLabel('Street and number').fill(street)
+  await visitor.getByLabel('Postcode').fill('X91')
+  await visitor.getByLabel('Town').fill(town)
+}
+
 test('the shop opens once it is said how orders come to their buyers, and how they are paid', async () => {
   await page.goto('/workroom/shop')
   await expect(page.getByText('The shop is closed: visitors see no prices.')).toBeVisible()
@@ -135,19 +158,11 @@ test('who cuts something off moves it, and the order has it so', async ({ browse
 test('without scripts it is bought as well, and the link opens the order and nothing else', async ({ browser }) => {
   const context = await browser.newContext({ javaScriptEnabled: false })
   const visitor = await context.newPage()
-  await visitor.goto('/regatta')
-  await visitor.locator('a.frame').first().click()
-  await visitor.getByRole('link', { name: 'Buy this photograph' }).click()
-  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
-  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
+  await toBuyWithout(visitor)
+  await put(visitor)
   await visitor.getByRole('spinbutton').fill('2')
   await visitor.getByRole('button', { name: 'Count anew' }).last().click()
-  await visitor.getByRole('link', { name: 'Go on to order' }).click()
-  await visitor.getByLabel('Your name').fill('Perrin Oakes')
-  await visitor.getByLabel('E-mail address').fill('perrin@example.test')
-  await visitor.getByLabel('Street and number').fill('2 The Dunes')
-  await visitor.getByLabel('Postcode').fill('X91')
-  await visitor.getByLabel('Town').fill('North Strand')
+  await sayWho(visitor, 'Perrin Oakes', '2 The Dunes', 'North Strand')
   await visitor.getByRole('button', { name: 'Order, and pay as said' }).click()
   await expect(visitor.getByText('Order 1002 is placed.')).toBeVisible()
   const other = await browser.newPage()
@@ -159,26 +174,15 @@ test('without scripts it is bought as well, and the link opens the order and not
   await context.close()
 })
 
-/** Puts a print in the basket and says who one is; what is chosen of paying is left to the test. */
-async function toPay(visitor: Page, name: string) {
-  await toBuy(visitor)
-  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
-  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
-  await visitor.getByRole('link', { name: 'Go on to order' }).click()
-  await visitor.getByLabel('Your name').fill(name)
-  await visitor.getByLabel('E-mail address').fill('orla@example.test')
-  await visitor.getByLabel('Street and number').fill('3 Kelp Row')
-  await visitor.getByLabel('Postcode').fill('X91')
-  await visitor.getByLabel('Town').fill('Hollin Quay')
-}
-
 test('where buyers pay online they are led to the payment service and back, and money goes back', async ({ browser }) => {
   await page.goto('/workroom/shop')
   await page.getByRole('combobox', { name: 'Whether buyers pay online' }).selectOption({ label: 'online, at the payment service' })
   await saved()
   await noSeriousFinding(page)
   const visitor = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
-  await toPay(visitor, 'Orla Finnegan')
+  await toBuy(visitor)
+  await put(visitor)
+  await sayWho(visitor, 'Orla Finnegan', '3 Kelp Row')
   await expect(visitor.getByRole('radio', { name: /^Online, now/ })).toBeChecked()
   await noSeriousFinding(visitor)
   await visitor.getByRole('button', { name: 'Order', exact: true }).click()
@@ -211,17 +215,9 @@ test('where buyers pay online they are led to the payment service and back, and 
 test('who does not pay finds the order waiting, and pays it later, without scripts too', async ({ browser }) => {
   const context = await browser.newContext({ javaScriptEnabled: false })
   const visitor = await context.newPage()
-  await visitor.goto('/regatta')
-  await visitor.locator('a.frame').first().click()
-  await visitor.getByRole('link', { name: 'Buy this photograph' }).click()
-  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
-  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
-  await visitor.getByRole('link', { name: 'Go on to order' }).click()
-  await visitor.getByLabel('Your name').fill('Tam Quill')
-  await visitor.getByLabel('E-mail address').fill('tam@example.test')
-  await visitor.getByLabel('Street and number').fill('9 Kelp Row')
-  await visitor.getByLabel('Postcode').fill('X91')
-  await visitor.getByLabel('Town').fill('Hollin Quay')
+  await toBuyWithout(visitor)
+  await put(visitor)
+  await sayWho(visitor, 'Tam Quill', '9 Kelp Row')
   await visitor.getByRole('radio', { name: /^Otherwise/ }).check()
   await visitor.getByRole('button', { name: 'Order', exact: true }).click()
   await expect(visitor.getByText('Waits for payment')).toBeVisible()

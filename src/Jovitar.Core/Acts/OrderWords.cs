@@ -41,8 +41,12 @@ public static class OrderWords
     /// <summary>What is on its way back.</summary>
     public static string GivesBack(Money amount, long number) => $"Order {number}: {amount.Said} is to be refunded.";
 
-    /// <summary>How a payment stands, for those who sell.</summary>
-    public static string Payment(PaymentStanding payment) => payment switch
+    /// <summary>How the payments of an order stand, for those who sell: each that came, and while it is not paid the last one.</summary>
+    /// <param name="payments">The first one first.</param>
+    public static IEnumerable<string> Payments(IReadOnlyList<PaymentStanding> payments, OrderStanding order) =>
+        payments.Where((p, i) => p.Came is not null || (!order.IsPaid && i == payments.Count - 1)).Select(Payment);
+
+    static string Payment(PaymentStanding payment) => payment switch
     {
         { State: PaymentState.Paid, Came: { } came } => $"{came.Said} paid online",
         { State: PaymentState.Wrong, Came: { } came } => $"{came.Said} came online where {payment.Asked.Said} was asked",
@@ -51,8 +55,8 @@ public static class OrderWords
     };
 
     /// <summary>What went back, and what is on its way.</summary>
-    public static IEnumerable<string> WentBack(Money returned, Money underWay) =>
-        [.. returned.Minor > 0 ? (string[])[$"{returned.Said} refunded"] : [], .. underWay.Minor > 0 ? (string[])[$"{underWay.Said} is on its way back"] : []];
+    public static IEnumerable<string> WentBack(Money returned, IEnumerable<Money> onItsWay) =>
+        [.. returned.Minor > 0 ? (string[])[$"{returned.Said} refunded"] : [], .. onItsWay.Select(m => $"{m.Said} is on its way back")];
 
     /// <summary>What a payment service would not give back.</summary>
     public static string NotGivenBack(Money amount, long number) => $"Order {number}: {amount.Said} was not refunded, the payment service refuses it.";

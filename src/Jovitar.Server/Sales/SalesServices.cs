@@ -13,6 +13,7 @@ internal static class SalesServices
         services.AddSingleton<FitStore>();
         services.AddSingleton<ShopStore>();
         services.AddSingleton<BasketStore>();
+        services.AddSingleton<BuyerLetters>();
         services.AddSingleton<OrderStore>();
         services.AddSingleton<OrderListStore>();
         services.AddSingleton<OrderTableStore>();

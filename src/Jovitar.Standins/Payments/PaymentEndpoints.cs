@@ -5,7 +5,8 @@ namespace Jovitar.Standins.Payments;
 
 /// <summary>Settings of the simulation; null leaves a setting as it is.</summary>
 /// <param name="Seconds">How long a late notice is on its way.</param>
-internal sealed record TillSettings(Mood? Mood, double? Seconds, bool? IsAway);
+/// <param name="Key">What it wants to be told from now on.</param>
+internal sealed record TillSettings(Mood? Mood, double? Seconds, bool? IsAway, string? Key);
 
 /// <summary>A payment service: a page where its buyer pays or does not, and notices about it that are signed (HMAC, RFC 2104).</summary>
 internal static class PaymentEndpoints
@@ -29,6 +30,7 @@ internal static class PaymentEndpoints
             till.Mood = settings.Mood ?? till.Mood;
             till.Delay = settings.Seconds is { } seconds ? TimeSpan.FromSeconds(seconds) : till.Delay;
             till.IsAway = settings.IsAway ?? till.IsAway;
+            till.Key = settings.Key ?? till.Key;
             return Results.NoContent();
         });
     }

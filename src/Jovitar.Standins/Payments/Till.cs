@@ -112,7 +112,7 @@ internal sealed class Till(string key, string secret)
 {
     readonly ConcurrentDictionary<Guid, Payment> payments = new();
 
-    public string Key => key;
+    public string Key { get; set; } = key;
 
     public string Secret => secret;
 

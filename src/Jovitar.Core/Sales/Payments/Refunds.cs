@@ -8,9 +8,38 @@ public enum Refunded
     All,
 }
 
+/// <summary>A payment with what is to go back of it.</summary>
+/// <param name="Asked">What was asked to go back and was not refused, minor units; what has gone back with it.</param>
+public readonly record struct PaymentToRefund(PaymentId Id, PaymentStanding Standing, long Asked);
+
+/// <summary>What can go back of an order.</summary>
+/// <param name="By">The payment that it goes back by; null for by hand.</param>
+/// <param name="Most">Null for nothing.</param>
+/// <param name="OnItsWay">What was asked to go back and has not yet, each in the currency it came in.</param>
+public sealed record Refundable(PaymentId? By, Money? Most, IReadOnlyList<Money> OnItsWay);
+
 /// <summary>Money that goes back to a buyer.</summary>
 public static class Refunds
 {
+    /// <summary>
+    /// What can go back of an order: by the payment of which most is left, for money goes back the way it came; what came otherwise, by hand.
+    /// </summary>
+    /// <param name="isPaid">Its money has come, in whatever way.</param>
+    /// <param name="returned">What went back, minor units.</param>
+    /// <param name="came">Payments at services; those that nothing came of count for nothing.</param>
+    public static Refundable Of(Money total, bool isPaid, long returned, IEnumerable<PaymentToRefund> came)
+    {
+        var paid = came.Where(c => c.Standing.Came is not null).ToArray();
+        Money[] onItsWay = [.. paid.Where(c => c.Asked > c.Standing.Returned).Select(c => c.Standing.Came!.Value with { Minor = c.Asked - c.Standing.Returned })];
+        if (paid.Length == 0)
+        {
+            return new Refundable(null, isPaid && total.Minor > returned ? total with { Minor = total.Minor - returned } : null, onItsWay);
+        }
+
+        var (by, most) = paid.Select(c => (c.Id, Most: c.Standing.Refundable(c.Asked))).MaxBy(c => c.Most?.Minor ?? 0);
+        return new Refundable(by, most, onItsWay);
+    }
+
     /// <summary>How much of what came went back.</summary>
     /// <param name="came">Minor units.</param>
     public static Refunded Of(long came, long returned) => returned <= 0 ? Refunded.Nothing : returned < came ? Refunded.InPart : Refunded.All;

@@ -2,7 +2,6 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales.Ordering;
-using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Sales.Payments;
@@ -36,8 +35,8 @@ internal sealed class OrderDoor(OrderStore orders, OrderListStore list, PaymentS
             order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.Delivery is Delivery.Post or Delivery.Express ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
             [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i)))],
             placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next,
-            [.. paid.Where(p => p.Standing.State != PaymentState.Ended || !order.Standing.IsPaid).Select(p => OrderWords.Payment(p.Standing)), .. OrderWords.WentBack(placed.Total with { Minor = order.Returned }, placed.Total with { Minor = refundable.UnderWay })],
-            refundable.Most?.ToString(), refundable.Payment is not null, order.Note, order.Version);
+            [.. OrderWords.Payments([.. paid.Select(p => p.Standing)], order.Standing), .. OrderWords.WentBack(placed.Total with { Minor = order.Returned }, refundable.OnItsWay)],
+            refundable.Most?.ToString(), refundable.By is not null, order.Note, order.Version);
     }
 
     static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched)

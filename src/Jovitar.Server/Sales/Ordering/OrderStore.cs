@@ -6,7 +6,6 @@ using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.People;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Platform.Mailing;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Ordering;
@@ -40,13 +39,10 @@ internal enum OrderOutcome
 }
 
 /// <summary>Orders: placed once, whatever is pressed how often, and moved on by those who sell.</summary>
-internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStore letters, MailSettings mail, OwnerLetters owners, SettingsStore settings, TimeProvider clock)
+internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLetters buyers, OwnerLetters owners, TimeProvider clock)
 {
     /// <summary>Where an order is opened by whoever placed it; its secret stands behind it.</summary>
     public const string Path = "/order";
-
-    /// <summary>A letter to a buyer says something for so long.</summary>
-    static readonly TimeSpan Hold = TimeSpan.FromDays(3);
 
     internal const string Columns =
         """
@@ -131,7 +127,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
             await tx.RunAsync(
                 "insert into sale_order_line (sale_order, place, photo) select @id, s.n, s.photo from unnest(@photos) with ordinality as s(photo, n)", ct,
                 ("id", id), ("photos", order.Lines.Select(l => l.Photo.Value).ToArray()));
-            if (origin is not null && mail.IsSet)
+            if (origin is not null)
             {
                 await TellAsync(tx, id, number, order, $"{origin}{Path}/{secret}", now, ct);
             }
@@ -149,8 +145,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, LetterStor
 
     async Task TellAsync(Transaction tx, Guid id, long number, PlacedOrder order, string link, DateTimeOffset now, CancellationToken ct)
     {
-        var letter = OrderLetters.Placed((await settings.ReadAsync(ct)).Title, number, order, link);
-        await letters.PutAsync(tx, order.Buyer.Name, order.Buyer.Email, letter.Subject, letter.Text, now + Hold, ct);
+        await buyers.PutAsync(tx, order.Buyer, now, site => OrderLetters.Placed(site, number, order, link), ct);
         await owners.PutAsync(tx, now, (site, owner, origin) => OrderLetters.Came(site, owner, number, order, origin is null ? null : $"{origin}/workroom/orders?order={id}"), ct);
     }
 

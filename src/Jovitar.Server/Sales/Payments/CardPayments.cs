@@ -1,4 +1,4 @@
-using System.Net;
+using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Payments;
@@ -72,16 +72,16 @@ internal sealed class CardPayments(IStripeClient client, PaymentService service)
         {
             return new ReadNotice(Signature.Good, [.. Of(EventUtility.ParseEvent(body, throwOnApiVersionMismatch: false))]);
         }
-        catch (Exception e) when (e is StripeException or System.Text.Json.JsonException or Newtonsoft.Json.JsonException or InvalidCastException or NullReferenceException)
+        catch (Exception e) when (e is StripeException or JsonException or InvalidOperationException)
         {
             // Signed, but of a shape that its client does not read: nothing of ours.
             return ReadNotice.Refused(Signature.Good);
         }
     }
 
-    static IEnumerable<PaymentNotice> Of(Event told) => told.Data.Object switch
+    static IEnumerable<PaymentNotice> Of(Event? told) => told?.Data?.Object switch
     {
-        Session session when PaymentOf(session.Metadata) is { } payment => told.Type == EventTypes.CheckoutSessionAsyncPaymentFailed ? [new PaymentNotice(payment, PaymentNews.Ended, null)] : Of(payment, session),
+        Session session when PaymentOf(session.Metadata) is { } payment => told!.Type == EventTypes.CheckoutSessionAsyncPaymentFailed ? [new PaymentNotice(payment, PaymentNews.Ended, null)] : Of(payment, session),
         Charge { AmountRefunded: > 0 } charge when PaymentOf(charge.Metadata) is { } payment => [new PaymentNotice(payment, PaymentNews.Refunded, CardUnits.Read(charge.AmountRefunded, charge.Currency))],
         _ => [],
     };
@@ -102,7 +102,7 @@ internal sealed class CardPayments(IStripeClient client, PaymentService service)
         {
             return await ask();
         }
-        catch (StripeException e) when ((int)e.HttpStatusCode is >= 400 and < 500 && e.HttpStatusCode is not (HttpStatusCode.TooManyRequests or HttpStatusCode.Conflict))
+        catch (StripeException e) when (PaymentsRefuseException.Is(e.HttpStatusCode))
         {
             throw new PaymentsRefuseException($"The card service refuses that: {e.StripeError?.Message ?? e.Message}", e);
         }

@@ -1,3 +1,4 @@
+using System.Net;
 using Jovitar.Core;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Payments;
@@ -28,7 +29,13 @@ internal sealed record ReadNotice(Signature Signature, IReadOnlyList<PaymentNoti
 internal sealed class PaymentsAwayException(string message, Exception? inner = null) : Exception(message, inner);
 
 /// <summary>A payment service refuses what it was asked for; asking again is no use.</summary>
-internal sealed class PaymentsRefuseException(string message, Exception? inner = null) : Exception(message, inner);
+internal sealed class PaymentsRefuseException(string message, Exception? inner = null) : Exception(message, inner)
+{
+    /// <summary>Whether a status says so. That we are not let in says nothing of what was asked for: people set that right, and it is asked again.</summary>
+    public static bool Is(HttpStatusCode status) =>
+        (int)status is >= 400 and < 500
+        && status is not (HttpStatusCode.Unauthorized or HttpStatusCode.Forbidden or HttpStatusCode.RequestTimeout or HttpStatusCode.Conflict or HttpStatusCode.TooManyRequests);
+}
 
 /// <summary>A payment service. Whatever is asked of it with the same name twice is done once.</summary>
 internal interface IPayments

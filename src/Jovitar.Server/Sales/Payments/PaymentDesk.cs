@@ -6,6 +6,9 @@ namespace Jovitar.Server.Sales.Payments;
 /// <param name="Service">Null where none is set up.</param>
 internal sealed record PaymentDesk(IPayments? Service)
 {
+    /// <summary>Who has done, for the history, what it tells.</summary>
+    public const string Worker = "The payment service";
+
     /// <summary>A buyer waits no longer for a page to pay at.</summary>
     static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
 

@@ -6,7 +6,6 @@ using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.People;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Sales.Ordering;
 using Npgsql;
 
@@ -16,26 +15,15 @@ namespace Jovitar.Server.Sales.Payments;
 /// <param name="Service">Where it is paid.</param>
 /// <param name="Reference">Its name there; null until the service has answered.</param>
 /// <param name="Page">Where its buyer pays.</param>
-internal sealed record KeptPayment(PaymentId Id, OrderId Order, string Service, string? Reference, string? Page, PaymentStanding Standing, DateTimeOffset Opened, DateTimeOffset? Asked);
-
-/// <summary>What a notice came to.</summary>
-internal enum Hearing
-{
-    /// <summary>It is about no payment of ours.</summary>
-    Unknown,
-
-    /// <summary>It was heard before, or says nothing new.</summary>
-    Known,
-    Heard,
-}
+internal sealed record KeptPayment(PaymentId Id, OrderId Order, string Service, string? Reference, string? Page, PaymentStanding Standing, DateTimeOffset Opened);
 
 /// <summary>Payments: opened for an order, and heard of, however often and in whatever order, with the same end.</summary>
-internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentDesk desk, LetterStore letters, MailSettings mail, OwnerLetters owners, SettingsStore settings, TimeProvider clock)
+internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentDesk desk, BuyerLetters buyers, OwnerLetters owners, SettingsStore settings, TimeProvider clock)
 {
     /// <summary>A page to pay at that is older is asked about before its buyer is led there once more: it may have ended.</summary>
     static readonly TimeSpan Young = TimeSpan.FromHours(1);
 
-    /// <summary>Who comes back from paying has the service asked, at most so often.</summary>
+    /// <summary>The service is asked about one payment at most so often, whoever looks.</summary>
     static readonly TimeSpan AskedAgain = TimeSpan.FromSeconds(2);
 
     /// <summary>Nobody pays at a page that was never made.</summary>
@@ -44,14 +32,12 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
     /// <summary>So many are asked about in one go.</summary>
     const int Step = 50;
 
-    static readonly TimeSpan Hold = TimeSpan.FromDays(3);
+    internal const string Columns = "p.id, p.sale_order, p.service, p.reference, p.page, p.currency, p.amount, p.state, p.came, p.came_in, p.returned, p.opened";
 
-    internal const string Columns = "p.id, p.sale_order, p.service, p.reference, p.page, p.currency, p.amount, p.state, p.came, p.came_in, p.returned, p.opened, p.asked";
-
-    /// <summary>What went back of an order <c>@order</c>: through services, and by hand.</summary>
+    /// <summary>What went back of an order <c>@order</c> in its own currency: through services, and by hand.</summary>
     internal const string Returned =
         """
-        (select coalesce(sum(p.returned), 0) from payment as p where p.sale_order = @order)
+        (select coalesce(sum(p.returned), 0) from payment as p where p.sale_order = @order and p.came_in = p.currency)
           + (select coalesce(sum(r.amount), 0) from refund as r where r.sale_order = @order and r.payment is null)
         """;
 
@@ -61,7 +47,7 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         Money? came = r.Maybe<long>("came") is { } minor ? new Money(minor, Currency.Find(r.Get<string>("came_in"))!) : null;
         return new KeptPayment(
             new PaymentId(r.Get<Guid>("id")), new OrderId(r.Get<Guid>("sale_order")), r.Get<string>("service"), r.MaybeText("reference"), r.MaybeText("page"),
-            new PaymentStanding(Enum.Parse<PaymentState>(r.Get<string>("state")), asked, came, r.Get<long>("returned")), r.Get<DateTimeOffset>("opened"), r.Maybe<DateTimeOffset>("asked"));
+            new PaymentStanding(Enum.Parse<PaymentState>(r.Get<string>("state")), asked, came, r.Get<long>("returned")), r.Get<DateTimeOffset>("opened"));
     }
 
     /// <summary>The payments of an order, the first one first.</summary>
@@ -149,34 +135,32 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         },
         ct);
 
-    /// <summary>Hears what a payment service says; twice is as good as once.</summary>
-    public async Task<Hearing> HearAsync(PaymentNotice notice, CancellationToken ct)
+    /// <summary>Hears what a payment service says; twice is as good as once. What is about no payment of ours is another site's.</summary>
+    public async Task HearAsync(PaymentNotice notice, CancellationToken ct)
     {
         await using var find = db.Command($"select {Columns} from payment as p where p.id = @id", ("id", notice.Payment.Value));
-        if (await find.FirstAsync(Read, ct) is not { } known)
+        // Notices come in storms; what says nothing new locks nothing.
+        if (await find.FirstAsync(Read, ct) is not { } known || known.Standing.After(notice) is var after && after == known.Standing)
         {
-            return Hearing.Unknown;
+            return;
         }
 
-        // Notices come in storms; what says nothing new locks nothing.
-        var after = known.Standing.After(notice);
-        return after == known.Standing ? Hearing.Known
-            : after.State == PaymentState.Ended && after.Returned == known.Standing.Returned ? await EndAsync(notice.Payment, ct)
-            : (await acts.RunAsync(Actor.Worker("The payment service"), ActKind.Payments, act => HearAsync(act, known.Order, notice, ct), ct)).Answer;
+        if (notice.News == PaymentNews.Ended)
+        {
+            // Nothing has become of the order, so it is no act. What was paid meanwhile stays.
+            await using var end = db.Command("update payment set state = 'Ended' where id = @id and state = 'Open'", ("id", notice.Payment.Value));
+            await end.ExecuteNonQueryAsync(ct);
+            return;
+        }
+
+        await acts.RunAsync(Actor.Worker(PaymentDesk.Worker), ActKind.Payments, act => HearAsync(act, known.Order, notice, ct), ct);
     }
 
-    /// <summary>Nobody will pay it any more: nothing has become of the order, so it is no act. What was paid meanwhile stays.</summary>
-    async Task<Hearing> EndAsync(PaymentId payment, CancellationToken ct)
-    {
-        await using var end = db.Command("update payment set state = 'Ended' where id = @id and state = 'Open'", ("id", payment.Value));
-        return await end.ExecuteNonQueryAsync(ct) == 1 ? Hearing.Heard : Hearing.Known;
-    }
-
-    async Task<Hearing> HearAsync(Act act, OrderId id, PaymentNotice notice, CancellationToken ct)
+    async Task<bool> HearAsync(Act act, OrderId id, PaymentNotice notice, CancellationToken ct)
     {
         if (await OrderStore.LockAsync(act, id, ct) is not { } order)
         {
-            return act.Drop(Hearing.Unknown);
+            return act.Drop(false);
         }
 
         await using var find = act.Command($"select {Columns} from payment as p where p.id = @id for no key update", ("id", notice.Payment.Value));
@@ -184,7 +168,7 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         var after = payment.Standing.After(notice);
         if (after == payment.Standing)
         {
-            return act.Drop(Hearing.Known);
+            return act.Drop(false);
         }
 
         await act.RunAsync(
@@ -204,7 +188,7 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         act.IsKept = true;
         act.Says = _ => OrderWords.Heard(payment.Standing, after, order.Number);
         await TellAsync(act, order, payment.Standing, after, ct);
-        return Hearing.Heard;
+        return true;
     }
 
     async Task TellAsync(Act act, KeptOrder order, PaymentStanding before, PaymentStanding after, CancellationToken ct)
@@ -214,10 +198,9 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
             return;
         }
 
-        if (after.State == PaymentState.Paid && mail.IsSet)
+        if (after.State == PaymentState.Paid)
         {
-            var letter = OrderLetters.Paid((await settings.ReadAsync(ct)).Title, order.Number, order.Placed);
-            await letters.PutAsync(act, order.Placed.Buyer.Name, order.Placed.Buyer.Email, letter.Subject, letter.Text, act.Now + Hold, ct);
+            await buyers.PutAsync(act, order.Placed.Buyer, act.Now, site => OrderLetters.Paid(site, order.Number, order.Placed), ct);
         }
 
         if (OrderWords.ToLookAt(order.Standing, after, came) is { } says)
@@ -226,14 +209,18 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         }
     }
 
-    /// <summary>Asks the service what has become of a payment, and hears it.</summary>
+    /// <summary>Asks the service what has become of a payment, and hears it; unless somebody has done so a moment ago.</summary>
     /// <exception cref="PaymentsAwayException"/>
     public async Task LookAsync(KeptPayment payment, CancellationToken ct)
     {
         var now = clock.GetUtcNow();
-        await using (var mark = db.Command("update payment set asked = @now where id = @id", ("id", payment.Id.Value), ("now", now)))
+        await using (var claim = db.Command(
+            "update payment set asked = @now where id = @id and (asked is null or asked < @before)", ("id", payment.Id.Value), ("now", now), ("before", now - AskedAgain)))
         {
-            await mark.ExecuteNonQueryAsync(ct);
+            if (await claim.ExecuteNonQueryAsync(ct) == 0)
+            {
+                return;
+            }
         }
 
         if (payment.Reference is null)
@@ -260,7 +247,7 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         }
     }
 
-    /// <summary>Whether an order is being paid just now, after the service was asked, unless it was a moment ago.</summary>
+    /// <summary>Whether an order was being paid just now; the service was asked about it.</summary>
     public async Task<bool> IsOpenAsync(OrderId order, CancellationToken ct)
     {
         if ((await OfAsync(order, ct)).FirstOrDefault(p => p.Standing.State == PaymentState.Open && p.Page is not null) is not { } open)
@@ -270,10 +257,7 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
 
         try
         {
-            if (open.Asked is null || open.Asked < clock.GetUtcNow() - AskedAgain)
-            {
-                await LookAsync(open, ct);
-            }
+            await LookAsync(open, ct);
         }
         catch (PaymentsAwayException)
         {

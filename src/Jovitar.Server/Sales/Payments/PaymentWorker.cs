@@ -8,40 +8,42 @@ internal sealed class PaymentWorker(PaymentStore payments, RefundStore refunds, 
     /// <summary>Whoever asked for a refund is still waiting for the answer until then.</summary>
     static readonly TimeSpan AnswerTime = TimeSpan.FromMinutes(1);
 
+    /// <summary>After so many without an answer the service is away.</summary>
+    const int Enough = 3;
+
     protected override async Task DoAsync(DateTimeOffset now, CancellationToken ct)
     {
-        if (desk.Service is null)
+        if (desk.Service is not { } service)
         {
             return;
         }
 
-        try
-        {
-            foreach (var payment in await payments.DueAsync(now, ct))
-            {
-                await payments.LookAsync(payment, ct);
-            }
-
-            foreach (var refund in await refunds.DueAsync(now - AnswerTime, ct))
-            {
-                await AskAsync(refund, ct);
-            }
-        }
-        catch (PaymentsAwayException e)
-        {
-            log.LogInformation("Asking after payments waits: {Reason}", e.Message);
-        }
+        // One that gets no answer keeps no other waiting.
+        await UntilAwayAsync(await payments.DueAsync(now, ct), payment => payments.LookAsync(payment, ct));
+        await UntilAwayAsync(await refunds.DueAsync(service.Name, now - AnswerTime, ct), refund => refunds.DoAsync(refund, ct));
     }
 
-    async Task AskAsync(AskedRefund refund, CancellationToken ct)
+    async Task UntilAwayAsync<T>(IReadOnlyList<T> due, Func<T, Task> ask)
     {
-        try
+        var failed = 0;
+        foreach (var one in due)
         {
-            await refunds.DoAsync(refund, ct);
-        }
-        catch (PaymentsRefuseException e)
-        {
-            log.LogWarning("A refund was refused: {Reason}", e.Message);
+            try
+            {
+                await ask(one);
+            }
+            catch (PaymentsRefuseException e)
+            {
+                log.LogWarning("The payment service refused: {Reason}", e.Message);
+            }
+            catch (PaymentsAwayException e)
+            {
+                log.LogInformation("Asking after payments waits: {Reason}", e.Message);
+                if (++failed == Enough)
+                {
+                    return;
+                }
+            }
         }
     }
 }

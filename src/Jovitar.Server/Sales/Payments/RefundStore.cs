@@ -5,26 +5,17 @@ using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Sales.Ordering;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Payments;
 
-/// <summary>What can go back of an order.</summary>
-/// <param name="Payment">The payment that it goes back by; null for by hand.</param>
-/// <param name="Most">Null for nothing.</param>
-/// <param name="UnderWay">What is on its way back, minor units.</param>
-internal sealed record OrderRefundable(KeptPayment? Payment, Money? Most, long UnderWay);
-
 /// <summary>A refund that its service is to be asked for.</summary>
 internal sealed record AskedRefund(RefundId Id, OrderId Order, KeptPayment Payment, Money Amount);
 
 /// <summary>Money that goes back to buyers: asked for once, and done once, whatever is pressed or breaks off meanwhile.</summary>
-internal sealed class RefundStore(NpgsqlDataSource db, ActRunner acts, PaymentDesk desk, LetterStore letters, MailSettings mail, SettingsStore settings)
+internal sealed class RefundStore(NpgsqlDataSource db, ActRunner acts, PaymentDesk desk, BuyerLetters buyers)
 {
-    static readonly TimeSpan Hold = TimeSpan.FromDays(3);
-
     /// <summary>So many are asked for again in one go.</summary>
     const int Step = 20;
 
@@ -34,35 +25,23 @@ internal sealed class RefundStore(NpgsqlDataSource db, ActRunner acts, PaymentDe
         select {PaymentStore.Columns},
                (select coalesce(sum(r.amount), 0)::bigint
                   from refund as r
-                 where r.payment = p.id and r.state <> 'Refused') as under_way
+                 where r.payment = p.id and r.state <> 'Refused') as to_return
           from payment as p
          where p.sale_order = @order and p.came is not null
          order by p.id
         """;
 
     /// <summary>What can go back of an order now.</summary>
-    public async Task<OrderRefundable> OfAsync(KeptOrder order, CancellationToken ct)
+    public async Task<Refundable> OfAsync(KeptOrder order, CancellationToken ct)
     {
         await using var command = db.Command(Came, ("order", order.Id.Value));
         return Of(order, await command.AllAsync(Read, ct));
     }
 
-    static (KeptPayment Payment, long UnderWay) Read(NpgsqlDataReader r) => (PaymentStore.Read(r), r.Get<long>("under_way"));
+    static (KeptPayment Payment, long Asked) Read(NpgsqlDataReader r) => (PaymentStore.Read(r), r.Get<long>("to_return"));
 
-    /// <summary>By the service it came by; what came otherwise goes back by hand.</summary>
-    static OrderRefundable Of(KeptOrder order, List<(KeptPayment Payment, long UnderWay)> came)
-    {
-        var onItsWay = came.Sum(c => Math.Max(0, c.UnderWay - c.Payment.Standing.Returned));
-        if (came.Count == 0)
-        {
-            var total = order.Placed.Total;
-            var left = total.Minor - order.Returned;
-            return new OrderRefundable(null, order.Standing.IsPaid && left > 0 ? total with { Minor = left } : null, onItsWay);
-        }
-
-        var (payment, most) = came.Select(c => (c.Payment, Most: c.Payment.Standing.Refundable(c.UnderWay))).MaxBy(c => c.Most?.Minor ?? 0);
-        return new OrderRefundable(payment, most, onItsWay);
-    }
+    static Refundable Of(KeptOrder order, IEnumerable<(KeptPayment Payment, long Asked)> came) =>
+        Refunds.Of(order.Placed.Total, order.Standing.IsPaid, order.Returned, came.Select(c => new PaymentToRefund(c.Payment.Id, c.Payment.Standing, c.Asked)));
 
     /// <summary>Gives money of an order back. By a service it is asked for; it is tried until the service has answered.</summary>
     /// <param name="typed">How much.</param>
@@ -105,9 +84,11 @@ internal sealed class RefundStore(NpgsqlDataSource db, ActRunner acts, PaymentDe
         }
 
         await using var command = act.Command($"{Came} for no key update of p", ("order", id.Value));
-        var refundable = Of(order, await command.AllAsync(Read, ct));
+        var came = await command.AllAsync(Read, ct);
+        var refundable = Of(order, came);
+        var payment = came.Select(c => c.Payment).FirstOrDefault(p => p.Id == refundable.By);
         var (amount, wrong) = Refunds.Read(typed, refundable.Most);
-        wrong ??= refundable.Payment is { } by && by.Service != desk.Service?.Name ? "It was paid at a payment service that is not set up any more: give it back there." : null;
+        wrong ??= payment is not null && payment.Service != desk.Service?.Name ? "It was paid at a payment service that is not set up any more: give it back there." : null;
         if (amount is not { } money || wrong is not null)
         {
             return act.Drop<(OrderOutcome, string?, AskedRefund?)>((OrderOutcome.CannotBe, wrong, null));
@@ -120,29 +101,23 @@ internal sealed class RefundStore(NpgsqlDataSource db, ActRunner acts, PaymentDe
             values (@id, @order, @payment::uuid, @amount, @state, @now)
             """,
             ct,
-            ("id", refund.Value), ("order", id.Value), ("payment", refundable.Payment?.Id.Value), ("amount", money.Minor), ("state", refundable.Payment is null ? "Done" : "Asked"), ("now", act.Now));
+            ("id", refund.Value), ("order", id.Value), ("payment", payment?.Id.Value), ("amount", money.Minor), ("state", payment is null ? "Done" : "Asked"), ("now", act.Now));
         await FollowAsync(act, id, ct);
         act.IsKept = true;
-        act.Says = _ => refundable.Payment is null ? OrderWords.GaveBack(money, order.Number) : OrderWords.GivesBack(money, order.Number);
-        if (refundable.Payment is null)
+        act.Says = _ => payment is null ? OrderWords.GaveBack(money, order.Number) : OrderWords.GivesBack(money, order.Number);
+        if (payment is null)
         {
             await TellAsync(act, order, money, ct);
         }
 
-        return (OrderOutcome.Written, null, refundable.Payment is { } payment ? new AskedRefund(refund, id, payment, money) : null);
+        return (OrderOutcome.Written, null, payment is null ? null : new AskedRefund(refund, id, payment, money));
     }
 
     static Task<int> FollowAsync(Act act, OrderId order, CancellationToken ct) => act.RunAsync(
         $"update sale_order set returned = {PaymentStore.Returned}, version = version + 1 where id = @order", ct, ("order", order.Value));
 
-    async Task TellAsync(Act act, KeptOrder order, Money amount, CancellationToken ct)
-    {
-        if (mail.IsSet)
-        {
-            var letter = OrderLetters.GaveBack((await settings.ReadAsync(ct)).Title, order.Number, order.Placed, amount);
-            await letters.PutAsync(act, order.Placed.Buyer.Name, order.Placed.Buyer.Email, letter.Subject, letter.Text, act.Now + Hold, ct);
-        }
-    }
+    Task TellAsync(Act act, KeptOrder order, Money amount, CancellationToken ct) =>
+        buyers.PutAsync(act, order.Placed.Buyer, act.Now, site => OrderLetters.GaveBack(site, order.Number, order.Placed, amount), ct);
 
     /// <summary>Has the service send money back, and writes down that it did; or that it does not.</summary>
     /// <exception cref="PaymentsAwayException"/>
@@ -169,7 +144,7 @@ internal sealed class RefundStore(NpgsqlDataSource db, ActRunner acts, PaymentDe
 
     /// <summary>Writes how a refund ended; a second time is none.</summary>
     async Task EndAsync(AskedRefund refund, string state, CancellationToken ct) => await acts.RunAsync(
-        Actor.Worker("The payment service"), ActKind.Payments,
+        Actor.Worker(PaymentDesk.Worker), ActKind.Payments,
         async act =>
         {
             if (await OrderStore.LockAsync(act, refund.Order, ct) is not { } order
@@ -204,18 +179,19 @@ internal sealed class RefundStore(NpgsqlDataSource db, ActRunner acts, PaymentDe
         ct);
 
     /// <summary>Those that a service did not answer about yet.</summary>
-    public async Task<IReadOnlyList<AskedRefund>> DueAsync(DateTimeOffset before, CancellationToken ct)
+    /// <param name="before">They were asked for before then: whoever did waits no longer.</param>
+    public async Task<IReadOnlyList<AskedRefund>> DueAsync(string service, DateTimeOffset before, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
             select r.id as refund, r.amount as back, {PaymentStore.Columns}
               from refund as r
               join payment as p on p.id = r.payment
-             where r.state = 'Asked' and r.made < @before
+             where r.state = 'Asked' and r.made < @before and p.service = @service
              order by r.made
              limit @most
             """,
-            ("before", before), ("most", Step));
+            ("service", service), ("before", before), ("most", Step));
         return await command.AllAsync(
             r =>
             {

@@ -77,7 +77,7 @@ internal sealed class SimulatedPayments(HttpClient http, PaymentService service)
             using var request = new HttpRequestMessage(method, new Uri(service.Address!, path)) { Content = body is null ? null : JsonContent.Create(body) };
             request.Headers.Authorization = new AuthenticationHeaderValue("Bearer", service.Key);
             using var answer = await http.SendAsync(request, ct);
-            if ((int)answer.StatusCode is >= 400 and < 500 and not 429)
+            if (PaymentsRefuseException.Is(answer.StatusCode))
             {
                 throw new PaymentsRefuseException($"The payment service refuses that ({(int)answer.StatusCode}).");
             }

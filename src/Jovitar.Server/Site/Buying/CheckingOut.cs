@@ -74,7 +74,7 @@ internal static class CheckingOut
         // Pressed once more: it was placed by the first press.
         if (await orders.HasAsync(hash, ct))
         {
-            await SeeAsync(http, secret, asksToPay: Of("pay") == Now, paying, ct);
+            await SeeAsync(http, secret, hash, asksToPay: Of("pay") == Now, orders, paying, ct);
             return;
         }
 
@@ -120,14 +120,14 @@ internal static class CheckingOut
         }
 
         BasketCookie.Tell(http, 0);
-        await SeeAsync(http, secret, asked.Online && !asked.PaysLater, paying, ct);
+        await SeeAsync(http, secret, hash, asked.Online && !asked.PaysLater, orders, paying, ct);
     }
 
     /// <summary>Leads a buyer to where they pay, or to their order.</summary>
-    static async Task SeeAsync(HttpContext http, string secret, bool asksToPay, PayingDoor paying, CancellationToken ct)
+    static async Task SeeAsync(HttpContext http, string secret, byte[] hash, bool asksToPay, OrderStore orders, PayingDoor paying, CancellationToken ct)
     {
-        var order = $"{OrderStore.Path}/{secret}";
-        PayingDoor.See(http, asksToPay ? (await paying.OpenAsync(http, secret, ct)).Page : null, order);
+        var page = asksToPay && await orders.FindAsync(hash, ct) is { } order ? (await paying.OpenAsync(http, secret, order, ct)).Page : null;
+        PayingDoor.See(http, page, $"{OrderStore.Path}/{secret}");
     }
 
     static Dictionary<string, string> Faults(ToCheckOut asked, Delivery way)
@@ -147,5 +147,5 @@ internal static class CheckingOut
     }
 
     static async Task AnswerAsync(HttpContext http, SiteDoor door, PayingDoor paying, ToCheckOut asked, CancellationToken ct) =>
-        await SiteEndpoints.SendAsync(http, paying.LetFormsLead(await door.Renderer.CheckOutPageAsync(asked, ct)), ct);
+        await SiteEndpoints.SendAsync(http, paying.LetFormsLead(await door.Renderer.CheckOutPageAsync(asked, ct), asked.Online), ct);
 }

@@ -57,7 +57,7 @@ internal static class OrderPages
             return;
         }
 
-        var (page, fault) = await paying.OpenAsync(http, secret, ct);
+        var (page, fault) = await paying.OpenAsync(http, secret, order, ct);
         if (fault is null)
         {
             PayingDoor.See(http, page, $"{OrderStore.Path}/{secret}");

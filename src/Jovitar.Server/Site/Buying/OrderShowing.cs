@@ -34,7 +34,7 @@ internal sealed class OrderShowing(ShownPhotos shown, PayingDoor paying, SiteDoo
         var page = new ToSeeOrder(
             order.Number, order.At, order.Placed, order.Standing, [.. lines], await paying.IsOfferedAsync(order, ct) ? $"{OrderStore.Path}/{secret}/pay" : null, isBeingPaid, fault,
             order.Returned > 0 ? order.Placed.Total with { Minor = order.Returned } : null, now - order.At < New, mail.IsSet);
-        await SiteEndpoints.SendAsync(http, paying.LetFormsLead(await door.Renderer.OrderPageAsync(page, ct)), ct);
+        await SiteEndpoints.SendAsync(http, paying.LetFormsLead(await door.Renderer.OrderPageAsync(page, ct), leads: page.Pay is not null), ct);
     }
 
     /// <param name="i">Of the line, from 0.</param>

@@ -1,4 +1,3 @@
-using Jovitar.Core.People;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Payments;
@@ -8,7 +7,7 @@ using Jovitar.Server.Site.Entering;
 namespace Jovitar.Server.Site.Buying;
 
 /// <summary>Leads buyers to the page of the payment service where they pay their order.</summary>
-internal sealed class PayingDoor(OrderStore orders, PaymentStore payments, PaymentDesk desk, ShopStore shops, SiteOrigin origin, ILogger<PayingDoor> log)
+internal sealed class PayingDoor(PaymentStore payments, PaymentDesk desk, ShopStore shops, SiteOrigin origin, ILogger<PayingDoor> log)
 {
     const string OwnForms = "form-action 'self'";
 
@@ -16,7 +15,8 @@ internal sealed class PayingDoor(OrderStore orders, PaymentStore payments, Payme
     public async Task<bool> IsOfferedAsync(KeptOrder order, CancellationToken ct) => order.Standing.CanBePaid && desk.Service is not null && (await shops.ReadAsync(ct)).Shop.IsPaidOnline;
 
     /// <summary>Has the forms of a page lead to where buyers pay; else browsers let them lead nowhere but here (Content Security Policy, form-action).</summary>
-    public Rendered LetFormsLead(Rendered page) => desk.Service is { } service ? page with { Policy = page.Policy.Replace(OwnForms, $"{OwnForms} {service.Pages}", StringComparison.Ordinal) } : page;
+    /// <param name="leads">One of its forms does.</param>
+    public Rendered LetFormsLead(Rendered page, bool leads) => leads && desk.Service is { } service ? page with { Policy = page.Policy.Replace(OwnForms, $"{OwnForms} {service.Pages}", StringComparison.Ordinal) } : page;
 
     /// <summary>Leads a buyer to where they pay: an address that the service has told, or a path of this site.</summary>
     public static void See(HttpContext http, string? page, string otherwise)
@@ -31,9 +31,9 @@ internal sealed class PayingDoor(OrderStore orders, PaymentStore payments, Payme
     /// <summary>Opens a payment of an order.</summary>
     /// <param name="secret">Of the link that opens the order.</param>
     /// <returns>Where it is paid, null for nowhere; and why not, where that is to be said.</returns>
-    public async Task<(string? Page, string? Fault)> OpenAsync(HttpContext http, string secret, CancellationToken ct)
+    public async Task<(string? Page, string? Fault)> OpenAsync(HttpContext http, string secret, KeptOrder order, CancellationToken ct)
     {
-        if (LinkSecret.Hash(secret) is not { } hash || await orders.FindAsync(hash, ct) is not { } order || !await IsOfferedAsync(order, ct))
+        if (!await IsOfferedAsync(order, ct))
         {
             return (null, null);
         }

@@ -13,8 +13,9 @@ export function OrderMoney({ order }: { order: Order }) {
   return (
     <section aria-label={w.orders.money} className="mt-4 border-t border-line pt-3">
       <ul className="text-quiet">
-        {order.money.map((what) => (
-          <li key={what}>{what}</li>
+        {order.money.map((what, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: two payments may read the same.
+          <li key={i}>{what}</li>
         ))}
       </ul>
       {owner && order.refundable && <Refund key={order.version} order={order} most={order.refundable} />}

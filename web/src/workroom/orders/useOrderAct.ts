@@ -21,9 +21,10 @@ export function useOrderAct<In>(
       try {
         return await send(pathOf(client, order), input)
       } catch (problem) {
-        if (!(problem instanceof ApiProblem && problem.kind === 'stale')) throw problem
+        // What was refused may have left its mark on the order as well.
         await client.invalidateQueries({ queryKey: ['orders'] })
-        return null
+        if (problem instanceof ApiProblem && problem.kind === 'stale') return null
+        throw problem
       }
     },
     (kept, input) => {
