@@ -15,8 +15,11 @@ static class Correcting
     {
         var whole = WholeWidth(correction, original, width);
         var (_, _, w, h) = Region(correction, original, whole, Math.Max(1, (int)Math.Round(whole / original.Ratio)));
-        return Math.Min(HeldBytes, 4L * w * h);
+        return Held(w, h);
     }
+
+    /// <summary>Bytes of a picture of that size at random access: what would be more is on the disk.</summary>
+    public static long Held(int width, int height) => Math.Min(HeldBytes, 4L * width * height);
 
     /// <summary>What takes more than this at once is held on the disk.</summary>
     const long HeldBytes = 96L << 20;
@@ -59,7 +62,8 @@ static class Correcting
         return (x, y, Math.Clamp((int)Math.Ceiling(corners.Max(c => c.X) * wide) + Rim, x + 1, wide) - x, Math.Clamp((int)Math.Ceiling(corners.Max(c => c.Y) * high) + Rim, y + 1, high) - y);
     }
 
-    static Image Held(Image image)
+    /// <summary>A picture at random access: in memory, or on the disk where that would be too much.</summary>
+    public static Image Held(Image image)
     {
         if ((long)image.Width * image.Height * image.Bands <= HeldBytes)
         {

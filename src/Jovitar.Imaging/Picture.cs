@@ -179,11 +179,11 @@ public static class Picture
     }
 
     /// <summary>Bytes held while a picture is decoded and corrected.</summary>
-    static long Room(PictureSize size, Correction? correction, int width) =>
+    internal static long Room(PictureSize size, Correction? correction, int width) =>
         size.AtOnce + (correction is { ChangesPixels: true } ? Correcting.Holds(correction, size.Measures, width) : 0);
 
     /// <summary>Decodes to a width, corrected; kept in memory when more renditions are made from it.</summary>
-    static Image Decode(string original, PictureSize size, Correction? correction, int width, bool keep)
+    internal static Image Decode(string original, PictureSize size, Correction? correction, int width, bool keep)
     {
         if (correction is not { ChangesPixels: true })
         {
@@ -223,7 +223,7 @@ public static class Picture
         return (made ?? image).WebpsaveBuffer(q: WebPQuality, effort: 2, smartSubsample: false, keep: Enums.ForeignKeep.None);
     }
 
-    static PictureException Explain(VipsException e, string path)
+    internal static PictureException Explain(VipsException e, string path)
     {
         string[] signs = ["premature end", "truncated", "unexpected end", "end of file", "end of stream", "not enough data", "read error", "out of order read", "eof", "too short", "short read"];
         // The file is asked first: libvips keeps one text for all threads, and where two fail at once one of them has none.

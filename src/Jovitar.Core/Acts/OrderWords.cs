@@ -14,6 +14,7 @@ public static class OrderWords
         : before.Postage != after.Postage ? "Said what sending an order costs."
         : before.Tax != after.Tax ? $"Said which tax goes with orders: {(after.Tax.Kind == TaxKind.None ? "none" : after.Tax.Called)}."
         : before.IsPaidOnline != after.IsPaidOnline ? (after.IsPaidOnline ? "Buyers pay online." : "Buyers do not pay online any more.")
+        : before.Prints != after.Prints ? "Said how print files are made."
         : "Said how buyers pay.";
 
     /// <summary>What was done with an order: by its number, for whoever placed it may be forgotten one day.</summary>

@@ -1,4 +1,3 @@
-using System.IO.Compression;
 using System.Text;
 using Jovitar.Core.Corrections;
 using Jovitar.Core;
@@ -35,20 +34,9 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
     sealed record Leaver(string Hash, bool IsPart, Correction Correction, string FileName, LeavingWords Words);
 
     /// <summary>Sends photos as one ZIP while it is being made, in their order; what cannot be sent is named in a text at its end.</summary>
-    public Task ZipAsync(IReadOnlyList<PhotoId> photos, LeavingForm form, Stream to, CancellationToken ct) => ZipAsync(to, (zip, gathering) => FillAsync(zip, photos, form, gathering, ct), ct);
+    public Task ZipAsync(IReadOnlyList<PhotoId> photos, LeavingForm form, Stream to, CancellationToken ct) => ZipOut.SendAsync(to, zip => FillAsync(zip, photos, form, ct), ct);
 
-    static async Task ZipAsync(Stream to, Func<ZipArchive, Gathering, Task> fill, CancellationToken ct)
-    {
-        var gathering = new Gathering(to);
-        await using (var zip = await ZipArchive.CreateAsync(gathering, ZipArchiveMode.Create, leaveOpen: true, Encoding.UTF8, ct))
-        {
-            await fill(zip, gathering);
-        }
-
-        await gathering.FlushAsync(ct);
-    }
-
-    async Task FillAsync(ZipArchive zip, IReadOnlyList<PhotoId> photos, LeavingForm form, Gathering gathering, CancellationToken ct)
+    async Task FillAsync(ZipOut zip, IReadOnlyList<PhotoId> photos, LeavingForm form, CancellationToken ct)
     {
         var names = new LeavingNames();
         var (missing, kept) = (new List<string>(), new List<string>());
@@ -65,8 +53,6 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
                         kept.Add(leaver.FileName);
                         break;
                 }
-
-                await gathering.FlushAsync(ct);
             }
         }
 
@@ -75,7 +61,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
             static string Named(string why, List<string> names) => names.Count == 0 ? "" : $"{why}\n{string.Join('\n', names)}\n\n";
             var text = Named("These could not be sent; their files are missing or damaged:", missing)
                 + Named("These say within the file where they were taken, and it cannot be taken out of this kind of file; smaller JPEGs of them can be sent:", kept);
-            await EntryAsync(zip, names.Next("not sent.txt"), Encoding.UTF8.GetBytes(text), ct);
+            await zip.TextAsync(names.Next("not sent.txt"), Encoding.UTF8.GetBytes(text), ct);
         }
     }
 
@@ -112,9 +98,9 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
     /// <summary>Sends photos that visitors save as one ZIP while they are made, in their order; what cannot be sent is named in a text at its end.</summary>
     /// <param name="photos">Each as <see cref="SavedAsync"/> gives it; null for one whose file is not here.</param>
-    public static Task ZipSavedAsync(IAsyncEnumerable<(string FileName, Stream Bytes)?> photos, Stream to, CancellationToken ct) => ZipAsync(
+    public static Task ZipSavedAsync(IAsyncEnumerable<(string FileName, Stream Bytes)?> photos, Stream to, CancellationToken ct) => ZipOut.SendAsync(
         to,
-        async (zip, gathering) =>
+        async zip =>
         {
             var (names, missing) = (new LeavingNames(), 0);
             await foreach (var photo in photos.WithCancellation(ct))
@@ -127,16 +113,14 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
                 await using (bytes)
                 {
-                    await CopyAsync(zip, names.Next(name), bytes, ct);
+                    await zip.PictureAsync(names.Next(name), bytes, ct);
                 }
-
-                await gathering.FlushAsync(ct);
             }
 
             if (missing > 0)
             {
                 var text = missing == 1 ? "One photograph could not be sent: its file is missing or damaged." : $"{missing} photographs could not be sent: their files are missing or damaged.";
-                await EntryAsync(zip, names.Next("not sent.txt"), Encoding.UTF8.GetBytes(text), ct);
+                await zip.TextAsync(names.Next("not sent.txt"), Encoding.UTF8.GetBytes(text), ct);
             }
         },
         ct);
@@ -175,7 +159,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         KeptBack,
     }
 
-    async Task<Leaving> AddAsync(ZipArchive zip, Leaver leaver, LeavingForm form, LeavingNames names, CancellationToken ct)
+    async Task<Leaving> AddAsync(ZipOut zip, Leaver leaver, LeavingForm form, LeavingNames names, CancellationToken ct)
     {
         if (form.Edge is not null || leaver.IsPart)
         {
@@ -184,8 +168,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
                 return Leaving.Missing;
             }
 
-            await using var rendition = await zip.CreateEntry(names.Next(leaver.FileName, ".jpg"), CompressionLevel.NoCompression).OpenAsync(ct);
-            await WordsWriter.WriteAsync(jpeg, leaver.Words, rendition, ct);
+            await zip.PictureAsync(names.Next(leaver.FileName, ".jpg"), rendition => WordsWriter.WriteAsync(jpeg, leaver.Words, rendition, ct), ct);
             return Leaving.Sent;
         }
 
@@ -198,13 +181,13 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         var name = names.Next(leaver.FileName);
         await using (bytes)
         {
-            await CopyAsync(zip, name, bytes, ct);
+            await zip.PictureAsync(name, bytes, ct);
         }
 
         if (!hasWords)
         {
             // What cannot hold words, or is damaged where they stand, left as it came, and they leave beside it.
-            await EntryAsync(zip, names.Next($"{Path.GetFileNameWithoutExtension(name)}.xmp"), WordsWriter.Sidecar(leaver.Words), ct);
+            await zip.TextAsync(names.Next($"{Path.GetFileNameWithoutExtension(name)}.xmp"), WordsWriter.Sidecar(leaver.Words), ct);
         }
 
         return Leaving.Sent;
@@ -249,19 +232,6 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         {
             return null;
         }
-    }
-
-    /// <summary>Puts a picture into a ZIP as it is: it is packed already.</summary>
-    static async Task CopyAsync(ZipArchive zip, string name, Stream bytes, CancellationToken ct)
-    {
-        await using var entry = await zip.CreateEntry(name, CompressionLevel.NoCompression).OpenAsync(ct);
-        await bytes.CopyToAsync(entry, ct);
-    }
-
-    static async Task EntryAsync(ZipArchive zip, string name, byte[] bytes, CancellationToken ct)
-    {
-        await using var entry = await zip.CreateEntry(name).OpenAsync(ct);
-        await entry.WriteAsync(bytes, ct);
     }
 
     async Task<IReadOnlyList<Leaver>> LeaversAsync(IReadOnlyList<PhotoId> photos, bool position, CancellationToken ct, bool fromBin = false)

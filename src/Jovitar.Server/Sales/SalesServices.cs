@@ -1,5 +1,6 @@
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Payments;
+using Jovitar.Server.Sales.Printing;
 
 namespace Jovitar.Server.Sales;
 
@@ -18,6 +19,7 @@ internal static class SalesServices
         services.AddSingleton<OrderListStore>();
         services.AddSingleton<OrderTableStore>();
         services.AddSingleton<OrderDoor>();
+        services.AddSingleton<PrintFileStore>();
         services.AddSingleton(payments);
         services.AddSingleton(_ => PaymentDesk.Of(payments));
         services.AddSingleton<PaymentStore>();
@@ -31,5 +33,6 @@ internal static class SalesServices
         api.MapShop();
         api.MapOrders();
         api.MapRefunds();
+        api.MapPrints();
     }
 }

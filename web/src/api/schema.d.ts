@@ -15148,6 +15148,7 @@ export interface components {
              * @description On the print; null where nothing is printed.
              */
             pixelsPerInch: null | number;
+            print: null | components["schemas"]["PrintSeen"];
             /** Format: int32 */
             fetched: number;
         };
@@ -15208,11 +15209,13 @@ export interface components {
             orders: components["schemas"]["OrderLine"][];
             /**
              * Format: int32
-             * @description So many of all are to be done, and so many are not paid.
+             * @description So many of all are to be done, so many are not paid, and so many are to be printed by now.
              */
             open: number;
             /** Format: int32 */
             unpaid: number;
+            /** Format: int32 */
+            toPrint: number;
             /** @description There are more behind the last. */
             further: boolean;
         };
@@ -16038,6 +16041,21 @@ export interface components {
              */
             least: number;
         };
+        /** @description How print files are made, as whoever prints them asks for it. */
+        PrintRule: {
+            /**
+             * Format: int32
+             * @description Of a file; 300 is common practice.
+             * @default 300
+             */
+            pixelsPerInch: number;
+            /**
+             * Format: int32
+             * @description How much more of the picture there is round each edge, to be cut off; millimetres.
+             * @default 0
+             */
+            bleed: number;
+        };
         /** @description A print on a scan. */
         PrintSaid: {
             /** Format: double */
@@ -16050,6 +16068,23 @@ export interface components {
         PrintsCut: {
             photos: string[];
             done: components["schemas"]["Done"];
+        };
+        /** @description The file that a line is printed from. */
+        PrintSeen: {
+            /**
+             * Format: int32
+             * @description Pixels, with what is cut off.
+             */
+            width: number;
+            /**
+             * Format: int32
+             * @description The same.
+             */
+            height: number;
+            /** Format: int32 */
+            pixelsPerInch: number;
+            /** @description The photo has fewer pixels than that. */
+            isEnlarged: boolean;
         };
         PrintsFound: {
             prints: components["schemas"]["PrintSaid"][];
@@ -16586,6 +16621,7 @@ export interface components {
             payment: string;
             /** @default false */
             isPaidOnline: boolean;
+            prints?: null | components["schemas"]["PrintRule"];
         };
         /** @description How the site sells, and what can be chosen. */
         ShopSeen: {

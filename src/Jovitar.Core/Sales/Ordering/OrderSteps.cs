@@ -46,6 +46,12 @@ public readonly record struct OrderStanding(OrderState State, bool IsPaid, Deliv
         ],
     };
 
+    /// <summary>Something of it is still to be done.</summary>
+    public bool IsOpen => State is OrderState.Placed or OrderState.InWork;
+
+    /// <summary>Something of it is to be printed by now: it is paid, or whoever sells has begun with it.</summary>
+    public bool IsToPrint => Delivery != Delivery.Files && (State == OrderState.InWork || (State == OrderState.Placed && IsPaid));
+
     /// <summary>Its buyer can pay it: late, too, and while it is in work or has been sent.</summary>
     public bool CanBePaid => !IsPaid && State != OrderState.Cancelled;
 

@@ -1,3 +1,5 @@
+using Jovitar.Core.Sales.Printing;
+
 namespace Jovitar.Core.Sales.Ordering;
 
 /// <summary>How the site sells: one currency, what sending costs, tax, and how buyers pay.</summary>
@@ -8,11 +10,15 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
 {
     public const int LongestPayment = 1000;
 
+    /// <summary>How files are made that orders are printed from.</summary>
+    public PrintRule Prints { get; init; } = new();
+
     /// <summary>What is wrong with it; null for nothing. What is not open may be unfinished.</summary>
     public string? Fault() =>
         Postage.Fault() is { } postage ? postage
         : Tax.Fault() is { } tax ? tax
         : Text.Fault(Payment, LongestPayment) is { } words ? words
+        : Prints.Fault() is { } prints ? prints
         : !IsOpen ? null
         : Postage.Home.Length == 0 ? "Say from which country you send before the shop opens."
         : Payment.Trim().Length == 0 && !IsPaidOnline ? "Say how buyers pay before the shop opens."

@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Printing;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Sales.Payments;
@@ -10,7 +11,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 namespace Jovitar.Server.Sales.Ordering;
 
 /// <summary>An order as those who sell find it, of all that belongs to it.</summary>
-internal sealed class OrderDoor(OrderStore orders, OrderListStore list, PaymentStore payments, RefundStore refunds)
+internal sealed class OrderDoor(OrderStore orders, OrderListStore list, ShopStore shops, PaymentStore payments, RefundStore refunds)
 {
     /// <summary>Answers a change of an order.</summary>
     public async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> AnswerAsync(OrderId order, OrderOutcome outcome, Done done, CancellationToken ct) => outcome switch
@@ -30,20 +31,23 @@ internal sealed class OrderDoor(OrderStore orders, OrderListStore list, PaymentS
         }
 
         var (placed, photos) = (order.Placed, await list.PhotosAsync(order.Placed.Lines.Select(l => l.Photo), ct));
+        var rule = (await shops.ReadAsync(ct)).Shop.Prints;
         var (paid, refundable) = (await payments.OfAsync(id, ct), await refunds.OfAsync(order, ct));
         return new OrderSeen(
             order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.Delivery is Delivery.Post or Delivery.Express ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
-            [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i)))],
+            [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i), rule))],
             placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next,
             [.. OrderWords.Payments([.. paid.Select(p => p.Standing)], order.Standing), .. OrderWords.WentBack(placed.Total with { Minor = order.Returned }, refundable.OnItsWay)],
             refundable.Most?.ToString(), refundable.By is not null, order.Note, order.Version);
     }
 
-    static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched)
+    static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched, PrintRule rule)
     {
-        var fit = photo is null ? null : line.Option.FitOf(new PixelSize(photo.Width, photo.Height), line.Middle ?? photo.Focus);
+        var (size, middle) = (photo is null ? default : new PixelSize(photo.Width, photo.Height), line.Middle ?? photo?.Focus);
+        var fit = photo is null ? null : line.Option.FitOf(size, middle);
         return new OrderedLine(
             photo, line.Called, line.FileName, line.Gallery, line.Option.Called, line.Option.Kind, line.Count, line.Each.ToString(), line.Amount.ToString(),
-            fit is null ? null : FitCrop.Of(fit, new PixelSize(photo!.Width, photo.Height)), fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null, fetched);
+            fit is null ? null : FitCrop.Of(fit, size), fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null,
+            photo is null ? null : PrintSeen.Of(PrintFile.Of(line.Option, size, middle, rule)), fetched);
     }
 }

@@ -4,6 +4,7 @@ using Jovitar.Core.Corrections;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Printing;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -22,12 +23,22 @@ internal sealed record OrderedPhoto(PhotoId Id, string Picture, int Width, int H
         CorrectionText.Seen(r.MaybeText("correction")), r.Get<bool>("is_binned"));
 }
 
+/// <summary>The file that a line is printed from.</summary>
+/// <param name="Width">Pixels, with what is cut off.</param>
+/// <param name="Height">The same.</param>
+/// <param name="IsEnlarged">The photo has fewer pixels than that.</param>
+internal sealed record PrintSeen(int Width, int Height, int PixelsPerInch, bool IsEnlarged)
+{
+    public static PrintSeen? Of(PrintFile? file) => file is null ? null : new(file.Size.Width, file.Size.Height, file.PixelsPerInch, file.IsEnlarged);
+}
+
 /// <summary>A line of an order, for those who sell.</summary>
 /// <param name="Photo">Null where it was removed for good.</param>
 /// <param name="Crop">The part of it that is printed, shares of its sides; null where nothing is.</param>
 /// <param name="PixelsPerInch">On the print; null where nothing is printed.</param>
+/// <param name="Print">Null where it has no print file.</param>
 internal sealed record OrderedLine(
-    OrderedPhoto? Photo, string Called, string FileName, string Gallery, string Option, OptionKind Kind, int Count, string Each, string Amount, FitCrop? Crop, int? PixelsPerInch, int Fetched);
+    OrderedPhoto? Photo, string Called, string FileName, string Gallery, string Option, OptionKind Kind, int Count, string Each, string Amount, FitCrop? Crop, int? PixelsPerInch, PrintSeen? Print, int Fetched);
 
 /// <summary>A part of a sum, in words.</summary>
 internal sealed record SumPart(string Words, string Amount);

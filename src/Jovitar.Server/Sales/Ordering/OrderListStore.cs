@@ -25,15 +25,18 @@ internal enum OrdersWanted
 internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, string Name, int Things, string Total, OrderState State, bool IsPaid, string Standing, IReadOnlyList<string> Pictures);
 
 /// <summary>Orders, the latest first; those of which something is to be done, the eldest first.</summary>
-/// <param name="Open">So many of all are to be done, and so many are not paid.</param>
+/// <param name="Open">So many of all are to be done, so many are not paid, and so many are to be printed by now.</param>
 /// <param name="Further">There are more behind the last.</param>
-internal sealed record OrderList(IReadOnlyList<OrderLine> Orders, int Open, int Unpaid, bool Further);
+internal sealed record OrderList(IReadOnlyList<OrderLine> Orders, int Open, int Unpaid, int ToPrint, bool Further);
 
 /// <summary>Orders as those who sell find them.</summary>
 internal sealed class OrderListStore(NpgsqlDataSource db)
 {
     /// <summary>So many stand in one answer.</summary>
     const int Step = 60;
+
+    /// <summary>So many are read whole at once.</summary>
+    const int MostOpen = 1000;
 
     const int MostPictures = 4;
 
@@ -70,11 +73,30 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         var found = await command.AllAsync(Read, ct);
         await using var counts = db.Command(
             $"""
-            select (select count(*)::int from sale_order as o where {Where(OrdersWanted.Open)}) as open,
-                   (select count(*)::int from sale_order as o where {Where(OrdersWanted.Unpaid)}) as unpaid
+            select o.state, o.paid is not null as is_paid, o.delivery, count(*)::int as orders
+              from sale_order as o
+             where {Where(OrdersWanted.Open)} or {Where(OrdersWanted.Unpaid)}
+             group by 1, 2, 3
             """);
-        var (open, unpaid) = (await counts.FirstAsync(r => Tuple.Create(r.Get<int>("open"), r.Get<int>("unpaid")), ct))!;
-        return new OrderList([.. found.Take(Step)], open, unpaid, found.Count > Step);
+        var standings = await counts.AllAsync(
+            r => (Standing: new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Get<bool>("is_paid"), Enum.Parse<Delivery>(r.Get<string>("delivery"))), Orders: r.Get<int>("orders")), ct);
+        int Count(Func<OrderStanding, bool> those) => standings.Where(s => those(s.Standing)).Sum(s => s.Orders);
+        return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Count(s => s.IsToPrint), found.Count > Step);
+    }
+
+    /// <summary>The orders of which something is still to be done, whole, the eldest first.</summary>
+    public async Task<IReadOnlyList<KeptOrder>> OpenAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {OrderStore.Columns}
+              from sale_order as o
+             where {Where(OrdersWanted.Open)}
+             order by o.placed, o.id
+             limit @most
+            """,
+            ("most", MostOpen));
+        return await command.AllAsync(OrderStore.Read, ct);
     }
 
     static OrderLine Read(NpgsqlDataReader r)

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { api, body } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { asPlain, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { moment } from '../shell/format'
 import { keyOf, type Order, readOrder, type Step } from './data'
@@ -33,7 +33,7 @@ export function OneOrder({ id }: { id: string }) {
           <ul className="border-b border-line">
             {order.lines.map((line, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: an order never changes its lines.
-              <OrderedLine key={i} line={line} />
+              <OrderedLine key={i} order={order.id} place={i + 1} line={line} />
             ))}
           </ul>
           <Sum order={order} />
@@ -107,6 +107,21 @@ function Sum({ order }: { order: Order }) {
   )
 }
 
+/** What is needed to print and to pack it. */
+function Making({ order }: { order: Order }) {
+  if (order.delivery === 'files') return null
+  return (
+    <div>
+      <h3 className="text-small text-quiet">{w.orders.make}</h3>
+      <p className="mt-1 flex flex-wrap gap-x-4 gap-y-2">
+        <a href={`/api/orders/${order.id}/prints.zip`} download className={asPlain}>
+          {w.orders.prints}
+        </a>
+      </p>
+    </div>
+  )
+}
+
 /** Who ordered, where it goes, what they say, and what is noted. */
 function About({ order }: { order: Order }) {
   return (
@@ -141,6 +156,7 @@ function About({ order }: { order: Order }) {
           </blockquote>
         </div>
       )}
+      <Making order={order} />
       <OrderNote order={order} />
     </div>
   )

@@ -5,8 +5,8 @@ import type { Order } from './data'
 
 type Line = Order['lines'][number]
 
-/** What was ordered of a photo, with the part of it that is printed. */
-export function OrderedLine({ line }: { line: Line }) {
+/** What was ordered of a photo, with the part of it that is printed, and the file it is printed from. */
+export function OrderedLine({ order, place, line }: { order: string; place: number; line: Line }) {
   const { photo } = line
   return (
     <li className="grid grid-cols-[6rem_minmax(0,1fr)_auto] items-center gap-x-5 border-t border-line py-3">
@@ -36,6 +36,7 @@ export function OrderedLine({ line }: { line: Line }) {
             .filter(Boolean)
             .join(' · ')}
         </span>
+        {line.print && <PrintFile order={order} place={place} print={line.print} />}
         {(!photo || photo.isBinned) && (
           <span className="block text-small font-semibold">{photo ? w.orders.binned : w.orders.gone}</span>
         )}
@@ -45,6 +46,35 @@ export function OrderedLine({ line }: { line: Line }) {
         {line.count > 1 && <span className="block text-small text-quiet">{w.orders.each(line.each)}</span>}
       </span>
     </li>
+  )
+}
+
+/** The file that a line is printed from, and how large that is. */
+function PrintFile({
+  order,
+  place,
+  print,
+}: {
+  order: string
+  place: number
+  print: NonNullable<Line['print']>
+}) {
+  return (
+    <span className="block text-small text-quiet">
+      <a
+        href={`/api/orders/${order}/prints/${place}`}
+        download
+        className="underline decoration-strong-line decoration-1 underline-offset-4 hover:text-ink"
+      >
+        {w.orders.printFile}
+      </a>{' '}
+      {[
+        w.orders.printSize(print.width, print.height, print.pixelsPerInch),
+        print.isEnlarged ? w.orders.enlarged : '',
+      ]
+        .filter(Boolean)
+        .join(', ')}
+    </span>
   )
 }
 

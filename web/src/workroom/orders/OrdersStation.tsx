@@ -50,6 +50,11 @@ export function OrdersStation() {
         lead={w.orders.lead}
         right={
           <span className="flex items-baseline gap-3">
+            {counts.toPrint > 0 && (
+              <a href="/api/orders/prints.zip" download className={asPlain}>
+                {w.orders.printsOf(counts.toPrint)}
+              </a>
+            )}
             {years().map((year) => (
               <a key={year} href={`/api/orders/table.csv?year=${year}`} download className={asPlain}>
                 {w.orders.table(year)}

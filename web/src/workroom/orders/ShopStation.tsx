@@ -8,6 +8,7 @@ import { useSession } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
 import { ShopPostage } from './ShopPostage'
+import { ShopPrints } from './ShopPrints'
 import { ShopTax } from './ShopTax'
 import { readShop, shopKey, useShop } from './useShop'
 
@@ -82,6 +83,9 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
         </Section>
         <Section title={w.shop.tax}>
           <ShopTax work={work} />
+        </Section>
+        <Section title={w.shop.prints}>
+          <ShopPrints work={work} />
         </Section>
         <Section title={w.shop.payment}>
           {seen.hasPayments || shop.isPaidOnline ? (

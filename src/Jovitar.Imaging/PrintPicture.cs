@@ -1,0 +1,72 @@
+using Jovitar.Core.Corrections;
+using Jovitar.Core.Layout;
+using Jovitar.Core.Sales.Printing;
+using NetVips;
+
+namespace Jovitar.Imaging;
+
+/// <summary>Makes the files that prints are made from: JPEG in sRGB, which they carry the profile of, at so many pixels an inch (Exif 2.32 §4.6.5), and with nothing that the original says.</summary>
+public static class PrintPicture
+{
+    const int Quality = 95;
+
+    /// <summary>So many more of the photo's pixels are held round the part than it has, for interpolating at its edges.</summary>
+    const int Rim = 4;
+
+    /// <summary>Writes a print file.</summary>
+    /// <param name="photo">The size of the photo as it is corrected, in whose pixels the part is said.</param>
+    /// <param name="correction">How the picture is to be corrected; null as it is.</param>
+    /// <exception cref="PictureException">The picture cannot be decoded to its end.</exception>
+    public static void Write(string original, PixelSize photo, Correction? correction, PrintFile file, Stream to)
+    {
+        var size = Picture.Measure(original);
+        var seen = correction is { ChangesPixels: true } ? Framing.Size(correction, size.Measures) : size.Measures;
+        using var room = DecodingMemory.Take(Picture.Room(size, correction, seen.Width) + Correcting.Held(seen.Width, seen.Height));
+        try
+        {
+            using var whole = Picture.Decode(original, size, correction, seen.Width, keep: false);
+            var (x, y) = (whole.Width / (double)photo.Width, whole.Height / (double)photo.Height);
+            using var part = Of(whole, new Box(file.Part.X * x, file.Part.Y * y, file.Part.Width * x, file.Part.Height * y), file.Size);
+            using var flat = part.HasAlpha() ? part.Flatten(background: [255, 255, 255]) : part.Copy();
+            var density = file.PixelsPerInch / 25.4;
+            using var bare = flat.Copy(xres: density, yres: density);
+            using var made = bare.Mutate(m =>
+            {
+                foreach (var field in bare.GetFields().Where(f => f.Contains('-', StringComparison.Ordinal)))
+                {
+                    m.Remove(field);
+                }
+
+                m.Set(GValue.GStrType, "resolution-unit", "in");
+            });
+            made.JpegsaveStream(to, q: Quality, optimizeCoding: true, subsampleMode: Enums.ForeignSubsample.Off, keep: Enums.ForeignKeep.All, profile: "srgb");
+        }
+        catch (VipsException e)
+        {
+            throw Picture.Explain(e, original);
+        }
+    }
+
+    /// <summary>A part of a picture brought to a size; what lies over the picture's edges is the picture mirrored there.</summary>
+    static Image Of(Image whole, Box part, PixelSize size)
+    {
+        var (left, top) = ((int)Math.Floor(part.X) - Rim, (int)Math.Floor(part.Y) - Rim);
+        var (width, height) = ((int)Math.Ceiling(part.Right) + Rim - left, (int)Math.Ceiling(part.Bottom) + Rim - top);
+        var (x, y) = (Math.Clamp(left, 0, whole.Width - 1), Math.Clamp(top, 0, whole.Height - 1));
+        using var there = whole.ExtractArea(x, y, Math.Clamp(left + width, x + 1, whole.Width) - x, Math.Clamp(top + height, y + 1, whole.Height) - y);
+        using var held = Correcting.Held(there);
+        using var wider = held.Embed(x - left, y - top, width, height, extend: Enums.Extend.Mirror);
+        var (across, down) = (size.Width / part.Width, size.Height / part.Height);
+        var (startX, startY) = (part.X - left, part.Y - top);
+        if (across < 1 || down < 1)
+        {
+            var (w, h) = ((int)Math.Max(1, Math.Round(part.Width)), (int)Math.Max(1, Math.Round(part.Height)));
+            using var cropped = wider.ExtractArea((int)Math.Round(startX), (int)Math.Round(startY), Math.Min(w, width - (int)Math.Round(startX)), Math.Min(h, height - (int)Math.Round(startY)));
+            return cropped.ThumbnailImage(size.Width, height: size.Height, size: Enums.Size.Force);
+        }
+
+        // Samples lie in the middle of pixels, half a pixel from their edges.
+        using var bicubic = Interpolate.NewFromName("bicubic");
+        return wider.Affine([across, 0, 0, down], interpolate: bicubic, oarea: [0, 0, size.Width, size.Height], odx: (across * (0.5 - startX)) - 0.5, ody: (down * (0.5 - startY)) - 0.5, extend: Enums.Extend.Copy);
+    }
+}
