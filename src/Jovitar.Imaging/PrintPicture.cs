@@ -9,6 +9,8 @@ namespace Jovitar.Imaging;
 public static class PrintPicture
 {
     const int Quality = 95;
+    const int SmallQuality = 82;
+    const int SmallPerInch = 300;
 
     /// <summary>So many more of the photo's pixels are held round the part than it has, for interpolating at its edges.</summary>
     const int Rim = 4;
@@ -28,23 +30,47 @@ public static class PrintPicture
             var (x, y) = (whole.Width / (double)photo.Width, whole.Height / (double)photo.Height);
             using var part = Of(whole, new Box(file.Part.X * x, file.Part.Y * y, file.Part.Width * x, file.Part.Height * y), file.Size);
             using var flat = part.HasAlpha() ? part.Flatten(background: [255, 255, 255]) : part.Copy();
-            var density = file.PixelsPerInch / 25.4;
-            using var bare = flat.Copy(xres: density, yres: density);
-            using var made = bare.Mutate(m =>
-            {
-                foreach (var field in bare.GetFields().Where(f => f.Contains('-', StringComparison.Ordinal)))
-                {
-                    m.Remove(field);
-                }
-
-                m.Set(GValue.GStrType, "resolution-unit", "in");
-            });
+            using var made = Bare(flat, file.PixelsPerInch);
             made.JpegsaveStream(to, q: Quality, optimizeCoding: true, subsampleMode: Enums.ForeignSubsample.Off, keep: Enums.ForeignKeep.All, profile: "srgb");
         }
         catch (VipsException e)
         {
             throw Picture.Explain(e, original);
         }
+    }
+
+    /// <summary>A small picture of one that is no larger than a screen, JPEG, for papers: with a head that says what it is, which some readers of JPEG need.</summary>
+    /// <param name="edge">The longer edge, pixels, where the picture is larger.</param>
+    /// <exception cref="PictureException">The picture cannot be decoded.</exception>
+    public static byte[] Small(string rendition, int edge)
+    {
+        try
+        {
+            using var small = Image.Thumbnail(rendition, edge, height: edge, size: Enums.Size.Down);
+            using var flat = small.HasAlpha() ? small.Flatten(background: [255, 255, 255]) : small.Copy();
+            using var made = Bare(flat, SmallPerInch);
+            return made.JpegsaveBuffer(q: SmallQuality, optimizeCoding: true, keep: Enums.ForeignKeep.All);
+        }
+        catch (VipsException e)
+        {
+            throw Picture.Explain(e, rendition);
+        }
+    }
+
+    /// <summary>The same without anything that its file said, and at so many pixels an inch.</summary>
+    static Image Bare(Image image, int perInch)
+    {
+        var density = perInch / 25.4;
+        using var told = image.Copy(xres: density, yres: density);
+        return told.Mutate(m =>
+        {
+            foreach (var field in told.GetFields().Where(f => f.Contains('-', StringComparison.Ordinal)))
+            {
+                m.Remove(field);
+            }
+
+            m.Set(GValue.GStrType, "resolution-unit", "in");
+        });
     }
 
     /// <summary>A part of a picture brought to a size; what lies over the picture's edges is the picture mirrored there.</summary>

@@ -18,9 +18,9 @@ public sealed class Stamp
     /// <summary>Letters of the three kinds: the families' names, and their files beside the program.</summary>
     static readonly Dictionary<Lettering, (string Family, string File)> Letters = new()
     {
-        [Lettering.Plain] = ("Instrument Sans", "plain.ttf"),
-        [Lettering.Serif] = ("Literata", "serif.ttf"),
-        [Lettering.Hand] = ("Caveat", "hand.ttf"),
+        [Lettering.Plain] = ("Instrument Sans", FontFiles.Plain),
+        [Lettering.Serif] = ("Literata", FontFiles.Serif),
+        [Lettering.Hand] = ("Caveat", FontFiles.Hand),
     };
 
     readonly Image drawn;
@@ -109,7 +109,7 @@ public sealed class Stamp
     {
         var (family, file) = Letters[watermark.Lettering];
         // The words are words and no markup.
-        using var mask = Image.Text(SecurityElement.Escape(watermark.Words), font: $"{family} {Points}", dpi: Dots, fontfile: Path.Combine(AppContext.BaseDirectory, "Letters", file));
+        using var mask = Image.Text(SecurityElement.Escape(watermark.Words), font: $"{family} {Points}", dpi: Dots, fontfile: FontFiles.PathOf(file));
         var reach = Points * Dots / 72.0 * Edge;
         var room = (int)Math.Ceiling(reach * 3);
         using var letters = mask.Embed(room, room, mask.Width + (2 * room), mask.Height + (2 * room));

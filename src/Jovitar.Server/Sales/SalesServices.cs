@@ -1,4 +1,5 @@
 using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Sales.Papers;
 using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Sales.Printing;
 
@@ -20,6 +21,7 @@ internal static class SalesServices
         services.AddSingleton<OrderTableStore>();
         services.AddSingleton<OrderDoor>();
         services.AddSingleton<PrintFileStore>();
+        services.AddSingleton<PaperStore>();
         services.AddSingleton(payments);
         services.AddSingleton(_ => PaymentDesk.Of(payments));
         services.AddSingleton<PaymentStore>();
@@ -34,5 +36,6 @@ internal static class SalesServices
         api.MapOrders();
         api.MapRefunds();
         api.MapPrints();
+        api.MapPapers();
     }
 }

@@ -59,6 +59,8 @@ export const orderWords = {
     enlarged: 'enlarged: the photo has fewer',
     make: 'To print and pack',
     prints: 'Print files',
+    slip: 'Packing slip',
+    pickList: 'Pick list',
     printsOf: (n: number) => (n === 1 ? 'Print files of one order' : `Print files of ${n} orders`),
     fetched: (n: number) => (n === 0 ? 'not fetched yet' : n === 1 ? 'fetched once' : `fetched ${n} times`),
     of: (count: number, option: string) => (count > 1 ? `${option}, ${count} pieces` : option),

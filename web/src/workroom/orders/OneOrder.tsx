@@ -117,6 +117,14 @@ function Making({ order }: { order: Order }) {
         <a href={`/api/orders/${order.id}/prints.zip`} download className={asPlain}>
           {w.orders.prints}
         </a>
+        <a
+          href={`/api/orders/${order.id}/packing-slip.pdf`}
+          target="_blank"
+          rel="noreferrer"
+          className={asPlain}
+        >
+          {w.orders.slip}
+        </a>
       </p>
     </div>
   )

@@ -67,7 +67,8 @@ function PrintFile({
         className="underline decoration-strong-line decoration-1 underline-offset-4 hover:text-ink"
       >
         {w.orders.printFile}
-      </a>{' '}
+      </a>
+      {' · '}
       {[
         w.orders.printSize(print.width, print.height, print.pixelsPerInch),
         print.isEnlarged ? w.orders.enlarged : '',

@@ -51,9 +51,14 @@ export function OrdersStation() {
         right={
           <span className="flex items-baseline gap-3">
             {counts.toPrint > 0 && (
-              <a href="/api/orders/prints.zip" download className={asPlain}>
-                {w.orders.printsOf(counts.toPrint)}
-              </a>
+              <>
+                <a href="/api/orders/pick-list.pdf" target="_blank" rel="noreferrer" className={asPlain}>
+                  {w.orders.pickList}
+                </a>
+                <a href="/api/orders/prints.zip" download className={asPlain}>
+                  {w.orders.printsOf(counts.toPrint)}
+                </a>
+              </>
             )}
             {years().map((year) => (
               <a key={year} href={`/api/orders/table.csv?year=${year}`} download className={asPlain}>

@@ -1,0 +1,82 @@
+using System.Globalization;
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Themes;
+using Jovitar.Server.Sales.Ordering;
+
+namespace Jovitar.Server.Sales.Papers;
+
+/// <summary>What lies in a parcel: where it goes, what is in it, and what is not; no prices, for it may be a present.</summary>
+internal static class PackingSlip
+{
+    /// <summary>Where the address begins, from the top: in the window of an envelope (DIN 5008, form B).</summary>
+    const double Window = 50;
+
+    const double Row = 19;
+    const double PictureWidth = 22;
+
+    /// <param name="pictures">Of each line, as it is printed; null where there is none any more.</param>
+    public static byte[] Draw(string site, Colour accent, KeptOrder order, IReadOnlyList<PaperPicture?> pictures)
+    {
+        var placed = order.Placed;
+        var number = string.Create(CultureInfo.InvariantCulture, $"Order {order.Number}");
+        using var paper = new Paper(site, $"{number}, packing slip", PaperFormat.Of(placed.Home), accent);
+        var address = placed.Way.Delivery == Delivery.Collect ? placed.Buyer.Name : string.Join('\n', placed.Buyer.Lines(placed.Home));
+        var sent = paper.Words(address, Paper.Left, Window, 80, new PaperType(11));
+        var right = Paper.Left + 100;
+        var told = paper.Words(number, right, Window - 2, paper.Width - 100, new PaperType(20, IsStrong: true));
+        told += paper.Words($"{Says(placed.Way.Delivery)}\nplaced {order.At.UtcDateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}", right, Window - 1 + told, paper.Width - 100, new PaperType(9.5, IsQuiet: true));
+        paper.Y = Window + Math.Max(sent, told) + 16;
+        var lines = placed.Lines.Index().ToArray();
+        foreach (var (i, line) in lines.Where(l => l.Item.Option.Kind != OptionKind.Digital))
+        {
+            paper.Need(Row);
+            paper.Rule(paper.Y, accented: false);
+            if (pictures[i] is { } picture)
+            {
+                paper.Picture(picture, Paper.Left, paper.Y + 2, PictureWidth, Row - 4);
+            }
+
+            paper.Words(string.Create(CultureInfo.InvariantCulture, $"{line.Count} ×"), Paper.Left + PictureWidth + 2, paper.Y + 3, 14, new PaperType(13, IsStrong: true), isRight: true);
+            var (x, width) = (Paper.Left + PictureWidth + 20, paper.Width - PictureWidth - 20 - 12);
+            var high = paper.Words(line.Option.Called, x, paper.Y + 3.2, width, new PaperType(11, IsStrong: true), most: 1);
+            paper.Words($"{line.Called}\n{line.Gallery}", x, paper.Y + 3.6 + high, width, new PaperType(9, IsQuiet: true), most: 2);
+            paper.Box(Paper.Left + paper.Width - 6, paper.Y + 5, 5);
+            paper.Y += Row;
+        }
+
+        paper.Rule(paper.Y, accented: false);
+        paper.Y += 5;
+        Add(paper, string.Join('\n', lines.Where(l => l.Item.Option.Kind == OptionKind.Digital).Select(l => $"{l.Item.Called}, {l.Item.Option.Called}")), "Not in the parcel: files, to be fetched by the link of the order");
+        Add(paper, placed.Message, "The order says", isQuoted: true);
+        return paper.Finish();
+    }
+
+    static string Says(Delivery delivery) => delivery == Delivery.Collect ? "to be collected" : $"by {OrderLetters.Called(delivery).ToLowerInvariant()}";
+
+    static void Add(Paper paper, string words, string heading, bool isQuoted = false)
+    {
+        if (words.Trim().Length == 0)
+        {
+            return;
+        }
+
+        var (indent, type) = (isQuoted ? 4 : 0, new PaperType(10));
+        paper.Need(14);
+        paper.Y += paper.Words(heading, Paper.Left, paper.Y, paper.Width, new PaperType(9, IsQuiet: true)) + 1;
+        foreach (var line in words.ReplaceLineEndings("\n").Split('\n'))
+        {
+            var high = paper.HeightOf(line, paper.Width - indent, type);
+            paper.Need(high);
+            if (isQuoted)
+            {
+                paper.Bar(paper.Y, high);
+            }
+
+            paper.Y += paper.Words(line, Paper.Left + indent, paper.Y, paper.Width - indent, type);
+        }
+
+        paper.Y += 5;
+    }
+}
