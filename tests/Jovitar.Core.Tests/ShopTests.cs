@@ -3,6 +3,8 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Payments;
+using Jovitar.Core.Sales.Printing;
 
 namespace Jovitar.Core.Tests;
 
@@ -18,7 +20,7 @@ public sealed class ShopTests
         var (shop, wrong, _) = Sound.Read();
         Assert.Null(wrong);
         Assert.Equal(
-            new ShopSaid(true, "EUR", new PostageSaid("IE", "4.50", "", "60.00", FreeIsOver: true, FreeByExpress: false, FreeAbroad: false, Abroad.No, "", "At the workshop."), new TaxSaid(TaxKind.Included, "23", "VAT"), "Pay."),
+            new ShopSaid(true, "EUR", new PostageSaid("IE", "4.50", "", "60.00", FreeIsOver: true, FreeByExpress: false, FreeAbroad: false, Abroad.No, "", "At the workshop."), new TaxSaid(TaxKind.Included, "23", "VAT"), "Pay.", Prints: new PrintRule()),
             ShopSaid.Of(shop!));
         Assert.Equal(shop, ShopSaid.Of(shop!).Read().Shop);
     }
@@ -175,6 +177,27 @@ public sealed class ShopTests
         Assert.Null(PlacedOrder.MessageFault("Before the twelfth,\nplease."));
         Assert.NotNull(PlacedOrder.MessageFault("a\0b"));
         Assert.NotNull(PlacedOrder.MessageFault(new string('x', 1001)));
+    }
+
+    [Theory]
+    // While something of the order is to be done, whatever it is.
+    [InlineData(OptionKind.Print, OrderState.Placed, null, 0, 0, true)]
+    [InlineData(OptionKind.Digital, OrderState.InWork, null, 0, 0, true)]
+    // A print that is sent needs nothing any more, nor what was cancelled.
+    [InlineData(OptionKind.Print, OrderState.Sent, 0, 0, 1, false)]
+    [InlineData(OptionKind.Digital, OrderState.Cancelled, 0, 0, 1, false)]
+    // A file may be fetched for thirty days from when it was paid, and three times.
+    [InlineData(OptionKind.Digital, OrderState.Sent, 0, 2, 30, true)]
+    [InlineData(OptionKind.Digital, OrderState.Sent, 0, 3, 1, false)]
+    [InlineData(OptionKind.Digital, OrderState.Sent, 0, 0, 31, false)]
+    [InlineData(OptionKind.Digital, OrderState.Sent, null, 0, 1, false)]
+    public void Orders_need_their_photos_as_long_as_something_of_them_is_to_be_done_or_fetched(OptionKind kind, OrderState state, int? paid, int fetched, int now, bool isNeeded)
+    {
+        var start = new DateTimeOffset(2026, 6, 1, 12, 0, 0, TimeSpan.Zero);
+        var line = Order().Lines[0] with { Option = new SaleOption(Guid.NewGuid(), kind) { Size = kind == OptionKind.Print ? PaperSize.Read("A4") : null, Downloads = kind == OptionKind.Digital ? 3 : null, Days = kind == OptionKind.Digital ? 30 : null } };
+        Assert.Equal(isNeeded, Needed.Is(line, new OrderStanding(state, paid is not null, Delivery.Post, Refunded.Nothing), paid is { } day ? start.AddDays(day) : null, fetched, start.AddDays(now)));
+        // A file that is there for ever is there as long as the site has it.
+        Assert.False(kind == OptionKind.Digital && state == OrderState.Sent && Needed.Is(line with { Option = line.Option with { Days = null } }, new OrderStanding(state, true, Delivery.Files, Refunded.Nothing), start, 0, start));
     }
 
     static PlacedOrder Order()

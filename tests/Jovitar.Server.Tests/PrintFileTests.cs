@@ -124,7 +124,21 @@ public sealed class PrintFileTests : IDisposable
             Assert.Equal(4, binned.Entries.Count);
         }
 
-        await sale.Owner.EmptyBinAsync();
+        // As long as something of the order is to be done its photos are not removed for good.
+        var bin = await (await sale.Owner.GetAsync("/api/bin")).ReadAsync();
+        Assert.Equal([sale.Photos[0]], bin.GetProperty("needed").EnumerateArray().Select(n => n.GetString()!));
+        var kept = await sale.Owner.EmptyBinAsync();
+        Assert.Equal((0, 1), (kept.GetProperty("count").GetInt32(), kept.GetProperty("needed").GetInt32()));
+        foreach (var step in new[] { "pay", "send" })
+        {
+            (await StepAsync(sale.Owner, order, step)).EnsureSuccessStatusCode();
+        }
+
+        // It is sent, and a file of the photo may be fetched twice, for thirty days.
+        Assert.Equal(1, (await sale.Owner.EmptyBinAsync()).GetProperty("needed").GetInt32());
+        await sale.Site.WriteAsync("update sale_order_line set fetched = 2 where place = 3");
+        var gone = await sale.Owner.EmptyBinAsync();
+        Assert.Equal((1, 0), (gone.GetProperty("count").GetInt32(), gone.GetProperty("needed").GetInt32()));
         await sale.Site.UntilAsync($"select count(*) from photo where id = '{sale.Photos[0]}'", 0);
         using var zip = await ZipAsync(sale.Owner, order);
         var told = Sheet(zip);

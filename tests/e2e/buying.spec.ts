@@ -1,4 +1,5 @@
-import { expect, type Page, test } from '@playwright/test'
+import { execFileSync } from 'node:child_process'
+import { expect, type Locator, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
 import { oneMaker } from './making'
 
@@ -42,6 +43,13 @@ async function sayWho(visitor: Page, name: string, street: string, town = 'Holli
   await visitor.getByLabel('Street and number').fill(street)
   await visitor.getByLabel('Postcode').fill('X91')
   await visitor.getByLabel('Town').fill(town)
+}
+
+/** Presses a link that saves a file. */
+async function saving(link: Locator) {
+  const saved = page.waitForEvent('download')
+  await link.click()
+  return await saved
 }
 
 test('the shop opens once it is said how orders come to their buyers, and how they are paid', async () => {
@@ -228,6 +236,29 @@ test('who does not pay finds the order waiting, and pays it later, without scrip
   await visitor.getByRole('button', { name: 'Pay, and go back' }).click()
   await expect(visitor.getByText('Paid', { exact: true }).first()).toBeVisible()
   await context.close()
+})
+
+test('what is paid is printed: files of exactly its size, a slip for the parcel, and a list of all there is to make', async () => {
+  await page.goto('/workroom/shop')
+  await page.getByRole('combobox', { name: 'What stands over the edges of print files' }).selectOption({ label: '3 mm over each edge' })
+  await saved()
+  await noSeriousFinding(page)
+  await page.goto('/workroom/orders')
+  await page.getByRole('button', { name: 'Order 1003 of Orla Finnegan' }).click()
+  const order = page.getByRole('region', { name: /^Order 1003 of Orla Finnegan/ })
+  // 10 by 15 centimetres and 3 millimetres round them, at 300 pixels an inch.
+  await expect(order).toContainText(/1,842 × 1,251 pixels, 300 an inch|1,251 × 1,842 pixels, 300 an inch/)
+  await noSeriousFinding(page)
+  const one = await saving(order.getByRole('link', { name: 'Print file', exact: true }))
+  expect(one.suggestedFilename()).toMatch(/^1003-01-1x-10x15cm-print-.*\.jpg$/)
+  const told = execFileSync('identify', ['-format', '%w %h %x %y %U', await one.path()]).toString().split(' ')
+  expect([told.slice(0, 2).sort(), told.slice(2)]).toEqual([['1251', '1842'], ['300', '300', 'PixelsPerInch']])
+  expect((await saving(order.getByRole('link', { name: 'Print files', exact: true }))).suggestedFilename()).toBe('order 1003, print files.zip')
+  expect((await saving(page.getByRole('link', { name: /^Print files of/ }))).suggestedFilename()).toMatch(/print files\.zip$/)
+  for (const paper of [order.getByRole('link', { name: 'Packing slip' }), page.getByRole('link', { name: 'Pick list' })]) {
+    const answer = await page.request.get((await paper.getAttribute('href')) ?? '')
+    expect((await answer.body()).subarray(0, 5).toString()).toBe('%PDF-')
+  }
 })
 
 test('a closed shop shows no prices', async ({ browser }) => {

@@ -6,6 +6,7 @@ using Jovitar.Server.Acts;
 using Jovitar.Server.Narrowings;
 using Jovitar.Server.Photos;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Ordering;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Jovitar.Server.Bins;
@@ -14,7 +15,8 @@ namespace Jovitar.Server.Bins;
 /// <param name="Total">How many things lie in it on their own account, or how many photos of them were asked for.</param>
 /// <param name="Until">When it was looked at; emptying it removes what lay there then, and nothing that came later.</param>
 /// <param name="After">Asks for the next ones, or is null at the end.</param>
-internal sealed record BinContents(IReadOnlyList<BinnedThing> Things, int Total, DateTimeOffset Until, Guid? After);
+/// <param name="Needed">Photos that stay when it is emptied, because orders need them.</param>
+internal sealed record BinContents(IReadOnlyList<BinnedThing> Things, int Total, DateTimeOffset Until, Guid? After, IReadOnlyList<Guid> Needed);
 
 /// <summary>Photos and files to throw away.</summary>
 public sealed record BinThrow(
@@ -25,7 +27,9 @@ public sealed record BinRestore([Required, AtMost(Hand.Most)] IReadOnlyList<Thin
 /// <summary>Which state of the bin is emptied, as it was looked at.</summary>
 public sealed record BinEmpty(DateTimeOffset Until);
 
-internal sealed record BinEmptied(int Count);
+/// <summary>What was removed for good.</summary>
+/// <param name="Needed">So many photos stay, because orders need them.</param>
+internal sealed record BinEmptied(int Count, int Needed);
 
 /// <summary>The bin.</summary>
 internal static class BinEndpoints
@@ -42,14 +46,15 @@ internal static class BinEndpoints
         bin.MapPost("/empty", Empty).WithSummary("Removes for good what lay in the bin when it was looked at");
     }
 
-    static async Task<Ok<BinContents>> List(DateTimeOffset? until, Guid? after, [AsParameters] SheetQuery query, IndexKeeper keeper, BinStore store, TimeProvider clock, CancellationToken ct)
+    static async Task<Ok<BinContents>> List(DateTimeOffset? until, Guid? after, [AsParameters] SheetQuery query, IndexKeeper keeper, BinStore store, NeededStore needed, TimeProvider clock, CancellationToken ct)
     {
         var narrowing = query.Narrowing();
         IReadOnlyList<Guid>? only = narrowing.IsNothing ? null : (await keeper.CurrentAsync(ct)).InBin(narrowing);
         // What PostgreSQL keeps of a time are microseconds.
         var at = until ?? new DateTimeOffset(clock.GetUtcNow().Ticks / 10 * 10, TimeSpan.Zero);
         var things = await store.ListAsync(at.ToUniversalTime(), after, only, AtOnce, ct);
-        return TypedResults.Ok(new BinContents(things, await store.CountAsync(at.ToUniversalTime(), only, ct), at, things.Count == AtOnce ? things[^1].Id : null));
+        var needing = await needed.InBinAsync(ct);
+        return TypedResults.Ok(new BinContents(things, await store.CountAsync(at.ToUniversalTime(), only, ct), at, things.Count == AtOnce ? things[^1].Id : null, [.. needing.Intersect(things.Select(t => t.Id))]));
     }
 
     static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), inBin: true, ct));
@@ -61,5 +66,5 @@ internal static class BinEndpoints
         body.Things.All(t => BinStore.Kinds.Contains(t.Kind)) ? TypedResults.Ok(await store.RestoreAsync(who, body.Things, ct)) : Problems.Invalid("Such a thing does not go into the bin.");
 
     static async Task<Ok<BinEmptied>> Empty(BinEmpty body, Actor who, BinStore store, CancellationToken ct) =>
-        TypedResults.Ok(new BinEmptied(await store.EmptyAsync(who, body.Until.ToUniversalTime(), ct)));
+        TypedResults.Ok(await store.EmptyAsync(who, body.Until.ToUniversalTime(), ct));
 }

@@ -3,6 +3,7 @@ using Jovitar.Core.Acts;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
+using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Taxonomy;
 using Npgsql;
 
@@ -194,27 +195,28 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
             ct);
     }
 
-    /// <summary>Removes for good what lay in the bin at a time: the only act that removes originals. What came after stays.</summary>
-    /// <returns>How many things were removed, those counted that lay there on their own account.</returns>
-    public async Task<int> EmptyAsync(Actor who, DateTimeOffset until, CancellationToken ct)
+    /// <summary>Removes for good what lay in the bin at a time: the only act that removes originals. What came after stays, and so do photos that orders still need.</summary>
+    /// <returns>How many things were removed, those counted that lay there on their own account, and how many photos orders need.</returns>
+    public async Task<BinEmptied> EmptyAsync(Actor who, DateTimeOffset until, CancellationToken ct)
     {
         var hashes = new List<byte[]>();
-        var (count, _) = await acts.RunAsync(
+        var (emptied, _) = await acts.RunAsync(
             who, ActKind.Emptied,
             async act =>
             {
                 hashes.Clear();
-                var locked = await LyingAsync(act, until, ct);
+                var (locked, _) = await LyingAsync(act, until, ct);
                 foreach (var kind in Kinds)
                 {
                     await act.LockAsync(kind, locked.Where(t => t.Kind == kind).Select(t => t.Id), ct);
                 }
 
                 // Whatever was taken back while its row was waited for is not removed, nor anything that hangs on it forgotten.
-                var things = (await LyingAsync(act, until, ct)).Intersect(locked).ToList();
+                var (lying, needed) = await LyingAsync(act, until, ct);
+                var things = lying.Intersect(locked).ToList();
                 if (things.Count == 0)
                 {
-                    return act.Drop(0);
+                    return act.Drop(new BinEmptied(0, needed));
                 }
 
                 var ids = things.Select(t => t.Id).ToArray();
@@ -233,18 +235,21 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
                 var removed = things.Count(t => t.Own);
                 act.IsKept = true;
                 act.Says = _ => $"Emptied the bin: {ActWords.Things(removed, "thing", "things")} removed for good.";
-                return removed;
+                return new BinEmptied(removed, needed);
             },
             ct);
         await originals.ResolveAsync(hashes, ct);
-        return count;
+        return emptied;
     }
 
-    /// <summary>What lies in the bin at a time; Own on its own account.</summary>
-    static async Task<List<(string Kind, Guid Id, bool Own)>> LyingAsync(Act act, DateTimeOffset until, CancellationToken ct)
+    /// <summary>What lies in the bin at a time and is not needed any more, Own on its own account; and how many photos are.</summary>
+    static async Task<(List<(string Kind, Guid Id, bool Own)> Things, int Needed)> LyingAsync(Act act, DateTimeOffset until, CancellationToken ct)
     {
+        var needed = await NeededStore.InBinAsync(act, ct);
         await using var find = act.Command("select kind, thing, within is null as own from bin where binned <= @until", ("until", until));
-        return await find.AllAsync(r => (r.Get<string>("kind"), r.Get<Guid>("thing"), r.Get<bool>("own")), ct);
+        var all = await find.AllAsync(r => (Kind: r.Get<string>("kind"), Id: r.Get<Guid>("thing"), Own: r.Get<bool>("own")), ct);
+        var things = all.Where(t => !needed.Contains(t.Id)).ToList();
+        return (things, all.Count - things.Count);
     }
 
     /// <summary>Lets go of all that still points at what is removed.</summary>

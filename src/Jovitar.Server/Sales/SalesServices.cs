@@ -18,6 +18,7 @@ internal static class SalesServices
         services.AddSingleton<BuyerLetters>();
         services.AddSingleton<OrderStore>();
         services.AddSingleton<OrderListStore>();
+        services.AddSingleton<NeededStore>();
         services.AddSingleton<OrderTableStore>();
         services.AddSingleton<OrderDoor>();
         services.AddSingleton<PrintFileStore>();

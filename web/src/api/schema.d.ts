@@ -12462,10 +12462,18 @@ export interface components {
              * @description Asks for the next ones, or is null at the end.
              */
             after: null | string;
+            /** @description Photos that stay when it is emptied, because orders need them. */
+            needed: string[];
         };
+        /** @description What was removed for good. */
         BinEmptied: {
             /** Format: int32 */
             count: number;
+            /**
+             * Format: int32
+             * @description So many photos stay, because orders need them.
+             */
+            needed: number;
         };
         /** @description Which state of the bin is emptied, as it was looked at. */
         BinEmpty: {

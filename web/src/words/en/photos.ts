@@ -280,7 +280,17 @@ export const photoWords = {
     emptyText:
       'Originals are removed, too. This cannot be taken back. What comes into the bin meanwhile stays.',
     emptyYes: 'Remove for good',
-    emptied: (n: number) => `Removed ${plural(n, 'thing', 'things')} for good.`,
+    emptied: (n: number, needed: number) =>
+      [
+        (n > 0 || needed === 0) && `Removed ${plural(n, 'thing', 'things')} for good.`,
+        needed > 0 &&
+          `${photos(needed)} ${needed === 1 ? 'stays' : 'stay'}: orders need ${needed === 1 ? 'it' : 'them'}.`,
+      ]
+        .filter(Boolean)
+        .join(' '),
+    needed: 'An order needs it',
+    neededText:
+      'Photos that orders need stay until those are sent or collected, and as long as files of them may be fetched.',
     keep: 'Keep them',
     more: 'Show more',
     throwIn: 'Throw in the bin',

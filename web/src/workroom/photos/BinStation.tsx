@@ -31,6 +31,7 @@ export function BinStation() {
   })
   const first = list.data?.pages[0]
   const things = list.data?.pages.flatMap((p) => p.things)
+  const needed = new Set(list.data?.pages.flatMap((p) => p.needed))
   const restore = useAct(
     (back: readonly Thing[]) =>
       body(
@@ -43,7 +44,7 @@ export function BinStation() {
     (until: string) => body(api.POST('/api/bin/empty', { body: { until } }), w.errors.away),
     (out) => {
       setAsking(false)
-      tell({ text: w.bin.emptied(out.count) })
+      tell({ text: w.bin.emptied(out.count, out.needed) })
     },
   )
   if (!first || !things) return null
@@ -89,7 +90,12 @@ export function BinStation() {
       ) : (
         <ul className="mt-7 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-6">
           {things.map((t) => (
-            <Binned key={`${t.kind}${t.id}`} thing={t} onRestore={() => restore.mutate([t])} />
+            <Binned
+              key={`${t.kind}${t.id}`}
+              thing={t}
+              isNeeded={needed.has(t.id)}
+              onRestore={() => restore.mutate([t])}
+            />
           ))}
         </ul>
       )}
@@ -100,6 +106,7 @@ export function BinStation() {
       )}
       <Dialog open={asking} onClose={() => setAsking(false)} title={w.bin.emptyAsk(first.total)}>
         <p className="mt-3">{w.bin.emptyText}</p>
+        {needed.size > 0 && <p className="mt-3">{w.bin.neededText}</p>}
         <div className="mt-5 flex gap-4">
           <Button look="next" onClick={() => empty.mutate(first.until)}>
             {w.bin.emptyYes}
@@ -112,7 +119,15 @@ export function BinStation() {
 }
 
 /** One thing in the bin: a picture of it or of what it held, its name, what it is. */
-function Binned({ thing: t, onRestore }: { thing: Thing; onRestore: () => void }) {
+function Binned({
+  thing: t,
+  isNeeded,
+  onRestore,
+}: {
+  thing: Thing
+  isNeeded: boolean
+  onRestore: () => void
+}) {
   return (
     <li className="[contain-intrinsic-size:auto_205px] pb-1 [content-visibility:auto]">
       <div className="flex h-[110px] items-end">
@@ -138,6 +153,7 @@ function Binned({ thing: t, onRestore }: { thing: Thing; onRestore: () => void }
         {t.kind !== 'photo' && (
           <span className="block truncate">{w.bin.what(t.kind, t.photos, t.along)}</span>
         )}
+        {isNeeded && <span className="block truncate font-semibold">{w.bin.needed}</span>}
         <span className="block truncate text-quiet">{moment(t.binned)}</span>
         <span className="block truncate text-quiet">{t.binnedBy}</span>
         <Button look="word" aria-label={`${w.bin.restore}: ${t.name}`} onClick={onRestore}>
