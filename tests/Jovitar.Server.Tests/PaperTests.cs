@@ -60,6 +60,20 @@ public sealed class PaperTests : IDisposable
     }
 
     [Fact]
+    public async Task Every_Latin_letter_has_its_shape_and_what_has_none_breaks_nothing()
+    {
+        await using var sale = await SaleAsync();
+        var visitor = sale.Site.Visitor();
+        await AddAsync(visitor, sale, sale.Photos[0], sale.Print);
+        // One to a line: a line is set in one font. Long s is in neither, nor are the last ones.
+        var letters = Enumerable.Range(0xA1, 0x17F - 0xA1).Where(c => c != 0xAD).Select(c => ((char)c).ToString()).Append("€").Append("„…”").Append("–").ToArray();
+        await OrderAsync(visitor, await CheckOutAsync(visitor), name: "さくら 🙂 שלום", message: string.Join('\n', letters));
+        var (pages, _) = await ReadAsync(sale.Owner, $"{await LatestAsync(sale)}/packing-slip.pdf");
+        var words = string.Join('\n', pages).Normalize(System.Text.NormalizationForm.FormKC);
+        Assert.Equal([], letters.Where(l => !words.Contains(l.Normalize(System.Text.NormalizationForm.FormKC), StringComparison.Ordinal)));
+    }
+
+    [Fact]
     public async Task Long_names_and_long_orders_stay_within_the_paper()
     {
         await using var sale = await SaleAsync(photos: 20);

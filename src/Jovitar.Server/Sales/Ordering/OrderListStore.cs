@@ -36,7 +36,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
     const int Step = 60;
 
     /// <summary>So many are read whole at once.</summary>
-    const int MostOpen = 1000;
+    const int MostWhole = 500;
 
     const int MostPictures = 4;
 
@@ -84,18 +84,29 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Count(s => s.IsToPrint), found.Count > Step);
     }
 
-    /// <summary>The orders of which something is still to be done, whole, the eldest first.</summary>
-    public async Task<IReadOnlyList<KeptOrder>> OpenAsync(CancellationToken ct)
+    /// <summary>The orders of which something is to be printed by now, whole, the eldest first.</summary>
+    public async Task<IReadOnlyList<KeptOrder>> ToPrintAsync(CancellationToken ct)
+    {
+        var found = new List<KeptOrder>();
+        for (IReadOnlyList<KeptOrder> some = await OpenAsync(null, ct); some.Count > 0; some = await OpenAsync(some[^1], ct))
+        {
+            found.AddRange(some.Where(o => o.Standing.IsToPrint));
+        }
+
+        return found;
+    }
+
+    async Task<IReadOnlyList<KeptOrder>> OpenAsync(KeptOrder? behind, CancellationToken ct)
     {
         await using var command = db.Command(
             $"""
             select {OrderStore.Columns}
               from sale_order as o
-             where {Where(OrdersWanted.Open)}
+             where {Where(OrdersWanted.Open)} and (@behind::uuid is null or (o.placed, o.id) > (@at::timestamptz, @behind::uuid))
              order by o.placed, o.id
              limit @most
             """,
-            ("most", MostOpen));
+            ("behind", behind?.Id.Value), ("at", behind?.At), ("most", MostWhole));
         return await command.AllAsync(OrderStore.Read, ct);
     }
 

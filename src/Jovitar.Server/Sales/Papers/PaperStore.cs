@@ -8,13 +8,12 @@ using Jovitar.Imaging;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Sales.Ordering;
-using Jovitar.Server.Sales.Printing;
 using Jovitar.Server.Themes;
 
 namespace Jovitar.Server.Sales.Papers;
 
 /// <summary>What is printed on paper to make and to pack orders, in the colours of the site.</summary>
-internal sealed class PaperStore(OrderListStore orders, PrintFileStore prints, ShopStore shops, SettingsStore settings, ThemeStore themes, Storage storage, TimeProvider clock)
+internal sealed class PaperStore(OrderListStore orders, ShopStore shops, SettingsStore settings, ThemeStore themes, Storage storage, TimeProvider clock)
 {
     /// <summary>Large enough for what is two centimetres wide, pixels.</summary>
     const int Edge = 360;
@@ -29,7 +28,7 @@ internal sealed class PaperStore(OrderListStore orders, PrintFileStore prints, S
     /// <summary>What is to be made and gathered for the orders that are to be printed by now.</summary>
     public async Task<byte[]> PickListAsync(CancellationToken ct)
     {
-        var of = await prints.ToPrintAsync(ct);
+        var of = await orders.ToPrintAsync(ct);
         var pictures = await PicturesAsync(of, ct);
         return PickPaper.Draw(
             (await settings.ReadAsync(ct)).Title, await AccentAsync(ct), PaperFormat.Of((await shops.ReadAsync(ct)).Shop.Postage.Home), clock.GetUtcNow(), of.Count, PickList.Of(of.Select(o => (o.Number, o.Placed))), picked => Of(picked.Of, pictures));

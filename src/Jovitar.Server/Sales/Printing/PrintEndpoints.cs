@@ -19,8 +19,8 @@ internal static class PrintEndpoints
         orders.MapGet("/{order}/prints/{line:int}", One).WithSummary("The print file of a line");
     }
 
-    static async Task<PushStreamHttpResult> All(HttpContext http, PrintFileStore prints, SettingsStore settings, CancellationToken ct) =>
-        Sent(http, prints, await prints.ToPrintAsync(ct), $"{(await settings.ReadAsync(ct)).Title}, print files.zip");
+    static async Task<PushStreamHttpResult> All(HttpContext http, OrderListStore orders, PrintFileStore prints, SettingsStore settings, CancellationToken ct) =>
+        Sent(http, prints, await orders.ToPrintAsync(ct), $"{(await settings.ReadAsync(ct)).Title}, print files.zip");
 
     static async Task<Results<PushStreamHttpResult, NotFound<Problem>>> OfOrder(OrderId order, HttpContext http, OrderStore orders, PrintFileStore prints, CancellationToken ct) =>
         await orders.FindAsync(order, ct) is { } found ? Sent(http, prints, [found], $"order {found.Number}, print files.zip") : Problems.Gone("order");

@@ -18,11 +18,8 @@ namespace Jovitar.Server.Sales.Printing;
 internal sealed record PrintsTold(string Site, DateTimeOffset Made, IReadOnlyList<PrintTold> Prints);
 
 /// <summary>The files that orders are printed from: made when they are asked for, from originals that lie in the bin, too.</summary>
-internal sealed class PrintFileStore(NpgsqlDataSource db, OrderListStore orders, ShopStore shops, SettingsStore settings, Storage storage, TimeProvider clock)
+internal sealed class PrintFileStore(NpgsqlDataSource db, ShopStore shops, SettingsStore settings, Storage storage, TimeProvider clock)
 {
-    /// <summary>So many orders go out at once; the others when these are done.</summary>
-    public const int MostOrders = 200;
-
     static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true, Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
     /// <summary>A photo that is printed.</summary>
@@ -31,9 +28,6 @@ internal sealed class PrintFileStore(NpgsqlDataSource db, OrderListStore orders,
 
     /// <summary>A line of an order that is printed, and the file it is printed from; null where its photo was removed for good.</summary>
     sealed record Print(PrintTold Told, Printed? Photo, PrintFile? File);
-
-    /// <summary>The orders of which something is to be printed by now, the eldest first.</summary>
-    public async Task<IReadOnlyList<KeptOrder>> ToPrintAsync(CancellationToken ct) => [.. (await orders.OpenAsync(ct)).Where(o => o.Standing.IsToPrint).Take(MostOrders)];
 
     /// <summary>Sends the print files of orders while they are made, a folder each where they are several, and behind them the sheet that tells of them.</summary>
     public Task ZipAsync(IReadOnlyList<KeptOrder> of, Stream to, CancellationToken ct) => ZipOut.SendAsync(
@@ -119,7 +113,7 @@ internal sealed class PrintFileStore(NpgsqlDataSource db, OrderListStore orders,
             """
             select id, encode(hash, 'hex') as hash, correction::text as correction, width, height
               from photo
-             where id = any(@photos) and stage > 0
+             where id = any(@photos) and width > 0
             """,
             ("photos", order.Placed.Lines.Select(l => l.Photo).Distinct().Values()));
         var photos = (await command.AllAsync(r => new Printed(new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.MaybeText("correction"), new PixelSize(r.Get<int>("width"), r.Get<int>("height"))), ct)).ToDictionary(p => p.Id);

@@ -49,32 +49,33 @@ export function OrdersStation() {
         title={w.orders.title}
         lead={w.orders.lead}
         right={
-          <span className="flex items-baseline gap-3">
-            {counts.toPrint > 0 && (
-              <>
-                <a href="/api/orders/pick-list.pdf" target="_blank" rel="noreferrer" className={asPlain}>
-                  {w.orders.pickList}
-                </a>
-                <a href="/api/orders/prints.zip" download className={asPlain}>
-                  {w.orders.printsOf(counts.toPrint)}
-                </a>
-              </>
-            )}
-            {years().map((year) => (
-              <a key={year} href={`/api/orders/table.csv?year=${year}`} download className={asPlain}>
-                {w.orders.table(year)}
+          counts.toPrint > 0 && (
+            <span className="flex items-baseline gap-3">
+              <a href="/api/orders/pick-list.pdf" target="_blank" rel="noreferrer" className={asPlain}>
+                {w.orders.pickList}
               </a>
-            ))}
-          </span>
+              <a href="/api/orders/prints.zip" download className={asPlain}>
+                {w.orders.printsOf(counts.toPrint)}
+              </a>
+            </span>
+          )
         }
       />
-      <WordTabs
-        label={w.orders.which}
-        tabs={tabs}
-        chosen={which}
-        onChoose={(next) => show(next)}
-        className="mt-5 text-small"
-      />
+      <div className="mt-5 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2 text-small">
+        <WordTabs label={w.orders.which} tabs={tabs} chosen={which} onChoose={(next) => show(next)} />
+        <span className="flex gap-4">
+          {years().map((year) => (
+            <a
+              key={year}
+              href={`/api/orders/table.csv?year=${year}`}
+              download
+              className="underline decoration-strong-line decoration-1 underline-offset-4 hover:decoration-ink"
+            >
+              {w.orders.table(year)}
+            </a>
+          ))}
+        </span>
+      </div>
       {orders.length === 0 && !opened ? (
         <Empty
           title={
