@@ -1,5 +1,6 @@
 using System.Net.Http.Json;
 using System.Text.Json;
+using static Jovitar.Server.Tests.BuyingSteps;
 
 namespace Jovitar.Server.Tests;
 
@@ -82,6 +83,42 @@ public sealed class BinRaceTests
         await owner.UndoAsync(tag);
         Assert.Equal(0, await site.ScalarAsync<long>("select count(*) from photo_tag"));
         await site.VerifyAsync();
+    }
+
+    [Fact]
+    public async Task What_is_ordered_while_the_bin_is_emptied_is_there_to_be_printed()
+    {
+        await using var sale = await SaleAsync();
+        var (site, owner, visitor) = (sale.Site, sale.Owner, sale.Site.Visitor());
+        await AddAsync(visitor, sale, sale.Photos[0], sale.Print);
+        var page = await CheckOutAsync(visitor);
+        static string Waiting(string query) => $"select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock' and query like '{query}%'";
+        // The order was summed, and waits for its basket; the photo is thrown away.
+        var (basket, number) = (await HeldAsync(site, "basket"), await HeldAsync(site, "order_count"));
+        var ordered = OrderAsync(visitor, page);
+        await site.UntilAsync(Waiting("select from basket"), 1);
+        await (await owner.PostAsJsonAsync("/api/bin", new { photos = new[] { sale.Photos[0] } })).ReadAsync();
+        // It has its lines, and waits for its number; the bin is emptied.
+        await basket.DisposeAsync();
+        await site.UntilAsync(Waiting("update order_count"), 1);
+        var emptied = owner.EmptyBinAsync();
+        await site.UntilAsync(Waiting("select from photo"), 1);
+        await number.DisposeAsync();
+        Assert.Equal(System.Net.HttpStatusCode.SeeOther, (await ordered).StatusCode);
+        var kept = await emptied;
+        Assert.Equal((0, 1), (kept.GetProperty("count").GetInt32(), kept.GetProperty("needed").GetInt32()));
+        Assert.Single(await OrdersAsync(owner));
+        Assert.Equal(1, await site.ScalarAsync<long>($"select count(*) from photo where id = '{sale.Photos[0]}'"));
+    }
+
+    /// <summary>Holds the rows of a table until it is closed.</summary>
+    static async Task<Npgsql.NpgsqlConnection> HeldAsync(Site site, string table)
+    {
+        var line = await site.Db.OpenConnectionAsync();
+        var holding = await line.BeginTransactionAsync();
+        await using var hold = new Npgsql.NpgsqlCommand($"select from {table} for update", line, holding);
+        await hold.ExecuteNonQueryAsync();
+        return line;
     }
 
     [Fact]

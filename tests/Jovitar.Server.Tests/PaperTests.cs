@@ -28,6 +28,7 @@ public sealed class PaperTests : IDisposable
         var answer = await staff.GetAsync($"/api/orders/{address}");
         Assert.Equal((HttpStatusCode.OK, "application/pdf"), (answer.StatusCode, answer.Content.Headers.ContentType?.MediaType));
         Assert.True(answer.Headers.CacheControl is { Private: true, NoStore: true });
+        Assert.Equal("inline", answer.Content.Headers.ContentDisposition?.DispositionType);
         var path = Path.Combine(folder, $"{Guid.NewGuid():N}.pdf");
         await File.WriteAllBytesAsync(path, await answer.Content.ReadAsByteArrayAsync());
         return ((await RunAsync("pdftotext", "-layout", path, "-")).Split('\f')[..^1], path);

@@ -87,7 +87,9 @@ public sealed class PrintFileTests : IDisposable
                 Assert.Equal(152, one.GetProperty("photoPixelsPerInch").GetInt32());
             }
 
-            Assert.DoesNotContain("Garrow", await new StreamReader(zip.GetEntry("prints.json")!.Open()).ReadToEndAsync(), StringComparison.Ordinal);
+            var sheet = await new StreamReader(zip.GetEntry("prints.json")!.Open()).ReadToEndAsync();
+            Assert.Contains("10 × 15 cm print", sheet, StringComparison.Ordinal);
+            Assert.DoesNotContain("Garrow", sheet, StringComparison.Ordinal);
         }
 
         // As the lab asks for them: 10 pixels a millimetre, and 3 mm to be cut off.

@@ -149,6 +149,9 @@ internal static class Security
         await http.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, Principal(new SignedIn(id, account.Id, account.Name, account.Role)));
     }
 
+    /// <summary>The policy of a PDF that is shown: browsers' own viewers do not open in a sandbox, and run no script of a page's.</summary>
+    public const string OfPdf = "script-src 'none'; frame-ancestors 'none'";
+
     /// <summary>Sets the headers that every answer carries.</summary>
     public static void UseSecurityHeaders(this IApplicationBuilder app)
     {

@@ -65,8 +65,7 @@ internal static class FileEndpoints
         }
 
         var inline = show && FileKinds.MayShow(found.Kind);
-        // Browsers' own viewers of PDF do not open in a sandbox; they run no script of a page's.
-        http.Response.Headers.ContentSecurityPolicy = inline && found.Kind == FileKind.Pdf ? "script-src 'none'; frame-ancestors 'none'" : "default-src 'none'; media-src 'self'; style-src 'unsafe-inline'; sandbox";
+        http.Response.Headers.ContentSecurityPolicy = inline && found.Kind == FileKind.Pdf ? Security.OfPdf : "default-src 'none'; media-src 'self'; style-src 'unsafe-inline'; sandbox";
         http.Response.Headers.CacheControl = "private, no-cache";
         return storage.Answer(kept, inline ? found.MediaType : "application/octet-stream", inline ? null : found.FileName);
     }

@@ -97,6 +97,8 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
                 return PlacingOutcome.Placed;
             }
 
+            // Whoever empties the bin meanwhile waits, and finds that the order needs them; or they are gone, and so is the line.
+            await tx.RunAsync("select from photo where id = any(@photos) order by id for share", ct, ("photos", basket.Lines.Select(l => l.Photo).Distinct().Values()));
             await using var take = tx.Command(
                 """
                 delete from basket_line as l

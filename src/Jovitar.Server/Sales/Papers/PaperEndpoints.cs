@@ -1,3 +1,4 @@
+using System.Globalization;
 using Jovitar.Core;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
@@ -17,20 +18,17 @@ internal static class PaperEndpoints
         orders.MapGet("/{order}/packing-slip.pdf", Slip).WithSummary("What lies in the parcel of an order");
     }
 
-    static async Task<FileContentHttpResult> PickList(HttpContext http, PaperStore papers, CancellationToken ct)
+    static async Task<FileContentHttpResult> PickList(HttpContext http, PaperStore papers, CancellationToken ct) => Shown(http, await papers.PickListAsync(ct), "pick list.pdf");
+
+    static async Task<Results<FileContentHttpResult, NotFound<Problem>>> Slip(OrderId order, HttpContext http, OrderStore store, PaperStore papers, CancellationToken ct) =>
+        await store.FindAsync(order, ct) is { } found ? Shown(http, await papers.SlipAsync(found, ct), string.Create(CultureInfo.InvariantCulture, $"order {found.Number}, packing slip.pdf")) : Problems.Gone("order");
+
+    static FileContentHttpResult Shown(HttpContext http, byte[] paper, string name)
     {
         http.Response.Headers.CacheControl = "private, no-store";
-        return TypedResults.Bytes(await papers.PickListAsync(ct), "application/pdf");
-    }
-
-    static async Task<Results<FileContentHttpResult, NotFound<Problem>>> Slip(OrderId order, HttpContext http, OrderStore store, PaperStore papers, CancellationToken ct)
-    {
-        if (await store.FindAsync(order, ct) is not { } found)
-        {
-            return Problems.Gone("order");
-        }
-
-        http.Response.Headers.CacheControl = "private, no-store";
-        return TypedResults.Bytes(await papers.SlipAsync(found, ct), "application/pdf");
+        http.Response.Headers.ContentSecurityPolicy = Security.OfPdf;
+        // As it is called where somebody saves it.
+        http.Response.Headers.ContentDisposition = $"inline; filename=\"{name}\"";
+        return TypedResults.Bytes(paper, "application/pdf");
     }
 }

@@ -1,3 +1,4 @@
+using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Jovitar.Core;
@@ -20,7 +21,8 @@ internal sealed record PrintsTold(string Site, DateTimeOffset Made, IReadOnlyLis
 /// <summary>The files that orders are printed from: made when they are asked for, from originals that lie in the bin, too.</summary>
 internal sealed class PrintFileStore(NpgsqlDataSource db, ShopStore shops, SettingsStore settings, Storage storage, TimeProvider clock)
 {
-    static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true, Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
+    /// <summary>To be read by people, too: letters stand as they are.</summary>
+    static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web) { WriteIndented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) } };
 
     /// <summary>A photo that is printed.</summary>
     /// <param name="Size">As it is corrected.</param>
