@@ -142,29 +142,6 @@ public sealed class PrintFileTests
         Assert.Equal("Print files have 72 to 600 pixels an inch.", (ShopSaid.Of(shop) with { Prints = new PrintRule(0) }).Read().Wrong);
     }
 
-    static PlacedLine Line(SaleOption option, int count, string fileName = "a.jpg") =>
-        new(new PhotoId(Guid.NewGuid()), new AlbumId(Guid.NewGuid()), "Low water", fileName, "Night flight", option, null, count, new Money(650, Currency.Find("EUR")!));
-
-    [Fact]
-    public void A_pick_list_gathers_what_is_made_alike_the_smaller_first()
-    {
-        var (small, large, wrap, deep, file) = (Option("10 × 15 cm"), Option("20 × 30 cm"), Option("10 × 15 cm", OptionKind.Wrap, edge: 20), Option("10 × 15 cm", OptionKind.Wrap, edge: 40), new SaleOption(Guid.NewGuid(), OptionKind.Digital));
-        // The same by another list.
-        var alike = Option("10x15 cm");
-        var list = PickList.Of([(1001, Order() with { Lines = [Line(large, 1), Line(file, 9), Line(wrap, 1), Line(small, 2)] }), (1002, Order() with { Lines = [Line(deep, 3), Line(alike, 4)] })]);
-        Assert.Equal([("10 × 15 cm print", 6), ("20 × 30 cm print", 1), ("10 × 15 cm wrap", 1), ("10 × 15 cm wrap", 3)], list.Select(g => (g.Called, g.Pieces)));
-        Assert.Equal([(1001L, 4), (1002L, 2)], list[0].Picked.Select(p => (p.Order, p.Line)));
-        Assert.Empty(PickList.Of([(1001, Order() with { Lines = [Line(file, 1)] })]));
-    }
-
-    [Theory]
-    [InlineData("IE", 210, 297)]
-    [InlineData("", 210, 297)]
-    [InlineData("US", 215.9, 279.4)]
-    [InlineData("MX", 215.9, 279.4)]
-    public void Papers_have_the_size_that_offices_of_a_country_use(string country, double width, double height) =>
-        Assert.Equal(new PaperFormat(width, height), PaperFormat.Of(country));
-
     static void Near(Box expected, Box found)
     {
         foreach (var (one, other) in new[] { (expected.X, found.X), (expected.Y, found.Y), (expected.Width, found.Width), (expected.Height, found.Height) })

@@ -120,6 +120,7 @@ public sealed class PaperTests : IDisposable
         Assert.Contains("10 × 15 cm print", words, StringComparison.Ordinal);
         Assert.Contains("Order 1001", words, StringComparison.Ordinal);
         Assert.Contains("Order 1002", words, StringComparison.Ordinal);
+        Assert.Contains("line 1", words, StringComparison.Ordinal);
         Assert.DoesNotContain("Order 1003", words, StringComparison.Ordinal);
         // One photo, twice: its picture lies in it once.
         Assert.Single((await RunAsync("pdfimages", "-list", path)).Split('\n', StringSplitOptions.RemoveEmptyEntries)[2..].Select(l => l.Split(' ', StringSplitOptions.RemoveEmptyEntries)[10]).Distinct());
@@ -127,6 +128,28 @@ public sealed class PaperTests : IDisposable
         // Letter, where offices use that.
         (await ShopAsync(sale.Owner, Shop(postage: new { home = "US", atHome = "4.50", express = "", freeFrom = "", freeIsOver = false, freeByExpress = false, freeAbroad = false, abroad = "no", abroadCosts = "", collected = "" }))).EnsureSuccessStatusCode();
         Assert.Contains("(letter)", await RunAsync("pdfinfo", (await ReadAsync(sale.Owner, "pick-list.pdf")).Path), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_thousand_orders_are_printed_in_one_go_the_eldest_first()
+    {
+        await using var sale = await SaleAsync();
+        await BuyAsync(sale.Site.Visitor(), sale, sale.Print);
+        await sale.Site.WriteAsync(
+            """
+            insert into sale_order (id, number, secret, basket, placed, name, email, content, currency, total, things, delivery, paid)
+            select gen_random_uuid(), o.number + n, sha256(n::text::bytea), o.basket, o.placed + n * interval '1 second', o.name, o.email,
+                   o.content, o.currency, o.total, o.things, o.delivery, case when n % 6 > 0 then now() end
+              from sale_order as o, generate_series(1, 1300) as n
+            """);
+        // Of 1,300 five sixths are paid: 1,084.
+        Assert.Equal(1000, (await (await sale.Owner.GetAsync("/api/orders")).ReadAsync()).GetProperty("toPrint").GetInt32());
+        var (pages, _) = await ReadAsync(sale.Owner, "pick-list.pdf");
+        Assert.Contains("1,000 pieces of 1,000 orders", pages[0], StringComparison.Ordinal);
+        Assert.Equal(1000, pages.Sum(p => p.Split("Order ").Length - 1));
+        Assert.Contains("Order 1002", pages[0], StringComparison.Ordinal);
+        // The thousandth that is paid is the 1,200th but one in six: 1001 + 1199.
+        Assert.Contains("Order 2200", pages[^1], StringComparison.Ordinal);
     }
 
     [Fact]

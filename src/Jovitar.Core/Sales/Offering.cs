@@ -69,7 +69,7 @@ public static class Offering
 
     static (PrintGrade? Grade, PrintFit? Fit) Fit(SaleOption option, PrintLimits limits, ForSale photo)
     {
-        if (option.Kind == OptionKind.Digital)
+        if (option.IsFile)
         {
             return (option.LongestEdge > Math.Max(photo.Size.Width, photo.Size.Height) ? PrintGrade.TooSmall : null, null);
         }

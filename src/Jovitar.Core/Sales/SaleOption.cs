@@ -84,6 +84,9 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     /// <summary>It is put on paper, or what is like paper.</summary>
     public bool IsPrinted => Kind is OptionKind.Print or OptionKind.Wrap or OptionKind.Card;
 
+    /// <summary>A file that is fetched: nothing of it is made, and nothing sent.</summary>
+    public bool IsFile => Kind == OptionKind.Digital;
+
     /// <summary>What buyers read.</summary>
     public string Called => Kind switch
     {

@@ -53,8 +53,8 @@ internal static class BinEndpoints
         // What PostgreSQL keeps of a time are microseconds.
         var at = until ?? new DateTimeOffset(clock.GetUtcNow().Ticks / 10 * 10, TimeSpan.Zero);
         var things = await store.ListAsync(at.ToUniversalTime(), after, only, AtOnce, ct);
-        var needing = await needed.InBinAsync(ct);
-        return TypedResults.Ok(new BinContents(things, await store.CountAsync(at.ToUniversalTime(), only, ct), at, things.Count == AtOnce ? things[^1].Id : null, [.. needing.Intersect(things.Select(t => t.Id))]));
+        var needing = await needed.AmongAsync([.. things.Where(t => t.Kind == "photo").Select(t => t.Id)], ct);
+        return TypedResults.Ok(new BinContents(things, await store.CountAsync(at.ToUniversalTime(), only, ct), at, things.Count == AtOnce ? things[^1].Id : null, [.. needing]));
     }
 
     static async Task<Ok<SheetCounts>> Counts([AsParameters] SheetQuery query, CountStore counts, CancellationToken ct) => TypedResults.Ok(await counts.CountAsync(query.Narrowing(), inBin: true, ct));

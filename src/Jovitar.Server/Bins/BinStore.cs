@@ -245,11 +245,10 @@ internal sealed class BinStore(NpgsqlDataSource db, ActRunner acts, Originals or
     /// <summary>What lies in the bin at a time and is not needed any more, Own on its own account; and how many photos are.</summary>
     static async Task<(List<(string Kind, Guid Id, bool Own)> Things, int Needed)> LyingAsync(Act act, DateTimeOffset until, CancellationToken ct)
     {
-        var needed = await NeededStore.InBinAsync(act, ct);
         await using var find = act.Command("select kind, thing, within is null as own from bin where binned <= @until", ("until", until));
         var all = await find.AllAsync(r => (Kind: r.Get<string>("kind"), Id: r.Get<Guid>("thing"), Own: r.Get<bool>("own")), ct);
-        var things = all.Where(t => !needed.Contains(t.Id)).ToList();
-        return (things, all.Count - things.Count);
+        var needed = await NeededStore.AmongAsync(act, [.. all.Where(t => t.Kind == "photo").Select(t => t.Id)], ct);
+        return ([.. all.Where(t => !needed.Contains(t.Id))], needed.Count);
     }
 
     /// <summary>Lets go of all that still points at what is removed.</summary>

@@ -15217,7 +15217,7 @@ export interface components {
             orders: components["schemas"]["OrderLine"][];
             /**
              * Format: int32
-             * @description So many of all are to be done, so many are not paid, and so many are to be printed by now.
+             * @description So many of all are to be done, so many are not paid, and so many are to be printed by now, in one go.
              */
             open: number;
             /** Format: int32 */

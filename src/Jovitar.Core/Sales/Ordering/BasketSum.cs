@@ -38,5 +38,5 @@ public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, Delive
     }
 
     /// <summary>So many things of a basket are sent: files are not.</summary>
-    public static int ThingsSent(IEnumerable<Wanted> lines) => lines.Where(l => l.Option.Kind != OptionKind.Digital).Sum(l => l.Count);
+    public static int ThingsSent(IEnumerable<Wanted> lines) => lines.Where(l => !l.Option.IsFile).Sum(l => l.Count);
 }

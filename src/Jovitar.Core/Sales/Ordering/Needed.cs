@@ -7,5 +7,5 @@ public static class Needed
     /// <param name="paid">When its money came; null while it has not.</param>
     /// <param name="fetched">So often a file of it was fetched.</param>
     public static bool Is(PlacedLine line, OrderStanding standing, DateTimeOffset? paid, int fetched, DateTimeOffset now) =>
-        standing.IsOpen || (line.Option is { Kind: OptionKind.Digital, Days: not null } && new FileTerms(line.Option, standing.State, paid, fetched).At(now) == NotFetched.No);
+        standing.IsOpen || (line.Option is { IsFile: true, Days: not null } && new FileTerms(line.Option, standing.State, paid, fetched).At(now) == NotFetched.No);
 }

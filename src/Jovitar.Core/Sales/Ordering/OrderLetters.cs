@@ -54,7 +54,7 @@ public static class OrderLetters
 
         thank you: {order.Total.Said} for your order {number} from “{site}” has come.
 
-        What becomes of it is behind the link of the letter that you had when you ordered.{(order.Lines.Any(l => l.Option.Kind == OptionKind.Digital) ? " The files can be fetched there now." : "")}
+        What becomes of it is behind the link of the letter that you had when you ordered.{(order.Lines.Any(l => l.Option.IsFile) ? " The files can be fetched there now." : "")}
         """);
 
     /// <summary>To whose money goes back.</summary>

@@ -10,6 +10,11 @@ namespace Jovitar.Core.Sales.Ordering;
 public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, string FileName, string Gallery, SaleOption Option, Spot? Middle, int Count, Money Each)
 {
     public Money Amount => Each.Times(Count);
+
+    /// <summary>How the photo comes onto the print, as its buyer moved it; null where nothing is printed.</summary>
+    /// <param name="photo">As it is corrected.</param>
+    /// <param name="focus">The photo's own, where its buyer has moved nothing.</param>
+    public PrintFit? FitOn(PixelSize photo, Spot? focus) => Option.FitOf(photo, Middle ?? focus);
 }
 
 /// <summary>An order as it was placed.</summary>

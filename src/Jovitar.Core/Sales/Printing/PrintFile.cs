@@ -1,5 +1,6 @@
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Layout;
+using Jovitar.Core.Sales.Ordering;
 
 namespace Jovitar.Core.Sales.Printing;
 
@@ -22,11 +23,16 @@ public sealed record PrintFile(PixelSize Size, int Bleed, Box Part, int PixelsPe
     /// <summary>It has more pixels than the photo has to give.</summary>
     public bool IsEnlarged => Fit is { } fit && PixelsPerInch > Math.Ceiling(fit.PixelsPerInch);
 
+    /// <summary>The file of a line of an order; null for one that is fetched and not printed.</summary>
+    /// <param name="photo">As it is corrected.</param>
+    /// <param name="focus">The photo's own, where its buyer has moved nothing.</param>
+    public static PrintFile? Of(PlacedLine line, PixelSize photo, Spot? focus, PrintRule rule) => Of(line.Option, photo, line.Middle ?? focus, rule);
+
     /// <summary>The file of an option; null for one that is fetched and not printed.</summary>
     /// <param name="photo">As it is corrected.</param>
     /// <param name="middle">What stays in the middle when some is cut off; null for the photo's own.</param>
     public static PrintFile? Of(SaleOption option, PixelSize photo, Spot? middle, PrintRule rule) =>
-        option.Kind == OptionKind.Digital ? null
+        option.IsFile ? null
         : option.FitOf(photo, middle) is { } fit ? Of(fit, rule)
         : new PrintFile(photo, 0, new Box(0, 0, photo.Width, photo.Height), rule.PixelsPerInch, null);
 

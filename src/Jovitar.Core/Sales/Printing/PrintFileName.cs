@@ -1,5 +1,5 @@
 using System.Globalization;
-using System.Text;
+using Jovitar.Core.Narrowings;
 
 namespace Jovitar.Core.Sales.Printing;
 
@@ -20,22 +20,6 @@ public static class PrintFileName
         return string.Join('-', [order.ToString(CultureInfo.InvariantCulture), line.ToString($"D{digits}", CultureInfo.InvariantCulture), $"{count}x", .. parts]) + ".jpg";
     }
 
-    /// <summary>Small Latin letters and digits, without marks (UAX #15), and a hyphen where there was something else.</summary>
-    static string Plain(string text)
-    {
-        var plain = new StringBuilder();
-        foreach (var c in Text.IsSound(text) ? text.Normalize(NormalizationForm.FormKD) : "")
-        {
-            if (char.IsAsciiLetterOrDigit(c))
-            {
-                plain.Append(char.ToLowerInvariant(c));
-            }
-            else if (CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark && plain.Length > 0 && plain[^1] != '-')
-            {
-                plain.Append('-');
-            }
-        }
-
-        return plain.ToString(0, Math.Min(plain.Length, LongestPart)).Trim('-');
-    }
+    /// <summary>Small Latin letters and digits, as words are looked for, and a hyphen between them.</summary>
+    static string Plain(string text) => Text.Cut(string.Join('-', WordIndex.Fold(text).Select(word => string.Concat(word.Where(char.IsAsciiLetterOrDigit))).Where(word => word.Length > 0)), LongestPart).Trim('-');
 }

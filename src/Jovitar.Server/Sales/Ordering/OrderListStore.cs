@@ -25,7 +25,7 @@ internal enum OrdersWanted
 internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, string Name, int Things, string Total, OrderState State, bool IsPaid, string Standing, IReadOnlyList<string> Pictures);
 
 /// <summary>Orders, the latest first; those of which something is to be done, the eldest first.</summary>
-/// <param name="Open">So many of all are to be done, so many are not paid, and so many are to be printed by now.</param>
+/// <param name="Open">So many of all are to be done, so many are not paid, and so many are to be printed by now, in one go.</param>
 /// <param name="Further">There are more behind the last.</param>
 internal sealed record OrderList(IReadOnlyList<OrderLine> Orders, int Open, int Unpaid, int ToPrint, bool Further);
 
@@ -36,7 +36,10 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
     const int Step = 60;
 
     /// <summary>So many are read whole at once.</summary>
-    const int MostWhole = 500;
+    const int Whole = 500;
+
+    /// <summary>So many are printed in one go; the others when these are done.</summary>
+    const int MostToPrint = 1000;
 
     const int MostPictures = 4;
 
@@ -81,19 +84,19 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         var standings = await counts.AllAsync(
             r => (Standing: new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Get<bool>("is_paid"), Enum.Parse<Delivery>(r.Get<string>("delivery"))), Orders: r.Get<int>("orders")), ct);
         int Count(Func<OrderStanding, bool> those) => standings.Where(s => those(s.Standing)).Sum(s => s.Orders);
-        return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Count(s => s.IsToPrint), found.Count > Step);
+        return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Math.Min(MostToPrint, Count(s => s.IsToPrint)), found.Count > Step);
     }
 
-    /// <summary>The orders of which something is to be printed by now, whole, the eldest first.</summary>
+    /// <summary>The orders of which something is to be printed by now, whole, the eldest first, as many as are printed in one go.</summary>
     public async Task<IReadOnlyList<KeptOrder>> ToPrintAsync(CancellationToken ct)
     {
         var found = new List<KeptOrder>();
-        for (IReadOnlyList<KeptOrder> some = await OpenAsync(null, ct); some.Count > 0; some = await OpenAsync(some[^1], ct))
+        for (IReadOnlyList<KeptOrder> some = await OpenAsync(null, ct); some.Count > 0 && found.Count < MostToPrint; some = await OpenAsync(some[^1], ct))
         {
             found.AddRange(some.Where(o => o.Standing.IsToPrint));
         }
 
-        return found;
+        return [.. found.Take(MostToPrint)];
     }
 
     async Task<IReadOnlyList<KeptOrder>> OpenAsync(KeptOrder? behind, CancellationToken ct)
@@ -106,7 +109,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
              order by o.placed, o.id
              limit @most
             """,
-            ("behind", behind?.Id.Value), ("at", behind?.At), ("most", MostWhole));
+            ("behind", behind?.Id.Value), ("at", behind?.At), ("most", Whole));
         return await command.AllAsync(OrderStore.Read, ct);
     }
 

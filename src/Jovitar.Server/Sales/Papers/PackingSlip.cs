@@ -1,7 +1,6 @@
 using System.Globalization;
-using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
-using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Sales.Ordering;
 
@@ -22,17 +21,17 @@ internal static class PackingSlip
         var placed = order.Placed;
         var number = string.Create(CultureInfo.InvariantCulture, $"Order {order.Number}");
         using var paper = new Paper(site, $"{number}, packing slip", PaperFormat.Of(placed.Home), accent);
-        var address = placed.Way.Delivery == Delivery.Collect ? placed.Buyer.Name : string.Join('\n', placed.Buyer.Lines(placed.Home));
-        var sent = paper.Words(address, Paper.Left, Window, 80, new PaperType(11));
+        // Of who collects it no more than the name is kept.
+        var sent = paper.Words(string.Join('\n', placed.Buyer.Lines(placed.Home)), Paper.Left, Window, 80, new PaperType(11));
         var right = Paper.Left + 100;
         var told = paper.Words(number, right, Window - 2, paper.Width - 100, new PaperType(20, IsStrong: true));
         told += paper.Words($"{Says(placed.Way.Delivery)}\nplaced {order.At.UtcDateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}", right, Window - 1 + told, paper.Width - 100, new PaperType(9.5, IsQuiet: true));
         paper.Y = Window + Math.Max(sent, told) + 16;
         var lines = placed.Lines.Index().ToArray();
-        foreach (var (i, line) in lines.Where(l => l.Item.Option.Kind != OptionKind.Digital))
+        foreach (var (i, line) in lines.Where(l => !l.Item.Option.IsFile))
         {
             paper.Need(Row);
-            paper.Rule(paper.Y, accented: false);
+            paper.Rule(paper.Y);
             if (pictures[i] is { } picture)
             {
                 paper.Picture(picture, Paper.Left, paper.Y + 2, PictureWidth, Row - 4);
@@ -46,14 +45,19 @@ internal static class PackingSlip
             paper.Y += Row;
         }
 
-        paper.Rule(paper.Y, accented: false);
+        paper.Rule(paper.Y);
         paper.Y += 5;
-        Add(paper, string.Join('\n', lines.Where(l => l.Item.Option.Kind == OptionKind.Digital).Select(l => $"{l.Item.Called}, {l.Item.Option.Called}")), "Not in the parcel: files, to be fetched by the link of the order");
+        Add(paper, string.Join('\n', lines.Where(l => l.Item.Option.IsFile).Select(l => $"{l.Item.Called}, {l.Item.Option.Called}")), "Not in the parcel: files, to be fetched by the link of the order");
         Add(paper, placed.Message, "The order says", isQuoted: true);
         return paper.Finish();
     }
 
-    static string Says(Delivery delivery) => delivery == Delivery.Collect ? "to be collected" : $"by {OrderLetters.Called(delivery).ToLowerInvariant()}";
+    static string Says(Delivery delivery) => delivery switch
+    {
+        Delivery.Files => "nothing is sent",
+        Delivery.Collect => "to be collected",
+        _ => $"by {OrderLetters.Called(delivery).ToLowerInvariant()}",
+    };
 
     static void Add(Paper paper, string words, string heading, bool isQuoted = false)
     {

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Jovitar.Core.Corrections;
-using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Themes;
 using PdfSharp.Drawing;
 using PdfSharp.Fonts;
@@ -13,7 +14,20 @@ internal sealed record PaperPicture(byte[] Jpeg, PixelSize Size, FitCrop? Crop);
 
 /// <summary>How words stand on a paper.</summary>
 /// <param name="Size">Points.</param>
-internal readonly record struct PaperType(double Size, bool IsStrong = false, bool IsQuiet = false);
+internal readonly record struct PaperType(double Size, bool IsStrong = false, bool IsQuiet = false)
+{
+    /// <summary>A line's height, in parts of its letters' size.</summary>
+    const double Leading = 1.35;
+
+    /// <summary>Points of an inch (ISO 32000-1 §8.3.2.3).</summary>
+    const double Points = 72;
+
+    /// <summary>Millimetres.</summary>
+    public double Letters => Size * (double)PaperSize.Inch / Points;
+
+    /// <summary>How high a line is, millimetres.</summary>
+    public double Line => Letters * Leading;
+}
 
 /// <summary>A document that is drawn from its top to its end, page by page. Measures are millimetres.</summary>
 internal sealed class Paper : IDisposable
@@ -22,9 +36,6 @@ internal sealed class Paper : IDisposable
     const double Right = 20;
     const double Top = 18;
     const double Bottom = 22;
-
-    /// <summary>A line's height, in parts of its letters' size.</summary>
-    const double Leading = 1.35;
 
     static readonly XColor Ink = Of(Colour.Ink);
     static readonly XColor Quiet = XColor.FromArgb(0x5c, 0x5c, 0x5c);
@@ -79,12 +90,12 @@ internal sealed class Paper : IDisposable
         page.Dispose();
         page = Begin();
         Words(title, Left, Top, Width, new PaperType(9, IsQuiet: true));
-        Rule(Top + 6, accented: false);
+        Rule(Top + 6);
         Y = Top + 9;
     }
 
     /// <summary>A line from margin to margin.</summary>
-    public void Rule(double y, bool accented) => page.DrawLine(new XPen(accented ? accent : Line, accented ? 0.5 : 0.15), Left, y, Left + Width, y);
+    public void Rule(double y, bool accented = false) => page.DrawLine(new XPen(accented ? accent : Line, accented ? 0.5 : 0.15), Left, y, Left + Width, y);
 
     /// <summary>A line that stands beside words: they are somebody's.</summary>
     public void Bar(double y, double height) => page.DrawLine(new XPen(accent, 0.7), Left + 0.35, y, Left + 0.35, y + height);
@@ -99,9 +110,9 @@ internal sealed class Paper : IDisposable
     {
         var font = FontOf(text, type);
         var brush = new XSolidBrush(type.IsQuiet ? Quiet : Ink);
-        var height = type.Size * Leading * 25.4 / 72;
+        var height = type.Line;
         var lines = Broken(text, font, width, most);
-        foreach (var (line, i) in lines.Select((line, i) => (line, i)))
+        foreach (var (i, line) in lines.Index())
         {
             page.DrawString(line, font, brush, new XRect(x, y + (i * height), width, height), isRight ? XStringFormats.CenterRight : XStringFormats.CenterLeft);
         }
@@ -110,10 +121,10 @@ internal sealed class Paper : IDisposable
     }
 
     /// <summary>How high words stand.</summary>
-    public double HeightOf(string text, double width, PaperType type, int most = int.MaxValue) => Broken(text, FontOf(text, type), width, most).Count * type.Size * Leading * 25.4 / 72;
+    public double HeightOf(string text, double width, PaperType type) => Broken(text, FontOf(text, type), width, int.MaxValue).Count * type.Line;
 
     // Where a page is measured in millimetres so are its letters.
-    static XFont FontOf(string text, PaperType type) => new(PaperFonts.For(text, type.IsStrong), type.Size * 25.4 / 72, XFontStyleEx.Regular);
+    static XFont FontOf(string text, PaperType type) => new(PaperFonts.For(text, type.IsStrong), type.Letters, XFontStyleEx.Regular);
 
     List<string> Broken(string text, XFont font, double width, int most)
     {
@@ -200,7 +211,7 @@ internal sealed class Paper : IDisposable
     public byte[] Finish()
     {
         page.Dispose();
-        foreach (var (each, i) in document.Pages.Cast<PdfPage>().Select((each, i) => (each, i)))
+        foreach (var (i, each) in document.Pages.Cast<PdfPage>().Index())
         {
             using (page = XGraphics.FromPdfPage(each, XGraphicsPdfPageOptions.Append, XGraphicsUnit.Millimeter))
             {

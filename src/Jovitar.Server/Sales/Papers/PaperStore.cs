@@ -1,8 +1,7 @@
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
-using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
-using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Themes;
 using Jovitar.Imaging;
 using Jovitar.Server.Platform;
@@ -45,14 +44,14 @@ internal sealed class PaperStore(OrderListStore orders, ShopStore shops, Setting
         }
 
         var size = new PixelSize(found.Photo.Width, found.Photo.Height);
-        return new PaperPicture(found.Jpeg, size, line.Option.FitOf(size, line.Middle ?? found.Photo.Focus) is { } fit ? FitCrop.Of(fit, size) : null);
+        return new PaperPicture(found.Jpeg, size, line.FitOn(size, found.Photo.Focus) is { } fit ? FitCrop.Of(fit, size) : null);
     }
 
     /// <summary>Small pictures of what was ordered and is still here, made of renditions.</summary>
     async Task<IReadOnlyDictionary<PhotoId, (OrderedPhoto Photo, byte[] Jpeg)>> PicturesAsync(IEnumerable<KeptOrder> of, CancellationToken ct)
     {
         var pictures = new Dictionary<PhotoId, (OrderedPhoto Photo, byte[] Jpeg)>();
-        foreach (var photo in (await orders.PhotosAsync(of.SelectMany(o => o.Placed.Lines).Where(l => l.Option.Kind != OptionKind.Digital).Select(l => l.Photo), ct)).Values)
+        foreach (var photo in (await orders.PhotosAsync(of.SelectMany(o => o.Placed.Lines).Where(l => !l.Option.IsFile).Select(l => l.Photo), ct)).Values)
         {
             if (await JpegAsync(photo, ct) is { } jpeg)
             {

@@ -1,5 +1,5 @@
 using System.Globalization;
-using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Themes;
 
 namespace Jovitar.Server.Sales.Papers;
@@ -28,12 +28,12 @@ internal static class PickPaper
             foreach (var picked in group.Picked)
             {
                 paper.Need(Row);
-                paper.Rule(paper.Y, accented: false);
+                paper.Rule(paper.Y);
                 Draw(paper, picked, picture(picked));
                 paper.Y += Row;
             }
 
-            paper.Rule(paper.Y, accented: false);
+            paper.Rule(paper.Y);
         }
 
         if (groups.Count == 0)
@@ -55,7 +55,10 @@ internal static class PickPaper
         var (x, width) = (Paper.Left + PictureWidth + 20, paper.Width - PictureWidth - 20 - 42);
         var high = paper.Words(picked.Of.Called, x, paper.Y + 2.8, width, new PaperType(10.5), most: 1);
         paper.Words(picked.Of.FileName, x, paper.Y + 3 + high, width, new PaperType(9, IsQuiet: true), most: 1);
-        paper.Words(string.Create(CultureInfo.InvariantCulture, $"Order {picked.Order}"), Paper.Left + paper.Width - 42, paper.Y + 2.8, 32, new PaperType(10.5), isRight: true);
+        // As the names of print files begin.
+        var right = Paper.Left + paper.Width - 42;
+        paper.Words(string.Create(CultureInfo.InvariantCulture, $"Order {picked.Order}"), right, paper.Y + 2.8, 32, new PaperType(10.5), isRight: true);
+        paper.Words(string.Create(CultureInfo.InvariantCulture, $"line {picked.Line}"), right, paper.Y + 3 + high, 32, new PaperType(9, IsQuiet: true), isRight: true);
         paper.Box(Paper.Left + paper.Width - 6, paper.Y + 3, 5);
     }
 

@@ -3,7 +3,6 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
-using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Printing;
 using Jovitar.Imaging;
@@ -37,12 +36,9 @@ internal sealed class PrintFileStore(NpgsqlDataSource db, ShopStore shops, Setti
         async zip =>
         {
             var (told, rule) = (new List<PrintTold>(), (await shops.ReadAsync(ct)).Shop.Prints);
-            foreach (var order in of)
+            foreach (var print in await PrintsAsync(of, rule, ct))
             {
-                foreach (var print in await PrintsAsync(order, rule, ct))
-                {
-                    told.Add(await AddAsync(zip, print, of.Count > 1 ? $"{order.Number}/" : "", ct));
-                }
+                told.Add(await AddAsync(zip, print, of.Count > 1 ? $"{print.Told.Order}/" : "", ct));
             }
 
             await zip.TextAsync("prints.json", JsonSerializer.SerializeToUtf8Bytes(new PrintsTold((await settings.ReadAsync(ct)).Title, clock.GetUtcNow(), told), Json), ct);
@@ -64,7 +60,7 @@ internal sealed class PrintFileStore(NpgsqlDataSource db, ShopStore shops, Setti
     /// <param name="line">From 1.</param>
     /// <returns>Null where nothing of it is printed, or its photo is not here.</returns>
     public async Task<(string Name, Stream Bytes)?> OneAsync(KeptOrder order, int line, CancellationToken ct) =>
-        (await PrintsAsync(order, (await shops.ReadAsync(ct)).Shop.Prints, ct)).FirstOrDefault(p => p.Told.Line == line) is { } print && await MadeAsync(print, ct) is { } bytes ? (print.Told.File, bytes) : null;
+        (await PrintsAsync([order], (await shops.ReadAsync(ct)).Shop.Prints, ct)).FirstOrDefault(p => p.Told.Line == line) is { } print && await MadeAsync(print, ct) is { } bytes ? (print.Told.File, bytes) : null;
 
     async Task<PrintTold> AddAsync(ZipOut zip, Print print, string folder, CancellationToken ct)
     {
@@ -97,19 +93,19 @@ internal sealed class PrintFileStore(NpgsqlDataSource db, ShopStore shops, Setti
             made.Position = 0;
             return made;
         }
-        catch (PictureException)
+        catch (Exception e)
         {
             await made.DisposeAsync();
-            return null;
-        }
-        catch
-        {
-            await made.DisposeAsync();
+            if (e is PictureException)
+            {
+                return null;
+            }
+
             throw;
         }
     }
 
-    async Task<IReadOnlyList<Print>> PrintsAsync(KeptOrder order, PrintRule rule, CancellationToken ct)
+    async Task<IReadOnlyList<Print>> PrintsAsync(IReadOnlyList<KeptOrder> orders, PrintRule rule, CancellationToken ct)
     {
         await using var command = db.Command(
             """
@@ -117,19 +113,14 @@ internal sealed class PrintFileStore(NpgsqlDataSource db, ShopStore shops, Setti
               from photo
              where id = any(@photos) and width > 0
             """,
-            ("photos", order.Placed.Lines.Select(l => l.Photo).Distinct().Values()));
+            ("photos", orders.SelectMany(o => o.Placed.Lines).Select(l => l.Photo).Distinct().Values()));
         var photos = (await command.AllAsync(r => new Printed(new PhotoId(r.Get<Guid>("id")), r.Get<string>("hash"), r.MaybeText("correction"), new PixelSize(r.Get<int>("width"), r.Get<int>("height"))), ct)).ToDictionary(p => p.Id);
-        return [.. order.Placed.Lines.Select((line, i) => Of(order, line, i + 1, photos.GetValueOrDefault(line.Photo), rule)).OfType<Print>()];
+        return [.. orders.SelectMany(o => o.Placed.Lines.Index().Where(l => !l.Item.Option.IsFile).Select(l => Of(o, l.Item, l.Index + 1, photos.GetValueOrDefault(l.Item.Photo), rule)))];
     }
 
-    static Print? Of(KeptOrder order, PlacedLine line, int number, Printed? photo, PrintRule rule)
+    static Print Of(KeptOrder order, PlacedLine line, int number, Printed? photo, PrintRule rule)
     {
-        if (line.Option.Kind == OptionKind.Digital)
-        {
-            return null;
-        }
-
-        var file = photo is null ? null : PrintFile.Of(line.Option, photo.Size, line.Middle ?? CorrectionText.Seen(photo.Correction), rule);
+        var file = photo is null ? null : PrintFile.Of(line, photo.Size, CorrectionText.Seen(photo.Correction), rule);
         return new Print(PrintTold.Of(order.Number, number, order.Placed, file, rule), photo, file);
     }
 }

@@ -1,5 +1,4 @@
 using Jovitar.Core.People;
-using Jovitar.Core.Sales;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Sales.Ordering;
@@ -71,7 +70,7 @@ internal static class OrderPages
     static async Task<Results<FileStreamHttpResult, NotFound<Problem>, JsonHttpResult<Problem>>> Fetch(string secret, int line, HttpContext http, OrderStore orders, SavingDoor saving, TimeProvider clock, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
-        if (await FindAsync(secret, orders, ct) is not { } order || order.Placed.Lines.ElementAtOrDefault(line - 1) is not { Option: { Kind: OptionKind.Digital } option } sold)
+        if (await FindAsync(secret, orders, ct) is not { } order || order.Placed.Lines.ElementAtOrDefault(line - 1) is not { Option: { IsFile: true } option } sold)
         {
             return Problems.Gone("file");
         }

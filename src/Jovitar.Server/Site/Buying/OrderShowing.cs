@@ -1,5 +1,4 @@
 using Jovitar.Core.Corrections;
-using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Sales.Ordering;
@@ -22,8 +21,8 @@ internal sealed class OrderShowing(ShownPhotos shown, PayingDoor paying, SiteDoo
         var lines = order.Placed.Lines.Select((line, i) =>
         {
             var photo = photos.GetValueOrDefault(line.Photo);
-            var fit = photo is null ? null : line.Option.FitOf(new PixelSize(photo.Width, photo.Height), line.Middle ?? photo.Focus);
-            if (line.Option.Kind != OptionKind.Digital)
+            var fit = photo is null ? null : line.FitOn(new PixelSize(photo.Width, photo.Height), photo.Focus);
+            if (!line.Option.IsFile)
             {
                 return new OrderLineSeen(line, photo, fit, null, "");
             }

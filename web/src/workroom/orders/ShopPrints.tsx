@@ -14,7 +14,8 @@ const choices = (usual: number[], set: number, says: (n: number) => string) =>
 /** How print files are made. */
 export function ShopPrints({ work }: { work: ReturnType<typeof useShop> }) {
   const { shop, change } = work
-  const { pixelsPerInch, bleed } = shop.prints ?? { pixelsPerInch: 300, bleed: 0 }
+  if (!shop.prints) return null
+  const { pixelsPerInch, bleed } = shop.prints
   return (
     <>
       <p className="leading-[1.9]">

@@ -1,6 +1,6 @@
 using Jovitar.Core.Sales.Ordering;
 
-namespace Jovitar.Core.Sales.Printing;
+namespace Jovitar.Core.Sales.Papers;
 
 /// <summary>So many pieces of a photo, for an order.</summary>
 /// <param name="Line">Of the order, from 1.</param>
@@ -18,7 +18,7 @@ public static class PickList
     public static IReadOnlyList<PickGroup> Of(IEnumerable<(long Number, PlacedOrder Order)> orders) =>
     [
         .. orders.SelectMany(o => o.Order.Lines.Select((line, i) => new Picked(o.Number, i + 1, line)))
-            .Where(p => p.Of.Option.Kind != OptionKind.Digital)
+            .Where(p => !p.Of.Option.IsFile)
             // Two lists may sell the same: what is called alike is made alike.
             .GroupBy(p => (p.Of.Option.Kind, p.Of.Option.Called, p.Of.Option.Edge))
             .OrderBy(g => g.Key.Kind).ThenBy(g => g.First().Of.Option.Size is { } size ? size.Width * size.Height : 0).ThenBy(g => g.Key.Called, StringComparer.Ordinal).ThenBy(g => g.Key.Edge)

@@ -1,4 +1,4 @@
-namespace Jovitar.Core.Sales.Printing;
+namespace Jovitar.Core.Sales.Papers;
 
 /// <summary>The paper of an office: what a printer there has in its tray.</summary>
 /// <param name="Width">Upright, millimetres.</param>
