@@ -35,6 +35,7 @@ using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Records;
 using Jovitar.Server.Sales;
+using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Site;
@@ -217,6 +218,7 @@ if (!settings.DescribeOnly)
     builder.Services.AddHostedService<WatermarkWorker>();
     builder.Services.AddHostedService<BasketWorker>();
     builder.Services.AddHostedService<PaymentWorker>();
+    builder.Services.AddHostedService<InvoiceWorker>();
     builder.Services.AddHostedService(services => services.GetRequiredService<VisitCounter>());
     builder.Services.AddHostedService(services => services.GetRequiredService<RecordWriter>());
     builder.Services.AddIntakeWorkers(settings.Worker);

@@ -27,7 +27,7 @@ public sealed class EndpointTests
         "GET /", "GET /feed.xml", "GET /album/{address}/feed.xml", "GET /category/{address}/feed.xml", "GET /robots.txt", "GET /sitemap.xml", "GET /sitemap/{part:int}.xml", "GET /i/{picture}/{recipe:int}-{width:int}.webp", "GET /i/{picture}/{recipe:int}-card.jpg", "GET /file/{file:guid}/{name}", "GET /{address}", "GET /{address}/photo/{photo}", "GET /{address}/photo/{photo}/save", "GET /album/{address}/photo/{photo}/save", "GET /category/{address}/photo/{photo}/save", "GET /{address}/save", "GET /album/{address}/save", "GET /category/{address}/save", "GET /favourites/{address}/save", "ANY /health/live", "ANY /health/ready", "GET /openapi/{documentName}.json",
         "GET /embed/{address}", "GET /embed/album/{address}", "GET /embed/category/{address}", "GET /site/view/embed/{address}", "GET /site/view/embed/album/{address}", "GET /site/view/embed/category/{address}", "GET /oembed", "GET /embed.js", "GET /enter/{secret}", "GET /site/choosing/{album}", "GET /sign-in", "GET /sign-in/join", "GET /sign-in/{secret}", "GET /logo/{picture}.webp",
         "GET /site/account/kept.json", "GET /send/{secret}", "GET /sent/yours", "GET /sent/{key}", "GET /sent/{key}/state", "GET /sent/{key}/photos/{photo:guid}/{width:int}.webp",
-        "GET /buy/{album}/{photo}", "GET /basket", "GET /basket/check-out", "GET /order/{secret}", "GET /order/{secret}/files/{line:int}",
+        "GET /buy/{album}/{photo}", "GET /basket", "GET /basket/check-out", "GET /order/{secret}", "GET /order/{secret}/files/{line:int}", "GET /order/{secret}/invoices/{number:int}",
         "GET /workroom", "GET /workroom/{**station}", "ANY /{*path:nonfile}",
     ];
 
@@ -56,7 +56,7 @@ public sealed class EndpointTests
             "address" => "somewhere",
             "scanner" => "none",
             "part" => "1",
-            "line" => "1",
+            "line" or "number" => "1",
             _ => Guid.Empty.ToString(),
         }).Replace("*", "", StringComparison.Ordinal);
     }

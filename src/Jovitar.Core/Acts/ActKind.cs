@@ -123,6 +123,9 @@ public enum ActKind
     /// <summary>Money of an order came or went back. What has happened to money is not taken back.</summary>
     Payments,
 
+    /// <summary>Invoices or credit notes were written. What is written stays: a credit note takes it back.</summary>
+    Invoices,
+
     /// <summary>The watermark was made another, or who gets photos without it was said.</summary>
     Watermark,
 
@@ -162,7 +165,7 @@ public enum ActKind
 public static class ActKinds
 {
     /// <summary>Whether an act of this kind can be taken back at all.</summary>
-    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded or ActKind.People or ActKind.Members or ActKind.Entry or ActKind.Choices or ActKind.Contributions or ActKind.Payments);
+    public static bool CanUndo(ActKind kind) => kind is not (ActKind.Emptied or ActKind.Arrived or ActKind.Read or ActKind.Retried or ActKind.Loaded or ActKind.Filled or ActKind.MadeSite or ActKind.ClearanceEnded or ActKind.People or ActKind.Members or ActKind.Entry or ActKind.Choices or ActKind.Contributions or ActKind.Payments or ActKind.Invoices);
 
     /// <summary>Whether a further change of the same thing by the same person within a while is the same act: words typed in one go.</summary>
     public static bool GoesOn(ActKind kind) => kind is ActKind.Words or ActKind.Corrected or ActKind.AlbumWords or ActKind.EditedPage or ActKind.Menu or ActKind.Theme or ActKind.Front;

@@ -1,4 +1,5 @@
 using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 
@@ -15,6 +16,8 @@ public static class OrderWords
         : before.Tax != after.Tax ? $"Said which tax goes with orders: {(after.Tax.Kind == TaxKind.None ? "none" : after.Tax.Called)}."
         : before.IsPaidOnline != after.IsPaidOnline ? (after.IsPaidOnline ? "Buyers pay online." : "Buyers do not pay online any more.")
         : before.Prints != after.Prints ? "Said how print files are made."
+        : before.Invoices.AreWritten != after.Invoices.AreWritten ? (after.Invoices.AreWritten ? "Invoices are written of orders." : "No invoices are written of orders any more.")
+        : before.Invoices != after.Invoices ? "Said what stands on invoices."
         : "Said how buyers pay.";
 
     /// <summary>What was done with an order: by its number, for whoever placed it may be forgotten one day.</summary>
@@ -61,6 +64,10 @@ public static class OrderWords
 
     /// <summary>What a payment service would not give back.</summary>
     public static string NotGivenBack(Money amount, long number) => $"Order {number}: {amount.Said} was not refunded, the payment service refuses it.";
+
+    /// <summary>What was written of an order.</summary>
+    public static string Wrote(IReadOnlyList<Invoice> invoices, long number) =>
+        $"Order {number}: wrote {string.Join(" and ", invoices.Select(i => i.Kind == InvoiceKind.Invoice ? $"invoice {i.Called}" : $"credit note {i.Called} over {i.Amount.Said}"))}.";
 
     /// <summary>What was noted of one.</summary>
     public static string Noted(long number) => $"Order {number}: noted something.";

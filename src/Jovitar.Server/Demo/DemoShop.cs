@@ -4,6 +4,7 @@ using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Site.Buying;
 
 namespace Jovitar.Server.Demo;
@@ -15,13 +16,14 @@ internal sealed record DemoOrdered(string Album, string Photo, string Option, in
 
 /// <summary>An order of the demo.</summary>
 /// <param name="Steps">What has become of it.</param>
-internal sealed record DemoOrder(Buyer Buyer, Delivery Way, IReadOnlyList<DemoOrdered> Lines, IReadOnlyList<OrderStep> Steps, string Message = "", string Note = "");
+/// <param name="Refunded">How much of its money went back; empty for nothing.</param>
+internal sealed record DemoOrder(Buyer Buyer, Delivery Way, IReadOnlyList<DemoOrdered> Lines, IReadOnlyList<OrderStep> Steps, string Message = "", string Note = "", string Refunded = "");
 
 /// <summary>How the demo sells, and what was ordered.</summary>
 internal sealed record DemoSold(ShopSaid Settings, IReadOnlyList<DemoOrder> Orders);
 
 /// <summary>Opens the demo's shop, and has some buy there as visitors do.</summary>
-internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baskets, OrderStore orders, SightStore sights)
+internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baskets, OrderStore orders, RefundStore refunds, SightStore sights)
 {
     public async Task MakeAsync(DemoSold sold, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, PhotoId> photos, Actor owner, CancellationToken ct)
     {
@@ -54,11 +56,16 @@ internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baske
         var way = shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(said.Buyer.Country)).First(w => w.Delivery == said.Way);
         var secret = LinkSecret.New();
         var hash = LinkSecret.Hash(secret)!;
-        await orders.PlaceAsync(basket, seen.Order(said.Buyer, said.Message, way), secret, hash, null, null, ct);
+        await orders.PlaceAsync(basket, seen.Order(said.Buyer, said.Message, way), secret, hash, null, null, shop.Invoices.ForOrders, ct);
         var id = (await orders.FindAsync(hash, ct))!.Id;
         foreach (var step in said.Steps)
         {
             await orders.StepAsync(owner, id, step, (await orders.FindAsync(id, ct))!.Version, ct);
+        }
+
+        if (said.Refunded.Length > 0)
+        {
+            await refunds.RefundAsync(owner, id, said.Refunded, (await orders.FindAsync(id, ct))!.Version, ct);
         }
 
         if (said.Note.Length > 0)

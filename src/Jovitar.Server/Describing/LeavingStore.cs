@@ -113,7 +113,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
 
                 await using (bytes)
                 {
-                    await zip.PictureAsync(names.Next(name), bytes, ct);
+                    await zip.PackedAsync(names.Next(name), bytes, ct);
                 }
             }
 
@@ -168,7 +168,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
                 return Leaving.Missing;
             }
 
-            await zip.PictureAsync(names.Next(leaver.FileName, ".jpg"), rendition => WordsWriter.WriteAsync(jpeg, leaver.Words, rendition, ct), ct);
+            await zip.PackedAsync(names.Next(leaver.FileName, ".jpg"), rendition => WordsWriter.WriteAsync(jpeg, leaver.Words, rendition, ct), ct);
             return Leaving.Sent;
         }
 
@@ -181,7 +181,7 @@ internal sealed class LeavingStore(NpgsqlDataSource db, Storage storage)
         var name = names.Next(leaver.FileName);
         await using (bytes)
         {
-            await zip.PictureAsync(name, bytes, ct);
+            await zip.PackedAsync(name, bytes, ct);
         }
 
         if (!hasWords)

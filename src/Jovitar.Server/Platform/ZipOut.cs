@@ -23,9 +23,9 @@ internal sealed class ZipOut
         await gathering.FlushAsync(ct);
     }
 
-    /// <summary>Puts a picture into it as it is: it is packed already.</summary>
+    /// <summary>Puts something into it as it is: pictures and papers are packed already.</summary>
     /// <param name="write">Writes its bytes, to their end.</param>
-    public async Task PictureAsync(string name, Func<Stream, Task> write, CancellationToken ct)
+    public async Task PackedAsync(string name, Func<Stream, Task> write, CancellationToken ct)
     {
         await using (var entry = await zip.CreateEntry(name, CompressionLevel.NoCompression).OpenAsync(ct))
         {
@@ -35,8 +35,8 @@ internal sealed class ZipOut
         await gathering.FlushAsync(ct);
     }
 
-    /// <inheritdoc cref="PictureAsync(string, Func{Stream, Task}, CancellationToken)"/>
-    public Task PictureAsync(string name, Stream bytes, CancellationToken ct) => PictureAsync(name, entry => bytes.CopyToAsync(entry, ct), ct);
+    /// <inheritdoc cref="PackedAsync(string, Func{Stream, Task}, CancellationToken)"/>
+    public Task PackedAsync(string name, Stream bytes, CancellationToken ct) => PackedAsync(name, entry => bytes.CopyToAsync(entry, ct), ct);
 
     public async Task TextAsync(string name, ReadOnlyMemory<byte> bytes, CancellationToken ct)
     {

@@ -1,3 +1,4 @@
+using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Papers;
 using Jovitar.Server.Sales.Payments;
@@ -23,6 +24,7 @@ internal static class SalesServices
         services.AddSingleton<OrderDoor>();
         services.AddSingleton<PrintFileStore>();
         services.AddSingleton<PaperStore>();
+        services.AddSingleton<InvoiceStore>();
         services.AddSingleton(payments);
         services.AddSingleton(_ => PaymentDesk.Of(payments));
         services.AddSingleton<PaymentStore>();
@@ -38,5 +40,6 @@ internal static class SalesServices
         api.MapRefunds();
         api.MapPrints();
         api.MapPapers();
+        api.MapInvoices();
     }
 }

@@ -51,6 +51,7 @@ internal static class DataCheck
         await CheckArrivingAsync(db, storage, troubles, ct);
         await CheckSentAsync(db, storage, troubles, ct);
         await CheckLinesAsync(db, troubles, ct);
+        await CheckInvoicesAsync(db, troubles, ct);
         foreach (var kind in troubles.GroupBy(t => t.Kind))
         {
             await say.WriteLineAsync($"{kind.Count():#,0} {kind.Key}:");
@@ -181,6 +182,23 @@ internal static class DataCheck
         {
             troubles.Add(("files among what was sent in that no row speaks of", stored.Name));
         }
+    }
+
+    static async Task CheckInvoicesAsync(NpgsqlDataSource db, List<(string, string)> troubles, CancellationToken ct)
+    {
+        await using var gaps = db.CreateCommand(
+            """
+            select i.called
+              from invoice as i
+             where i.number > (select min(f.number) from invoice as f)
+               and not exists (select from invoice as b where b.number = i.number - 1)
+            union all
+            select 'the next one'
+              from invoice_count
+             where last <> coalesce((select max(l.number) from invoice as l), 0)
+             limit 1000
+            """);
+        troubles.AddRange((await gaps.AllAsync(r => r.GetString(0), ct)).Select(called => ("invoices before which a number is missing", called)));
     }
 
     static async Task CheckLinesAsync(NpgsqlDataSource db, List<(string, string)> troubles, CancellationToken ct)

@@ -8153,6 +8153,149 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{order}/invoices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Writes the invoice of an order now, paid or not */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    order: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderKept"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The invoices of a year, as a spreadsheet’s file for bookkeeping */
+        get: {
+            parameters: {
+                query?: {
+                    year?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/papers.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The invoices of a year, as PDF in a ZIP, with their table */
+        get: {
+            parameters: {
+                query?: {
+                    year?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices/{choice}": {
         parameters: {
             query?: never;
@@ -14347,6 +14490,66 @@ export interface components {
             password: string;
         };
         /**
+         * @description What is written of an order. Kept by name.
+         * @enum {unknown}
+         */
+        InvoiceKind: "invoice" | "creditNote";
+        /** @description How the site writes invoices. */
+        InvoiceRule: {
+            /**
+             * @description Orders that are placed from now on have one as soon as they are paid or have left.
+             * @default false
+             */
+            areWritten: boolean;
+            /**
+             * @description Who sells, with the address, line by line.
+             * @default
+             */
+            seller: string;
+            /**
+             * @description By which the tax office knows them; empty for none.
+             * @default
+             */
+            taxNumber: string;
+            /**
+             * @description What stands before the running number.
+             * @default
+             */
+            prefix: string;
+            /**
+             * Format: int64
+             * @description The running number of the first one: whoever wrote invoices before goes on from there.
+             * @default 1
+             */
+            first: number;
+            /**
+             * @description What stands below the sum of each: an account, a register, why no tax is named.
+             * @default
+             */
+            foot: string;
+            /** @description Enough is said of who sells. */
+            hasSeller?: boolean;
+            /** @description When an order that is placed now has its invoice. */
+            forOrders?: components["schemas"]["InvoiceTime"];
+        };
+        /** @description An invoice or a credit note, among those of an order. */
+        InvoiceSeen: {
+            /** Format: int64 */
+            number: number;
+            /** @description Its number, as it stands on it. */
+            called: string;
+            kind: components["schemas"]["InvoiceKind"];
+            /** Format: date-time */
+            written: string;
+            /** @description With its currency. */
+            amount: string;
+        };
+        /**
+         * @description When an order has its invoice. Kept by name.
+         * @enum {unknown}
+         */
+        InvoiceTime: "never" | "whenDue" | "now";
+        /**
          * @description How visitors become members. Kept by name.
          * @enum {unknown}
          */
@@ -15224,6 +15427,8 @@ export interface components {
             unpaid: number;
             /** Format: int32 */
             toPrint: number;
+            /** @description Invoices were written. */
+            hasInvoices: boolean;
             /** @description There are more behind the last. */
             further: boolean;
         };
@@ -15261,6 +15466,10 @@ export interface components {
             refundable: null | string;
             /** @description It goes back by the payment service, else by hand. */
             goesByService: boolean;
+            /** @description What was written of it, the first one first. */
+            invoices: components["schemas"]["InvoiceSeen"][];
+            /** @description Somebody can have its invoice written now. */
+            canBeInvoiced: boolean;
             note: string;
             /**
              * Format: int64
@@ -16630,6 +16839,7 @@ export interface components {
             /** @default false */
             isPaidOnline: boolean;
             prints?: null | components["schemas"]["PrintRule"];
+            invoices?: null | components["schemas"]["InvoiceRule"];
         };
         /** @description How the site sells, and what can be chosen. */
         ShopSeen: {
@@ -16638,6 +16848,11 @@ export interface components {
             currencies: string[];
             /** @description There is a payment service, so that buyers can pay online. */
             hasPayments: boolean;
+            /**
+             * Format: int64
+             * @description The running number of the last invoice; 0 while there is none.
+             */
+            lastInvoice: number;
             /**
              * Format: int64
              * @description Expected by the next write.

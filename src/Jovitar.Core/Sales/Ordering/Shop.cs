@@ -1,3 +1,4 @@
+using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Printing;
 
 namespace Jovitar.Core.Sales.Ordering;
@@ -13,12 +14,15 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
     /// <summary>How files are made that orders are printed from.</summary>
     public PrintRule Prints { get; init; } = new();
 
+    public InvoiceRule Invoices { get; init; } = new();
+
     /// <summary>What is wrong with it; null for nothing. What is not open may be unfinished.</summary>
     public string? Fault() =>
         Postage.Fault() is { } postage ? postage
         : Tax.Fault() is { } tax ? tax
         : Text.Fault(Payment, LongestPayment) is { } words ? words
         : Prints.Fault() is { } prints ? prints
+        : Invoices.Fault() is { } invoices ? invoices
         : !IsOpen ? null
         : Postage.Home.Length == 0 ? "Say from which country you send before the shop opens."
         : Payment.Trim().Length == 0 && !IsPaidOnline ? "Say how buyers pay before the shop opens."
@@ -26,7 +30,7 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
         : null;
 
     /// <summary>The same as it is kept.</summary>
-    public Shop AsKept() => this with { Postage = Postage.AsKept(), Tax = Tax.AsKept(), Payment = Payment.Trim() };
+    public Shop AsKept() => this with { Postage = Postage.AsKept(), Tax = Tax.AsKept(), Payment = Payment.Trim(), Invoices = Invoices.AsKept() };
 
     /// <summary>The countries to which something comes, the home country first; where orders can be collected, all: who comes may live anywhere.</summary>
     public IReadOnlyList<Country> Countries =>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Printing;
 
 namespace Jovitar.Core.Sales.Ordering;
@@ -15,14 +16,15 @@ public sealed record TaxSaid(TaxKind Kind, string Percent, string Name);
 /// <summary>How the site sells, as it is written.</summary>
 /// <param name="Currency">Its code in ISO 4217.</param>
 /// <param name="Prints">Null for as print files are made where nobody has said.</param>
-public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage, TaxSaid Tax, string Payment, bool IsPaidOnline = false, PrintRule? Prints = null)
+/// <param name="Invoices">Null for none.</param>
+public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage, TaxSaid Tax, string Payment, bool IsPaidOnline = false, PrintRule? Prints = null, InvoiceRule? Invoices = null)
 {
     public static ShopSaid Of(Shop shop) => new(
         shop.IsOpen, shop.Currency.Code,
         new PostageSaid(
             shop.Postage.Home, Of(shop.Postage.AtHome), Of(shop.Postage.Express), Of(shop.Postage.FreeFrom), shop.Postage.FreeIsOver, shop.Postage.FreeByExpress, shop.Postage.FreeAbroad, shop.Postage.Abroad,
             Of(shop.Postage.AbroadCosts), shop.Postage.Collected),
-        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : shop.Tax.Percent.ToString("0.##", CultureInfo.InvariantCulture), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints);
+        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : shop.Tax.Percent.ToString("0.##", CultureInfo.InvariantCulture), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices);
 
     static string Of(Money? money) => money?.ToString() ?? "";
 
@@ -68,7 +70,7 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
             AbroadCosts = amounts["abroadCosts"],
             Collected = Postage.Collected,
         };
-        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule() }.AsKept();
-        return shop.Fault() is { } fault ? (null, fault, null) : (shop, null, null);
+        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule() }.AsKept();
+        return shop.Fault() is { } fault ? (null, fault, fault == shop.Invoices.Fault() ? "invoices" : null) : (shop, null, null);
     }
 }

@@ -40,6 +40,11 @@ public static class Refunds
         return new Refundable(by, most, onItsWay);
     }
 
+    /// <summary>How much of what went back is of an order's price: what came beyond that goes back first.</summary>
+    /// <param name="returned">Minor units.</param>
+    /// <param name="overpaid">What came beyond the price, minor units.</param>
+    public static long OfPrice(long returned, long overpaid) => Math.Max(0, returned - overpaid);
+
     /// <summary>How much of what came went back.</summary>
     /// <param name="came">Minor units.</param>
     public static Refunded Of(long came, long returned) => returned <= 0 ? Refunded.Nothing : returned < came ? Refunded.InPart : Refunded.All;

@@ -5,13 +5,14 @@ using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Printing;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Payments;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Jovitar.Server.Sales.Ordering;
 
 /// <summary>An order as those who sell find it, of all that belongs to it.</summary>
-internal sealed class OrderDoor(OrderStore orders, OrderListStore list, ShopStore shops, PaymentStore payments, RefundStore refunds)
+internal sealed class OrderDoor(OrderStore orders, OrderListStore list, ShopStore shops, PaymentStore payments, RefundStore refunds, InvoiceStore invoices)
 {
     /// <summary>Answers a change of an order.</summary>
     public async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> AnswerAsync(OrderId order, OrderOutcome outcome, Done done, CancellationToken ct) => outcome switch
@@ -31,14 +32,14 @@ internal sealed class OrderDoor(OrderStore orders, OrderListStore list, ShopStor
         }
 
         var (placed, photos) = (order.Placed, await list.PhotosAsync(order.Placed.Lines.Select(l => l.Photo), ct));
-        var rule = (await shops.ReadAsync(ct)).Shop.Prints;
+        var (shop, written) = ((await shops.ReadAsync(ct)).Shop, await invoices.OfAsync(id, ct));
         var (paid, refundable) = (await payments.OfAsync(id, ct), await refunds.OfAsync(order, ct));
         return new OrderSeen(
             order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.Delivery is Delivery.Post or Delivery.Express ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
-            [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i), rule))],
+            [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i), shop.Prints))],
             placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next,
             [.. OrderWords.Payments([.. paid.Select(p => p.Standing)], order.Standing), .. OrderWords.WentBack(placed.Total with { Minor = order.Returned }, refundable.OnItsWay)],
-            refundable.Most?.ToString(), refundable.By is not null, order.Note, order.Version);
+            refundable.Most?.ToString(), refundable.By is not null, [.. written.Select(i => new InvoiceSeen(i.Number, i.Called, i.Kind, i.Written, i.Amount.Said))], InvoiceStore.CanBeAsked(order, shop.Invoices, written), order.Note, order.Version);
     }
 
     static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched, PrintRule rule)

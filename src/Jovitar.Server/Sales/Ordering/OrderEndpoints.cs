@@ -3,6 +3,7 @@ using Jovitar.Core;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Describing;
 using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Printing;
 using Jovitar.Server.Access;
@@ -43,6 +44,11 @@ internal sealed record OrderedLine(
 /// <summary>A part of a sum, in words.</summary>
 internal sealed record SumPart(string Words, string Amount);
 
+/// <summary>An invoice or a credit note, among those of an order.</summary>
+/// <param name="Called">Its number, as it stands on it.</param>
+/// <param name="Amount">With its currency.</param>
+internal sealed record InvoiceSeen(long Number, string Called, InvoiceKind Kind, DateTimeOffset Written, string Amount);
+
 /// <summary>An order, for those who sell.</summary>
 /// <param name="Address">Where it goes, line by line; empty where it is not sent.</param>
 /// <param name="Sum">What comes on top of the goods.</param>
@@ -51,11 +57,13 @@ internal sealed record SumPart(string Words, string Amount);
 /// <param name="Money">What came and went back, in words.</param>
 /// <param name="Refundable">How much can go back, in digits; null for nothing.</param>
 /// <param name="GoesByService">It goes back by the payment service, else by hand.</param>
+/// <param name="Invoices">What was written of it, the first one first.</param>
+/// <param name="CanBeInvoiced">Somebody can have its invoice written now.</param>
 /// <param name="Version">Expected by the next write.</param>
 internal sealed record OrderSeen(
     OrderId Id, long Number, DateTimeOffset At, string Name, string Email, IReadOnlyList<string> Address, string Message, IReadOnlyList<OrderedLine> Lines, string Goods, IReadOnlyList<SumPart> Sum, string Total, Delivery Delivery,
     OrderState State, DateTimeOffset? Paid, string Standing, IReadOnlyList<OrderStep> Next, IReadOnlyList<string> Money, string? Refundable, bool GoesByService,
-    string Note, long Version);
+    IReadOnlyList<InvoiceSeen> Invoices, bool CanBeInvoiced, string Note, long Version);
 
 /// <summary>An order as it is now, and the act that did it.</summary>
 internal sealed record OrderKept(OrderSeen Order, Done Done);

@@ -4,6 +4,7 @@ using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Invoicing;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Ordering;
@@ -26,11 +27,12 @@ internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, str
 
 /// <summary>Orders, the latest first; those of which something is to be done, the eldest first.</summary>
 /// <param name="Open">So many of all are to be done, so many are not paid, and so many are to be printed by now, in one go.</param>
+/// <param name="HasInvoices">Invoices were written.</param>
 /// <param name="Further">There are more behind the last.</param>
-internal sealed record OrderList(IReadOnlyList<OrderLine> Orders, int Open, int Unpaid, int ToPrint, bool Further);
+internal sealed record OrderList(IReadOnlyList<OrderLine> Orders, int Open, int Unpaid, int ToPrint, bool HasInvoices, bool Further);
 
 /// <summary>Orders as those who sell find them.</summary>
-internal sealed class OrderListStore(NpgsqlDataSource db)
+internal sealed class OrderListStore(NpgsqlDataSource db, InvoiceStore invoices)
 {
     /// <summary>So many stand in one answer.</summary>
     const int Step = 60;
@@ -58,7 +60,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         await using var command = db.Command(
             $"""
             select o.id, o.number, o.placed, o.name, o.things, o.currency, o.total, o.delivery, o.state, o.paid,
-                   o.returned,
+                   o.returned, o.overpaid,
                    array(select p.picture
                            from sale_order_line as l
                            join photo as p on p.id = l.photo and p.stage > 0
@@ -84,7 +86,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         var standings = await counts.AllAsync(
             r => (Standing: new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Get<bool>("is_paid"), Enum.Parse<Delivery>(r.Get<string>("delivery"))), Orders: r.Get<int>("orders")), ct);
         int Count(Func<OrderStanding, bool> those) => standings.Where(s => those(s.Standing)).Sum(s => s.Orders);
-        return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Math.Min(MostToPrint, Count(s => s.IsToPrint)), found.Count > Step);
+        return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Math.Min(MostToPrint, Count(s => s.IsToPrint)), await invoices.LastAsync(ct) > 0, found.Count > Step);
     }
 
     /// <summary>The orders of which something is to be printed by now, whole, the eldest first, as many as are printed in one go.</summary>
@@ -115,7 +117,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
 
     static OrderLine Read(NpgsqlDataReader r)
     {
-        var standing = new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Maybe<DateTimeOffset>("paid") is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")), Refunds.Of(r.Get<long>("total"), r.Get<long>("returned")));
+        var standing = new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Maybe<DateTimeOffset>("paid") is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")), Refunds.Of(r.Get<long>("total"), Refunds.OfPrice(r.Get<long>("returned"), r.Get<long>("overpaid"))));
         return new OrderLine(
             new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), r.Get<string>("name"), r.Get<int>("things"), new Money(r.Get<long>("total"), Currency.Find(r.Get<string>("currency"))!).Said,
             standing.State, standing.IsPaid, OrderWords.Standing(standing), r.Get<string[]>("pictures"));

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
+using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
@@ -13,10 +14,12 @@ namespace Jovitar.Server.Sales.Ordering;
 /// <summary>An order, and where it stands.</summary>
 /// <param name="Paid">When its money came.</param>
 /// <param name="Returned">What went back of it, minor units.</param>
+/// <param name="Overpaid">What came beyond its price, minor units.</param>
 /// <param name="Note">Of those who sell, for themselves.</param>
 /// <param name="Fetched">How often the file of each line was fetched.</param>
+/// <param name="Invoicing">When it has its invoice.</param>
 /// <param name="Version">Expected by the next write.</param>
-internal sealed record KeptOrder(OrderId Id, long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, DateTimeOffset? Paid, long Returned, string Note, IReadOnlyList<int> Fetched, long Version);
+internal sealed record KeptOrder(OrderId Id, long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, DateTimeOffset? Paid, long Returned, long Overpaid, string Note, IReadOnlyList<int> Fetched, InvoiceTime Invoicing, long Version);
 
 /// <summary>How placing an order ended.</summary>
 internal enum PlacingOutcome
@@ -46,18 +49,19 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
 
     internal const string Columns =
         """
-        o.id, o.number, o.placed, o.content::text as content, o.state, o.delivery, o.paid, o.returned, o.note, o.version,
+        o.id, o.number, o.placed, o.content::text as content, o.state, o.delivery, o.paid, o.returned, o.overpaid, o.note,
+          o.invoicing, o.version,
           array(select l.fetched from sale_order_line as l where l.sale_order = o.id order by l.place) as fetched
         """;
 
     internal static KeptOrder Read(NpgsqlDataReader r)
     {
-        var (paid, returned) = (r.Maybe<DateTimeOffset>("paid"), r.Get<long>("returned"));
+        var (paid, returned, overpaid) = (r.Maybe<DateTimeOffset>("paid"), r.Get<long>("returned"), r.Get<long>("overpaid"));
         var placed = JsonSerializer.Deserialize<PlacedSaid>(r.Get<string>("content"), PriceStore.Json)!.Read();
         return new KeptOrder(
             new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), placed,
-            new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), paid is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")), Refunds.Of(placed.Total.Minor, returned)), paid, returned, r.Get<string>("note"),
-            r.Get<int[]>("fetched"), r.Get<long>("version"));
+            new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), paid is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")), Refunds.Of(placed.Total.Minor, Refunds.OfPrice(returned, overpaid))), paid, returned, overpaid, r.Get<string>("note"),
+            r.Get<int[]>("fetched"), Enum.Parse<InvoiceTime>(r.Get<string>("invoicing")), r.Get<long>("version"));
     }
 
     /// <summary>An order that nobody else changes until the act is done; null when it is not there.</summary>
@@ -72,11 +76,12 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
     /// <param name="secret">Of the link that opens it; who sends the same once more finds the order that was placed with it.</param>
     /// <param name="account">Of who is signed in.</param>
     /// <param name="origin">Where the site is; null where nobody is to be told.</param>
-    public async Task<PlacingOutcome> PlaceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string? origin, CancellationToken ct)
+    /// <param name="invoicing">When it has its invoice.</param>
+    public async Task<PlacingOutcome> PlaceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string? origin, InvoiceTime invoicing, CancellationToken ct)
     {
         try
         {
-            return await PlaceOnceAsync(basket, order, secret, hash, account, origin, ct);
+            return await PlaceOnceAsync(basket, order, secret, hash, account, origin, invoicing, ct);
         }
         catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation)
         {
@@ -85,7 +90,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
         }
     }
 
-    Task<PlacingOutcome> PlaceOnceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string? origin, CancellationToken ct) => Database.AgainAsync(
+    Task<PlacingOutcome> PlaceOnceAsync(Basket basket, PlacedOrder order, string secret, byte[] hash, Guid? account, string? origin, InvoiceTime invoicing, CancellationToken ct) => Database.AgainAsync(
         async () =>
         {
             var now = clock.GetUtcNow();
@@ -118,14 +123,14 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
             await tx.RunAsync(
                 """
                 insert into sale_order
-                  (id, number, secret, basket, account, placed, name, email, content, currency, total, things, delivery, paid)
+                  (id, number, secret, basket, account, placed, name, email, content, currency, total, things, delivery, paid, invoicing)
                 values
                   (@id, @number, @hash, @basket, @account::uuid, @now, @name, @email, @content::jsonb, @currency, @total,
-                   @things, @delivery, @paid::timestamptz)
+                   @things, @delivery, @paid::timestamptz, @invoicing)
                 """,
                 ct, ("id", id), ("number", number), ("hash", hash), ("basket", basket.Id), ("account", account), ("now", now), ("name", order.Buyer.Name), ("email", order.Buyer.Email),
                 ("content", JsonSerializer.Serialize(PlacedSaid.Of(order), PriceStore.Json)), ("currency", order.Total.Currency.Code), ("total", order.Total.Minor), ("things", order.Lines.Sum(l => l.Count)),
-                ("delivery", order.Way.Delivery.ToString()), ("paid", order.Total.Minor == 0 ? now : null));
+                ("delivery", order.Way.Delivery.ToString()), ("paid", order.Total.Minor == 0 ? now : null), ("invoicing", invoicing.ToString()));
             await tx.RunAsync(
                 "insert into sale_order_line (sale_order, place, photo) select @id, s.n, s.photo from unnest(@photos) with ordinality as s(photo, n)", ct,
                 ("id", id), ("photos", order.Lines.Select(l => l.Photo.Value).ToArray()));

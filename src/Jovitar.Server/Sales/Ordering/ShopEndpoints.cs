@@ -3,6 +3,7 @@ using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Payments;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
@@ -15,11 +16,12 @@ internal sealed record CountryNamed(string Code, string Name);
 
 /// <summary>How the site sells, and what can be chosen.</summary>
 /// <param name="HasPayments">There is a payment service, so that buyers can pay online.</param>
+/// <param name="LastInvoice">The running number of the last invoice; 0 while there is none.</param>
 /// <param name="Edited">Expected by the next write.</param>
-internal sealed record ShopSeen(ShopSaid Shop, IReadOnlyList<CountryNamed> Countries, IReadOnlyList<string> Currencies, bool HasPayments, long Edited)
+internal sealed record ShopSeen(ShopSaid Shop, IReadOnlyList<CountryNamed> Countries, IReadOnlyList<string> Currencies, bool HasPayments, long LastInvoice, long Edited)
 {
-    public static ShopSeen Of(OpenedShop opened, PaymentDesk desk) =>
-        new(ShopSaid.Of(opened.Shop), [.. Country.All.Select(c => new CountryNamed(c.Code, c.Name))], [.. Currency.All.Select(c => c.Code)], desk.Service is not null, opened.Edited);
+    public static ShopSeen Of(OpenedShop opened, PaymentDesk desk, long lastInvoice) =>
+        new(ShopSaid.Of(opened.Shop), [.. Country.All.Select(c => new CountryNamed(c.Code, c.Name))], [.. Currency.All.Select(c => c.Code)], desk.Service is not null, lastInvoice, opened.Edited);
 }
 
 /// <summary>The shop as it is kept now, and the act that did it.</summary>
@@ -35,9 +37,11 @@ internal static class ShopEndpoints
         shop.MapPut("", Write).RequireAuthorization(Security.Owners).NeedsVersion().WithSummary("Makes the shop another; visitors have it at once");
     }
 
-    static async Task<Ok<ShopSeen>> Show(ShopStore store, PaymentDesk desk, CancellationToken ct) => TypedResults.Ok(ShopSeen.Of(await store.ReadAsync(ct), desk));
+    static async Task<Ok<ShopSeen>> Show(ShopStore store, PaymentDesk desk, InvoiceStore invoices, CancellationToken ct) => TypedResults.Ok(await SeenAsync(store, desk, invoices, ct));
 
-    static async Task<Results<Ok<ShopKept>, BadRequest<Problem>, Stale>> Write(ShopSaid body, [FromHeader(Name = "If-Match")] long version, Actor who, ShopStore store, PaymentDesk desk, CancellationToken ct)
+    static async Task<ShopSeen> SeenAsync(ShopStore store, PaymentDesk desk, InvoiceStore invoices, CancellationToken ct) => ShopSeen.Of(await store.ReadAsync(ct), desk, await invoices.LastAsync(ct));
+
+    static async Task<Results<Ok<ShopKept>, BadRequest<Problem>, Stale>> Write(ShopSaid body, [FromHeader(Name = "If-Match")] long version, Actor who, ShopStore store, PaymentDesk desk, InvoiceStore invoices, CancellationToken ct)
     {
         var (shop, wrong, field) = body.Read();
         if (shop is null)
@@ -45,6 +49,6 @@ internal static class ShopEndpoints
             return Problems.Invalid(wrong!, field is null ? null : new Dictionary<string, string> { [field] = wrong! });
         }
 
-        return await store.WriteAsync(who, shop, version, ct) is { } done ? TypedResults.Ok(new ShopKept(ShopSeen.Of(await store.ReadAsync(ct), desk), done)) : Problems.Stale("shop");
+        return await store.WriteAsync(who, shop, version, ct) is { } done ? TypedResults.Ok(new ShopKept(await SeenAsync(store, desk, invoices, ct), done)) : Problems.Stale("shop");
     }
 }

@@ -9,9 +9,6 @@ namespace Jovitar.Server.Sales.Papers;
 /// <summary>What lies in a parcel: where it goes, what is in it, and what is not; no prices, for it may be a present.</summary>
 internal static class PackingSlip
 {
-    /// <summary>Where the address begins, from the top: in the window of an envelope (DIN 5008, form B).</summary>
-    const double Window = 50;
-
     const double Row = 19;
     const double PictureWidth = 22;
 
@@ -22,11 +19,11 @@ internal static class PackingSlip
         var number = string.Create(CultureInfo.InvariantCulture, $"Order {order.Number}");
         using var paper = new Paper(site, $"{number}, packing slip", PaperFormat.Of(placed.Home), accent);
         // Of who collects it no more than the name is kept.
-        var sent = paper.Words(string.Join('\n', placed.Buyer.Lines(placed.Home)), Paper.Left, Window, 80, new PaperType(11));
+        var sent = paper.Words(string.Join('\n', placed.Buyer.Lines(placed.Home)), Paper.Left, Paper.Window, 80, new PaperType(11));
         var right = Paper.Left + 100;
-        var told = paper.Words(number, right, Window - 2, paper.Width - 100, new PaperType(20, IsStrong: true));
-        told += paper.Words($"{Says(placed.Way.Delivery)}\nplaced {order.At.UtcDateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}", right, Window - 1 + told, paper.Width - 100, new PaperType(9.5, IsQuiet: true));
-        paper.Y = Window + Math.Max(sent, told) + 16;
+        var told = paper.Words(number, right, Paper.Window - 2, paper.Width - 100, new PaperType(20, IsStrong: true));
+        told += paper.Words($"{Says(placed.Way.Delivery)}\nplaced {order.At.UtcDateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}", right, Paper.Window - 1 + told, paper.Width - 100, new PaperType(9.5, IsQuiet: true));
+        paper.Y = Paper.Window + Math.Max(sent, told) + 16;
         var lines = placed.Lines.Index().ToArray();
         foreach (var (i, line) in lines.Where(l => !l.Item.Option.IsFile))
         {
@@ -66,21 +63,8 @@ internal static class PackingSlip
             return;
         }
 
-        var (indent, type) = (isQuoted ? 4 : 0, new PaperType(10));
         paper.Need(14);
         paper.Y += paper.Words(heading, Paper.Left, paper.Y, paper.Width, new PaperType(9, IsQuiet: true)) + 1;
-        foreach (var line in words.ReplaceLineEndings("\n").Split('\n'))
-        {
-            var high = paper.HeightOf(line, paper.Width - indent, type);
-            paper.Need(high);
-            if (isQuoted)
-            {
-                paper.Bar(paper.Y, high);
-            }
-
-            paper.Y += paper.Words(line, Paper.Left + indent, paper.Y, paper.Width - indent, type);
-        }
-
-        paper.Y += 5;
+        paper.Paragraph(words, isQuoted);
     }
 }

@@ -33,6 +33,10 @@ internal readonly record struct PaperType(double Size, bool IsStrong = false, bo
 internal sealed class Paper : IDisposable
 {
     public const double Left = 25;
+
+    /// <summary>Where an address begins, from the top: in the window of an envelope (DIN 5008, form B).</summary>
+    public const double Window = 50;
+
     const double Right = 20;
     const double Top = 18;
     const double Bottom = 22;
@@ -80,11 +84,12 @@ internal sealed class Paper : IDisposable
     }
 
     /// <summary>Begins another page where so much does not stand on this one any more.</summary>
-    public void Need(double height)
+    /// <returns>Whether it did.</returns>
+    public bool Need(double height)
     {
         if (Y + height <= format.Height - Bottom)
         {
-            return;
+            return false;
         }
 
         page.Dispose();
@@ -92,6 +97,7 @@ internal sealed class Paper : IDisposable
         Words(title, Left, Top, Width, new PaperType(9, IsQuiet: true));
         Rule(Top + 6);
         Y = Top + 9;
+        return true;
     }
 
     /// <summary>A line from margin to margin.</summary>
@@ -187,6 +193,31 @@ internal sealed class Paper : IDisposable
 
         pieces.Add(word[start..]);
         return pieces;
+    }
+
+    /// <summary>Writes words from margin to margin, over as many pages as they need; none where there are none.</summary>
+    /// <param name="isQuoted">They are somebody's.</param>
+    public void Paragraph(string words, bool isQuoted = false)
+    {
+        if (words.Trim().Length == 0)
+        {
+            return;
+        }
+
+        var (indent, type) = (isQuoted ? 4 : 0, new PaperType(10));
+        foreach (var line in words.ReplaceLineEndings("\n").Split('\n'))
+        {
+            var high = HeightOf(line, Width - indent, type);
+            Need(high);
+            if (isQuoted)
+            {
+                Bar(Y, high);
+            }
+
+            Y += Words(line, Left + indent, Y, Width - indent, type);
+        }
+
+        Y += 5;
     }
 
     /// <summary>Draws a picture, whole or the part that is shown, as large as its place takes, in its middle.</summary>

@@ -23,11 +23,12 @@ internal static class PaperEndpoints
     static async Task<Results<FileContentHttpResult, NotFound<Problem>>> Slip(OrderId order, HttpContext http, OrderStore store, PaperStore papers, CancellationToken ct) =>
         await store.FindAsync(order, ct) is { } found ? Shown(http, await papers.SlipAsync(found, ct), string.Create(CultureInfo.InvariantCulture, $"order {found.Number}, packing slip.pdf")) : Problems.Gone("order");
 
-    static FileContentHttpResult Shown(HttpContext http, byte[] paper, string name)
+    /// <summary>A paper that a browser shows, and that is called so where somebody saves it.</summary>
+    /// <param name="name">Plain letters, digits and signs.</param>
+    public static FileContentHttpResult Shown(HttpContext http, byte[] paper, string name)
     {
         http.Response.Headers.CacheControl = "private, no-store";
         http.Response.Headers.ContentSecurityPolicy = Security.OfPdf;
-        // As it is called where somebody saves it.
         http.Response.Headers.ContentDisposition = $"inline; filename=\"{name}\"";
         return TypedResults.Bytes(paper, "application/pdf");
     }

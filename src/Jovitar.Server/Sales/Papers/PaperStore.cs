@@ -1,5 +1,6 @@
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Themes;
@@ -31,6 +32,13 @@ internal sealed class PaperStore(OrderListStore orders, ShopStore shops, Setting
         var pictures = await PicturesAsync(of, ct);
         return PickPaper.Draw(
             (await settings.ReadAsync(ct)).Title, await AccentAsync(ct), PaperFormat.Of((await shops.ReadAsync(ct)).Shop.Postage.Home), clock.GetUtcNow(), of.Count, PickList.Of(of.Select(o => (o.Number, o.Placed))), picked => Of(picked.Of, pictures));
+    }
+
+    /// <summary>What draws invoices and credit notes.</summary>
+    public async Task<Func<Invoice, byte[]>> InvoicesAsync(CancellationToken ct)
+    {
+        var accent = await AccentAsync(ct);
+        return invoice => InvoicePaper.Draw(invoice, accent);
     }
 
     /// <summary>The site's accent, as it stands on paper: that of its light colours.</summary>

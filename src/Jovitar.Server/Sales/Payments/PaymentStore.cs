@@ -41,6 +41,17 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
           + (select coalesce(sum(r.amount), 0) from refund as r where r.sale_order = @order and r.payment is null)
         """;
 
+    /// <summary>What came for an order <c>@order</c> beyond its price. Where the first money came online though it was paid, that had come by hand.</summary>
+    const string Overpaid =
+        """
+        (select greatest(
+                  0,
+                  coalesce(sum(p.came), 0)
+                    - case when bool_or(p.is_extra) and not bool_or(p.state = 'Paid' and not p.is_extra) then 0 else o.total end)
+           from payment as p
+          where p.sale_order = @order and p.came_in = p.currency)
+        """;
+
     internal static KeptPayment Read(NpgsqlDataReader r)
     {
         var asked = new Money(r.Get<long>("amount"), Currency.Find(r.Get<string>("currency"))!);
@@ -172,17 +183,23 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
         }
 
         await act.RunAsync(
-            "update payment set state = @state, came = @came::bigint, came_in = @in, returned = @returned where id = @id", ct,
-            ("id", payment.Id.Value), ("state", after.State.ToString()), ("came", after.Came?.Minor), ("in", after.Came?.Currency.Code), ("returned", after.Returned));
+            """
+            update payment
+               set state = @state, came = @came::bigint, came_in = @in, returned = @returned, is_extra = is_extra or @extra
+             where id = @id
+            """,
+            ct, ("id", payment.Id.Value), ("state", after.State.ToString()), ("came", after.Came?.Minor), ("in", after.Came?.Currency.Code), ("returned", after.Returned),
+            ("extra", payment.Standing.Came is null && after.Came is not null && order.Standing.IsPaid));
         // Also where somebody had noted that it was paid: who takes that back leaves this alone.
         var isPaid = after.State == PaymentState.Paid && payment.Standing.State != PaymentState.Paid;
         await act.RunAsync(
             $"""
-            update sale_order
-               set paid = case when @pays then @now else paid end,
+            update sale_order as o
+               set paid = case when @pays then @now else o.paid end,
                    returned = {Returned},
-                   version = version + 1
-             where id = @order
+                   overpaid = {Overpaid},
+                   version = o.version + 1
+             where o.id = @order
             """,
             ct, ("order", id.Value), ("pays", isPaid), ("now", act.Now));
         act.IsKept = true;

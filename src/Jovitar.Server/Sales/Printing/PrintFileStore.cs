@@ -72,7 +72,7 @@ internal sealed class PrintFileStore(NpgsqlDataSource db, ShopStore shops, Setti
         await using (made)
         {
             var name = folder + print.Told.File;
-            await zip.PictureAsync(name, made, ct);
+            await zip.PackedAsync(name, made, ct);
             return print.Told with { File = name };
         }
     }

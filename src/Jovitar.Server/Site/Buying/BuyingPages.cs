@@ -40,12 +40,18 @@ public sealed record ToCheckOut(
 /// <param name="Says">What is to be said of the file; empty for nothing.</param>
 public sealed record OrderLineSeen(PlacedLine Line, SitePhoto? Photo, PrintFit? Fit, string? File, string Says);
 
+/// <summary>An invoice or a credit note, as its buyer finds it.</summary>
+/// <param name="Title">What it is, and its number.</param>
+/// <param name="Path">Where it is opened.</param>
+public sealed record OrderPaper(string Title, string Path);
+
 /// <summary>What somebody finds who opens an order of theirs.</summary>
 /// <param name="Pay">Where it is paid online; null where it is not.</param>
 /// <param name="IsBeingPaid">Its buyer has come back from paying, and the payment service has not said so yet.</param>
 /// <param name="Fault">Why it could not be paid just now; null for no such thing.</param>
 /// <param name="Returned">What went back; null for nothing.</param>
+/// <param name="Papers">Its invoices and credit notes.</param>
 /// <param name="IsNew">It was placed a moment ago.</param>
 /// <param name="HasMail">A letter with its link was written.</param>
 public sealed record ToSeeOrder(
-    long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, IReadOnlyList<OrderLineSeen> Lines, string? Pay, bool IsBeingPaid, string? Fault, Money? Returned, bool IsNew, bool HasMail);
+    long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, IReadOnlyList<OrderLineSeen> Lines, string? Pay, bool IsBeingPaid, string? Fault, Money? Returned, IReadOnlyList<OrderPaper> Papers, bool IsNew, bool HasMail);

@@ -113,7 +113,7 @@ internal static class CheckingOut
         }
 
         var sold = basket with { Lines = [.. basket.Lines.Where(l => seen.Bought.Any(b => b.Id == l.Id))] };
-        if (await orders.PlaceAsync(sold, seen.Order(asked.Buyer, asked.Message, asked.Ways.First(w => w.Delivery == way)), secret, hash, ContributingPages.AccountOf(http), door.Origin.TextOf(http.Request), ct) == PlacingOutcome.Changed)
+        if (await orders.PlaceAsync(sold, seen.Order(asked.Buyer, asked.Message, asked.Ways.First(w => w.Delivery == way)), secret, hash, ContributingPages.AccountOf(http), door.Origin.TextOf(http.Request), seen.Shop.Invoices.ForOrders, ct) == PlacingOutcome.Changed)
         {
             EnteringEndpoints.See(http, BuyingEndpoints.BasketPath);
             return;

@@ -1,7 +1,9 @@
 using Jovitar.Core.People;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Sales.Papers;
 using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Site.Entering;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -17,6 +19,7 @@ internal static class OrderPages
         site.MapGet($"{OrderStore.Path}/{{secret}}", Show);
         site.MapPost($"{OrderStore.Path}/{{secret}}/pay", Pay);
         site.MapGet($"{OrderStore.Path}/{{secret}}/files/{{line:int}}", Fetch);
+        site.MapGet($"{OrderStore.Path}/{{secret}}/invoices/{{number:int}}", Invoice);
     }
 
     static async Task<KeptOrder?> FindAsync(string secret, OrderStore orders, CancellationToken ct) => LinkSecret.Hash(secret) is { } hash ? await orders.FindAsync(hash, ct) : null;
@@ -65,6 +68,14 @@ internal static class OrderPages
 
         http.Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
         await showing.SendAsync(http, secret, order, isBeingPaid: false, fault, ct);
+    }
+
+    static async Task<Results<FileContentHttpResult, NotFound<Problem>>> Invoice(string secret, int number, HttpContext http, OrderStore orders, InvoiceStore invoices, PaperStore papers, CancellationToken ct)
+    {
+        EnteringEndpoints.Hide(http);
+        return await FindAsync(secret, orders, ct) is { } order && await invoices.FindAsync(order.Id, number, ct) is { } invoice
+            ? PaperEndpoints.Shown(http, (await papers.InvoicesAsync(ct))(invoice), InvoiceEndpoints.FileName(invoice))
+            : Problems.Gone("invoice");
     }
 
     static async Task<Results<FileStreamHttpResult, NotFound<Problem>, JsonHttpResult<Problem>>> Fetch(string secret, int line, HttpContext http, OrderStore orders, SavingDoor saving, TimeProvider clock, CancellationToken ct)

@@ -1,13 +1,15 @@
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Platform.Mailing;
+using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Site.Drawing;
 
 namespace Jovitar.Server.Site.Buying;
 
 /// <summary>Shows an order to its buyer.</summary>
-internal sealed class OrderShowing(ShownPhotos shown, PayingDoor paying, SiteDoor door, MailSettings mail, TimeProvider clock)
+internal sealed class OrderShowing(ShownPhotos shown, PayingDoor paying, InvoiceStore invoices, SiteDoor door, MailSettings mail, TimeProvider clock)
 {
     /// <summary>For so long after it was placed whoever opens it is thanked.</summary>
     static readonly TimeSpan New = TimeSpan.FromMinutes(10);
@@ -32,7 +34,8 @@ internal sealed class OrderShowing(ShownPhotos shown, PayingDoor paying, SiteDoo
         });
         var page = new ToSeeOrder(
             order.Number, order.At, order.Placed, order.Standing, [.. lines], await paying.IsOfferedAsync(order, ct) ? $"{OrderStore.Path}/{secret}/pay" : null, isBeingPaid, fault,
-            order.Returned > 0 ? order.Placed.Total with { Minor = order.Returned } : null, now - order.At < New, mail.IsSet);
+            order.Returned > 0 ? order.Placed.Total with { Minor = order.Returned } : null,
+            [.. (await invoices.OfAsync(order.Id, ct)).Select(i => new OrderPaper($"{Invoice.TitleOf(i.Kind)} {i.Called}", $"{OrderStore.Path}/{secret}/invoices/{i.Number}"))], now - order.At < New, mail.IsSet);
         await SiteEndpoints.SendAsync(http, paying.LetFormsLead(await door.Renderer.OrderPageAsync(page, ct), leads: page.Pay is not null), ct);
     }
 

@@ -5,6 +5,7 @@ import { w } from '../../words'
 import { moment } from '../shell/format'
 import { keyOf, type Order, readOrder, type Step } from './data'
 import { OrderedLine } from './OrderedLine'
+import { OrderInvoices } from './OrderInvoices'
 import { OrderMoney } from './OrderMoney'
 import { OrderNote } from './OrderNote'
 import { useOrderAct } from './useOrderAct'
@@ -38,6 +39,7 @@ export function OneOrder({ id }: { id: string }) {
           </ul>
           <Sum order={order} />
           <OrderMoney order={order} />
+          <OrderInvoices order={order} />
         </div>
         <About order={order} />
       </div>

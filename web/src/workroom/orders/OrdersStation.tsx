@@ -17,6 +17,34 @@ function years() {
   return now.getUTCMonth() < 6 ? [year - 1, year] : [year]
 }
 
+/** What bookkeeping takes along of a year. */
+function OfYear({ year, hasInvoices }: { year: number; hasInvoices: boolean }) {
+  const files = [
+    ['/api/orders/table.csv', w.orders.tables.orders],
+    ...(hasInvoices
+      ? [
+          ['/api/invoices/table.csv', w.orders.tables.invoices],
+          ['/api/invoices/papers.zip', w.orders.paper],
+        ]
+      : []),
+  ]
+  return (
+    <span className="flex gap-3">
+      <span className="text-quiet">{w.orders.yearAs(year)}</span>
+      {files.map(([path, says]) => (
+        <a
+          key={path}
+          href={`${path}?year=${year}`}
+          download
+          className="underline decoration-strong-line decoration-1 underline-offset-4 hover:decoration-ink"
+        >
+          {says}
+        </a>
+      ))}
+    </span>
+  )
+}
+
 /** What visitors ordered: orders down the left, the eldest of those to do first, and one of them. */
 export function OrdersStation() {
   const { which = 'open', order } = useSearch({ from: '/workroom/orders' })
@@ -63,16 +91,9 @@ export function OrdersStation() {
       />
       <div className="mt-5 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2 text-small">
         <WordTabs label={w.orders.which} tabs={tabs} chosen={which} onChoose={(next) => show(next)} />
-        <span className="flex gap-4">
+        <span className="flex flex-wrap gap-x-6">
           {years().map((year) => (
-            <a
-              key={year}
-              href={`/api/orders/table.csv?year=${year}`}
-              download
-              className="underline decoration-strong-line decoration-1 underline-offset-4 hover:decoration-ink"
-            >
-              {w.orders.table(year)}
-            </a>
+            <OfYear key={year} year={year} hasInvoices={counts.hasInvoices} />
           ))}
         </span>
       </div>

@@ -7,9 +7,11 @@ import { w } from '../../words'
 import { useSession } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
+import { ShopInvoices } from './ShopInvoices'
 import { ShopPostage } from './ShopPostage'
 import { ShopPrints } from './ShopPrints'
 import { ShopTax } from './ShopTax'
+import { ShopWords } from './ShopWords'
 import { readShop, shopKey, useShop } from './useShop'
 
 /** How the site sells: read as sentences, and set in them. */
@@ -21,7 +23,7 @@ export function ShopStation() {
 
 function Opened({ seen }: { seen: Api['ShopSeen'] }) {
   const work = useShop(seen)
-  const { shop, state, fault, change, changePostage } = work
+  const { shop, state, fault, faults, change, changePostage } = work
   const owner = useSession().data?.role === 'owner'
   return (
     <div className="px-[30px] pt-7 pb-16">
@@ -52,7 +54,7 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
         {state === 'stale' && (
           <StaleVerbs onReload={() => void work.takeTheirs()} onOverwrite={() => void work.overwrite()} />
         )}
-        {fault && <span className="font-semibold">{fault}</span>}
+        {fault && !faults.invoices && <span className="font-semibold">{fault}</span>}
       </p>
       <fieldset disabled={!owner} className="mt-4 grid max-w-[44rem] gap-9">
         <div>
@@ -102,18 +104,18 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
           ) : (
             <p className="text-small text-quiet">{w.shop.noService}</p>
           )}
-          <p className="mt-1 text-small text-quiet">
-            {shop.isPaidOnline ? w.shop.otherwiseLead : w.shop.paymentLead}
-          </p>
-          <textarea
-            aria-label={w.shop.otherwise}
+          <ShopWords
+            label={w.shop.otherwise}
+            lead={shop.isPaidOnline ? w.shop.otherwiseLead : w.shop.paymentLead}
             value={shop.payment}
             rows={4}
-            maxLength={1000}
-            placeholder={w.shop.paymentHint}
-            onChange={(e) => change({ payment: e.target.value })}
-            className="mt-2 w-full resize-y border-b border-strong-line bg-transparent py-1 outline-none placeholder:text-quiet focus:border-plum"
+            most={1000}
+            hint={w.shop.paymentHint}
+            onSay={(payment) => change({ payment })}
           />
+        </Section>
+        <Section title={w.shop.invoices}>
+          <ShopInvoices work={work} last={seen.lastInvoice} />
         </Section>
       </fieldset>
     </div>

@@ -1,0 +1,85 @@
+using Jovitar.Core.Sales.Ordering;
+
+namespace Jovitar.Core.Sales.Invoicing;
+
+/// <summary>When an order has its invoice. Kept by name.</summary>
+public enum InvoiceTime
+{
+    /// <summary>It was placed while none were written.</summary>
+    Never,
+
+    /// <summary>As soon as it is paid, or has left.</summary>
+    WhenDue,
+
+    /// <summary>Whoever sells has asked for it, paid or not.</summary>
+    Now,
+}
+
+/// <summary>What is written of an order. Kept by name.</summary>
+public enum InvoiceKind
+{
+    Invoice,
+
+    /// <summary>Takes back an invoice, or a part of it.</summary>
+    CreditNote,
+}
+
+/// <summary>A paper that is to be written.</summary>
+/// <param name="Amount">Minor units, more than 0.</param>
+public readonly record struct InvoiceStep(InvoiceKind Kind, long Amount);
+
+/// <summary>Which papers an order is to have. What is written is never changed: what has become otherwise is written anew, and the papers come to what is owed again.</summary>
+public static class Billing
+{
+    /// <summary>What the papers of an order come to.</summary>
+    public static long Balance(IEnumerable<InvoiceStep> written) => written.Sum(w => w.Kind == InvoiceKind.Invoice ? w.Amount : -w.Amount);
+
+    /// <summary>
+    /// What is to be written of an order, one after the other; nothing where its papers come to what it is owed for: all of it but what went
+    /// back, and nothing once it is cancelled.
+    /// </summary>
+    /// <param name="total">Of the order, minor units.</param>
+    /// <param name="returned">What went back of its price. Of what was paid too much nothing is owed, so that does not count.</param>
+    /// <param name="balance">What its papers come to by now: never below 0.</param>
+    public static IReadOnlyList<InvoiceStep> Next(OrderStanding standing, InvoiceTime time, long total, long returned, long balance)
+    {
+        var owed = standing.State == OrderState.Cancelled ? 0 : Math.Max(0, total - returned);
+        if (balance > owed)
+        {
+            return [new(InvoiceKind.CreditNote, balance - owed)];
+        }
+
+        if (balance == owed || !IsDue(standing, time))
+        {
+            return [];
+        }
+
+        // An invoice is always of the whole order: what is left of one that was taken back too far is taken back, too.
+        return
+        [
+            .. balance > 0 ? (InvoiceStep[])[new(InvoiceKind.CreditNote, balance)] : [],
+            new(InvoiceKind.Invoice, total),
+            .. total > owed ? (InvoiceStep[])[new(InvoiceKind.CreditNote, total - owed)] : [],
+        ];
+    }
+
+    static bool IsDue(OrderStanding standing, InvoiceTime time) => time switch
+    {
+        InvoiceTime.Now => true,
+        InvoiceTime.WhenDue => standing.IsPaid || standing.State is OrderState.Sent or OrderState.Collected,
+        _ => false,
+    };
+
+    /// <summary>
+    /// The tax in a part of an order: what is in all of it up to the part's end, less what is in all of it up to its beginning. So the taxes of
+    /// parts that follow each other are together the tax of the whole, to the cent.
+    /// </summary>
+    /// <param name="from">Where the part begins, minor units of the order's total.</param>
+    /// <param name="to">Where it ends.</param>
+    public static Money TaxOf(PlacedOrder order, long from, long to)
+    {
+        // Halves up, in numbers that no sum is too large for.
+        long Until(Int128 part) => order.Total.Minor == 0 ? 0 : (long)(((2 * part * order.Taxed.Minor) + order.Total.Minor) / (2 * (Int128)order.Total.Minor));
+        return order.Taxed with { Minor = Until(to) - Until(from) };
+    }
+}

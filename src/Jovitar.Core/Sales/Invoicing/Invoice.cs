@@ -1,0 +1,56 @@
+using Jovitar.Core.Sales.Ordering;
+
+namespace Jovitar.Core.Sales.Invoicing;
+
+/// <summary>An invoice or a credit note, as it was written: whatever becomes of the order, the shop or the site, this stays.</summary>
+/// <param name="Called">Its number, as it stands on it.</param>
+/// <param name="Day">On which it was written.</param>
+/// <param name="Site">What the site was called.</param>
+/// <param name="Seller">Who sells, with the address, line by line.</param>
+/// <param name="Order">The order's number.</param>
+/// <param name="Ordered">When it was placed.</param>
+/// <param name="Paid">When its money had come; null where it had not.</param>
+/// <param name="Corrects">Of a credit note, the invoice that it takes back; null otherwise.</param>
+/// <param name="Amount">What it is about, tax with it.</param>
+/// <param name="Tax">How much of that is tax.</param>
+public sealed record Invoice(
+    InvoiceKind Kind, string Called, DateOnly Day, string Site, string Seller, string TaxNumber, string Foot, long Order, DateOnly Ordered, DateOnly? Paid, PlacedOrder Placed, InvoiceNamed? Corrects, Money Amount, Money Tax)
+{
+    /// <summary>What it is about, without tax.</summary>
+    public Money Net => Amount - Tax;
+
+    /// <summary>What it is, in words.</summary>
+    public string Title => TitleOf(Kind);
+
+    public static string TitleOf(InvoiceKind kind) => kind == InvoiceKind.Invoice ? "Invoice" : "Credit note";
+
+    /// <summary>It takes back the invoice as a whole.</summary>
+    public bool IsWhole => Amount == Placed.Total;
+
+    /// <summary>To whom it goes, line by line: of who had nothing sent no address is kept.</summary>
+    public IReadOnlyList<string> To => Placed.Buyer.Street.Length > 0 ? Placed.Buyer.Lines(Placed.Home) : [Placed.Buyer.Name, Placed.Buyer.Email];
+
+    /// <summary>Who sells, in one line.</summary>
+    public string Sender => string.Join(" · ", Seller.Split('\n'));
+}
+
+/// <summary>An invoice, as another paper names it.</summary>
+public sealed record InvoiceNamed(string Called, DateOnly Day);
+
+/// <summary>An invoice as it is written down: whole, and readable when all else is gone.</summary>
+/// <inheritdoc cref="Invoice"/>
+public sealed record InvoiceSaid(
+    InvoiceKind Kind, string Called, DateOnly Day, string Site, string Seller, string TaxNumber, string Foot, long Order, DateOnly Ordered, DateOnly? Paid, PlacedSaid Placed, InvoiceNamed? Corrects, string Amount, string Tax)
+{
+    public static InvoiceSaid Of(Invoice invoice) => new(
+        invoice.Kind, invoice.Called, invoice.Day, invoice.Site, invoice.Seller, invoice.TaxNumber, invoice.Foot, invoice.Order, invoice.Ordered, invoice.Paid, PlacedSaid.Of(invoice.Placed), invoice.Corrects,
+        invoice.Amount.ToString(), invoice.Tax.ToString());
+
+    /// <exception cref="InvalidDataException">It was written otherwise.</exception>
+    public Invoice Read()
+    {
+        var placed = Placed.Read();
+        Money Read(string text) => Money.Read(text, placed.Total.Currency, long.MaxValue) ?? throw new InvalidDataException($"“{text}” is no amount.");
+        return new Invoice(Kind, Called, Day, Site, Seller, TaxNumber, Foot, Order, Ordered, Paid, placed, Corrects, Read(Amount), Read(Tax));
+    }
+}

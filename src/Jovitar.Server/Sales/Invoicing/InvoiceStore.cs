@@ -1,0 +1,184 @@
+using System.Text.Json;
+using Jovitar.Core;
+using Jovitar.Core.Acts;
+using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Invoicing;
+using Jovitar.Core.Sales.Payments;
+using Jovitar.Server.Acts;
+using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Ordering;
+using Npgsql;
+
+namespace Jovitar.Server.Sales.Invoicing;
+
+/// <summary>An invoice or a credit note among those of an order.</summary>
+/// <param name="Number">The running number alone.</param>
+/// <param name="Called">As it stands on it.</param>
+internal sealed record InvoiceLine(long Number, string Called, InvoiceKind Kind, DateTimeOffset Written, Money Amount)
+{
+    public InvoiceStep Step => new(Kind, Amount.Minor);
+}
+
+/// <summary>Invoices: written once each, with numbers that run without gaps, and never changed.</summary>
+internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, SettingsStore settings)
+{
+    /// <summary>Who writes them where nobody asks for one.</summary>
+    const string Worker = "The shop";
+
+    /// <summary>So many orders are looked at in one go.</summary>
+    const int Step = 50;
+
+    /// <summary>So many invoices are read whole at once.</summary>
+    const int Whole = 200;
+
+    const string Lines = "select i.number, i.called, i.kind, i.written, i.currency, i.amount from invoice as i where i.sale_order = @order order by i.number";
+
+    static InvoiceLine ReadLine(NpgsqlDataReader r) => new(
+        r.Get<long>("number"), r.Get<string>("called"), Enum.Parse<InvoiceKind>(r.Get<string>("kind")), r.Get<DateTimeOffset>("written"), new Money(r.Get<long>("amount"), Currency.Find(r.Get<string>("currency"))!));
+
+    static Invoice Read(NpgsqlDataReader r) => JsonSerializer.Deserialize<InvoiceSaid>(r.Get<string>("content"), PriceStore.Json)!.Read();
+
+    /// <summary>What was written of an order, the first one first.</summary>
+    public async Task<IReadOnlyList<InvoiceLine>> OfAsync(OrderId order, CancellationToken ct)
+    {
+        await using var command = db.Command(Lines, ("order", order.Value));
+        return await command.AllAsync(ReadLine, ct);
+    }
+
+    /// <returns>Null where there is none such of that order.</returns>
+    public async Task<Invoice?> FindAsync(OrderId order, long number, CancellationToken ct)
+    {
+        await using var command = db.Command("select content::text as content from invoice where number = @number and sale_order = @order", ("number", number), ("order", order.Value));
+        return await command.FirstAsync(Read, ct);
+    }
+
+    /// <summary>The running number of the last one; 0 while there is none.</summary>
+    public async Task<long> LastAsync(CancellationToken ct)
+    {
+        await using var command = db.Command("select last from invoice_count");
+        return (long)(await command.ExecuteScalarAsync(ct))!;
+    }
+
+    /// <summary>Those that were written in a year (UTC), by their numbers, some at a time.</summary>
+    public async IAsyncEnumerable<IReadOnlyList<Invoice>> OfYearAsync(int year, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken ct)
+    {
+        var from = new DateTimeOffset(year, 1, 1, 0, 0, 0, TimeSpan.Zero);
+        var (at, number, isMore) = (from, 0L, true);
+        while (isMore)
+        {
+            await using var command = db.Command(
+                """
+                select number, written, content::text as content
+                  from invoice
+                 where (written, number) > (@at, @number) and written < @until
+                 order by written, number
+                 limit @most
+                """,
+                ("at", at), ("number", number), ("until", from.AddYears(1)), ("most", Whole));
+            var some = await command.AllAsync(r => (Number: r.Get<long>("number"), Written: r.Get<DateTimeOffset>("written"), Invoice: Read(r)), ct);
+            isMore = some.Count == Whole;
+            if (some.Count > 0)
+            {
+                (at, number) = (some[^1].Written, some[^1].Number);
+                yield return [.. some.Select(s => s.Invoice)];
+            }
+        }
+    }
+
+    /// <summary>Orders of which something has changed since their papers were looked at, the eldest first.</summary>
+    public async Task<IReadOnlyList<OrderId>> DueAsync(CancellationToken ct)
+    {
+        await using var command = db.Command("select id from sale_order where to_bill order by placed, id limit @most", ("most", Step));
+        return await command.AllAsync(r => new OrderId(r.Get<Guid>("id")), ct);
+    }
+
+    /// <summary>Writes what is to be written of an order by now: mostly nothing.</summary>
+    public async Task SettleAsync(OrderId id, CancellationToken ct)
+    {
+        var (rule, site) = await TermsAsync(ct);
+        await acts.RunAsync(
+            Actor.Worker(Worker), ActKind.Invoices,
+            async act =>
+            {
+                if (await OrderStore.LockAsync(act, id, ct) is not { } order)
+                {
+                    return act.Drop(false);
+                }
+
+                // Where none are written any more, what was written is still taken back.
+                await WriteAsync(act, order, rule.AreWritten ? order.Invoicing : InvoiceTime.Never, rule, site, ct);
+                await act.RunAsync("update sale_order set to_bill = false where id = @id", ct, ("id", id.Value));
+                return true;
+            },
+            ct);
+    }
+
+    /// <summary>Writes the invoice of an order because somebody asks for it, paid or not.</summary>
+    /// <param name="expected">The version that was looked at.</param>
+    public async Task<(OrderOutcome Outcome, Done Done)> AskAsync(Actor who, OrderId id, long expected, CancellationToken ct)
+    {
+        var (rule, site) = await TermsAsync(ct);
+        return await acts.RunAsync(
+            who, ActKind.Invoices,
+            async act =>
+            {
+                var order = await OrderStore.LockAsync(act, id, ct);
+                var outcome = order is null ? OrderOutcome.Gone : order.Version != expected ? OrderOutcome.Stale
+                    : !rule.AreWritten || !await WriteAsync(act, order, InvoiceTime.Now, rule, site, ct) ? OrderOutcome.CannotBe
+                    : OrderOutcome.Written;
+                if (outcome != OrderOutcome.Written)
+                {
+                    return act.Drop(outcome);
+                }
+
+                await act.RunAsync("update sale_order set invoicing = 'Now', to_bill = false, version = version + 1 where id = @id", ct, ("id", id.Value));
+                return outcome;
+            },
+            ct);
+    }
+
+    async Task<(InvoiceRule Rule, string Site)> TermsAsync(CancellationToken ct) => ((await shops.ReadAsync(ct)).Shop.Invoices, (await settings.ReadAsync(ct)).Title);
+
+    /// <summary>Whether somebody can have the invoice of an order written now.</summary>
+    /// <param name="written">What was written of it.</param>
+    public static bool CanBeAsked(KeptOrder order, InvoiceRule rule, IEnumerable<InvoiceLine> written) => rule.AreWritten && Next(order, InvoiceTime.Now, written).Any(s => s.Kind == InvoiceKind.Invoice);
+
+    static IReadOnlyList<InvoiceStep> Next(KeptOrder order, InvoiceTime time, IEnumerable<InvoiceLine> written) =>
+        Billing.Next(order.Standing, time, order.Placed.Total.Minor, Refunds.OfPrice(order.Returned, order.Overpaid), Billing.Balance(written.Select(w => w.Step)));
+
+    /// <summary>Writes what is to be written of an order that is locked.</summary>
+    /// <returns>Whether that was anything.</returns>
+    static async Task<bool> WriteAsync(Act act, KeptOrder order, InvoiceTime time, InvoiceRule rule, string site, CancellationToken ct)
+    {
+        await using var read = act.Command(Lines, ("order", order.Id.Value));
+        var written = await read.AllAsync(ReadLine, ct);
+        var balance = Billing.Balance(written.Select(w => w.Step));
+        var last = written.LastOrDefault(w => w.Kind == InvoiceKind.Invoice) is { } line ? new InvoiceNamed(line.Called, Day(line.Written)) : null;
+        var made = new List<Invoice>();
+        foreach (var step in Next(order, time, written))
+        {
+            // The next number, while nobody else has it: without gaps.
+            await using var count = act.Command("update invoice_count set last = case when last = 0 then @first else last + 1 end returning last", ("first", rule.First));
+            var number = (long)(await count.ExecuteScalarAsync(ct))!;
+            var total = order.Placed.Total;
+            var begins = step.Kind == InvoiceKind.Invoice ? 0 : total.Minor - balance;
+            var invoice = new Invoice(
+                step.Kind, rule.Call(number), Day(act.Now), site, rule.Seller, rule.TaxNumber, rule.Foot, order.Number, Day(order.At), order.Paid is { } paid ? Day(paid) : null, order.Placed with { Message = "" },
+                step.Kind == InvoiceKind.Invoice ? null : last, total with { Minor = step.Amount }, Billing.TaxOf(order.Placed, begins, begins + step.Amount));
+            await act.RunAsync(
+                """
+                insert into invoice (number, called, sale_order, kind, written, content, currency, amount)
+                values (@number, @called, @order, @kind, @now, @content::jsonb, @currency, @amount)
+                """,
+                ct, ("number", number), ("called", invoice.Called), ("order", order.Id.Value), ("kind", step.Kind.ToString()), ("now", act.Now),
+                ("content", JsonSerializer.Serialize(InvoiceSaid.Of(invoice), PriceStore.Json)), ("currency", total.Currency.Code), ("amount", step.Amount));
+            made.Add(invoice);
+            (last, balance) = step.Kind == InvoiceKind.Invoice ? (new InvoiceNamed(invoice.Called, invoice.Day), balance + step.Amount) : (last, balance - step.Amount);
+        }
+
+        (act.IsKept, act.Says) = (made.Count > 0, _ => OrderWords.Wrote(made, order.Number));
+        return made.Count > 0;
+    }
+
+    static DateOnly Day(DateTimeOffset at) => DateOnly.FromDateTime(at.UtcDateTime);
+}

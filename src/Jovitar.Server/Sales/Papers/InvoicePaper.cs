@@ -1,0 +1,149 @@
+using System.Globalization;
+using Jovitar.Core.Sales.Invoicing;
+using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Papers;
+using Jovitar.Core.Themes;
+
+namespace Jovitar.Server.Sales.Papers;
+
+/// <summary>An invoice or a credit note on paper: as it was written, whatever has become of the order since.</summary>
+internal static class InvoicePaper
+{
+    /// <summary>From the right margin: how wide the columns of amounts are.</summary>
+    const double Amounts = 26;
+
+    const double Counts = 10;
+
+    public static byte[] Draw(Invoice invoice, Colour accent)
+    {
+        var title = $"{invoice.Title} {invoice.Called}";
+        using var paper = new Paper(invoice.Site, title, PaperFormat.Of(invoice.Placed.Home), accent);
+        Head(paper, invoice);
+        if (invoice.Kind == InvoiceKind.Invoice)
+        {
+            Lines(paper, invoice.Placed);
+            Sum(paper, invoice.Placed);
+        }
+        else
+        {
+            TakesBack(paper, invoice);
+        }
+
+        Tax(paper, invoice);
+        Foot(paper, invoice);
+        return paper.Finish();
+    }
+
+    static void Head(Paper paper, Invoice invoice)
+    {
+        // Above the address, so that the window of an envelope shows both.
+        paper.Words(invoice.Sender, Paper.Left, Paper.Window - 6, 84, new PaperType(6.5, IsQuiet: true), most: 1);
+        var sent = paper.Words(string.Join('\n', invoice.To), Paper.Left, Paper.Window, 80, new PaperType(11));
+        var (right, width) = (Paper.Left + 100, paper.Width - 100);
+        var told = paper.Words(invoice.Title, right, Paper.Window - 2, width, new PaperType(20, IsStrong: true));
+        told += paper.Words(invoice.Called, right, Paper.Window - 1 + told, width, new PaperType(13, IsStrong: true)) + 1;
+        var about = string.Create(CultureInfo.InvariantCulture, $"{Day(invoice.Day)}\nOrder {invoice.Order} of {Day(invoice.Ordered)}");
+        told += paper.Words(invoice.TaxNumber.Length == 0 ? about : $"{about}\nTax number {invoice.TaxNumber}", right, Paper.Window - 1 + told, width, new PaperType(9.5, IsQuiet: true));
+        paper.Y = Paper.Window + Math.Max(sent, told) + 14;
+    }
+
+    static void Lines(Paper paper, PlacedOrder placed)
+    {
+        void Columns()
+        {
+            var (y, quiet) = (paper.Y, new PaperType(8.5, IsQuiet: true));
+            paper.Words(placed.Total.Currency.Code, Paper.Left, y, paper.Width, quiet, isRight: true);
+            paper.Y += paper.Words("each", Paper.Left, y, paper.Width - Amounts, quiet, isRight: true) + 1;
+            paper.Rule(paper.Y);
+            paper.Y += 2;
+        }
+
+        Columns();
+        var (x, wide) = (Paper.Left + Counts + 3, paper.Width - Counts - 3 - (2 * Amounts));
+        var (strong, small) = (new PaperType(10.5, IsStrong: true), new PaperType(9, IsQuiet: true));
+        foreach (var line in placed.Lines)
+        {
+            var (what, of) = (line.Option.Called, $"{line.Called}, {line.Gallery}");
+            var high = paper.HeightOf(what, wide, strong) + Math.Min(paper.HeightOf(of, wide, small), 2 * small.Line);
+            if (paper.Need(high + 3))
+            {
+                Columns();
+            }
+
+            var (y, type) = (paper.Y, new PaperType(10.5));
+            paper.Words(string.Create(CultureInfo.InvariantCulture, $"{line.Count} ×"), Paper.Left, y, Counts, type, isRight: true);
+            paper.Words(of, x, y + paper.Words(what, x, y, wide, strong), wide, small, most: 2);
+            paper.Words(line.Each.ToString(), Paper.Left, y, paper.Width - Amounts, type, isRight: true);
+            paper.Words(line.Amount.ToString(), Paper.Left, y, paper.Width, type, isRight: true);
+            paper.Y += high + 3;
+        }
+
+        paper.Rule(paper.Y);
+        paper.Y += 2;
+    }
+
+    static void Sum(Paper paper, PlacedOrder placed)
+    {
+        // A sum never stands without its last part on another page.
+        paper.Need(34);
+        Row(paper, "Together", placed.Goods.ToString());
+        if (placed.Way.Delivery is Delivery.Post or Delivery.Express || placed.Way.Costs.Minor > 0)
+        {
+            Row(paper, OrderLetters.Called(placed.Way.Delivery), placed.Way.Costs.ToString());
+        }
+
+        if (placed.Tax.Kind == TaxKind.Added)
+        {
+            Row(paper, placed.Tax.Called, placed.Taxed.ToString());
+        }
+
+        Row(paper, "Total", placed.Total.Said, isStrong: true);
+    }
+
+    static void TakesBack(Paper paper, Invoice invoice)
+    {
+        var of = invoice.Corrects is { } corrects ? string.Create(CultureInfo.InvariantCulture, $"invoice {corrects.Called} of {Day(corrects.Day)}") : "the invoice";
+        paper.Y += paper.Words(invoice.IsWhole ? $"This takes back {of} as a whole." : $"This takes back a part of {of}, which was over {invoice.Placed.Total.Said}.", Paper.Left, paper.Y, paper.Width, new PaperType(10.5)) + 5;
+        paper.Rule(paper.Y);
+        paper.Y += 2;
+        Row(paper, "To your credit", invoice.Amount.Said, isStrong: true);
+    }
+
+    static void Tax(Paper paper, Invoice invoice)
+    {
+        if (invoice.Placed.Tax.Kind == TaxKind.None)
+        {
+            return;
+        }
+
+        Row(paper, "Without tax", invoice.Net.ToString(), isQuiet: true);
+        Row(paper, invoice.Placed.Tax.Rate, invoice.Tax.ToString(), isQuiet: true);
+    }
+
+    static void Row(Paper paper, string words, string amount, bool isStrong = false, bool isQuiet = false)
+    {
+        var type = new PaperType(isStrong ? 13 : 10.5, isStrong, isQuiet);
+        paper.Words(words, Paper.Left, paper.Y, paper.Width - 45, type, isRight: true, most: 1);
+        paper.Y += paper.Words(amount, Paper.Left, paper.Y, paper.Width, type, isRight: true) + 1;
+    }
+
+    static void Foot(Paper paper, Invoice invoice)
+    {
+        paper.Y += 6;
+        if (invoice.Kind == InvoiceKind.Invoice)
+        {
+            var delivered = invoice.Placed.Way.Delivery == Delivery.Files ? "The files can be fetched since it is paid." : "Delivered on the day of this invoice, unless another was agreed.";
+            paper.Paragraph(invoice.Paid is { } paid ? $"Paid on {Day(paid)}. {delivered}" : delivered);
+            if (invoice.Paid is null)
+            {
+                paper.Paragraph(invoice.Placed.Payment.Length > 0 ? invoice.Placed.Payment : "It is paid online, on the page of the order.");
+            }
+        }
+
+        paper.Paragraph(invoice.Foot);
+        paper.Need(6 + (invoice.Seller.Split('\n').Length * new PaperType(9).Line));
+        paper.Y += paper.Words(invoice.Seller, Paper.Left, paper.Y, paper.Width, new PaperType(9, IsQuiet: true));
+    }
+
+    static string Day(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+}
