@@ -142,6 +142,18 @@ public sealed class InvoiceTests
     }
 
     [Fact]
+    public void Its_letter_says_what_comes_with_it_and_whether_anything_is_to_be_done()
+    {
+        Assert.Contains("It is paid; nothing is to be done.", OrderLetters.Invoiced(Paper()).Text, StringComparison.Ordinal);
+        Assert.Contains("Pay into the account.", OrderLetters.Invoiced(Paper() with { Paid = null }).Text, StringComparison.Ordinal);
+        Assert.Contains("It is paid online", OrderLetters.Invoiced(Paper() with { Paid = null, Placed = Order(2250, 421) with { Payment = "" } }).Text, StringComparison.Ordinal);
+        var back = OrderLetters.Invoiced(Paper(InvoiceKind.CreditNote, 450, 84));
+        Assert.Equal("Credit note G-118 for your order 1004 from Marram Bay", back.Subject);
+        Assert.Contains("This takes back a part of invoice G-117 of 8 March 2026, which was over EUR 22.50.", back.Text, StringComparison.Ordinal);
+        Assert.Contains("This takes back invoice G-117 of 8 March 2026 as a whole.", OrderLetters.Invoiced(Paper(InvoiceKind.CreditNote)).Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Bookkeeping_has_them_row_by_row()
     {
         Assert.Equal(InvoiceTable.Columns.Count, InvoiceTable.Cells(Paper()).Count);

@@ -27,9 +27,9 @@ internal static class AudienceSteps
         await visitor.PostAsync("/site/enter", new FormUrlEncodedContent(new Dictionary<string, string> { ["to"] = to, ["passcode"] = passcode }));
 
     /// <summary>An album in a category and on a page, an open album beside it, and what everyone finds anyway.</summary>
-    public static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos, string Album, string Category)> NightAsync(int photos = 3, int scale = 1)
+    public static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos, string Album, string Category)> NightAsync(int photos = 3, int scale = 1, int? mail = null)
     {
-        var (site, owner, visitor, p) = await StartAsync(photos + 1, scale);
+        var (site, owner, visitor, p) = await StartAsync(photos + 1, scale, mail);
         var album = await MakeAsync(owner, "Night", p[..^1]);
         var category = await CategoryAsync(owner, "Festival");
         await (await StandAsync(owner, album, categories: [category], comments: true, ratings: true)).ReadAsync();

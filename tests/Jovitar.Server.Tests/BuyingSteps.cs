@@ -49,9 +49,9 @@ internal static partial class BuyingSteps
     }
 
     /// <summary>An album called Night at /album/night, which is sold, in a shop that is open.</summary>
-    public static async Task<Sale> SaleAsync(int photos = 2, object? shop = null)
+    public static async Task<Sale> SaleAsync(int photos = 2, object? shop = null, int? mail = null)
     {
-        var (site, owner, _, p, album, _) = await NightAsync(photos, scale: 10);
+        var (site, owner, _, p, album, _) = await NightAsync(photos, scale: 10, mail);
         var list = (await (await owner.PostAsJsonAsync("/api/prices", new { name = "Prints", currency = "EUR" })).ReadAsync()).GetProperty("seen").GetProperty("id").GetString()!;
         var (print, file) = (Guid.NewGuid().ToString(), Guid.NewGuid().ToString());
         await PriceAsync(owner, list, print, file, "4.00", "5.00");

@@ -261,6 +261,29 @@ public sealed partial class InvoiceTests : IDisposable
     }
 
     [Fact]
+    public async Task Its_buyer_has_it_by_letter_and_what_came_with_that_is_forgotten_once_it_has_left()
+    {
+        await using var standin = await Standin.StartAsync(Path.GetTempPath());
+        await using var sale = await SaleAsync(shop: Shop(), mail: standin.MailPort);
+        await BuyAsync(sale.Site.Visitor(), sale, sale.Print);
+        var order = await LatestAsync(sale);
+        (await StepAsync(sale.Owner, order, "send")).EnsureSuccessStatusCode();
+        // One to the buyer and one to the owner when it was placed.
+        var letter = Assert.Single(await standin.LettersAsync(3), l => l.Subject == "Invoice G-118 for your order 1001 from Trial");
+        Assert.Contains("nell@example.test", letter.To, StringComparison.Ordinal);
+        Assert.Contains("invoice G-118 over EUR 8.50", letter.Text, StringComparison.Ordinal);
+        Assert.Contains("Pay into the account.", letter.Text, StringComparison.Ordinal);
+        var (name, bytes) = await standin.PaperAsync(letter.Subject);
+        Assert.Equal("invoice G-118.pdf", name);
+        Assert.Contains("Total EUR 8.50", await WordsAsync(bytes), StringComparison.Ordinal);
+        (await StepAsync(sale.Owner, order, "pay")).EnsureSuccessStatusCode();
+        (await RefundAsync(sale.Owner, await OneAsync(sale.Owner, order), "8.50")).EnsureSuccessStatusCode();
+        var back = Assert.Single(await standin.LettersAsync(5), l => l.Subject == "Credit note G-119 for your order 1001 from Trial");
+        Assert.Contains("This takes back invoice G-118 of", back.Text, StringComparison.Ordinal);
+        await sale.Site.UntilAsync("select count(*) from letter where due is not null or paper is not null", 0);
+    }
+
+    [Fact]
     public async Task Bookkeeping_takes_a_year_along_as_a_table_and_on_paper()
     {
         await using var sale = await SaleAsync(shop: Shop(Invoices(prefix: "A/")));

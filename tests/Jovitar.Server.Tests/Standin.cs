@@ -79,6 +79,14 @@ internal sealed class Standin : IAsyncDisposable
         }
     }
 
+    /// <summary>The file that came with a letter.</summary>
+    /// <param name="subject">Of the letter; it has come.</param>
+    public async Task<(string Name, byte[] Bytes)> PaperAsync(string subject)
+    {
+        var letter = (await client.GetFromJsonAsync<JsonElement>("/standin/outbox")).EnumerateArray().First(l => l.GetProperty("subject").GetString() == subject);
+        return (letter.GetProperty("papers")[0].GetProperty("name").GetString()!, await client.GetByteArrayAsync($"/outbox/{letter.GetProperty("number").GetInt32()}/0"));
+    }
+
     /// <summary>Ends it; once is enough.</summary>
     public async ValueTask DisposeAsync()
     {

@@ -54,9 +54,9 @@ internal static partial class StandingSteps
         return album;
     }
 
-    public static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos)> StartAsync(int count, int scale = 1)
+    public static async Task<(Site Site, HttpClient Owner, HttpClient Visitor, string[] Photos)> StartAsync(int count, int scale = 1, int? mail = null)
     {
-        var site = await Site.StartAsync();
+        var site = await Site.StartAsync(mail: mail);
         var owner = await site.OwnerAsync();
         var intake = await owner.IntakeAsync();
         var photos = new string[count];

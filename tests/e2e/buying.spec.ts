@@ -261,6 +261,53 @@ test('what is paid is printed: files of exactly its size, a slip for the parcel,
   }
 })
 
+test('orders have invoices once it is said who sells, and their buyers find them with the order', async ({ browser }) => {
+  await page.goto('/workroom/shop')
+  await page.getByRole('combobox', { name: 'Whether invoices are written' }).selectOption({ label: 'an invoice is written' })
+  await expect(page.getByText('Say who sells, with the address below the name, before invoices are written.')).toBeVisible()
+  await page.getByRole('textbox', { name: /^Who sells/ }).fill('Rowing Club Hollin Quay\nThe boathouse\nHollin Quay')
+  const first = page.getByRole('textbox', { name: 'Number of the first invoice' })
+  await first.fill('40')
+  await first.press('Enter')
+  const prefix = page.getByRole('textbox', { name: 'What stands before the number of invoices' })
+  await prefix.fill('R-')
+  await prefix.press('Enter')
+  await saved()
+  await noSeriousFinding(page)
+  const visitor = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  await toBuy(visitor)
+  await put(visitor)
+  await sayWho(visitor, 'Perrin Vane', '3 Slipway')
+  // So many letters go to one address, and no more.
+  await visitor.getByLabel('E-mail address').fill('perrin@example.test')
+  await visitor.getByRole('radio', { name: /^Otherwise/ }).check()
+  await visitor.getByRole('button', { name: 'Order', exact: true }).click()
+  await expect(visitor.getByText('Waits for payment')).toBeVisible()
+  await page.goto('/workroom/orders')
+  await page.getByRole('button', { name: /^Order \d+ of Perrin Vane/ }).click()
+  const order = page.getByRole('region', { name: /^Order \d+ of Perrin Vane/ })
+  await order.getByRole('button', { name: 'Its money has come' }).click()
+  // The site writes it by itself, and the workroom hears of it.
+  const paper = order.getByRole('link', { name: 'Invoice R-40' })
+  await expect(paper).toBeVisible()
+  await noSeriousFinding(page)
+  await visitor.reload()
+  const theirs = visitor.getByRole('link', { name: 'Invoice R-40' })
+  await noSeriousFinding(visitor)
+  for (const [who, link] of [[page, paper], [visitor, theirs]] as const) {
+    const answer = await who.request.get((await link.getAttribute('href')) ?? '')
+    expect((await answer.body()).subarray(0, 5).toString()).toBe('%PDF-')
+  }
+  // One that came before has none until somebody asks.
+  await page.getByRole('button', { name: 'All' }).click()
+  await page.getByRole('button', { name: 'Order 1001 of Nell Garrow' }).click()
+  await page.getByRole('button', { name: 'Write the invoice now' }).click()
+  await expect(page.getByText('The invoice is written.')).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Invoice R-41' })).toBeVisible()
+  expect((await saving(page.getByRole('link', { name: 'invoices as PDF' }))).suggestedFilename()).toMatch(/invoices \d{4}\.zip$/)
+  await visitor.close()
+})
+
 test('a closed shop shows no prices', async ({ browser }) => {
   await page.goto('/workroom/shop')
   await page.getByRole('button', { name: 'Close the shop' }).click()

@@ -15,6 +15,8 @@ internal static partial class OutboxEndpoints
     public static void MapOutbox(this IEndpointRouteBuilder app)
     {
         app.MapGet("/outbox", (Tray tray) => Results.Content(Page(tray.All), "text/html; charset=utf-8"));
+        app.MapGet("/outbox/{letter:int}/{paper:int}", (int letter, int paper, Tray tray) =>
+            tray.All.FirstOrDefault(l => l.Number == letter)?.Papers.ElementAtOrDefault(paper) is { } found ? Results.Bytes(found.Bytes, found.Type) : Results.NotFound());
         app.MapGet("/standin/outbox", (Tray tray) => tray.All);
         app.MapPut("/standin/outbox", (OutboxSettings settings, Tray tray) =>
         {
@@ -61,6 +63,7 @@ internal static partial class OutboxEndpoints
           <h2>{Html(letter.Subject)}</h2>
           <p class="to">To {Html(letter.To)}, from {Html(letter.From)}, {letter.Came:HH:mm:ss} UTC</p>
           <pre>{Links().Replace(Html(letter.Text.Trim()), m => $"<a href=\"{m.Value}\">{m.Value}</a>")}</pre>
+          {string.Concat(letter.Papers.Select((p, i) => $"<p class=\"to\"><a href=\"/outbox/{letter.Number}/{i}\">{Html(p.Name)}</a></p>"))}
         </article>
         """;
 

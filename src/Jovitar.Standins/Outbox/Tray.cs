@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Text.Json.Serialization;
 using MimeKit;
 using SmtpServer;
 using SmtpServer.Mail;
@@ -21,7 +22,11 @@ internal enum Mood
 
 /// <summary>A letter that was handed over; none of them ever leaves this machine.</summary>
 /// <param name="Number">Counted from 1.</param>
-internal sealed record KeptLetter(int Number, string From, string To, string Subject, string Text, DateTimeOffset Came);
+/// <param name="Papers">What came with it.</param>
+internal sealed record KeptLetter(int Number, string From, string To, string Subject, string Text, IReadOnlyList<KeptPaper> Papers, DateTimeOffset Came);
+
+/// <summary>A file that came with a letter.</summary>
+internal sealed record KeptPaper(string Name, string Type, [property: JsonIgnore] byte[] Bytes);
 
 /// <summary>The letters that the simulated mail server has taken, newest first.</summary>
 internal sealed class Tray : MessageStore
@@ -54,9 +59,17 @@ internal sealed class Tray : MessageStore
 
         await using var bytes = new MemoryStream(buffer.ToArray());
         using var read = await MimeMessage.LoadAsync(bytes, cancellationToken);
+        var papers = new List<KeptPaper>();
+        foreach (var part in read.Attachments.OfType<MimePart>().Where(p => p.Content is not null))
+        {
+            using var decoded = new MemoryStream();
+            await part.Content!.DecodeToAsync(decoded, cancellationToken);
+            papers.Add(new KeptPaper(part.FileName ?? "", part.ContentType.MimeType, decoded.ToArray()));
+        }
+
         lock (gate)
         {
-            letters.AddFirst(new KeptLetter(++count, read.From.ToString(), read.To.ToString(), read.Subject ?? "", read.TextBody ?? "", DateTimeOffset.UtcNow));
+            letters.AddFirst(new KeptLetter(++count, read.From.ToString(), read.To.ToString(), read.Subject ?? "", read.TextBody ?? "", papers, DateTimeOffset.UtcNow));
             while (letters.Count > Most)
             {
                 letters.RemoveLast();

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Jovitar.Core.Sales.Ordering;
 
 namespace Jovitar.Core.Sales.Invoicing;
@@ -24,8 +25,12 @@ public sealed record Invoice(
 
     public static string TitleOf(InvoiceKind kind) => kind == InvoiceKind.Invoice ? "Invoice" : "Credit note";
 
-    /// <summary>It takes back the invoice as a whole.</summary>
-    public bool IsWhole => Amount == Placed.Total;
+    /// <summary>What a credit note takes back, a sentence.</summary>
+    public string TakesBack =>
+        $"This takes back {(Amount == Placed.Total ? "" : "a part of ")}{(Corrects is { } corrects ? $"invoice {corrects.Called} of {InvoiceNamed.Said(corrects.Day)}" : "the invoice")}{(Amount == Placed.Total ? " as a whole." : $", which was over {Placed.Total.Said}.")}";
+
+    /// <summary>How an invoice that is not paid is to be paid.</summary>
+    public string ToPay => Placed.Payment.Length > 0 ? Placed.Payment : "It is paid online, on the page of the order.";
 
     /// <summary>To whom it goes, line by line: of who had nothing sent no address is kept.</summary>
     public IReadOnlyList<string> To => Placed.Buyer.Street.Length > 0 ? Placed.Buyer.Lines(Placed.Home) : [Placed.Buyer.Name, Placed.Buyer.Email];
@@ -35,7 +40,11 @@ public sealed record Invoice(
 }
 
 /// <summary>An invoice, as another paper names it.</summary>
-public sealed record InvoiceNamed(string Called, DateOnly Day);
+public sealed record InvoiceNamed(string Called, DateOnly Day)
+{
+    /// <summary>A day, as papers say it.</summary>
+    public static string Said(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+}
 
 /// <summary>An invoice as it is written down: whole, and readable when all else is gone.</summary>
 /// <inheritdoc cref="Invoice"/>

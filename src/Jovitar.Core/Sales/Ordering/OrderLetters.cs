@@ -1,4 +1,5 @@
 using Jovitar.Core.People;
+using Jovitar.Core.Sales.Invoicing;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -65,6 +66,25 @@ public static class OrderLetters
 
         {amount.Said} of what you paid for your order {number} from “{site}” goes back to you, the way it came. It may take your bank some days.
         """);
+
+    /// <summary>To whom an invoice or a credit note goes, which comes with it.</summary>
+    public static Letter Invoiced(Invoice invoice) => invoice.Kind == InvoiceKind.Invoice
+        ? new(
+            $"Invoice {invoice.Called} for your order {invoice.Order} from {invoice.Site}",
+            $"""
+            Dear {invoice.Placed.Buyer.Name},
+
+            with this letter comes invoice {invoice.Called} over {invoice.Amount.Said} for your order {invoice.Order} from “{invoice.Site}”.
+
+            {(invoice.Paid is not null ? "It is paid; nothing is to be done." : invoice.ToPay)}
+            """)
+        : new(
+            $"Credit note {invoice.Called} for your order {invoice.Order} from {invoice.Site}",
+            $"""
+            Dear {invoice.Placed.Buyer.Name},
+
+            with this letter comes credit note {invoice.Called} over {invoice.Amount.Said} for your order {invoice.Order} from “{invoice.Site}”. {invoice.TakesBack}
+            """);
 
     /// <summary>To who sells, of a payment that people have to look at.</summary>
     /// <param name="says">What is the matter, a sentence.</param>

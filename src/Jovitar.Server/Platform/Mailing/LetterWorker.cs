@@ -62,7 +62,13 @@ internal sealed class LetterWorker(LetterStore letters, MailSettings settings, S
 
     static MimeMessage Written(DueLetter letter, MailboxAddress from)
     {
-        var message = new MimeMessage { Subject = letter.Subject, Date = letter.Made, Body = new TextPart("plain") { Text = letter.Body }, MessageId = $"{letter.Id:N}@{from.Domain}" };
+        var body = new BodyBuilder { TextBody = letter.Body };
+        if (letter.Paper is { } paper)
+        {
+            body.Attachments.Add(paper.Name, paper.Pdf, new ContentType("application", "pdf"));
+        }
+
+        var message = new MimeMessage { Subject = letter.Subject, Date = letter.Made, Body = body.ToMessageBody(), MessageId = $"{letter.Id:N}@{from.Domain}" };
         message.From.Add(from);
         message.To.Add(new MailboxAddress(letter.ToName, letter.ToAddress));
         // What is written by a program is not answered by one (RFC 3834).

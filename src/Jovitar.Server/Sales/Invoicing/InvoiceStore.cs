@@ -3,10 +3,13 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Invoicing;
+using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Sales.Ordering;
+using Jovitar.Server.Sales.Papers;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Invoicing;
@@ -20,7 +23,7 @@ internal sealed record InvoiceLine(long Number, string Called, InvoiceKind Kind,
 }
 
 /// <summary>Invoices: written once each, with numbers that run without gaps, and never changed.</summary>
-internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, SettingsStore settings)
+internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, SettingsStore settings, PaperStore papers, BuyerLetters buyers)
 {
     /// <summary>Who writes them where nobody asks for one.</summary>
     const string Worker = "The shop";
@@ -95,7 +98,7 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
     /// <summary>Writes what is to be written of an order by now: mostly nothing.</summary>
     public async Task SettleAsync(OrderId id, CancellationToken ct)
     {
-        var (rule, site) = await TermsAsync(ct);
+        var terms = await TermsAsync(ct);
         await acts.RunAsync(
             Actor.Worker(Worker), ActKind.Invoices,
             async act =>
@@ -106,7 +109,7 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
                 }
 
                 // Where none are written any more, what was written is still taken back.
-                await WriteAsync(act, order, rule.AreWritten ? order.Invoicing : InvoiceTime.Never, rule, site, ct);
+                await WriteAsync(act, order, terms.Rule.AreWritten ? order.Invoicing : InvoiceTime.Never, terms, ct);
                 await act.RunAsync("update sale_order set to_bill = false where id = @id", ct, ("id", id.Value));
                 return true;
             },
@@ -117,14 +120,14 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
     /// <param name="expected">The version that was looked at.</param>
     public async Task<(OrderOutcome Outcome, Done Done)> AskAsync(Actor who, OrderId id, long expected, CancellationToken ct)
     {
-        var (rule, site) = await TermsAsync(ct);
+        var terms = await TermsAsync(ct);
         return await acts.RunAsync(
             who, ActKind.Invoices,
             async act =>
             {
                 var order = await OrderStore.LockAsync(act, id, ct);
                 var outcome = order is null ? OrderOutcome.Gone : order.Version != expected ? OrderOutcome.Stale
-                    : !rule.AreWritten || !await WriteAsync(act, order, InvoiceTime.Now, rule, site, ct) ? OrderOutcome.CannotBe
+                    : !terms.Rule.AreWritten || !await WriteAsync(act, order, InvoiceTime.Now, terms, ct) ? OrderOutcome.CannotBe
                     : OrderOutcome.Written;
                 if (outcome != OrderOutcome.Written)
                 {
@@ -137,7 +140,10 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
             ct);
     }
 
-    async Task<(InvoiceRule Rule, string Site)> TermsAsync(CancellationToken ct) => ((await shops.ReadAsync(ct)).Shop.Invoices, (await settings.ReadAsync(ct)).Title);
+    /// <summary>How invoices are written by now.</summary>
+    sealed record Terms(InvoiceRule Rule, string Site, Func<Invoice, byte[]> Draw);
+
+    async Task<Terms> TermsAsync(CancellationToken ct) => new((await shops.ReadAsync(ct)).Shop.Invoices, (await settings.ReadAsync(ct)).Title, await papers.InvoicesAsync(ct));
 
     /// <summary>Whether somebody can have the invoice of an order written now.</summary>
     /// <param name="written">What was written of it.</param>
@@ -146,10 +152,11 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
     static IReadOnlyList<InvoiceStep> Next(KeptOrder order, InvoiceTime time, IEnumerable<InvoiceLine> written) =>
         Billing.Next(order.Standing, time, order.Placed.Total.Minor, Refunds.OfPrice(order.Returned, order.Overpaid), Billing.Balance(written.Select(w => w.Step)));
 
-    /// <summary>Writes what is to be written of an order that is locked.</summary>
+    /// <summary>Writes what is to be written of an order that is locked; its buyer has a letter with each.</summary>
     /// <returns>Whether that was anything.</returns>
-    static async Task<bool> WriteAsync(Act act, KeptOrder order, InvoiceTime time, InvoiceRule rule, string site, CancellationToken ct)
+    async Task<bool> WriteAsync(Act act, KeptOrder order, InvoiceTime time, Terms terms, CancellationToken ct)
     {
+        var rule = terms.Rule;
         await using var read = act.Command(Lines, ("order", order.Id.Value));
         var written = await read.AllAsync(ReadLine, ct);
         var balance = Billing.Balance(written.Select(w => w.Step));
@@ -163,7 +170,7 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
             var total = order.Placed.Total;
             var begins = step.Kind == InvoiceKind.Invoice ? 0 : total.Minor - balance;
             var invoice = new Invoice(
-                step.Kind, rule.Call(number), Day(act.Now), site, rule.Seller, rule.TaxNumber, rule.Foot, order.Number, Day(order.At), order.Paid is { } paid ? Day(paid) : null, order.Placed with { Message = "" },
+                step.Kind, rule.Call(number), Day(act.Now), terms.Site, rule.Seller, rule.TaxNumber, rule.Foot, order.Number, Day(order.At), order.Paid is { } paid ? Day(paid) : null, order.Placed with { Message = "" },
                 step.Kind == InvoiceKind.Invoice ? null : last, total with { Minor = step.Amount }, Billing.TaxOf(order.Placed, begins, begins + step.Amount));
             await act.RunAsync(
                 """
@@ -172,6 +179,7 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
                 """,
                 ct, ("number", number), ("called", invoice.Called), ("order", order.Id.Value), ("kind", step.Kind.ToString()), ("now", act.Now),
                 ("content", JsonSerializer.Serialize(InvoiceSaid.Of(invoice), PriceStore.Json)), ("currency", total.Currency.Code), ("amount", step.Amount));
+            await buyers.PutAsync(act, invoice.Placed.Buyer, act.Now, _ => OrderLetters.Invoiced(invoice), ct, () => new LetterPaper(InvoiceEndpoints.FileName(invoice), terms.Draw(invoice)));
             made.Add(invoice);
             (last, balance) = step.Kind == InvoiceKind.Invoice ? (new InvoiceNamed(invoice.Called, invoice.Day), balance + step.Amount) : (last, balance - step.Amount);
         }

@@ -13,12 +13,13 @@ internal sealed class BuyerLetters(LetterStore letters, MailSettings mail, Setti
 
     /// <summary>Puts a letter in the queue, where letters leave at all.</summary>
     /// <param name="write">Makes it of the site's title.</param>
-    public async Task PutAsync(Transaction tx, Buyer buyer, DateTimeOffset now, Func<string, Letter> write, CancellationToken ct)
+    /// <param name="paper">Draws what comes with it; null for nothing.</param>
+    public async Task PutAsync(Transaction tx, Buyer buyer, DateTimeOffset now, Func<string, Letter> write, CancellationToken ct, Func<LetterPaper>? paper = null)
     {
         if (mail.IsSet)
         {
             var letter = write((await settings.ReadAsync(ct)).Title);
-            await letters.PutAsync(tx, buyer.Name, buyer.Email, letter.Subject, letter.Text, now + Hold, ct);
+            await letters.PutAsync(tx, buyer.Name, buyer.Email, letter.Subject, letter.Text, now + Hold, ct, paper?.Invoke());
         }
     }
 }

@@ -4,7 +4,6 @@ using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Platform;
-using Jovitar.Server.Sales.Invoicing;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Ordering;
@@ -32,7 +31,7 @@ internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, str
 internal sealed record OrderList(IReadOnlyList<OrderLine> Orders, int Open, int Unpaid, int ToPrint, bool HasInvoices, bool Further);
 
 /// <summary>Orders as those who sell find them.</summary>
-internal sealed class OrderListStore(NpgsqlDataSource db, InvoiceStore invoices)
+internal sealed class OrderListStore(NpgsqlDataSource db)
 {
     /// <summary>So many stand in one answer.</summary>
     const int Step = 60;
@@ -86,7 +85,13 @@ internal sealed class OrderListStore(NpgsqlDataSource db, InvoiceStore invoices)
         var standings = await counts.AllAsync(
             r => (Standing: new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Get<bool>("is_paid"), Enum.Parse<Delivery>(r.Get<string>("delivery"))), Orders: r.Get<int>("orders")), ct);
         int Count(Func<OrderStanding, bool> those) => standings.Where(s => those(s.Standing)).Sum(s => s.Orders);
-        return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Math.Min(MostToPrint, Count(s => s.IsToPrint)), await invoices.LastAsync(ct) > 0, found.Count > Step);
+        return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Math.Min(MostToPrint, Count(s => s.IsToPrint)), await HasInvoicesAsync(ct), found.Count > Step);
+    }
+
+    async Task<bool> HasInvoicesAsync(CancellationToken ct)
+    {
+        await using var command = db.Command("select last > 0 from invoice_count");
+        return (bool)(await command.ExecuteScalarAsync(ct))!;
     }
 
     /// <summary>The orders of which something is to be printed by now, whole, the eldest first, as many as are printed in one go.</summary>

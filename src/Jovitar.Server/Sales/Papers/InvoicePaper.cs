@@ -102,8 +102,7 @@ internal static class InvoicePaper
 
     static void TakesBack(Paper paper, Invoice invoice)
     {
-        var of = invoice.Corrects is { } corrects ? string.Create(CultureInfo.InvariantCulture, $"invoice {corrects.Called} of {Day(corrects.Day)}") : "the invoice";
-        paper.Y += paper.Words(invoice.IsWhole ? $"This takes back {of} as a whole." : $"This takes back a part of {of}, which was over {invoice.Placed.Total.Said}.", Paper.Left, paper.Y, paper.Width, new PaperType(10.5)) + 5;
+        paper.Y += paper.Words(invoice.TakesBack, Paper.Left, paper.Y, paper.Width, new PaperType(10.5)) + 5;
         paper.Rule(paper.Y);
         paper.Y += 2;
         Row(paper, "To your credit", invoice.Amount.Said, isStrong: true);
@@ -136,7 +135,7 @@ internal static class InvoicePaper
             paper.Paragraph(invoice.Paid is { } paid ? $"Paid on {Day(paid)}. {delivered}" : delivered);
             if (invoice.Paid is null)
             {
-                paper.Paragraph(invoice.Placed.Payment.Length > 0 ? invoice.Placed.Payment : "It is paid online, on the page of the order.");
+                paper.Paragraph(invoice.ToPay);
             }
         }
 
@@ -145,5 +144,5 @@ internal static class InvoicePaper
         paper.Y += paper.Words(invoice.Seller, Paper.Left, paper.Y, paper.Width, new PaperType(9, IsQuiet: true));
     }
 
-    static string Day(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+    static string Day(DateOnly day) => InvoiceNamed.Said(day);
 }
