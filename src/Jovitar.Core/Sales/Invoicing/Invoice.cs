@@ -25,6 +25,9 @@ public sealed record Invoice(
 
     public static string TitleOf(InvoiceKind kind) => kind == InvoiceKind.Invoice ? "Invoice" : "Credit note";
 
+    /// <summary>What its file is called.</summary>
+    public string FileName => $"{Title.ToLowerInvariant()} {Called.Replace('/', '-')}.pdf";
+
     /// <summary>What a credit note takes back, a sentence.</summary>
     public string TakesBack =>
         $"This takes back {(Amount == Placed.Total ? "" : "a part of ")}{(Corrects is { } corrects ? $"invoice {corrects.Called} of {InvoiceNamed.Said(corrects.Day)}" : "the invoice")}{(Amount == Placed.Total ? " as a whole." : $", which was over {Placed.Total.Said}.")}";

@@ -31,10 +31,7 @@ internal static class InvoiceEndpoints
     }
 
     static async Task<Results<FileContentHttpResult, NotFound<Problem>>> Show(OrderId order, int number, HttpContext http, InvoiceStore invoices, PaperStore papers, CancellationToken ct) =>
-        await invoices.FindAsync(order, number, ct) is { } invoice ? PaperEndpoints.Shown(http, (await papers.InvoicesAsync(ct))(invoice), FileName(invoice)) : Problems.Gone("invoice");
-
-    /// <summary>What its file is called.</summary>
-    public static string FileName(Invoice invoice) => $"{invoice.Title.ToLowerInvariant()} {invoice.Called.Replace('/', '-')}.pdf";
+        await invoices.FindAsync(order, number, ct) is { } invoice ? PaperEndpoints.Shown(http, (await papers.InvoicesAsync(ct))(invoice), invoice.FileName) : Problems.Gone("invoice");
 
     /// <param name="year">In which they were written (UTC); this year unless said.</param>
     static async Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Table(int? year, HttpContext http, InvoiceStore invoices, SettingsStore settings, TimeProvider clock, CancellationToken ct) =>
@@ -66,7 +63,7 @@ internal static class InvoiceEndpoints
             {
                 foreach (var invoice in some)
                 {
-                    await zip.PackedAsync(names.Next(FileName(invoice)), new MemoryStream(draw(invoice)), ct);
+                    await zip.PackedAsync(names.Next(invoice.FileName), new MemoryStream(draw(invoice)), ct);
                 }
             }
 

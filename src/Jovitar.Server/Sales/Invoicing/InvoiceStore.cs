@@ -179,7 +179,7 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
                 """,
                 ct, ("number", number), ("called", invoice.Called), ("order", order.Id.Value), ("kind", step.Kind.ToString()), ("now", act.Now),
                 ("content", JsonSerializer.Serialize(InvoiceSaid.Of(invoice), PriceStore.Json)), ("currency", total.Currency.Code), ("amount", step.Amount));
-            await buyers.PutAsync(act, invoice.Placed.Buyer, act.Now, _ => OrderLetters.Invoiced(invoice), ct, () => new LetterPaper(InvoiceEndpoints.FileName(invoice), terms.Draw(invoice)));
+            await buyers.PutAsync(act, invoice.Placed.Buyer, act.Now, _ => OrderLetters.Invoiced(invoice), ct, () => new LetterPaper(invoice.FileName, terms.Draw(invoice)));
             made.Add(invoice);
             (last, balance) = step.Kind == InvoiceKind.Invoice ? (new InvoiceNamed(invoice.Called, invoice.Day), balance + step.Amount) : (last, balance - step.Amount);
         }

@@ -1,4 +1,5 @@
 using Jovitar.Server.Platform;
+using Npgsql;
 
 namespace Jovitar.Server.Sales.Invoicing;
 
@@ -9,7 +10,15 @@ internal sealed class InvoiceWorker(InvoiceStore invoices, TimeProvider clock, I
     {
         foreach (var order in await invoices.DueAsync(ct))
         {
-            await invoices.SettleAsync(order, ct);
+            try
+            {
+                await invoices.SettleAsync(order, ct);
+            }
+            catch (Exception e) when (e is not (OperationCanceledException or NpgsqlException))
+            {
+                // One that cannot be written keeps no other waiting.
+                log.LogError(e, "The invoice of order {Order} could not be written; it is tried again", order);
+            }
         }
     }
 }

@@ -74,7 +74,7 @@ internal static class OrderPages
     {
         EnteringEndpoints.Hide(http);
         return await FindAsync(secret, orders, ct) is { } order && await invoices.FindAsync(order.Id, number, ct) is { } invoice
-            ? PaperEndpoints.Shown(http, (await papers.InvoicesAsync(ct))(invoice), InvoiceEndpoints.FileName(invoice))
+            ? PaperEndpoints.Shown(http, (await papers.InvoicesAsync(ct))(invoice), invoice.FileName)
             : Problems.Gone("invoice");
     }
 
