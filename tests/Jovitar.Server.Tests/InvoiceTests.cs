@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
@@ -53,11 +52,7 @@ public sealed partial class InvoiceTests : IDisposable
     {
         var path = Path.Combine(folder, $"{Guid.NewGuid():N}.pdf");
         await File.WriteAllBytesAsync(path, pdf);
-        using var process = Process.Start(new ProcessStartInfo("pdftotext", ["-layout", path, "-"]) { RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var (text, errors) = (await process.StandardOutput.ReadToEndAsync(), await process.StandardError.ReadToEndAsync());
-        await process.WaitForExitAsync();
-        Assert.Equal((0, ""), (process.ExitCode, errors));
-        return Spaces().Replace(text, " ");
+        return Spaces().Replace(await Poppler.WordsAsync(path), " ");
     }
 
     [GeneratedRegex("[ ]+")]

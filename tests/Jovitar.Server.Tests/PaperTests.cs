@@ -1,7 +1,7 @@
-using System.Diagnostics;
 using System.Net;
 using System.Net.Http.Json;
 using static Jovitar.Server.Tests.BuyingSteps;
+using static Jovitar.Server.Tests.Poppler;
 
 namespace Jovitar.Server.Tests;
 
@@ -11,15 +11,6 @@ public sealed class PaperTests : IDisposable
     readonly string folder = Directory.CreateTempSubdirectory("jovitar-papers").FullName;
 
     public void Dispose() => Directory.Delete(folder, recursive: true);
-
-    static async Task<string> RunAsync(string program, params string[] arguments)
-    {
-        using var process = Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var (text, errors) = (await process.StandardOutput.ReadToEndAsync(), await process.StandardError.ReadToEndAsync());
-        await process.WaitForExitAsync();
-        Assert.Equal((0, ""), (process.ExitCode, errors));
-        return text;
-    }
 
     /// <summary>Fetches a paper.</summary>
     /// <returns>Its words page by page, and where it lies.</returns>
@@ -31,7 +22,7 @@ public sealed class PaperTests : IDisposable
         Assert.Equal("inline", answer.Content.Headers.ContentDisposition?.DispositionType);
         var path = Path.Combine(folder, $"{Guid.NewGuid():N}.pdf");
         await File.WriteAllBytesAsync(path, await answer.Content.ReadAsByteArrayAsync());
-        return ((await RunAsync("pdftotext", "-layout", path, "-")).Split('\f')[..^1], path);
+        return ((await WordsAsync(path)).Split('\f')[..^1], path);
     }
 
     static async Task<string> LatestAsync(Sale sale) => (await OrdersAsync(sale.Owner))[0].GetProperty("id").GetString()!;
