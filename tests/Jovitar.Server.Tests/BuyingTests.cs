@@ -292,6 +292,31 @@ public sealed class BuyingTests
     }
 
     [Fact]
+    public async Task A_buyer_who_has_lost_the_link_has_a_new_one_and_the_former_opens_nothing()
+    {
+        await using var standin = await Standin.StartAsync(Path.GetTempPath());
+        await using var sale = await SaleAsync(mail: standin.MailPort);
+        var visitor = sale.Site.Visitor();
+        var former = await BuyAsync(visitor, sale, sale.Print);
+        var order = (await OrdersAsync(sale.Owner))[0].GetProperty("id").GetString();
+        Assert.Equal(HttpStatusCode.PreconditionFailed, (await sale.Owner.SendAsync(HttpMethod.Post, $"/api/orders/{order}/link", new { }, 9)).StatusCode);
+        Assert.Equal(HttpStatusCode.NotFound, (await sale.Owner.SendAsync(HttpMethod.Post, $"/api/orders/{Guid.NewGuid()}/link", new { }, 1)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await visitor.GetAsync(former)).StatusCode);
+        var answer = await sale.Owner.SendAsync(HttpMethod.Post, $"/api/orders/{order}/link", new { }, 1);
+        Assert.True(answer.Headers.CacheControl?.NoStore);
+        var made = await answer.ReadAsync();
+        var link = made.GetProperty("link").GetString()!;
+        Assert.Equal(2, made.GetProperty("order").GetProperty("version").GetInt64());
+        Assert.Contains("Order 1001", await visitor.GetStringAsync(new Uri(link).AbsolutePath), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await visitor.GetAsync(former)).StatusCode);
+        Assert.Contains(await standin.LettersAsync(3), l => l.Subject == "The link of your order 1001 from Trial" && l.To.Contains("nell@example.test", StringComparison.Ordinal) && l.Text.Contains(link, StringComparison.Ordinal));
+        // It is not taken back, and the database has no link.
+        Assert.Equal("Entry", await sale.Site.ScalarAsync<string>("select kind from act where sentence = 'Order 1001: made a new link; the former one opens nothing any more.'"));
+        Assert.Equal(HttpStatusCode.Conflict, (await sale.Owner.PostAsJsonAsync($"/api/acts/{made.GetProperty("done").GetProperty("act").GetString()}/undo", new { })).StatusCode);
+        await sale.Site.UntilAsync("select count(*) from letter where body is not null", 0);
+    }
+
+    [Fact]
     public async Task The_shop_is_the_owner_s_and_two_who_change_it_lose_nothing()
     {
         await using var site = await Site.StartAsync(workers: 0);

@@ -69,6 +69,9 @@ public static class OrderWords
     public static string Wrote(IReadOnlyList<Invoice> invoices, long number) =>
         $"Order {number}: wrote {string.Join(" and ", invoices.Select(i => i.Kind == InvoiceKind.Invoice ? $"invoice {i.Called}" : $"credit note {i.Called} over {i.Amount.Said}"))}.";
 
+    /// <summary>That one has a new link.</summary>
+    public static string Linked(long number) => $"Order {number}: made a new link; the former one opens nothing any more.";
+
     /// <summary>What was noted of one.</summary>
     public static string Noted(long number) => $"Order {number}: noted something.";
 

@@ -8153,6 +8153,64 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{order}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes an order a new link; the former one opens nothing any more */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    order: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderLinked"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders/{order}/invoices": {
         parameters: {
             query?: never;
@@ -15413,6 +15471,12 @@ export interface components {
             /** @description As addresses name it; empty for the one in which they stand. */
             key: string;
             chosen: boolean;
+            link: string;
+        };
+        /** @description An order with its new link, which is shown this once. */
+        OrderLinked: {
+            order: components["schemas"]["OrderSeen"];
+            done: components["schemas"]["Done"];
             link: string;
         };
         /** @description Orders, the latest first; those of which something is to be done, the eldest first. */

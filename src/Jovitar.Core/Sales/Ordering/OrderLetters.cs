@@ -31,6 +31,18 @@ public static class OrderLetters
         {link}
         """);
 
+    /// <summary>To whose order has a new link.</summary>
+    /// <param name="link">Opens this order, and nothing else.</param>
+    public static Letter Linked(string site, long number, PlacedOrder order, string link) => new(
+        $"The link of your order {number} from {site}",
+        $"""
+        Dear {order.Buyer.Name},
+
+        this opens your order {number} from “{site}”; the link that you had before opens nothing any more:
+
+        {link}
+        """);
+
     /// <summary>To who sells.</summary>
     /// <param name="link">Where it is in the workroom; null where nobody knows where the site is to be reached.</param>
     public static Letter Came(string site, string name, long number, PlacedOrder order, string? link) => new(

@@ -23,7 +23,7 @@ internal sealed record InvoiceLine(long Number, string Called, InvoiceKind Kind,
 }
 
 /// <summary>Invoices: written once each, with numbers that run without gaps, and never changed.</summary>
-internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, SettingsStore settings, PaperStore papers, BuyerLetters buyers)
+internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, SettingsStore settings, PaperStore papers, BuyerLetters buyers, ILogger<InvoiceStore> log)
 {
     /// <summary>Who writes them where nobody asks for one.</summary>
     const string Worker = "The shop";
@@ -88,33 +88,46 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
         }
     }
 
-    /// <summary>Orders of which something has changed since their papers were looked at, the eldest first.</summary>
-    public async Task<IReadOnlyList<OrderId>> DueAsync(CancellationToken ct)
+    /// <summary>Writes what is to be written by now of orders of which something has changed since their papers were looked at, the eldest first: mostly nothing.</summary>
+    public async Task SettleAsync(CancellationToken ct)
     {
         await using var command = db.Command("select id from sale_order where to_bill order by placed, id limit @most", ("most", Step));
-        return await command.AllAsync(r => new OrderId(r.Get<Guid>("id")), ct);
-    }
+        var due = await command.AllAsync(r => new OrderId(r.Get<Guid>("id")), ct);
+        if (due.Count == 0)
+        {
+            return;
+        }
 
-    /// <summary>Writes what is to be written of an order by now: mostly nothing.</summary>
-    public async Task SettleAsync(OrderId id, CancellationToken ct)
-    {
         var terms = await TermsAsync(ct);
-        await acts.RunAsync(
-            Actor.Worker(Worker), ActKind.Invoices,
-            async act =>
+        foreach (var order in due)
+        {
+            try
             {
-                if (await OrderStore.LockAsync(act, id, ct) is not { } order)
-                {
-                    return act.Drop(false);
-                }
-
-                // Where none are written any more, what was written is still taken back.
-                await WriteAsync(act, order, terms.Rule.AreWritten ? order.Invoicing : InvoiceTime.Never, terms, ct);
-                await act.RunAsync("update sale_order set to_bill = false where id = @id", ct, ("id", id.Value));
-                return true;
-            },
-            ct);
+                await SettleAsync(order, terms, ct);
+            }
+            catch (Exception e) when (e is not (OperationCanceledException or NpgsqlException))
+            {
+                // One that cannot be written keeps no other waiting.
+                log.LogError(e, "The invoice of order {Order} could not be written; it is tried again", order);
+            }
+        }
     }
+
+    async Task SettleAsync(OrderId id, Terms terms, CancellationToken ct) => await acts.RunAsync(
+        Actor.Worker(Worker), ActKind.Invoices,
+        async act =>
+        {
+            if (await OrderStore.LockAsync(act, id, ct) is not { } order)
+            {
+                return act.Drop(false);
+            }
+
+            // Where none are written any more, what was written is still taken back.
+            await WriteAsync(act, order, terms.Rule.AreWritten ? order.Invoicing : InvoiceTime.Never, terms, ct);
+            await act.RunAsync("update sale_order set to_bill = false where id = @id", ct, ("id", id.Value));
+            return true;
+        },
+        ct);
 
     /// <summary>Writes the invoice of an order because somebody asks for it, paid or not.</summary>
     /// <param name="expected">The version that was looked at.</param>

@@ -68,6 +68,9 @@ internal sealed record OrderSeen(
 /// <summary>An order as it is now, and the act that did it.</summary>
 internal sealed record OrderKept(OrderSeen Order, Done Done);
 
+/// <summary>An order with its new link, which is shown this once.</summary>
+internal sealed record OrderLinked(OrderSeen Order, Done Done, string Link);
+
 public sealed record OrderStepped(OrderStep Step);
 
 public sealed record OrderNoted([Required(AllowEmptyStrings = true), Words(OrderNoted.Longest)] string Note)
@@ -86,6 +89,7 @@ internal static class OrderEndpoints
         orders.MapGet("/{order}", Show).WithSummary("An order, with what was ordered and where it stands");
         orders.MapPost("/{order}/steps", Step).NeedsVersion().WithSummary("Takes an order a step further");
         orders.MapPut("/{order}/note", Note).NeedsVersion().WithSummary("Notes something of an order");
+        orders.MapPost("/{order}/link", Link).NeedsVersion().WithSummary("Makes an order a new link; the former one opens nothing any more");
     }
 
     /// <param name="which">"open" for those of which something is to be done, "unpaid", or "all"; the first unless said.</param>
@@ -113,6 +117,16 @@ internal static class OrderEndpoints
     {
         var (outcome, done) = await store.StepAsync(who, order, body.Step, version, ct);
         return await door.AnswerAsync(order, outcome, done, ct);
+    }
+
+    static async Task<Results<Ok<OrderLinked>, NotFound<Problem>, Stale>> Link(
+        OrderId order, [FromHeader(Name = "If-Match")] long version, HttpContext http, Actor who, OrderStore store, OrderDoor door, SiteOrigin origin, CancellationToken ct)
+    {
+        http.Response.Headers.CacheControl = "no-store";
+        var (outcome, link, done) = await store.LinkAsync(who, order, origin.TextOf(http.Request), version, ct);
+        return outcome == OrderOutcome.Stale ? Problems.Stale("order")
+            : outcome == OrderOutcome.Written && await door.FindAsync(order, ct) is { } seen ? TypedResults.Ok(new OrderLinked(seen, done, link))
+            : Problems.Gone("order");
     }
 
     static async Task<Results<Ok<OrderKept>, NotFound<Problem>, Conflict<Problem>, Stale>> Note(OrderId order, OrderNoted body, [FromHeader(Name = "If-Match")] long version, Actor who, OrderStore store, OrderDoor door, CancellationToken ct)

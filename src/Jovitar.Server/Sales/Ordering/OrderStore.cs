@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
+using Jovitar.Core.People;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
@@ -227,8 +228,29 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
         },
         ct);
 
-    Task<(OrderOutcome Outcome, Done Done)> ChangeAsync(Actor who, OrderId id, long expected, Func<Act, KeptOrder, Task<OrderOutcome>> change, CancellationToken ct) => acts.RunAsync(
-        who, ActKind.Orders,
+    /// <summary>Makes an order a new link; the former one opens nothing any more. Its buyer has it by letter, where the site writes any.</summary>
+    /// <param name="origin">Where the site is.</param>
+    /// <param name="expected">The version that was looked at.</param>
+    public async Task<(OrderOutcome Outcome, string Link, Done Done)> LinkAsync(Actor who, OrderId id, string origin, long expected, CancellationToken ct)
+    {
+        var secret = LinkSecret.New();
+        var link = $"{origin}{Path}/{secret}";
+        var (outcome, done) = await ChangeAsync(
+            who, id, expected,
+            async (act, order) =>
+            {
+                (act.IsKept, act.Says) = (true, _ => OrderWords.Linked(order.Number));
+                await act.RunAsync("update sale_order set secret = @hash, version = version + 1 where id = @id", ct, ("id", id.Value), ("hash", LinkSecret.Hash(secret)));
+                await buyers.PutAsync(act, order.Placed.Buyer, act.Now, site => OrderLetters.Linked(site, order.Number, order.Placed, link), ct);
+                return OrderOutcome.Written;
+            },
+            ct, ActKind.Entry);
+        return (outcome, link, done);
+    }
+
+    Task<(OrderOutcome Outcome, Done Done)> ChangeAsync(
+        Actor who, OrderId id, long expected, Func<Act, KeptOrder, Task<OrderOutcome>> change, CancellationToken ct, ActKind kind = ActKind.Orders) => acts.RunAsync(
+        who, kind,
         async act =>
         {
             var outcome = await LockAsync(act, id, ct) is not { } order ? OrderOutcome.Gone : order.Version != expected ? OrderOutcome.Stale : await change(act, order);

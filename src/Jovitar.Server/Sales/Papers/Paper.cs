@@ -114,11 +114,10 @@ internal sealed class Paper : IDisposable
     /// <returns>How high they stand.</returns>
     public double Words(string text, double x, double y, double width, PaperType type, bool isRight = false, int most = int.MaxValue)
     {
-        var font = FontOf(text, type);
         var brush = new XSolidBrush(type.IsQuiet ? Quiet : Ink);
         var height = type.Line;
-        var lines = Broken(text, font, width, most);
-        foreach (var (i, line) in lines.Index())
+        var lines = Broken(text, width, type, most);
+        foreach (var (i, (line, font)) in lines.Index())
         {
             page.DrawString(line, font, brush, new XRect(x, y + (i * height), width, height), isRight ? XStringFormats.CenterRight : XStringFormats.CenterLeft);
         }
@@ -127,45 +126,48 @@ internal sealed class Paper : IDisposable
     }
 
     /// <summary>How high words stand.</summary>
-    public double HeightOf(string text, double width, PaperType type) => Broken(text, FontOf(text, type), width, int.MaxValue).Count * type.Line;
+    public double HeightOf(string text, double width, PaperType type) => Broken(text, width, type, int.MaxValue).Count * type.Line;
 
     // Where a page is measured in millimetres so are its letters.
     static XFont FontOf(string text, PaperType type) => new(PaperFonts.For(text, type.IsStrong), type.Letters, XFontStyleEx.Regular);
 
-    List<string> Broken(string text, XFont font, double width, int most)
+    /// <summary>A text in lines that are no wider than their place. What somebody has written in lines of its own is set in fonts of its own.</summary>
+    List<(string Line, XFont Font)> Broken(string text, double width, PaperType type, int most)
     {
-        double Wide(string part) => page.MeasureString(part, font).Width;
-        var lines = new List<string>();
-        foreach (var paragraph in text.ReplaceLineEndings("\n").Split('\n'))
-        {
-            var line = "";
-            foreach (var word in paragraph.Split(' ').SelectMany(word => Pieces(word, width, Wide)))
-            {
-                var longer = line.Length == 0 ? word : $"{line} {word}";
-                if (line.Length > 0 && Wide(longer) > width)
-                {
-                    lines.Add(line);
-                    longer = word;
-                }
-
-                line = longer;
-            }
-
-            lines.Add(line);
-        }
-
+        var lines = text.ReplaceLineEndings("\n").Split('\n').SelectMany(paragraph => Broken(paragraph, width, FontOf(paragraph, type))).ToList();
         if (lines.Count <= most)
         {
             return lines;
         }
 
-        var last = lines[most - 1];
-        while (last.Length > 0 && Wide($"{last} …") > width)
+        var (last, font) = lines[most - 1];
+        while (last.Length > 0 && page.MeasureString($"{last} …", font).Width > width)
         {
             last = last[..^(char.IsLowSurrogate(last[^1]) ? 2 : 1)];
         }
 
-        return [.. lines[..(most - 1)], $"{last} …".TrimStart()];
+        return [.. lines[..(most - 1)], ($"{last} …".TrimStart(), font)];
+    }
+
+    List<(string Line, XFont Font)> Broken(string paragraph, double width, XFont font)
+    {
+        double Wide(string part) => page.MeasureString(part, font).Width;
+        var lines = new List<(string Line, XFont Font)>();
+        var line = "";
+        foreach (var word in paragraph.Split(' ').SelectMany(word => Pieces(word, width, Wide)))
+        {
+            var longer = line.Length == 0 ? word : $"{line} {word}";
+            if (line.Length > 0 && Wide(longer) > width)
+            {
+                lines.Add((line, font));
+                longer = word;
+            }
+
+            line = longer;
+        }
+
+        lines.Add((line, font));
+        return lines;
     }
 
     /// <summary>A word, or parts of it where it is wider than a line.</summary>

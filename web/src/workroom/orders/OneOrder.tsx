@@ -6,6 +6,7 @@ import { moment } from '../shell/format'
 import { keyOf, type Order, readOrder, type Step } from './data'
 import { OrderedLine } from './OrderedLine'
 import { OrderInvoices } from './OrderInvoices'
+import { OrderLink } from './OrderLink'
 import { OrderMoney } from './OrderMoney'
 import { OrderNote } from './OrderNote'
 import { useOrderAct } from './useOrderAct'
@@ -168,6 +169,7 @@ function About({ order }: { order: Order }) {
       )}
       <Making order={order} />
       <OrderNote order={order} />
+      <OrderLink order={order} />
     </div>
   )
 }

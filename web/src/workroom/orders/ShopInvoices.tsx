@@ -38,7 +38,9 @@ export function ShopInvoices({ work, last }: { work: ReturnType<typeof useShop>;
                 label={w.shop.invoicesFirst}
                 value={String(rule.first)}
                 hint="1"
-                onSay={(first) => /^\d{1,9}$/.test(first) && say({ first: Number(first) })}
+                invalid={!!faults.invoices && rule.first < 1}
+                // What is no number is said to be none.
+                onSay={(first) => say({ first: /^\d{1,9}$/.test(first) ? Number(first) : 0 })}
               />
             )}
             .
