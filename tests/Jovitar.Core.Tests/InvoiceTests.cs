@@ -173,6 +173,25 @@ public sealed class InvoiceTests
         Assert.Equal("Said what stands on invoices.", OrderWords.Changed(shop with { Invoices = Sound }, shop with { Invoices = Sound with { Foot = "" } }));
     }
 
+    // Of an order over 8.50: what came by services, with p for what pays it and x for what came when it was paid already.
+    [Theory]
+    [InlineData("", 0)]
+    [InlineData("850p", 0)]
+    // Twice online; by hand first and then online; by hand and then twice.
+    [InlineData("850p 850px", 850)]
+    [InlineData("850px", 850)]
+    [InlineData("850px 850px", 1700)]
+    // Too little and too much pay nothing; what is beyond the price is beyond it all the same.
+    [InlineData("500", 0)]
+    [InlineData("1000", 150)]
+    [InlineData("500 850p", 500)]
+    [InlineData("500x", 500)]
+    public void What_came_beyond_the_price_is_known(string came, long overpaid) => Assert.Equal(
+        overpaid,
+        Sales.Payments.Refunds.Overpaid(
+            850,
+            [.. came.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(c => new Sales.Payments.CameIn(long.Parse(c.TrimEnd('p', 'x'), System.Globalization.CultureInfo.InvariantCulture), c.Contains('p', StringComparison.Ordinal), c.EndsWith('x')))]));
+
     [Fact]
     public void What_came_beyond_the_price_goes_back_first()
     {

@@ -18,6 +18,12 @@ public readonly record struct PaymentToRefund(PaymentId Id, PaymentStanding Stan
 /// <param name="OnItsWay">What was asked to go back and has not yet, each in the currency it came in.</param>
 public sealed record Refundable(PaymentId? By, Money? Most, IReadOnlyList<Money> OnItsWay);
 
+/// <summary>Money that came for an order by a service.</summary>
+/// <param name="Amount">Minor units.</param>
+/// <param name="Pays">It is what was asked for.</param>
+/// <param name="IsExtra">The order was paid already when it came.</param>
+public readonly record struct CameIn(long Amount, bool Pays, bool IsExtra);
+
 /// <summary>Money that goes back to a buyer.</summary>
 public static class Refunds
 {
@@ -39,6 +45,12 @@ public static class Refunds
         var (by, most) = paid.Select(c => (c.Id, Most: c.Standing.Refundable(c.Asked))).MaxBy(c => c.Most?.Minor ?? 0);
         return new Refundable(by, most, onItsWay);
     }
+
+    /// <summary>What came for an order beyond its price, minor units. Where the first money came by a service though the order was paid, its price had come by hand.</summary>
+    /// <param name="total">The price, minor units.</param>
+    /// <param name="came">What came by services in its currency.</param>
+    public static long Overpaid(long total, IReadOnlyCollection<CameIn> came) =>
+        Math.Max(0, came.Sum(c => c.Amount) - (came.Any(c => c.IsExtra) && !came.Any(c => c is { Pays: true, IsExtra: false }) ? 0 : total));
 
     /// <summary>How much of what went back is of an order's price: what came beyond that goes back first.</summary>
     /// <param name="returned">Minor units.</param>

@@ -85,7 +85,7 @@ internal static class InvoicePaper
     static void Sum(Paper paper, PlacedOrder placed)
     {
         // A sum never stands without its last part on another page.
-        paper.Need(34);
+        paper.Need(40);
         Row(paper, "Together", placed.Goods.ToString());
         if (placed.Way.Delivery is Delivery.Post or Delivery.Express || placed.Way.Costs.Minor > 0)
         {

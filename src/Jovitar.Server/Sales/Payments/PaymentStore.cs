@@ -41,17 +41,6 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
           + (select coalesce(sum(r.amount), 0) from refund as r where r.sale_order = @order and r.payment is null)
         """;
 
-    /// <summary>What came for an order <c>@order</c> beyond its price. Where the first money came online though it was paid, that had come by hand.</summary>
-    const string Overpaid =
-        """
-        (select greatest(
-                  0,
-                  coalesce(sum(p.came), 0)
-                    - case when bool_or(p.is_extra) and not bool_or(p.state = 'Paid' and not p.is_extra) then 0 else o.total end)
-           from payment as p
-          where p.sale_order = @order and p.came_in = p.currency)
-        """;
-
     internal static KeptPayment Read(NpgsqlDataReader r)
     {
         var asked = new Money(r.Get<long>("amount"), Currency.Find(r.Get<string>("currency"))!);
@@ -192,16 +181,18 @@ internal sealed class PaymentStore(NpgsqlDataSource db, ActRunner acts, PaymentD
             ("extra", payment.Standing.Came is null && after.Came is not null && order.Standing.IsPaid));
         // Also where somebody had noted that it was paid: who takes that back leaves this alone.
         var isPaid = after.State == PaymentState.Paid && payment.Standing.State != PaymentState.Paid;
+        await using var all = act.Command("select came, state = 'Paid' as pays, is_extra from payment where sale_order = @order and came_in = currency", ("order", id.Value));
+        var overpaid = Refunds.Overpaid(order.Placed.Total.Minor, await all.AllAsync(r => new CameIn(r.Get<long>("came"), r.Get<bool>("pays"), r.Get<bool>("is_extra")), ct));
         await act.RunAsync(
             $"""
-            update sale_order as o
-               set paid = case when @pays then @now else o.paid end,
+            update sale_order
+               set paid = case when @pays then @now else paid end,
                    returned = {Returned},
-                   overpaid = {Overpaid},
-                   version = o.version + 1
-             where o.id = @order
+                   overpaid = @overpaid,
+                   version = version + 1
+             where id = @order
             """,
-            ct, ("order", id.Value), ("pays", isPaid), ("now", act.Now));
+            ct, ("order", id.Value), ("pays", isPaid), ("now", act.Now), ("overpaid", overpaid));
         act.IsKept = true;
         act.Says = _ => OrderWords.Heard(payment.Standing, after, order.Number);
         await TellAsync(act, order, payment.Standing, after, ct);
