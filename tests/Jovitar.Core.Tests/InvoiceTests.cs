@@ -63,18 +63,17 @@ public sealed class InvoiceTests
         {
             var order = Order(total, new Tax(TaxKind.Included, percent / 100m, "VAT").Of(new Money(total, Euro)).Minor);
             var written = new List<(InvoiceStep Step, long Tax)>();
+            long Balance() => Billing.Balance(written.Select(w => (w.Step.Kind, w.Step.Amount)));
             foreach (var (state, isPaid, time, returned) in walk)
             {
-                foreach (var step in Billing.Next(Standing(state, isPaid), time, total, returned, Billing.Balance(written.Select(w => w.Step))))
+                foreach (var step in Billing.Next(Standing(state, isPaid), time, total, returned, Balance()))
                 {
-                    var balance = Billing.Balance(written.Select(w => w.Step));
-                    var from = step.Kind == InvoiceKind.Invoice ? 0 : total - balance;
-                    written.Add((step, Billing.TaxOf(order, from, from + step.Amount).Minor));
-                    // An invoice is of the whole, and written only where none stands.
-                    Assert.True(step.Amount > 0 && (step.Kind == InvoiceKind.Invoice ? step.Amount == total && balance == 0 : step.Amount <= balance));
+                    // An invoice is of the whole, and written only where none stands; what is taken back begins where the last part ended.
+                    Assert.True(step.Amount > 0 && (step.Kind == InvoiceKind.Invoice ? (step.Begins, step.Amount) == (0, total) && Balance() == 0 : step.Begins == total - Balance() && step.Ends <= total));
+                    written.Add((step, Billing.TaxOf(order, step).Minor));
                 }
 
-                var (comes, owed) = (Billing.Balance(written.Select(w => w.Step)), state == OrderState.Cancelled ? 0 : Math.Max(0, total - returned));
+                var (comes, owed) = (Balance(), state == OrderState.Cancelled ? 0 : Math.Max(0, total - returned));
                 Assert.True(comes <= owed);
                 // It is owed and not written only where it is not due.
                 Assert.True(comes == owed || (time != InvoiceTime.Now && !(time == InvoiceTime.WhenDue && (isPaid || state is OrderState.Sent or OrderState.Collected))));
@@ -88,16 +87,18 @@ public sealed class InvoiceTests
         });
     }
 
+    static long TaxWithin(PlacedOrder order, long from, long to) => Billing.TaxOf(order, new InvoiceStep(InvoiceKind.CreditNote, to - from, from)).Minor;
+
     [Fact]
     public void The_taxes_of_parts_are_the_tax_of_the_whole()
     {
         // 100.00 with 18.70 in it, taken back in three parts and what is left: 33.33 has 6.2327 in it, 66.66 has 12.4654, 99.99 has 18.698.
         var order = Order(10000, 1870);
-        Assert.Equal([623, 624, 623, 0], new[] { (0, 3333), (3333, 6666), (6666, 9999), (9999, 10000) }.Select(p => Billing.TaxOf(order, p.Item1, p.Item2).Minor));
-        Assert.Equal(1870, Billing.TaxOf(order, 0, 10000).Minor);
-        Assert.Equal(0, Billing.TaxOf(Order(0, 0), 0, 0).Minor);
+        Assert.Equal([623, 624, 623, 0], new[] { (0, 3333), (3333, 6666), (6666, 9999), (9999, 10000) }.Select(p => TaxWithin(order, p.Item1, p.Item2)));
+        Assert.Equal(1870, TaxWithin(order, 0, 10000));
+        Assert.Equal(0, TaxWithin(Order(0, 0), 0, 0));
         // Sums of which no product fits 64 bits.
-        Assert.Equal(2_500_000_000_000_000, Billing.TaxOf(Order(20_000_000_000_000_000, 5_000_000_000_000_000), 0, 10_000_000_000_000_000).Minor);
+        Assert.Equal(2_500_000_000_000_000, TaxWithin(Order(20_000_000_000_000_000, 5_000_000_000_000_000), 0, 10_000_000_000_000_000));
     }
 
     [Fact]
@@ -120,6 +121,7 @@ public sealed class InvoiceTests
         Assert.Equal(Sound, (Sound with { Seller = " Marram Bay Kite Guild\r\n\r\nThe sail loft \nMarram Bay\n", Prefix = " G-", Foot = "\nThank you.\n" }).AsKept());
         Assert.Equal("G-118", Sound.Call(118));
         Assert.Equal((InvoiceTime.WhenDue, InvoiceTime.Never), (Sound.ForOrders, new InvoiceRule().ForOrders));
+        Assert.Equal((InvoiceTime.Now, InvoiceTime.Never), (Sound.Of(InvoiceTime.Now), new InvoiceRule().Of(InvoiceTime.Now)));
     }
 
     [Fact]
@@ -151,6 +153,16 @@ public sealed class InvoiceTests
         Assert.Equal("Credit note G-118 for your order 1004 from Marram Bay", back.Subject);
         Assert.Contains("This takes back a part of invoice G-117 of 8 March 2026, which was over EUR 22.50.", back.Text, StringComparison.Ordinal);
         Assert.Contains("This takes back invoice G-117 of 8 March 2026 as a whole.", OrderLetters.Invoiced(Paper(InvoiceKind.CreditNote)).Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void It_says_when_what_it_is_about_comes()
+    {
+        var files = Paper() with { Placed = Order(2250, 421) with { Way = new DeliveryWay(Delivery.Files, new Money(0, Euro), "") } };
+        Assert.Equal("Delivered on the day of this invoice, unless another was agreed.", Paper().Delivered);
+        Assert.Equal("The files can be fetched since then.", files.Delivered);
+        // Asked for before it is paid.
+        Assert.Equal("The files can be fetched as soon as it is paid.", (files with { Paid = null }).Delivered);
     }
 
     [Fact]

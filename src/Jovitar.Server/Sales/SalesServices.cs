@@ -21,6 +21,7 @@ internal static class SalesServices
         services.AddSingleton<OrderListStore>();
         services.AddSingleton<NeededStore>();
         services.AddSingleton<OrderTableStore>();
+        services.AddSingleton<YearFile>();
         services.AddSingleton<OrderDoor>();
         services.AddSingleton<PrintFileStore>();
         services.AddSingleton<PaperStore>();

@@ -26,13 +26,18 @@ public enum InvoiceKind
 
 /// <summary>A paper that is to be written.</summary>
 /// <param name="Amount">Minor units, more than 0.</param>
-public readonly record struct InvoiceStep(InvoiceKind Kind, long Amount);
+/// <param name="Begins">Where in the order's total it begins, minor units: credit notes take an invoice back one part after the other.</param>
+public readonly record struct InvoiceStep(InvoiceKind Kind, long Amount, long Begins)
+{
+    public long Ends => Begins + Amount;
+}
 
 /// <summary>Which papers an order is to have. What is written is never changed: what has become otherwise is written anew, and the papers come to what is owed again.</summary>
 public static class Billing
 {
     /// <summary>What the papers of an order come to.</summary>
-    public static long Balance(IEnumerable<InvoiceStep> written) => written.Sum(w => w.Kind == InvoiceKind.Invoice ? w.Amount : -w.Amount);
+    /// <param name="written">Over how much each is, minor units.</param>
+    public static long Balance(IEnumerable<(InvoiceKind Kind, long Amount)> written) => written.Sum(w => w.Kind == InvoiceKind.Invoice ? w.Amount : -w.Amount);
 
     /// <summary>
     /// What is to be written of an order, one after the other; nothing where its papers come to what it is owed for: all of it but what went
@@ -46,7 +51,7 @@ public static class Billing
         var owed = standing.State == OrderState.Cancelled ? 0 : Math.Max(0, total - returned);
         if (balance > owed)
         {
-            return [new(InvoiceKind.CreditNote, balance - owed)];
+            return [new(InvoiceKind.CreditNote, balance - owed, total - balance)];
         }
 
         if (balance == owed || !IsDue(standing, time))
@@ -57,9 +62,9 @@ public static class Billing
         // An invoice is always of the whole order: what is left of one that was taken back too far is taken back, too.
         return
         [
-            .. balance > 0 ? (InvoiceStep[])[new(InvoiceKind.CreditNote, balance)] : [],
-            new(InvoiceKind.Invoice, total),
-            .. total > owed ? (InvoiceStep[])[new(InvoiceKind.CreditNote, total - owed)] : [],
+            .. balance > 0 ? (InvoiceStep[])[new(InvoiceKind.CreditNote, balance, total - balance)] : [],
+            new(InvoiceKind.Invoice, total, 0),
+            .. total > owed ? (InvoiceStep[])[new(InvoiceKind.CreditNote, total - owed, 0)] : [],
         ];
     }
 
@@ -74,12 +79,10 @@ public static class Billing
     /// The tax in a part of an order: what is in all of it up to the part's end, less what is in all of it up to its beginning. So the taxes of
     /// parts that follow each other are together the tax of the whole, to the cent.
     /// </summary>
-    /// <param name="from">Where the part begins, minor units of the order's total.</param>
-    /// <param name="to">Where it ends.</param>
-    public static Money TaxOf(PlacedOrder order, long from, long to)
+    public static Money TaxOf(PlacedOrder order, InvoiceStep part)
     {
         // Halves up, in numbers that no sum is too large for.
         long Until(Int128 part) => order.Total.Minor == 0 ? 0 : (long)(((2 * part * order.Taxed.Minor) + order.Total.Minor) / (2 * (Int128)order.Total.Minor));
-        return order.Taxed with { Minor = Until(to) - Until(from) };
+        return order.Taxed with { Minor = Until(part.Ends) - Until(part.Begins) };
     }
 }

@@ -35,6 +35,12 @@ public sealed record Invoice(
     /// <summary>How an invoice that is not paid is to be paid.</summary>
     public string ToPay => Placed.Payment.Length > 0 ? Placed.Payment : "It is paid online, on the page of the order.";
 
+    /// <summary>When what it is about comes, or came, to its buyer.</summary>
+    public string Delivered =>
+        Placed.Way.Delivery != Delivery.Files ? "Delivered on the day of this invoice, unless another was agreed."
+        : Paid is null ? "The files can be fetched as soon as it is paid."
+        : "The files can be fetched since then.";
+
     /// <summary>To whom it goes, line by line: of who had nothing sent no address is kept.</summary>
     public IReadOnlyList<string> To => Placed.Buyer.Street.Length > 0 ? Placed.Buyer.Lines(Placed.Home) : [Placed.Buyer.Name, Placed.Buyer.Email];
 

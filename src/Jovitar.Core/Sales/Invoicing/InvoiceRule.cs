@@ -45,5 +45,8 @@ public sealed record InvoiceRule(bool AreWritten = false, string Seller = "", st
     public string Call(long number) => FormattableString.Invariant($"{Prefix}{number}");
 
     /// <summary>When an order that is placed now has its invoice.</summary>
-    public InvoiceTime ForOrders => AreWritten ? InvoiceTime.WhenDue : InvoiceTime.Never;
+    public InvoiceTime ForOrders => Of(InvoiceTime.WhenDue);
+
+    /// <summary>When an order has its invoice as things are now: never while none are written.</summary>
+    public InvoiceTime Of(InvoiceTime time) => AreWritten ? time : InvoiceTime.Never;
 }

@@ -14,6 +14,7 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
     /// <summary>How files are made that orders are printed from.</summary>
     public PrintRule Prints { get; init; } = new();
 
+    /// <summary>Whether and how invoices are written.</summary>
     public InvoiceRule Invoices { get; init; } = new();
 
     /// <summary>What is wrong with it; null for nothing. What is not open may be unfinished.</summary>

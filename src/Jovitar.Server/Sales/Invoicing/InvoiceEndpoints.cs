@@ -34,10 +34,16 @@ internal static class InvoiceEndpoints
         await invoices.FindAsync(order, number, ct) is { } invoice ? PaperEndpoints.Shown(http, (await papers.InvoicesAsync(ct))(invoice), invoice.FileName) : Problems.Gone("invoice");
 
     /// <param name="year">In which they were written (UTC); this year unless said.</param>
-    static async Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Table(int? year, HttpContext http, InvoiceStore invoices, SettingsStore settings, TimeProvider clock, CancellationToken ct) =>
-        await LeavingAsync(http, year ?? clock.GetUtcNow().Year, settings, "invoices {0}.csv", "text/csv; charset=utf-8", (of, to) => WriteAsync(of, to, invoices, http.RequestAborted), ct);
+    static Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Table(int? year, HttpContext http, InvoiceStore invoices, YearFile file) =>
+        file.SendAsync(http, year, "invoices", ".csv", "text/csv; charset=utf-8", (of, to) => WriteAsync(of, to, invoices, _ => Task.CompletedTask, http.RequestAborted));
 
-    static async Task WriteAsync(int year, Stream to, InvoiceStore invoices, CancellationToken ct)
+    /// <param name="year">In which they were written (UTC); this year unless said.</param>
+    static Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Papers(int? year, HttpContext http, InvoiceStore invoices, PaperStore papers, YearFile file) =>
+        file.SendAsync(http, year, "invoices", ".zip", "application/zip", (of, to) => ZipAsync(of, to, invoices, papers, http.RequestAborted));
+
+    /// <summary>Writes the table of a year.</summary>
+    /// <param name="with">What is done with each invoice besides.</param>
+    static async Task WriteAsync(int year, Stream to, InvoiceStore invoices, Func<Invoice, Task> with, CancellationToken ct)
     {
         await using var csv = new CsvRows(to);
         await csv.AddAsync(InvoiceTable.Columns);
@@ -46,42 +52,19 @@ internal static class InvoiceEndpoints
             foreach (var invoice in some)
             {
                 await csv.AddAsync(InvoiceTable.Cells(invoice));
+                await with(invoice);
             }
         }
     }
-
-    /// <param name="year">In which they were written (UTC); this year unless said.</param>
-    static async Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Papers(int? year, HttpContext http, InvoiceStore invoices, PaperStore papers, SettingsStore settings, TimeProvider clock, CancellationToken ct) =>
-        await LeavingAsync(http, year ?? clock.GetUtcNow().Year, settings, "invoices {0}.zip", "application/zip", (of, to) => ZipAsync(of, to, invoices, papers, http.RequestAborted), ct);
 
     static Task ZipAsync(int year, Stream to, InvoiceStore invoices, PaperStore papers, CancellationToken ct) => ZipOut.SendAsync(
         to,
         async zip =>
         {
             var (names, draw) = (new LeavingNames(), await papers.InvoicesAsync(ct));
-            await foreach (var some in invoices.OfYearAsync(year, ct))
-            {
-                foreach (var invoice in some)
-                {
-                    await zip.PackedAsync(names.Next(invoice.FileName), new MemoryStream(draw(invoice)), ct);
-                }
-            }
-
             using var table = new MemoryStream();
-            await WriteAsync(year, table, invoices, ct);
+            await WriteAsync(year, table, invoices, invoice => zip.PackedAsync(names.Next(invoice.FileName), new MemoryStream(draw(invoice)), ct), ct);
             await zip.TextAsync(names.Next($"invoices {year}.csv"), table.ToArray(), ct);
         },
         ct);
-
-    static async Task<Results<PushStreamHttpResult, BadRequest<Problem>>> LeavingAsync(HttpContext http, int year, SettingsStore settings, string called, string type, Func<int, Stream, Task> write, CancellationToken ct)
-    {
-        if (year is < 1 or > 9998)
-        {
-            return Problems.Invalid("There is no such year.");
-        }
-
-        http.Response.Headers.CacheControl = "private, no-store";
-        var name = $"{(await settings.ReadAsync(ct)).Title}, {string.Format(System.Globalization.CultureInfo.InvariantCulture, called, year)}";
-        return TypedResults.Stream(to => write(year, to), type, new LeavingNames().Next(name));
-    }
 }

@@ -17,10 +17,7 @@ namespace Jovitar.Server.Sales.Invoicing;
 /// <summary>An invoice or a credit note among those of an order.</summary>
 /// <param name="Number">The running number alone.</param>
 /// <param name="Called">As it stands on it.</param>
-internal sealed record InvoiceLine(long Number, string Called, InvoiceKind Kind, DateTimeOffset Written, Money Amount)
-{
-    public InvoiceStep Step => new(Kind, Amount.Minor);
-}
+internal sealed record InvoiceLine(long Number, string Called, InvoiceKind Kind, DateTimeOffset Written, Money Amount);
 
 /// <summary>Invoices: written once each, with numbers that run without gaps, and never changed.</summary>
 internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, SettingsStore settings, PaperStore papers, BuyerLetters buyers, ILogger<InvoiceStore> log)
@@ -123,7 +120,7 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
             }
 
             // Where none are written any more, what was written is still taken back.
-            await WriteAsync(act, order, terms.Rule.AreWritten ? order.Invoicing : InvoiceTime.Never, terms, ct);
+            await WriteAsync(act, order, terms.Rule.Of(order.Invoicing), terms, ct);
             await act.RunAsync("update sale_order set to_bill = false where id = @id", ct, ("id", id.Value));
             return true;
         },
@@ -140,7 +137,7 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
             {
                 var order = await OrderStore.LockAsync(act, id, ct);
                 var outcome = order is null ? OrderOutcome.Gone : order.Version != expected ? OrderOutcome.Stale
-                    : !terms.Rule.AreWritten || !await WriteAsync(act, order, InvoiceTime.Now, terms, ct) ? OrderOutcome.CannotBe
+                    : !(await WriteAsync(act, order, terms.Rule.Of(InvoiceTime.Now), terms, ct)).Any(i => i.Kind == InvoiceKind.Invoice) ? OrderOutcome.CannotBe
                     : OrderOutcome.Written;
                 if (outcome != OrderOutcome.Written)
                 {
@@ -160,19 +157,18 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
 
     /// <summary>Whether somebody can have the invoice of an order written now.</summary>
     /// <param name="written">What was written of it.</param>
-    public static bool CanBeAsked(KeptOrder order, InvoiceRule rule, IEnumerable<InvoiceLine> written) => rule.AreWritten && Next(order, InvoiceTime.Now, written).Any(s => s.Kind == InvoiceKind.Invoice);
+    public static bool CanBeAsked(KeptOrder order, InvoiceRule rule, IEnumerable<InvoiceLine> written) => Next(order, rule.Of(InvoiceTime.Now), written).Any(s => s.Kind == InvoiceKind.Invoice);
 
     static IReadOnlyList<InvoiceStep> Next(KeptOrder order, InvoiceTime time, IEnumerable<InvoiceLine> written) =>
-        Billing.Next(order.Standing, time, order.Placed.Total.Minor, Refunds.OfPrice(order.Returned, order.Overpaid), Billing.Balance(written.Select(w => w.Step)));
+        Billing.Next(order.Standing, time, order.Placed.Total.Minor, Refunds.OfPrice(order.Returned, order.Overpaid), Billing.Balance(written.Select(w => (w.Kind, w.Amount.Minor))));
 
     /// <summary>Writes what is to be written of an order that is locked; its buyer has a letter with each.</summary>
-    /// <returns>Whether that was anything.</returns>
-    async Task<bool> WriteAsync(Act act, KeptOrder order, InvoiceTime time, Terms terms, CancellationToken ct)
+    /// <returns>What that was.</returns>
+    async Task<IReadOnlyList<Invoice>> WriteAsync(Act act, KeptOrder order, InvoiceTime time, Terms terms, CancellationToken ct)
     {
         var rule = terms.Rule;
         await using var read = act.Command(Lines, ("order", order.Id.Value));
         var written = await read.AllAsync(ReadLine, ct);
-        var balance = Billing.Balance(written.Select(w => w.Step));
         var last = written.LastOrDefault(w => w.Kind == InvoiceKind.Invoice) is { } line ? new InvoiceNamed(line.Called, Day(line.Written)) : null;
         var made = new List<Invoice>();
         foreach (var step in Next(order, time, written))
@@ -181,10 +177,9 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
             await using var count = act.Command("update invoice_count set last = case when last = 0 then @first else last + 1 end returning last", ("first", rule.First));
             var number = (long)(await count.ExecuteScalarAsync(ct))!;
             var total = order.Placed.Total;
-            var begins = step.Kind == InvoiceKind.Invoice ? 0 : total.Minor - balance;
             var invoice = new Invoice(
                 step.Kind, rule.Call(number), Day(act.Now), terms.Site, rule.Seller, rule.TaxNumber, rule.Foot, order.Number, Day(order.At), order.Paid is { } paid ? Day(paid) : null, order.Placed with { Message = "" },
-                step.Kind == InvoiceKind.Invoice ? null : last, total with { Minor = step.Amount }, Billing.TaxOf(order.Placed, begins, begins + step.Amount));
+                step.Kind == InvoiceKind.Invoice ? null : last, total with { Minor = step.Amount }, Billing.TaxOf(order.Placed, step));
             await act.RunAsync(
                 """
                 insert into invoice (number, called, sale_order, kind, written, content, currency, amount)
@@ -194,11 +189,11 @@ internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStor
                 ("content", JsonSerializer.Serialize(InvoiceSaid.Of(invoice), PriceStore.Json)), ("currency", total.Currency.Code), ("amount", step.Amount));
             await buyers.PutAsync(act, invoice.Placed.Buyer, act.Now, _ => OrderLetters.Invoiced(invoice), ct, () => new LetterPaper(invoice.FileName, terms.Draw(invoice)));
             made.Add(invoice);
-            (last, balance) = step.Kind == InvoiceKind.Invoice ? (new InvoiceNamed(invoice.Called, invoice.Day), balance + step.Amount) : (last, balance - step.Amount);
+            last = step.Kind == InvoiceKind.Invoice ? new InvoiceNamed(invoice.Called, invoice.Day) : last;
         }
 
         (act.IsKept, act.Says) = (made.Count > 0, _ => OrderWords.Wrote(made, order.Number));
-        return made.Count > 0;
+        return made;
     }
 
     static DateOnly Day(DateTimeOffset at) => DateOnly.FromDateTime(at.UtcDateTime);

@@ -1,7 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
-using Jovitar.Core.Describing;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
@@ -98,17 +97,8 @@ internal static class OrderEndpoints
         Enum.TryParse<OrdersWanted>(which ?? nameof(OrdersWanted.Open), ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) ? TypedResults.Ok(await store.ListAsync(wanted, behind, ct)) : Problems.Invalid("There are no such orders.");
 
     /// <param name="year">In which they were placed (UTC); this year unless said.</param>
-    static async Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Table(int? year, HttpContext http, OrderTableStore tables, SettingsStore settings, TimeProvider clock, CancellationToken ct)
-    {
-        var of = year ?? clock.GetUtcNow().Year;
-        if (of is < 1 or > 9998)
-        {
-            return Problems.Invalid("There is no such year.");
-        }
-
-        http.Response.Headers.CacheControl = "private, no-store";
-        return TypedResults.Stream(to => tables.WriteAsync(of, to, http.RequestAborted), "text/csv; charset=utf-8", new LeavingNames().Next($"{(await settings.ReadAsync(ct)).Title}, orders {of}.csv"));
-    }
+    static Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Table(int? year, HttpContext http, OrderTableStore tables, YearFile file) =>
+        file.SendAsync(http, year, "orders", ".csv", "text/csv; charset=utf-8", (of, to) => tables.WriteAsync(of, to, http.RequestAborted));
 
     static async Task<Results<Ok<OrderSeen>, NotFound<Problem>>> Show(OrderId order, OrderDoor door, CancellationToken ct) =>
         await door.FindAsync(order, ct) is { } seen ? TypedResults.Ok(seen) : Problems.Gone("order");
@@ -136,19 +126,24 @@ internal static class OrderEndpoints
     }
 }
 
-/// <summary>What comes on top of the goods of an order, in words.</summary>
+/// <summary>What an order's sum is made of besides its goods, in words.</summary>
 internal static class OrderSums
 {
-    public static IEnumerable<SumPart> Parts(PlacedOrder order)
+    /// <summary>What comes on top of the goods.</summary>
+    public static IEnumerable<SumPart> OnTop(PlacedOrder order)
     {
         if (order.Way.Delivery != Delivery.Files)
         {
             yield return new SumPart(OrderLetters.Called(order.Way.Delivery), order.Way.Costs.ToString());
         }
 
-        if (order.Tax.Kind != TaxKind.None)
+        if (order.Tax.Kind == TaxKind.Added)
         {
             yield return new SumPart(order.Tax.Called, order.Taxed.ToString());
         }
     }
+
+    /// <summary>The same, and what is within the sum.</summary>
+    public static IEnumerable<SumPart> Parts(PlacedOrder order) =>
+        order.Tax.Kind == TaxKind.Included ? OnTop(order).Append(new SumPart(order.Tax.Called, order.Taxed.ToString())) : OnTop(order);
 }

@@ -3,6 +3,7 @@ using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Themes;
+using Jovitar.Server.Sales.Ordering;
 
 namespace Jovitar.Server.Sales.Papers;
 
@@ -36,15 +37,8 @@ internal static class InvoicePaper
 
     static void Head(Paper paper, Invoice invoice)
     {
-        // Above the address, so that the window of an envelope shows both.
-        paper.Words(invoice.Sender, Paper.Left, Paper.Window - 6, 84, new PaperType(6.5, IsQuiet: true), most: 1);
-        var sent = paper.Words(string.Join('\n', invoice.To), Paper.Left, Paper.Window, 80, new PaperType(11));
-        var (right, width) = (Paper.Left + 100, paper.Width - 100);
-        var told = paper.Words(invoice.Title, right, Paper.Window - 2, width, new PaperType(20, IsStrong: true));
-        told += paper.Words(invoice.Called, right, Paper.Window - 1 + told, width, new PaperType(13, IsStrong: true)) + 1;
         var about = string.Create(CultureInfo.InvariantCulture, $"{Day(invoice.Day)}\nOrder {invoice.Order} of {Day(invoice.Ordered)}");
-        told += paper.Words(invoice.TaxNumber.Length == 0 ? about : $"{about}\nTax number {invoice.TaxNumber}", right, Paper.Window - 1 + told, width, new PaperType(9.5, IsQuiet: true));
-        paper.Y = Paper.Window + Math.Max(sent, told) + 14;
+        paper.Head(invoice.To, invoice.Title, invoice.Called, invoice.TaxNumber.Length == 0 ? about : $"{about}\nTax number {invoice.TaxNumber}", invoice.Sender);
     }
 
     static void Lines(Paper paper, PlacedOrder placed)
@@ -87,14 +81,9 @@ internal static class InvoicePaper
         // A sum never stands without its last part on another page.
         paper.Need(40);
         Row(paper, "Together", placed.Goods.ToString());
-        if (placed.Way.Delivery is Delivery.Post or Delivery.Express || placed.Way.Costs.Minor > 0)
+        foreach (var part in OrderSums.OnTop(placed))
         {
-            Row(paper, OrderLetters.Called(placed.Way.Delivery), placed.Way.Costs.ToString());
-        }
-
-        if (placed.Tax.Kind == TaxKind.Added)
-        {
-            Row(paper, placed.Tax.Called, placed.Taxed.ToString());
+            Row(paper, part.Words, part.Amount);
         }
 
         Row(paper, "Total", placed.Total.Said, isStrong: true);
@@ -131,8 +120,7 @@ internal static class InvoicePaper
         paper.Y += 6;
         if (invoice.Kind == InvoiceKind.Invoice)
         {
-            var delivered = invoice.Placed.Way.Delivery == Delivery.Files ? "The files can be fetched since it is paid." : "Delivered on the day of this invoice, unless another was agreed.";
-            paper.Paragraph(invoice.Paid is { } paid ? $"Paid on {Day(paid)}. {delivered}" : delivered);
+            paper.Paragraph(invoice.Paid is { } paid ? $"Paid on {Day(paid)}. {invoice.Delivered}" : invoice.Delivered);
             if (invoice.Paid is null)
             {
                 paper.Paragraph(invoice.ToPay);

@@ -19,11 +19,7 @@ internal static class PackingSlip
         var number = string.Create(CultureInfo.InvariantCulture, $"Order {order.Number}");
         using var paper = new Paper(site, $"{number}, packing slip", PaperFormat.Of(placed.Home), accent);
         // Of who collects it no more than the name is kept.
-        var sent = paper.Words(string.Join('\n', placed.Buyer.Lines(placed.Home)), Paper.Left, Paper.Window, 80, new PaperType(11));
-        var right = Paper.Left + 100;
-        var told = paper.Words(number, right, Paper.Window - 2, paper.Width - 100, new PaperType(20, IsStrong: true));
-        told += paper.Words($"{Says(placed.Way.Delivery)}\nplaced {order.At.UtcDateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}", right, Paper.Window - 1 + told, paper.Width - 100, new PaperType(9.5, IsQuiet: true));
-        paper.Y = Paper.Window + Math.Max(sent, told) + 16;
+        paper.Head(placed.Buyer.Lines(placed.Home), number, "", $"{Says(placed.Way.Delivery)}\nplaced {order.At.UtcDateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}");
         var lines = placed.Lines.Index().ToArray();
         foreach (var (i, line) in lines.Where(l => !l.Item.Option.IsFile))
         {

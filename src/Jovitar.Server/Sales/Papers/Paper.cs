@@ -35,7 +35,7 @@ internal sealed class Paper : IDisposable
     public const double Left = 25;
 
     /// <summary>Where an address begins, from the top: in the window of an envelope (DIN 5008, form B).</summary>
-    public const double Window = 50;
+    const double Window = 50;
 
     const double Right = 20;
     const double Top = 18;
@@ -195,6 +195,26 @@ internal sealed class Paper : IDisposable
 
         pieces.Add(word[start..]);
         return pieces;
+    }
+
+    /// <summary>Whom it is for, where the window of an envelope shows it, and beside that what it is.</summary>
+    /// <param name="to">Line by line.</param>
+    /// <param name="called">Its number; empty where the title says it.</param>
+    /// <param name="about">What else is told of it, in lines.</param>
+    /// <param name="sender">Who sends it, in one line that the window shows, too; empty for none.</param>
+    public void Head(IEnumerable<string> to, string title, string called, string about, string sender = "")
+    {
+        Words(sender, Left, Window - 6, 84, new PaperType(6.5, IsQuiet: true), most: 1);
+        var sent = Words(string.Join('\n', to), Left, Window, 80, new PaperType(11));
+        var (right, width) = (Left + 100, Width - 100);
+        var told = Words(title, right, Window - 2, width, new PaperType(20, IsStrong: true));
+        if (called.Length > 0)
+        {
+            told += Words(called, right, Window - 1 + told, width, new PaperType(13, IsStrong: true)) + 1;
+        }
+
+        told += Words(about, right, Window - 1 + told, width, new PaperType(9.5, IsQuiet: true));
+        Y = Window + Math.Max(sent, told) + 16;
     }
 
     /// <summary>Writes words from margin to margin, over as many pages as they need; none where there are none.</summary>

@@ -1,5 +1,5 @@
 import { api, body } from '../../api/client'
-import { Button } from '../../kit/Button'
+import { asWord, Button } from '../../kit/Button'
 import { w } from '../../words'
 import { moment } from '../shell/format'
 import type { Order } from './data'
@@ -24,7 +24,7 @@ export function OrderInvoices({ order }: { order: Order }) {
                 href={`/api/orders/${order.id}/invoices/${one.number}`}
                 target="_blank"
                 rel="noreferrer"
-                className="underline decoration-strong-line decoration-1 underline-offset-4 hover:decoration-ink"
+                className={asWord}
               >
                 {w.orders.invoiceKinds[one.kind](one.called)}
               </a>

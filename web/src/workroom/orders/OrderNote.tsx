@@ -4,6 +4,7 @@ import { Button } from '../../kit/Button'
 import { w } from '../../words'
 import type { Order } from './data'
 import { useOrderAct } from './useOrderAct'
+import { WrittenLines } from './WrittenLines'
 
 /** What those who sell note of an order, for themselves. */
 export function OrderNote({ order }: { order: Order }) {
@@ -17,17 +18,14 @@ export function OrderNote({ order }: { order: Order }) {
   )
   return (
     <div>
-      <label className="block">
-        <span className="block text-small text-quiet">{w.orders.note}</span>
-        <textarea
-          value={note}
-          rows={3}
-          maxLength={2000}
-          placeholder={w.orders.noteHint}
-          onChange={(e) => setNote(e.target.value)}
-          className="mt-1 w-full resize-y border-b border-strong-line bg-transparent py-1 outline-none placeholder:text-quiet focus:border-plum"
-        />
-      </label>
+      <WrittenLines
+        label={w.orders.note}
+        value={note}
+        rows={3}
+        most={2000}
+        hint={w.orders.noteHint}
+        onSay={setNote}
+      />
       {note.trim() !== order.note && (
         <Button className="mt-2" disabled={keep.isPending} onClick={() => keep.mutate(note)}>
           {w.orders.keep}

@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useEffect, useState } from 'react'
-import { asPlain } from '../../kit/Button'
+import { asPlain, asWord } from '../../kit/Button'
 import { WordTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 import { ListAndOne } from '../shell/ListAndOne'
@@ -32,12 +32,7 @@ function OfYear({ year, hasInvoices }: { year: number; hasInvoices: boolean }) {
     <span className="flex gap-3">
       <span className="text-quiet">{w.orders.yearAs(year)}</span>
       {files.map(([path, says]) => (
-        <a
-          key={path}
-          href={`${path}?year=${year}`}
-          download
-          className="underline decoration-strong-line decoration-1 underline-offset-4 hover:decoration-ink"
-        >
+        <a key={path} href={`${path}?year=${year}`} download className={asWord}>
           {says}
         </a>
       ))}

@@ -1,8 +1,8 @@
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { PriceWord } from './PriceWord'
-import { ShopWords } from './ShopWords'
 import type { useShop } from './useShop'
+import { WrittenLines } from './WrittenLines'
 
 /** Whether invoices are written, and what stands on them. */
 export function ShopInvoices({ work, last }: { work: ReturnType<typeof useShop>; last: number }) {
@@ -56,7 +56,7 @@ export function ShopInvoices({ work, last }: { work: ReturnType<typeof useShop>;
             {w.shop.invoicesGaps} {w.shop.invoicesLater}
           </p>
           <div className="mt-3 grid gap-3">
-            <ShopWords
+            <WrittenLines
               label={w.shop.seller}
               value={rule.seller}
               rows={4}
@@ -64,14 +64,14 @@ export function ShopInvoices({ work, last }: { work: ReturnType<typeof useShop>;
               hint={w.shop.sellerHint}
               onSay={(seller) => say({ seller })}
             />
-            <ShopWords
+            <WrittenLines
               label={w.shop.taxNumber}
               value={rule.taxNumber}
               rows={1}
               most={40}
               onSay={(taxNumber) => say({ taxNumber })}
             />
-            <ShopWords
+            <WrittenLines
               label={w.shop.foot}
               value={rule.foot}
               rows={3}

@@ -11,8 +11,8 @@ import { ShopInvoices } from './ShopInvoices'
 import { ShopPostage } from './ShopPostage'
 import { ShopPrints } from './ShopPrints'
 import { ShopTax } from './ShopTax'
-import { ShopWords } from './ShopWords'
 import { readShop, shopKey, useShop } from './useShop'
+import { WrittenLines } from './WrittenLines'
 
 /** How the site sells: read as sentences, and set in them. */
 export function ShopStation() {
@@ -104,7 +104,7 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
           ) : (
             <p className="text-small text-quiet">{w.shop.noService}</p>
           )}
-          <ShopWords
+          <WrittenLines
             label={w.shop.otherwise}
             lead={shop.isPaidOnline ? w.shop.otherwiseLead : w.shop.paymentLead}
             value={shop.payment}

@@ -1,5 +1,5 @@
 /** Lines that somebody writes, below what they are. */
-export function ShopWords({
+export function WrittenLines({
   label,
   lead,
   value,
