@@ -44,6 +44,16 @@ public readonly record struct PriceListId(Guid Value) : ITypedId<PriceListId>
     public override string ToString() => Value.ToString();
 }
 
+/// <summary>Names one coupon.</summary>
+public readonly record struct CouponId(Guid Value) : ITypedId<CouponId>
+{
+    public static CouponId From(Guid value) => new(value);
+
+    public static bool TryParse(string? s, IFormatProvider? provider, out CouponId result) => TypedId.TryParse(s, out result);
+
+    public override string ToString() => Value.ToString();
+}
+
 /// <summary>Names one narrowing that is kept.</summary>
 public readonly record struct NarrowingId(Guid Value) : ITypedId<NarrowingId>
 {

@@ -130,7 +130,7 @@ public sealed class InvoiceTests
         foreach (var paper in new[] { Paper(), Paper(InvoiceKind.CreditNote, 450, 84) with { Paid = null } })
         {
             var read = JsonSerializer.Deserialize<InvoiceSaid>(JsonSerializer.Serialize(InvoiceSaid.Of(paper)))!.Read();
-            Assert.Equal(paper, read with { Placed = read.Placed with { Lines = paper.Placed.Lines } });
+            Assert.Equal(paper, read with { Placed = read.Placed with { Lines = paper.Placed.Lines, Off = paper.Placed.Off } });
         }
     }
 

@@ -2,6 +2,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
@@ -218,10 +219,13 @@ public sealed class ShopTests
     [Fact]
     public void An_order_is_read_as_it_was_written()
     {
-        var order = Order();
+        var order = Order() with { Off = [new CouponOff("CLUB10", new Money(180, Order().Total.Currency))] };
         var read = PlacedSaid.Of(order).Read();
         Assert.Equal(order.Lines, read.Lines);
-        Assert.Equal(order with { Lines = read.Lines }, read);
+        Assert.Equal(order.Off, read.Off);
+        Assert.Equal(order with { Lines = read.Lines, Off = read.Off }, read);
+        // One of before there were coupons.
+        Assert.Empty((PlacedSaid.Of(order) with { Off = null }).Read().Off);
         // A sum may be more than any price.
         var vast = order with { Total = order.Total with { Minor = 1000 * Money.Most } };
         Assert.Equal(vast.Total, PlacedSaid.Of(vast).Read().Total);
@@ -231,6 +235,7 @@ public sealed class ShopTests
     public void Its_letters_say_what_was_ordered_and_what_it_comes_to()
     {
         var letter = OrderLetters.Placed("Marram Bay", 1004, Order(), "https://example.test/order/x");
+        Assert.Contains("Post: 4.50\nCoupon CLUB10: −1.80\nTotal", OrderLetters.Placed("Marram Bay", 1004, Order() with { Off = [new CouponOff("CLUB10", new Money(180, Order().Total.Currency))] }, "x").Text, StringComparison.Ordinal);
         Assert.Equal("Your order 1004 from Marram Bay", letter.Subject);
         Assert.Contains("Low water, 13 × 18 cm print, 2 pieces: 13.00", letter.Text, StringComparison.Ordinal);
         Assert.Contains("Post: 4.50\nTotal: EUR 22.50 (including 23 % VAT: 4.21)", letter.Text, StringComparison.Ordinal);
@@ -242,12 +247,13 @@ public sealed class ShopTests
     [Fact]
     public void Bookkeeping_has_every_part_of_the_sum_and_no_formulas()
     {
-        var order = Order();
+        var order = Order() with { Off = [new CouponOff("CLUB10", new Money(180, Order().Total.Currency)), new CouponOff("POSTFREE", new Money(450, Order().Total.Currency))] };
         var cells = OrderTable.Columns.Zip(OrderTable.Cells(1001, new DateTimeOffset(2026, 3, 1, 0, 30, 0, TimeSpan.FromHours(2)), null, new OrderStanding(OrderState.Placed, IsPaid: false, order.Way.Delivery), order with { Buyer = order.Buyer with { Name = "=1+1" } }, 150)).ToDictionary(c => c.First, c => c.Second);
         Assert.Equal(OrderTable.Columns.Count, cells.Count);
         // The day is that of UTC, as everywhere.
         Assert.Equal(("2026-02-28", "", "1.50"), (cells["placed"], cells["paid"], cells["refunded"]));
         Assert.NotEqual('=', cells["name"][0]);
+        Assert.Equal(("6.30", "CLUB10 POSTFREE"), (cells["taken off"], cells["coupons"]));
         Assert.Equal((order.Goods.ToString(), order.Way.Costs.ToString(), order.Taxed.ToString(), order.Total.ToString()), (cells["goods"], cells["postage"], cells["tax"], cells["total"]));
     }
 

@@ -30,7 +30,7 @@ public sealed class ActTests
 
         await using (var tracked = site.Db.CreateCommand("select count(*) from act_tracked"))
         {
-            Assert.Equal(26L, await tracked.ExecuteScalarAsync());
+            Assert.Equal(27L, await tracked.ExecuteScalarAsync());
         }
 
         foreach (var sql in (string[])

@@ -110,6 +110,26 @@ public sealed partial class InvoiceTests : IDisposable
     }
 
     [Fact]
+    public async Task What_a_coupon_takes_off_stands_on_the_invoice()
+    {
+        await using var sale = await SaleAsync(1, Shop());
+        await (await sale.Owner.PostAsJsonAsync("/api/coupons", new { code = "FIVE", kind = "amount", off = "5", currency = "EUR", byExpress = false, abroad = false, from = "", begins = "", ends = "", uses = "", isOnceEach = false, goesWithOthers = false, isOff = false, note = "" })).ReadAsync();
+        var visitor = sale.Site.Visitor();
+        await AddAsync(visitor, sale, sale.Photos[0], sale.Print, "3");
+        await FormAsync(visitor, "/basket/coupons", ("code", "five"));
+        await OrderAsync(visitor, await CheckOutAsync(visitor));
+        var order = await LatestAsync(sale);
+        (await StepAsync(sale.Owner, order, "pay")).EnsureSuccessStatusCode();
+        await SettledAsync(sale.Site);
+        var words = await WordsAsync(await sale.Owner.GetAsync($"/api/orders/{order}/invoices/118"));
+        // 12.00 + 4.50 − 5.00, and 11.50 × 23 / 123 of it tax.
+        foreach (var said in new[] { "Together 12.00", "Post 4.50", "Coupon FIVE −5.00", "Total EUR 11.50", "23 % VAT 2.15", "Without tax 9.35" })
+        {
+            Assert.Contains(said, words, StringComparison.Ordinal);
+        }
+    }
+
+    [Fact]
     public async Task One_is_written_before_it_is_due_where_somebody_asks_and_taken_back_where_the_order_is_cancelled()
     {
         await using var sale = await SaleAsync(shop: Shop());

@@ -114,6 +114,9 @@ public enum ActKind
     /// <summary>A price list was made, changed or let go, or what is sold by one was said.</summary>
     Prices,
 
+    /// <summary>A coupon was made, changed or let go.</summary>
+    Coupons,
+
     /// <summary>What sending costs, tax or how buyers pay was made another, or the shop was opened or closed.</summary>
     Shop,
 

@@ -35,7 +35,7 @@ internal sealed class ActUndo(ActRunner acts)
     const int MostNamed = 12;
 
     /// <summary>In the order in which rows are locked; links come after both their ends.</summary>
-    static readonly string[] Order = ["narrowing", "kept_settings", "price_list", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "person", "comment", "shop", "sale_order"];
+    static readonly string[] Order = ["narrowing", "kept_settings", "price_list", "intake", "tag", "category", "album", "photo", "file", "page", "menu", "theme", "site", "person", "comment", "shop", "coupon", "sale_order"];
 
     /// <summary>What a thing is called, by kind.</summary>
     static readonly Dictionary<string, string> Names = new(StringComparer.Ordinal)
@@ -56,6 +56,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["site"] = "'the site'",
         ["person"] = "t.name",
         ["shop"] = "'the shop'",
+        ["coupon"] = "'the coupon ' || t.code",
         ["sale_order"] = "'order ' || t.number",
         ["comment"] = "'a comment of ' || t.name",
     };
@@ -73,6 +74,7 @@ internal sealed class ActUndo(ActRunner acts)
         ["price_list"] = [["currency", "options"]],
         ["category"] = [AudienceFields, MarkingFields],
         ["watermark"] = [["settings", "key"], MarkingFields],
+        ["coupon"] = [["code", "content"]],
         ["sale_order"] = [["state", "paid"]],
     };
 
@@ -210,7 +212,7 @@ internal sealed class ActUndo(ActRunner acts)
                 await act.RunAsync("lock table category in share row exclusive mode", ct);
             }
 
-            if (back.Length > 0 && table is not ("intake" or "narrowing" or "kept_settings" or "price_list"))
+            if (back.Length > 0 && table is not ("intake" or "narrowing" or "kept_settings" or "price_list" or "coupon"))
             {
                 await act.LockBackAsync(table, [], back, ct);
             }
@@ -287,7 +289,7 @@ internal sealed class ActUndo(ActRunner acts)
     /// <summary>The column that tells others that what they have read is out of date.</summary>
     static IEnumerable<string> Version(string kind) => kind switch
     {
-        "photo" or "album" or "category" or "narrowing" or "price_list" or "person" or "sale_order" => ["version = t.version + 1"],
+        "photo" or "album" or "category" or "narrowing" or "price_list" or "coupon" or "person" or "sale_order" => ["version = t.version + 1"],
         "page" or "menu" or "theme" or "watermark" or "shop" => ["edited = t.edited + 1"],
         _ => [],
     };

@@ -1,8 +1,10 @@
 using Jovitar.Core;
 using Jovitar.Core.People;
+using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Acts;
+using Jovitar.Server.Sales.Coupons;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Payments;
 using Jovitar.Server.Site.Buying;
@@ -17,13 +19,14 @@ internal sealed record DemoOrdered(string Album, string Photo, string Option, in
 /// <summary>An order of the demo.</summary>
 /// <param name="Steps">What has become of it.</param>
 /// <param name="Refunded">How much of its money went back; empty for nothing.</param>
-internal sealed record DemoOrder(Buyer Buyer, Delivery Way, IReadOnlyList<DemoOrdered> Lines, IReadOnlyList<OrderStep> Steps, string Message = "", string Note = "", string Refunded = "");
+/// <param name="Coupon">That its buyer typed; empty for none.</param>
+internal sealed record DemoOrder(Buyer Buyer, Delivery Way, IReadOnlyList<DemoOrdered> Lines, IReadOnlyList<OrderStep> Steps, string Message = "", string Note = "", string Refunded = "", string Coupon = "");
 
 /// <summary>How the demo sells, and what was ordered.</summary>
-internal sealed record DemoSold(ShopSaid Settings, IReadOnlyList<DemoOrder> Orders);
+internal sealed record DemoSold(ShopSaid Settings, IReadOnlyList<CouponSaid> Coupons, IReadOnlyList<DemoOrder> Orders);
 
 /// <summary>Opens the demo's shop, and has some buy there as visitors do.</summary>
-internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baskets, OrderStore orders, RefundStore refunds, SightStore sights)
+internal sealed class DemoShop(ShopStore shops, CouponStore coupons, SiteShop site, BasketStore baskets, OrderStore orders, RefundStore refunds, SightStore sights)
 {
     public async Task MakeAsync(DemoSold sold, IReadOnlyDictionary<string, AlbumId> albums, IReadOnlyDictionary<string, PhotoId> photos, Actor owner, CancellationToken ct)
     {
@@ -34,6 +37,11 @@ internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baske
         }
 
         await shops.WriteAsync(owner, shop, (await shops.ReadAsync(ct)).Edited, ct);
+        foreach (var said in sold.Coupons)
+        {
+            await coupons.MakeAsync(owner, said.Read() is { Coupon: { } coupon } ? coupon : throw new InvalidDataException(said.Read().Wrong), shop.Currency, ct);
+        }
+
         foreach (var order in sold.Orders)
         {
             await PlaceAsync(shop, order, albums, photos, owner, ct);
@@ -51,12 +59,18 @@ internal sealed class DemoShop(ShopStore shops, SiteShop site, BasketStore baske
             await baskets.AddAsync(theirs, album, photo, offer.Option.Id, line.Count, null, ct);
         }
 
+        if (said.Coupon.Length > 0)
+        {
+            await baskets.AddCouponAsync(theirs, (await coupons.FindAsync(said.Coupon, ct))!.Id, ct);
+        }
+
         var basket = (await baskets.FindAsync(theirs, ct))!;
-        var seen = await site.SeenAsync(shop, basket.Lines, sight, ct);
+        var seen = await site.SeenAsync(shop, basket, sight, ct);
         var way = shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(said.Buyer.Country)).First(w => w.Delivery == said.Way);
         var secret = LinkSecret.New();
         var hash = LinkSecret.Hash(secret)!;
-        await orders.PlaceAsync(basket, seen.Order(said.Buyer, said.Message, way), secret, hash, null, null, shop.Invoices.ForOrders, ct);
+        var order = seen.Order(said.Buyer, said.Message, way);
+        await orders.PlaceAsync(basket with { Coupons = seen.UsedBy(order) }, order, secret, hash, null, null, shop.Invoices.ForOrders, ct);
         var id = (await orders.FindAsync(hash, ct))!.Id;
         foreach (var step in said.Steps)
         {

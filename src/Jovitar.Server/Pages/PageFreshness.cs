@@ -13,7 +13,7 @@ namespace Jovitar.Server.Pages;
 internal sealed class PageFreshness : IActListener
 {
     /// <summary>Kinds of things that nothing on any page goes by.</summary>
-    static readonly string[] Elsewhere = ["narrowing", "kept_settings", "price_list", "shop", "sale_order", "theme", "site", "intake", "file", "album_file", "photo_near", "person", "comment"];
+    static readonly string[] Elsewhere = ["narrowing", "kept_settings", "price_list", "shop", "coupon", "sale_order", "theme", "site", "intake", "file", "album_file", "photo_near", "person", "comment"];
 
     /// <summary>Fields of a category that decide which others are in view.</summary>
     static readonly string[] Tree = ["shown", "parent", "binned"];

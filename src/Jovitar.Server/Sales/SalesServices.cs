@@ -1,3 +1,4 @@
+using Jovitar.Server.Sales.Coupons;
 using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Papers;
@@ -15,6 +16,7 @@ internal static class SalesServices
         services.AddSingleton<SellingStore>();
         services.AddSingleton<FitStore>();
         services.AddSingleton<ShopStore>();
+        services.AddSingleton<CouponStore>();
         services.AddSingleton<BasketStore>();
         services.AddSingleton<BuyerLetters>();
         services.AddSingleton<OrderStore>();
@@ -37,6 +39,7 @@ internal static class SalesServices
         api.MapPrices();
         api.MapSelling();
         api.MapShop();
+        api.MapCoupons();
         api.MapOrders();
         api.MapRefunds();
         api.MapPrints();

@@ -107,5 +107,5 @@ internal sealed class VisitCounter(VisitStore store, NpgsqlDataSource db, TimePr
         }
     }
 
-    DateOnly Today => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime);
+    DateOnly Today => clock.Today();
 }

@@ -7878,6 +7878,215 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/coupons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Coupons, and how often each was used */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CouponList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Makes a coupon */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CouponSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CouponKept"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coupons/{coupon}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Writes a coupon anew; baskets have it at once */
+        put: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    coupon: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CouponSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CouponKept"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Lets a coupon go; orders keep what it took off */
+        delete: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    coupon: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Done"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/orders": {
         parameters: {
             query?: never;
@@ -13586,6 +13795,65 @@ export interface components {
             code: string;
             name: string;
         };
+        /**
+         * Format: uuid
+         * @description Names one coupon.
+         */
+        CouponId: string;
+        /** @description A coupon as it is kept now, and the act that did it. */
+        CouponKept: {
+            seen: components["schemas"]["CouponSeen"];
+            done: components["schemas"]["Done"];
+        };
+        /**
+         * @description What a coupon takes off. Kept by name.
+         * @enum {unknown}
+         */
+        CouponKind: "percent" | "amount" | "postage";
+        /** @description All coupons there are. */
+        CouponList: {
+            coupons: components["schemas"]["CouponSeen"][];
+            /** @description In which is sold: what new ones take off is of it. */
+            currency: string;
+        };
+        /** @description A coupon as it is written: amounts are digits with a point or a comma, empty for none; days as ISO 8601 has them, empty for none. */
+        CouponSaid: {
+            code: string;
+            kind: components["schemas"]["CouponKind"];
+            /** @description How many per cent or how much, as the kind says. */
+            off: string;
+            /** @description Of its amounts: its code in ISO 4217. */
+            currency: string;
+            byExpress: boolean;
+            abroad: boolean;
+            /** @description Goods of this value and more. */
+            from: string;
+            begins: string;
+            ends: string;
+            /** @description Digits; empty for as many as come. */
+            uses: string;
+            isOnceEach: boolean;
+            goesWithOthers: boolean;
+            isOff: boolean;
+            note: string;
+        };
+        /** @description A coupon, for those who sell. */
+        CouponSeen: {
+            id: components["schemas"]["CouponId"];
+            coupon: components["schemas"]["CouponSaid"];
+            /** @description Why nobody can use it now, in words; empty where they can. */
+            standing: string;
+            /**
+             * Format: int32
+             * @description So many orders had something taken off by it.
+             */
+            used: number;
+            /**
+             * Format: int64
+             * @description Expected by the next write.
+             */
+            version: number;
+        };
         /** @description The picture an album is known by: the chosen one, else the highest rated, the first of them; where none is rated, its first. */
         Cover: {
             picture: string;
@@ -15513,7 +15781,7 @@ export interface components {
             message: string;
             lines: components["schemas"]["OrderedLine"][];
             goods: string;
-            /** @description What comes on top of the goods. */
+            /** @description What comes on top of the goods, or is taken off. */
             sum: components["schemas"]["SumPart"][];
             total: string;
             delivery: components["schemas"]["Delivery"];

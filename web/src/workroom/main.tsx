@@ -21,6 +21,7 @@ import { ClearanceStation } from './clearance/ClearanceStation'
 import { CommentsStation } from './comments/CommentsStation'
 import { ContributionsStation } from './contributions/ContributionsStation'
 import { CorrectStation } from './corrections/CorrectStation'
+import { CouponsStation } from './coupons/CouponsStation'
 import { DescribeStation } from './describing/DescribeStation'
 import { FileStation } from './describing/FileStation'
 import { WordsTable } from './describing/table/WordsTable'
@@ -188,6 +189,7 @@ const routes = [
     }),
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/shop', component: ShopStation }),
+  createRoute({ getParentRoute: () => root, path: '/workroom/coupons', component: CouponsStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/prices', component: PricesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/prices/$list', component: PriceListStation }),
   createRoute({

@@ -1,3 +1,5 @@
+using Jovitar.Core.Sales.Coupons;
+
 namespace Jovitar.Core.Sales.Ordering;
 
 /// <summary>So many of an option, of one photo.</summary>
@@ -15,16 +17,18 @@ public readonly record struct LineSum(Money Each, Money Amount);
 /// <param name="Lines">As they stand.</param>
 /// <param name="Goods">All lines together.</param>
 /// <param name="Way">How it comes to its buyer; null while that is open.</param>
+/// <param name="Off">What coupons take off goods and postage.</param>
 /// <param name="Tax">Within the total, or what comes on top, as the tax says.</param>
 /// <param name="Total">What is paid.</param>
-public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, DeliveryWay? Way, Money Tax, Money Total)
+public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, DeliveryWay? Way, IReadOnlyList<CouponOff> Off, Money Tax, Money Total)
 {
     /// <summary>So many lines a basket has at most.</summary>
     public const int MostLines = 500;
 
     /// <summary>Sums a basket. What an option costs each goes by how many of it are bought in all, of whichever photos.</summary>
+    /// <param name="coupons">Those that take something off; tax goes by what is left.</param>
     /// <exception cref="InvalidOperationException">An option has no price, or another currency.</exception>
-    public static BasketSum Of(IReadOnlyList<Wanted> lines, Currency currency, DeliveryWay? way, Tax tax)
+    public static BasketSum Of(IReadOnlyList<Wanted> lines, Currency currency, DeliveryWay? way, Tax tax, IEnumerable<Coupon>? coupons = null)
     {
         var counts = lines.GroupBy(l => l.Option.Id).ToDictionary(g => g.Key, g => g.Sum(l => l.Count));
         LineSum[] sums =
@@ -32,9 +36,10 @@ public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, Delive
             .. lines.Select(l => l.Option.Each(counts[l.Option.Id]) is { } each ? new LineSum(each, each.Times(l.Count)) : throw new InvalidOperationException($"“{l.Option.Called}” has no price.")),
         ];
         var goods = sums.Aggregate(new Money(0, currency), (sum, line) => sum + line.Amount);
-        var before = way is null ? goods : goods + way.Costs;
+        var off = CouponRule.Off(coupons ?? [], goods, way);
+        var before = off.Aggregate(way is null ? goods : goods + way.Costs, (sum, coupon) => sum - coupon.Amount);
         var taxed = tax.Of(before);
-        return new BasketSum(sums, goods, way, taxed, tax.Kind == TaxKind.Added ? before + taxed : before);
+        return new BasketSum(sums, goods, way, off, taxed, tax.Kind == TaxKind.Added ? before + taxed : before);
     }
 
     /// <summary>So many things of a basket are sent: files are not.</summary>

@@ -1,4 +1,5 @@
 using Jovitar.Core.People;
+using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
 
 namespace Jovitar.Core.Sales.Ordering;
@@ -114,12 +115,19 @@ public static class OrderLetters
     static string Lines(PlacedOrder order) => string.Join('\n', order.Lines.Take(MostLines).Select(l => $"{l.Called}, {l.Option.Called}{(l.Count > 1 ? $", {l.Count} pieces" : "")}: {l.Amount}")
         .Concat(order.Lines.Count > MostLines ? [$"and {order.Lines.Count - MostLines} more"] : []));
 
-    static string Sum(PlacedOrder order) => string.Join('\n', new[]
-    {
+    static string Sum(PlacedOrder order) => string.Join('\n', ((string[])
+    [
         order.Way.Costs.Minor > 0 ? $"{Called(order.Way.Delivery)}: {order.Way.Costs}" : "",
+        .. order.Off.Select(o => $"{Called(o)}: {Less(o.Amount)}"),
         order.Tax.Kind == TaxKind.Added ? $"{order.Tax.Called}: {order.Taxed}" : "",
         $"Total: {order.Total.Said}{(order.Tax.Kind == TaxKind.Included ? $" ({order.Tax.Called}: {order.Taxed})" : "")}",
-    }.Where(l => l.Length > 0));
+    ]).Where(l => l.Length > 0));
+
+    /// <summary>A coupon, as a sum names it.</summary>
+    public static string Called(CouponOff off) => $"Coupon {off.Code}";
+
+    /// <summary>What is taken off, as a sum has it.</summary>
+    public static string Less(Money amount) => $"−{amount}";
 
     /// <summary>How an order comes, as a sum names it.</summary>
     public static string Called(Delivery delivery) => delivery switch

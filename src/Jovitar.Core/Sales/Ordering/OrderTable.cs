@@ -8,14 +8,15 @@ namespace Jovitar.Core.Sales.Ordering;
 public static class OrderTable
 {
     public static readonly IReadOnlyList<string> Columns =
-        ["order", "placed", "paid", "standing", "name", "e-mail", "country", "pieces", "goods", "postage", "tax, per cent", "tax", "tax is", "total", "refunded", "currency"];
+        ["order", "placed", "paid", "standing", "name", "e-mail", "country", "pieces", "goods", "postage", "taken off", "coupons", "tax, per cent", "tax", "tax is", "total", "refunded", "currency"];
 
     /// <summary>An order's cells, in the order of <see cref="Columns"/>.</summary>
     /// <param name="returned">What went back, minor units.</param>
     public static IReadOnlyList<string> Cells(long number, DateTimeOffset at, DateTimeOffset? paid, OrderStanding standing, PlacedOrder order, long returned) =>
     [
         number.ToString(CultureInfo.InvariantCulture), Day(at), paid is { } then ? Day(then) : "", OrderWords.Standing(standing), WordsTable.Cell(order.Buyer.Name), WordsTable.Cell(order.Buyer.Email), order.Buyer.Country,
-        order.Lines.Sum(l => l.Count).ToString(CultureInfo.InvariantCulture), order.Goods.ToString(), order.Way.Costs.ToString(), order.Tax.Kind == TaxKind.None ? "" : order.Tax.Percent.ToString("0.##", CultureInfo.InvariantCulture),
+        order.Lines.Sum(l => l.Count).ToString(CultureInfo.InvariantCulture), order.Goods.ToString(), order.Way.Costs.ToString(), order.TakenOff.ToString(), WordsTable.Cell(string.Join(" ", order.Off.Select(o => o.Code))),
+        order.Tax.Kind == TaxKind.None ? "" : order.Tax.Percent.ToString("0.##", CultureInfo.InvariantCulture),
         order.Taxed.ToString(), order.Tax.Kind switch { TaxKind.Included => "in it", TaxKind.Added => "on top", _ => "" }, order.Total.ToString(), (order.Total with { Minor = returned }).ToString(), order.Total.Currency.Code,
     ];
 

@@ -1,4 +1,5 @@
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Sales.Coupons;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -23,6 +24,12 @@ public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, str
 public sealed record PlacedOrder(Buyer Buyer, string Message, IReadOnlyList<PlacedLine> Lines, DeliveryWay Way, Tax Tax, Money Goods, Money Taxed, Money Total, string Home, string Payment)
 {
     public const int LongestMessage = 1000;
+
+    /// <summary>What coupons took off goods and postage.</summary>
+    public IReadOnlyList<CouponOff> Off { get; init; } = [];
+
+    /// <summary>All of that together.</summary>
+    public Money TakenOff => Off.Aggregate(Total with { Minor = 0 }, (sum, off) => sum + off.Amount);
 
     /// <summary>What is wrong with what a buyer says with an order; null for nothing.</summary>
     public static string? MessageFault(string message) => Text.Fault(message, LongestMessage);

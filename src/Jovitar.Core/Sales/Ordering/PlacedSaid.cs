@@ -1,5 +1,6 @@
 using System.Globalization;
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Sales.Coupons;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -7,10 +8,15 @@ namespace Jovitar.Core.Sales.Ordering;
 /// <inheritdoc cref="PlacedLine"/>
 public sealed record PlacedLineSaid(Guid Photo, Guid Album, string Called, string FileName, string Gallery, OptionSaid Option, double? MiddleX, double? MiddleY, int Count, string Each);
 
+/// <summary>What a coupon took off, as it is written down.</summary>
+public sealed record CouponOffSaid(string Code, string Amount);
+
 /// <summary>An order as it is written down: whole, and readable when all else is gone.</summary>
+/// <param name="Off">Null for nothing.</param>
 /// <inheritdoc cref="PlacedOrder"/>
 public sealed record PlacedSaid(
-    Buyer Buyer, string Message, string Currency, IReadOnlyList<PlacedLineSaid> Lines, Delivery Delivery, string Postage, string Way, TaxSaid Tax, string Goods, string Taxed, string Total, string Home, string Payment)
+    Buyer Buyer, string Message, string Currency, IReadOnlyList<PlacedLineSaid> Lines, Delivery Delivery, string Postage, string Way, TaxSaid Tax, string Goods, string Taxed, string Total, string Home, string Payment,
+    IReadOnlyList<CouponOffSaid>? Off = null)
 {
     public static PlacedSaid Of(PlacedOrder order) => new(
         order.Buyer, order.Message, order.Total.Currency.Code,
@@ -19,7 +25,8 @@ public sealed record PlacedSaid(
                 l.Photo.Value, l.Album.Value, l.Called, l.FileName, l.Gallery, OptionSaid.Of(l.Option), l.Middle?.X, l.Middle?.Y, l.Count, l.Each.ToString())),
         ],
         order.Way.Delivery, order.Way.Costs.ToString(), order.Way.Sentence, new TaxSaid(order.Tax.Kind, order.Tax.Percent.ToString(CultureInfo.InvariantCulture), order.Tax.Name),
-        order.Goods.ToString(), order.Taxed.ToString(), order.Total.ToString(), order.Home, order.Payment);
+        order.Goods.ToString(), order.Taxed.ToString(), order.Total.ToString(), order.Home, order.Payment,
+        order.Off.Count == 0 ? null : [.. order.Off.Select(o => new CouponOffSaid(o.Code, o.Amount.ToString()))]);
 
     /// <exception cref="InvalidDataException">It was written otherwise.</exception>
     public PlacedOrder Read()
@@ -33,6 +40,9 @@ public sealed record PlacedSaid(
                     new PhotoId(l.Photo), new AlbumId(l.Album), l.Called, l.FileName, l.Gallery, l.Option.Read(currency).Option ?? throw new InvalidDataException($"“{l.Option.Name}” is no option."),
                     l.MiddleX is { } x && l.MiddleY is { } y ? new Spot(x, y) : null, l.Count, Amount(l.Each))),
             ],
-            new DeliveryWay(Delivery, Amount(Postage), Way), new Tax(Tax.Kind, decimal.Parse(Tax.Percent, CultureInfo.InvariantCulture), Tax.Name), Amount(Goods), Amount(Taxed), Amount(Total), Home, Payment);
+            new DeliveryWay(Delivery, Amount(Postage), Way, Delivery == Delivery.Post && Buyer.Country != Home), new Tax(Tax.Kind, decimal.Parse(Tax.Percent, CultureInfo.InvariantCulture), Tax.Name), Amount(Goods), Amount(Taxed), Amount(Total), Home, Payment)
+        {
+            Off = [.. (Off ?? []).Select(o => new CouponOff(o.Code, Amount(o.Amount)))],
+        };
     }
 }

@@ -27,7 +27,8 @@ public enum Abroad
 
 /// <summary>A way by which an order can come to its buyer.</summary>
 /// <param name="Sentence">Why it costs what it costs, for whoever pays it.</param>
-public sealed record DeliveryWay(Delivery Delivery, Money Costs, string Sentence);
+/// <param name="IsAbroad">It goes to another country.</param>
+public sealed record DeliveryWay(Delivery Delivery, Money Costs, string Sentence, bool IsAbroad = false);
 
 /// <summary>What sending costs.</summary>
 /// <param name="Home">The country from which is sent, and in which home rates hold (ISO 3166-1); empty while nobody has said.</param>
@@ -98,7 +99,8 @@ public sealed record Postage(string Home)
         var isFree = FreeFrom is { } from && (FreeIsOver ? goods.Minor > from.Minor : goods.Minor >= from.Minor);
         var free = isFree ? $"Free {(FreeIsOver ? "over" : "from")} {FreeFrom}." : "";
         var ways = new List<DeliveryWay>();
-        if (to is null || to.Code == Home)
+        var isAbroad = to is not null && to.Code != Home;
+        if (!isAbroad)
         {
             Add(Delivery.Post, AtHome, isFree, "");
             Add(Delivery.Express, Express, isFree && FreeByExpress, "");
@@ -119,7 +121,7 @@ public sealed record Postage(string Home)
         {
             if (costs is { } said)
             {
-                ways.Add(isFreeSo && said.Minor > 0 ? new DeliveryWay(delivery, nothing, free) : new DeliveryWay(delivery, said, why));
+                ways.Add(isFreeSo && said.Minor > 0 ? new DeliveryWay(delivery, nothing, free, isAbroad) : new DeliveryWay(delivery, said, why, isAbroad));
             }
         }
     }

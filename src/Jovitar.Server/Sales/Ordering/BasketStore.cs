@@ -1,7 +1,9 @@
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
+using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Coupons;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Ordering;
@@ -15,7 +17,8 @@ internal sealed record BasketOf(Guid? Account, byte[]? Secret);
 internal sealed record BasketLine(Guid Id, AlbumId Album, PhotoId Photo, Guid Option, int Count, Spot? Middle);
 
 /// <summary>What somebody is about to buy, in the order in which they put it there.</summary>
-internal sealed record Basket(Guid Id, IReadOnlyList<BasketLine> Lines);
+/// <param name="Coupons">That they typed, whether or not they take anything off.</param>
+internal sealed record Basket(Guid Id, IReadOnlyList<BasketLine> Lines, IReadOnlyList<KeptCoupon> Coupons);
 
 /// <summary>How putting something into a basket ended.</summary>
 internal enum BasketOutcome
@@ -30,7 +33,7 @@ internal enum BasketOutcome
 }
 
 /// <summary>What visitors are about to buy: only what, of which and how many. What it costs is found out whenever it is looked at.</summary>
-internal sealed class BasketStore(NpgsqlDataSource db, TimeProvider clock)
+internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, TimeProvider clock)
 {
     /// <summary>So long a basket is kept that belongs to no account.</summary>
     public static readonly TimeSpan Kept = TimeSpan.FromDays(60);
@@ -58,7 +61,7 @@ internal sealed class BasketStore(NpgsqlDataSource db, TimeProvider clock)
             """,
             Parameters(of));
         var found = await command.AllAsync(r => (Basket: r.Get<Guid>("basket"), Line: Read(r)), ct);
-        return found.Count == 0 ? null : new Basket(found[0].Basket, [.. found.Select(f => f.Line)]);
+        return found.Count == 0 ? null : new Basket(found[0].Basket, [.. found.Select(f => f.Line)], await coupons.OfAsync(found[0].Basket, ct));
     }
 
     /// <summary>Puts something in; of what is there already, so many more.</summary>
@@ -122,6 +125,43 @@ internal sealed class BasketStore(NpgsqlDataSource db, TimeProvider clock)
         },
         ct);
 
+    /// <summary>Puts a coupon in.</summary>
+    public async Task<BasketOutcome> AddCouponAsync(BasketOf of, CouponId coupon, CancellationToken ct)
+    {
+        try
+        {
+            return await ChangeAsync(
+                of, begins: false,
+                async (tx, basket, now) =>
+                {
+                    var put = await tx.RunAsync(
+                        """
+                        insert into basket_coupon (basket, coupon, added)
+                        select @basket, @coupon, @now
+                         where (select count(*) from basket_coupon where basket = @basket and coupon <> @coupon) < @most
+                        on conflict (basket, coupon) do update set added = basket_coupon.added
+                        """,
+                        ct, ("basket", basket), ("coupon", coupon.Value), ("now", now), ("most", CouponRule.MostInBasket));
+                    return put == 0 ? BasketOutcome.Full : BasketOutcome.Done;
+                },
+                ct);
+        }
+        catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.ForeignKeyViolation)
+        {
+            return BasketOutcome.Gone;
+        }
+    }
+
+    /// <summary>Takes a coupon out.</summary>
+    public Task<BasketOutcome> TakeCouponOutAsync(BasketOf of, CouponId coupon, CancellationToken ct) => ChangeAsync(
+        of, begins: false,
+        async (tx, basket, _) =>
+        {
+            await tx.RunAsync("delete from basket_coupon where basket = @basket and coupon = @coupon", ct, ("basket", basket), ("coupon", coupon.Value));
+            return BasketOutcome.Done;
+        },
+        ct);
+
     /// <summary>What somebody put in before they signed in goes into the basket that they have everywhere, as far as there is room.</summary>
     /// <returns>Whether all of it did.</returns>
     public async Task<bool> MergeAsync(byte[] secret, Guid account, CancellationToken ct)
@@ -157,6 +197,18 @@ internal sealed class BasketStore(NpgsqlDataSource db, TimeProvider clock)
                 isAll = !(bool)(await left.ExecuteScalarAsync(ct))!;
                 if (isAll)
                 {
+                    await tx.RunAsync(
+                        """
+                        insert into basket_coupon (basket, coupon, added)
+                        select @basket, f.coupon, f.added
+                          from basket as b
+                          join basket_coupon as f on f.basket = b.id
+                         where b.secret = @secret
+                         order by f.added, f.coupon
+                         limit greatest(0, @most - (select count(*) from basket_coupon where basket = @basket))
+                        on conflict do nothing
+                        """,
+                        ct, ("basket", basket), ("secret", secret), ("most", CouponRule.MostInBasket));
                     await tx.RunAsync("delete from basket where secret = @secret", ct, ("secret", secret));
                 }
 

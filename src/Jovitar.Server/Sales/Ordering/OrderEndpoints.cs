@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Printing;
@@ -50,7 +51,7 @@ internal sealed record InvoiceSeen(long Number, string Called, InvoiceKind Kind,
 
 /// <summary>An order, for those who sell.</summary>
 /// <param name="Address">Where it goes, line by line; empty where it is not sent.</param>
-/// <param name="Sum">What comes on top of the goods.</param>
+/// <param name="Sum">What comes on top of the goods, or is taken off.</param>
 /// <param name="Standing">Where it stands, in words.</param>
 /// <param name="Next">What can be done with it, what usually comes next first.</param>
 /// <param name="Money">What came and went back, in words.</param>
@@ -129,17 +130,25 @@ internal static class OrderEndpoints
 /// <summary>What an order's sum is made of besides its goods, in words.</summary>
 internal static class OrderSums
 {
-    /// <summary>What comes on top of the goods.</summary>
-    public static IEnumerable<SumPart> OnTop(PlacedOrder order)
+    /// <summary>What comes on top of the goods, or is taken off.</summary>
+    public static IEnumerable<SumPart> OnTop(PlacedOrder order) => OnTop(order.Way, order.Off, order.Tax, order.Taxed);
+
+    /// <summary>The same, of what is about to be ordered.</summary>
+    public static IEnumerable<SumPart> OnTop(DeliveryWay way, IReadOnlyList<CouponOff> off, Tax tax, Money taxed)
     {
-        if (order.Way.Delivery != Delivery.Files)
+        if (way.Delivery != Delivery.Files)
         {
-            yield return new SumPart(OrderLetters.Called(order.Way.Delivery), order.Way.Costs.ToString());
+            yield return new SumPart(OrderLetters.Called(way.Delivery), way.Costs.ToString());
         }
 
-        if (order.Tax.Kind == TaxKind.Added)
+        foreach (var coupon in off)
         {
-            yield return new SumPart(order.Tax.Called, order.Taxed.ToString());
+            yield return new SumPart(OrderLetters.Called(coupon), OrderLetters.Less(coupon.Amount));
+        }
+
+        if (tax.Kind == TaxKind.Added)
+        {
+            yield return new SumPart(tax.Called, taxed.ToString());
         }
     }
 

@@ -8,6 +8,7 @@ using Jovitar.Core.Sales.Payments;
 using Jovitar.Server.Acts;
 using Jovitar.Server.People;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Coupons;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Ordering;
@@ -27,8 +28,11 @@ internal enum PlacingOutcome
 {
     Placed,
 
-    /// <summary>The basket holds something else than was ordered.</summary>
+    /// <summary>The basket holds something else than was ordered, or a coupon of it is another.</summary>
     Changed,
+
+    /// <summary>Its buyer has used a coupon that is for each buyer once.</summary>
+    CouponUsed,
 }
 
 /// <summary>How a change of an order ended.</summary>
@@ -73,7 +77,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
     }
 
     /// <summary>Places an order of what a basket holds, which is empty then.</summary>
-    /// <param name="basket">As it was when the order was summed: where it holds something else by now, nothing is placed.</param>
+    /// <param name="basket">As it was when the order was summed, with the coupons that take something off: where it holds something else by now, nothing is placed.</param>
     /// <param name="secret">Of the link that opens it; who sends the same once more finds the order that was placed with it.</param>
     /// <param name="account">Of who is signed in.</param>
     /// <param name="origin">Where the site is; null where nobody is to be told.</param>
@@ -117,6 +121,11 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
                 return PlacingOutcome.Changed;
             }
 
+            if (await CouponStore.TakeAsync(tx, basket.Coupons, order.Buyer.Email, ct) is not CouponTaking.Taken and var taking)
+            {
+                return taking == CouponTaking.UsedBefore ? PlacingOutcome.CouponUsed : PlacingOutcome.Changed;
+            }
+
             // The next number, while nobody else has it: without gaps.
             await using var count = tx.Command("update order_count set last = last + 1 returning last");
             var number = (long)(await count.ExecuteScalarAsync(ct))!;
@@ -135,6 +144,8 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
             await tx.RunAsync(
                 "insert into sale_order_line (sale_order, place, photo) select @id, s.n, s.photo from unnest(@photos) with ordinality as s(photo, n)", ct,
                 ("id", id), ("photos", order.Lines.Select(l => l.Photo.Value).ToArray()));
+            await CouponStore.UseAsync(tx, basket.Coupons, id, ct);
+            await tx.RunAsync("delete from basket_coupon where basket = @basket", ct, ("basket", basket.Id));
             if (origin is not null)
             {
                 await TellAsync(tx, id, number, order, $"{origin}{Path}/{secret}", now, ct);

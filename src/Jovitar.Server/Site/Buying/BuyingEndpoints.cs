@@ -35,7 +35,7 @@ internal static class BuyingEndpoints
     const int BegunFromPlace = 120;
     const int OrderedFromPlace = 60;
 
-    static readonly TimeSpan Window = TimeSpan.FromMinutes(10);
+    internal static readonly TimeSpan Window = TimeSpan.FromMinutes(10);
 
     public static void AddBuying(this IServiceCollection services)
     {
@@ -51,6 +51,7 @@ internal static class BuyingEndpoints
         site.MapGet(BasketPath, ShowBasket);
         site.MapPost(BasketPath, Add);
         site.MapPost(Lines, Count);
+        site.MapUsingCoupons();
         site.MapCheckingOut();
         site.MapOrderPages();
     }
@@ -136,20 +137,26 @@ internal static class BuyingEndpoints
     static Spot? Middle(string? at, SoldPhoto sold, Offer offer) =>
         double.TryParse(at, CultureInfo.InvariantCulture, out var hundredths) && double.IsFinite(hundredths) ? offer.Fit?.MovedTo(Math.Clamp(hundredths / 100, 0, 1), sold.Size) : null;
 
-    static async Task ShowBasket(HttpContext http, SiteShop shop, SiteStore store, SiteDoor door, BasketStore baskets, CancellationToken ct)
+    static Task ShowBasket(HttpContext http, SiteShop shop, SiteStore store, SiteDoor door, BasketStore baskets, CancellationToken ct)
     {
         EnteringEndpoints.Hide(http);
+        return AnswerBasketAsync(http, shop, store, door, baskets, null, ct);
+    }
+
+    /// <param name="typed">The coupon that was typed and is not taken, with why; null for none.</param>
+    internal static async Task AnswerBasketAsync(HttpContext http, SiteShop shop, SiteStore store, SiteDoor door, BasketStore baskets, TypedCoupon? typed, CancellationToken ct)
+    {
         if (await shop.OpenAsync(ct) is not { } open)
         {
-            await SiteEndpoints.SendAsync(http, await door.Renderer.BasketPageAsync(new ToBasket(null, null), ct), ct);
+            await SiteEndpoints.SendAsync(http, await door.Renderer.BasketPageAsync(new ToBasket(null), ct), ct);
             return;
         }
 
         var basket = await TheirsAsync(http, baskets, ct) is { } theirs ? await baskets.FindAsync(theirs, ct) : null;
-        var seen = await shop.SeenAsync(open, basket?.Lines ?? [], await door.SightAsync(http, ct), ct);
+        var seen = await shop.SeenAsync(open, basket, await door.SightAsync(http, ct), ct);
         BasketCookie.Tell(http, seen.Count);
         var more = seen.Lines.LastOrDefault(l => l.Photo is not null)?.Photo?.Album is { } album ? await store.PathAsync("album", album.Value, ct) : null;
-        await SiteEndpoints.SendAsync(http, await door.Renderer.BasketPageAsync(new ToBasket(seen, more), ct), ct);
+        await SiteEndpoints.SendAsync(http, await door.Renderer.BasketPageAsync(new ToBasket(seen, more, await shop.TakesCouponsAsync(ct), typed), ct), ct);
     }
 
     static async Task Count(HttpContext http, SiteDoor door, BasketStore baskets, TryCount tries, CancellationToken ct)
@@ -193,7 +200,7 @@ internal static class BuyingEndpoints
     /// <summary>Counts an order that is about to be placed; what is too much is answered.</summary>
     internal static Task<bool> OrdersTooMuchAsync(HttpContext http, TryCount tries, CancellationToken ct) => IsTooMuchAsync(http, tries, Window, "o", OrderedFromPlace, ct);
 
-    static async Task<bool> IsTooMuchAsync(HttpContext http, TryCount tries, TimeSpan window, string what, int most, CancellationToken ct)
+    internal static async Task<bool> IsTooMuchAsync(HttpContext http, TryCount tries, TimeSpan window, string what, int most, CancellationToken ct)
     {
         if (await tries.WaitAsync(window, ct, ($"{what} {TryCount.Network(http.Connection.RemoteIpAddress)}", most)) is not { } wait)
         {

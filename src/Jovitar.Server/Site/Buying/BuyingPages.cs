@@ -9,10 +9,16 @@ namespace Jovitar.Server.Site.Buying;
 /// <param name="Fault">Why nothing was put in the basket; null for nothing.</param>
 public sealed record ToBuy(Shop Shop, SoldPhoto Sold, string Back, Guid? Chosen = null, string? Fault = null);
 
+/// <summary>A coupon that somebody typed and that is not taken.</summary>
+/// <param name="Fault">Why not.</param>
+public sealed record TypedCoupon(string Code, string Fault);
+
 /// <summary>What somebody finds who looks into their basket.</summary>
 /// <param name="Basket">Null while the shop is closed.</param>
 /// <param name="More">Where they find more of what they bought last; null for nowhere.</param>
-public sealed record ToBasket(BasketSeen? Basket, string? More);
+/// <param name="TakesCoupons">There are coupons to be typed.</param>
+/// <param name="Typed">The one that they typed and that is not taken; null for none.</param>
+public sealed record ToBasket(BasketSeen? Basket, string? More = null, bool TakesCoupons = false, TypedCoupon? Typed = null);
 
 /// <summary>What somebody finds who places an order.</summary>
 /// <param name="Buyer">What they typed.</param>

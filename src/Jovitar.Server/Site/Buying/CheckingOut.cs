@@ -38,7 +38,7 @@ internal static class CheckingOut
     static async Task<(Basket Basket, BasketSeen Seen)?> OpenAsync(HttpContext http, SiteShop shop, SiteDoor door, BasketStore baskets, CancellationToken ct)
     {
         if (await shop.OpenAsync(ct) is { } open && await BuyingEndpoints.TheirsAsync(http, baskets, ct) is { } theirs && await baskets.FindAsync(theirs, ct) is { } basket
-            && await shop.SeenAsync(open, basket.Lines, await door.SightAsync(http, ct), ct) is var seen && seen.Bought.Any())
+            && await shop.SeenAsync(open, basket, await door.SightAsync(http, ct), ct) is var seen && seen.Bought.Any())
         {
             return (basket, seen);
         }
@@ -112,8 +112,18 @@ internal static class CheckingOut
             return;
         }
 
-        var sold = basket with { Lines = [.. basket.Lines.Where(l => seen.Bought.Any(b => b.Id == l.Id))] };
-        if (await orders.PlaceAsync(sold, seen.Order(asked.Buyer, asked.Message, asked.Ways.First(w => w.Delivery == way)), secret, hash, ContributingPages.AccountOf(http), door.Origin.TextOf(http.Request), seen.Shop.Invoices.ForOrders, ct) == PlacingOutcome.Changed)
+        var order = seen.Order(asked.Buyer, asked.Message, asked.Ways.First(w => w.Delivery == way));
+        var sold = basket with { Lines = [.. basket.Lines.Where(l => seen.Bought.Any(b => b.Id == l.Id))], Coupons = seen.UsedBy(order) };
+        var placed = await orders.PlaceAsync(sold, order, secret, hash, ContributingPages.AccountOf(http), door.Origin.TextOf(http.Request), seen.Shop.Invoices.ForOrders, ct);
+        if (placed == PlacingOutcome.CouponUsed)
+        {
+            http.Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
+            var once = string.Join(" or ", sold.Coupons.Where(c => c.Coupon.IsOnceEach).Select(c => c.Coupon.Code));
+            await AnswerAsync(http, door, paying, asked with { Faults = new Dictionary<string, string> { ["email"] = $"Each buyer can use the coupon {once} once, and with this address it was used before. Take it out of the basket." } }, ct);
+            return;
+        }
+
+        if (placed == PlacingOutcome.Changed)
         {
             EnteringEndpoints.See(http, BuyingEndpoints.BasketPath);
             return;

@@ -3,13 +3,16 @@ using System.Security.Cryptography;
 using System.Text;
 using Jovitar.Core;
 using Jovitar.Core.Access;
+using Jovitar.Core.Acts;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Sales;
+using Jovitar.Server.Sales.Coupons;
 using Jovitar.Server.Sales.Ordering;
 using Npgsql;
 
@@ -31,10 +34,15 @@ public sealed record SoldPhoto(SitePhoto Photo, AlbumId Album, string Gallery, P
 /// <param name="Sum">What it costs; null where it is not offered.</param>
 public sealed record BasketLineSeen(Guid Id, int Count, SoldPhoto? Photo, SaleOption? Option, Spot? Middle, PrintFit? Fit, LineSum? Sum);
 
+/// <summary>A coupon in a basket as it is now.</summary>
+/// <param name="Refusal">Why it takes nothing off.</param>
+public sealed record BasketCouponSeen(KeptCoupon Kept, CouponRefusal Refusal);
+
 /// <summary>A basket as it is now.</summary>
+/// <param name="Coupons">That were typed.</param>
 /// <param name="Sum">Of what can be bought, without postage.</param>
 /// <param name="Things">So many of it are sent.</param>
-public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, BasketSum Sum, int Things)
+public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, IReadOnlyList<BasketCouponSeen> Coupons, BasketSum Sum, int Things)
 {
     /// <summary>What can be bought of it.</summary>
     public IEnumerable<BasketLineSeen> Bought => Lines.Where(l => l.Sum is not null);
@@ -44,8 +52,19 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
 
     IReadOnlyList<Wanted> Wanted => [.. Bought.Select(l => new Wanted(l.Option!, l.Count))];
 
+    IEnumerable<Coupon> Good => Coupons.Where(c => c.Refusal == CouponRefusal.None).Select(c => c.Kept.Coupon);
+
     /// <summary>What all comes to by one of the ways.</summary>
-    public BasketSum SumBy(DeliveryWay way) => BasketSum.Of(Wanted, Shop.Currency, way, Shop.Tax);
+    public BasketSum SumBy(DeliveryWay way) => BasketSum.Of(Wanted, Shop.Currency, way, Shop.Tax, Good);
+
+    /// <summary>What a coupon of it does, or why it does nothing.</summary>
+    public string Says(BasketCouponSeen coupon) =>
+        coupon.Refusal != CouponRefusal.None ? CouponWords.Refused(coupon.Kept.Coupon, coupon.Refusal, Sum.Goods)
+        : coupon.Kept.Coupon.Kind == CouponKind.Postage ? (Things == 0 ? "It takes postage off, and there is none." : CouponWords.TakesOffPostage(coupon.Kept.Coupon))
+        : $"It takes {CouponWords.TakesOff(coupon.Kept.Coupon)} off.";
+
+    /// <summary>The coupons that take something off an order.</summary>
+    internal IReadOnlyList<KeptCoupon> UsedBy(PlacedOrder order) => [.. Coupons.Where(c => order.Off.Any(o => o.Code == c.Kept.Coupon.Code)).Select(c => c.Kept)];
 
     /// <summary>The order that it comes to.</summary>
     public PlacedOrder Order(Buyer buyer, string message, DeliveryWay way)
@@ -54,21 +73,24 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
         return new PlacedOrder(
             buyer.AsKept(way.Delivery is Delivery.Post or Delivery.Express), message.Trim(),
             [.. Bought.Select(l => new PlacedLine(l.Photo!.Photo.Id, l.Photo.Album, l.Photo.Photo.Name, l.Photo.Photo.Facts.FileName, l.Photo.Gallery, l.Option!, l.Middle, l.Count, l.Sum!.Value.Each))],
-            way, Shop.Tax, sum.Goods, sum.Tax, sum.Total, Shop.Postage.Home, Shop.Payment);
+            way, Shop.Tax, sum.Goods, sum.Tax, sum.Total, Shop.Postage.Home, Shop.Payment) { Off = sum.Off };
     }
 
     /// <summary>The same as long as everything costs what it costs, and can be had as it can.</summary>
     public string Mark => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(
-        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Count} {l.Sum!.Value.Each}")).Append($"{Shop.Currency} {Shop.Tax} {Shop.Postage}")))))[..24];
+        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Count} {l.Sum!.Value.Each}")).Concat(Coupons.Select(c => $"{c.Kept.Coupon} {c.Refusal}")).Append($"{Shop.Currency} {Shop.Tax} {Shop.Postage}")))))[..24];
 }
 
 /// <summary>What visitors can buy: only ever of photos that they see, and for what it costs now.</summary>
-internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ShopStore shops)
+internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ShopStore shops, CouponStore coupons, TimeProvider clock)
 {
     sealed record Gallery(AlbumId Id, string Name, PriceList List, HashSet<Guid> Unsold);
 
     /// <summary>How the site sells; null while the shop is closed.</summary>
     public async Task<Shop?> OpenAsync(CancellationToken ct) => (await shops.ReadAsync(ct)).Shop is { IsOpen: true } shop ? shop : null;
+
+    /// <summary>There are coupons: who has none is not asked for one where there are none.</summary>
+    public Task<bool> TakesCouponsAsync(CancellationToken ct) => coupons.AnyAsync(ct);
 
     /// <summary>A photo of a sales gallery, as a visitor can buy it; null where they cannot.</summary>
     public async Task<SoldPhoto?> FindAsync(Shop shop, AlbumId album, PhotoId photo, Sight sight, CancellationToken ct) =>
@@ -125,8 +147,10 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
     }
 
     /// <summary>A basket as it is now: what is not sold any more says so, and costs nothing.</summary>
-    public async Task<BasketSeen> SeenAsync(Shop shop, IReadOnlyList<BasketLine> lines, Sight sight, CancellationToken ct)
+    /// <param name="basket">Null for an empty one.</param>
+    public async Task<BasketSeen> SeenAsync(Shop shop, Basket? basket, Sight sight, CancellationToken ct)
     {
+        var (lines, typed) = (basket?.Lines ?? [], basket?.Coupons ?? []);
         var sold = await FindAsync(shop, [.. lines.Select(l => (l.Album, l.Photo))], sight, ct);
         var seen = lines.Select(l =>
         {
@@ -136,8 +160,10 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
             return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), null);
         }).ToArray();
         var wanted = seen.Where(l => l.Option is not null).Select(l => new Wanted(l.Option!, l.Count)).ToArray();
-        var sum = BasketSum.Of(wanted, shop.Currency, null, shop.Tax);
+        var goods = BasketSum.Of(wanted, shop.Currency, null, shop.Tax).Goods;
+        var refusals = CouponRule.Refusals([.. typed.Select(c => (c.Coupon, c.Used))], goods, clock.Today());
+        var sum = BasketSum.Of(wanted, shop.Currency, null, shop.Tax, typed.Where((_, i) => refusals[i] == CouponRefusal.None).Select(c => c.Coupon));
         var next = 0;
-        return new BasketSeen(shop, [.. seen.Select(l => l.Option is null ? l : l with { Sum = sum.Lines[next++] })], sum, BasketSum.ThingsSent(wanted));
+        return new BasketSeen(shop, [.. seen.Select(l => l.Option is null ? l : l with { Sum = sum.Lines[next++] })], [.. typed.Zip(refusals, (c, r) => new BasketCouponSeen(c, r))], sum, BasketSum.ThingsSent(wanted));
     }
 }

@@ -5,6 +5,7 @@ import { clearanceWords } from './clearance'
 import { commentWords } from './comments'
 import { contributionWords } from './contributions'
 import { correctionWords } from './corrections'
+import { couponWords } from './coupons'
 import { describingWords } from './describing'
 import { embedWords } from './embeds'
 import { favouriteWords } from './favourites'
@@ -40,6 +41,7 @@ export const en = {
   ...describingWords,
   ...contributionWords,
   ...correctionWords,
+  ...couponWords,
   ...clearanceWords,
   ...commentWords,
   ...openingWords,

@@ -1,6 +1,6 @@
+import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { PriceWord } from './PriceWord'
 import type { useShop } from './useShop'
 import { WrittenLines } from './WrittenLines'
 

@@ -1,6 +1,6 @@
+import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { PriceWord } from './PriceWord'
 import type { Shop, useShop } from './useShop'
 
 const isFree = (['no', 'yes'] as const).map((one) => [one, w.shop.isFree[one]] as const)

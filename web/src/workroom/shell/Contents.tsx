@@ -111,6 +111,7 @@ const stationOf: Record<string, string> = {
   prices: 'sales',
   orders: 'sales',
   shop: 'sales',
+  coupons: 'sales',
   fit: 'sales',
 }
 
@@ -349,6 +350,7 @@ function SalesEntries({ pathname, orders }: { pathname: string; orders: number }
         here={pathname === '/workroom/orders'}
       />
       <Entry to="/workroom/shop" name={w.shop.title} here={pathname === '/workroom/shop'} />
+      <Entry to="/workroom/coupons" name={w.coupons.title} here={pathname === '/workroom/coupons'} />
       <Entry to="/workroom/prices" name={w.prices.title} here={pathname === '/workroom/prices'} />
       {usePriceLists().data?.lists.map((list) => (
         <Entry

@@ -40,6 +40,7 @@ export function refresh(client: QueryClient) {
     'fit',
     'orders',
     'shop',
+    'coupons',
     'records',
     'clearance',
     'audience',
