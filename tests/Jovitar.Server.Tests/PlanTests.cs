@@ -53,8 +53,10 @@ public sealed partial class PlanTests
         select gen_random_uuid(), g, sha256(('o' || g)::bytea), gen_random_uuid(), now() - make_interval(mins => g), 'Buyer', 'b@example.test', '{}', 'EUR', 100, 1, 'Post',
                case when g % 200 = 0 then 'Placed' else 'Sent' end, case when g % 150 <> 0 then now() end
           from generate_series(1, 20000) as g;
-        insert into sale_order_line (sale_order, place, photo)
-        select o.id, 1, p.id from sale_order as o join (select id, row_number() over (order by id) as n from photo) as p on p.n = o.number;
+        insert into sale_order_line (sale_order, place, photo, option)
+        select o.id, 1, p.id, gen_random_uuid() from sale_order as o join (select id, row_number() over (order by id) as n from photo) as p on p.n = o.number;
+        insert into coupon_use (coupon, sale_order)
+        select c.id, o.id from sale_order as o cross join (select id from coupon limit 1) as c where o.number % 2 = 0;
         insert into basket (id, secret, changed) select gen_random_uuid(), sha256(('b' || g)::bytea), now() from generate_series(1, 20000) as g;
         insert into basket_line (id, basket, album, photo, option, count, added)
         select gen_random_uuid(), b.id, (select min(id::text)::uuid from album), (select min(id::text)::uuid from photo), gen_random_uuid(), 1, now() from basket as b;
@@ -100,6 +102,7 @@ public sealed partial class PlanTests
                 await (await owner.PostAsJsonAsync("/api/albums", new { workingName = $"Album {n}" })).ReadAsync();
             }
 
+            await (await owner.PostAsJsonAsync("/api/coupons", new { code = "CLUB10", kind = "percent", off = "10", currency = "EUR", byExpress = false, abroad = false, from = "", begins = "", ends = "", uses = "", isOnceEach = true, goesWithOthers = false, isOff = false, note = "" })).ReadAsync();
             await site.WriteAsync(Fill);
             await using var analyze = site.Db.CreateCommand("vacuum analyze");
             await analyze.ExecuteNonQueryAsync();
@@ -174,7 +177,7 @@ public sealed partial class PlanTests
             "/api/photos?sort=taken", "/api/photos?sort=name", "/api/photos?sort=arrived", "/api/photos?q=Title%20777", $"/api/photos?tag={tag}", $"/api/photos?category={category}", $"/api/photos?album={album}&sort=place",
             $"/api/photos/{photo}", $"/api/photos/{photo}/neighbours", $"/api/photos/{photo}/history", $"/api/photos/between?one={photo}&other={other}", "/api/acts", "/api/bin", "/api/repeats", $"/api/repeats/{photo}", "/api/pages",
             $"/api/albums/{album}", $"/api/albums/{album}/photos/without", "/api/intakes", $"/api/intakes/{intake}", $"/api/intakes/{intake}/files", $"/api/intakes/{intake}/photos", $"/api/intakes/{intake}/taking-back", "/api/files", "/api/tags", "/api/tags?typed=tag",
-            "/api/categories", "/api/albums", "/api/orders", "/api/orders?which=unpaid", "/api/orders?which=all", "/basket", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", "/api/comments", "/api/comments?state=shown", "/api/comments?state=refused", $"/{address}/photo/{shown[0]}", $"/favourites/{Core.Favourites.MarkedPhotos.Of([.. shown.Select(s => new Core.PhotoId(Guid.Parse(s)))]).Address}",
+            "/api/categories", "/api/albums", "/api/orders", "/api/orders?which=unpaid", "/api/orders?which=all", "/api/sold?year=2025", "/api/coupons", "/basket", "/api/desk", "/api/desk/figures", "/api/photos?sort=title&at=600", $"/api/photos/counts?notTag={tag}&taken=2026", "/api/session", "/api/account", "/api/comments", "/api/comments?state=shown", "/api/comments?state=refused", $"/{address}/photo/{shown[0]}", $"/favourites/{Core.Favourites.MarkedPhotos.Of([.. shown.Select(s => new Core.PhotoId(Guid.Parse(s)))]).Address}",
             "/api/records", "/api/records?what=saved", "/api/records?what=refused", $"/api/records?member={await OneAsync("select account::text from access_record limit 1")}", "/api/choices", $"/api/choices?album={await OneAsync("select album::text from choice limit 1")}", $"/api/albums/{await OneAsync("select album::text from choice limit 1")}/choices",
             $"/{address}", $"/site/view/{address}?width=1200", $"/api/renditions/{new string('a', 64)}/480",
         ];

@@ -28,6 +28,8 @@ create table coupon_use (
   primary key (coupon, sale_order)
 );
 create index coupon_use_sale_order on coupon_use (sale_order);
+-- An order that was cancelled gives its coupons back.
+create index sale_order_cancelled on sale_order (id) where state = 'Cancelled';
 
 -- Who has ordered what before: a coupon may be for each buyer once.
 create index sale_order_email on sale_order (lower(email));

@@ -1,4 +1,5 @@
 using Jovitar.Server.Sales.Coupons;
+using Jovitar.Server.Sales.Figures;
 using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Papers;
@@ -24,6 +25,7 @@ internal static class SalesServices
         services.AddSingleton<NeededStore>();
         services.AddSingleton<OrderTableStore>();
         services.AddSingleton<YearFile>();
+        services.AddSingleton<SoldStore>();
         services.AddSingleton<OrderDoor>();
         services.AddSingleton<PrintFileStore>();
         services.AddSingleton<PaperStore>();
@@ -45,5 +47,6 @@ internal static class SalesServices
         api.MapPrints();
         api.MapPapers();
         api.MapInvoices();
+        api.MapSold();
     }
 }

@@ -722,6 +722,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was sold in a year: by month, by what was bought, and by photo */
+        get: {
+            parameters: {
+                query?: {
+                    year?: number;
+                    currency?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SoldSeen"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -17333,6 +17381,55 @@ export interface components {
         };
         SmallPhotos: {
             photos: components["schemas"]["SmallForBlock"][];
+        };
+        /** @description What was sold in a year. */
+        SoldSeen: {
+            /** Format: int32 */
+            year: number;
+            /** @description Those in which something can have been sold, the latest first. */
+            years: number[];
+            currency: string;
+            /** @description In which something was sold that year, and the shop's. */
+            currencies: string[];
+            /** @description All twelve. */
+            months: components["schemas"]["SoldSumsSeen"][];
+            whole: components["schemas"]["SoldSumsSeen"];
+            /** @description What was sold for most, first. */
+            options: components["schemas"]["SoldThingSeen"][];
+            /** @description The same. */
+            photos: components["schemas"]["SoldThingSeen"][];
+        };
+        /** @description What orders came to: amounts in digits with a point. */
+        SoldSumsSeen: {
+            /** Format: int32 */
+            orders: number;
+            /** Format: int32 */
+            pieces: number;
+            goods: string;
+            takenOff: string;
+            postage: string;
+            tax: string;
+            total: string;
+            returned: string;
+            /**
+             * Format: double
+             * @description Of the best month, 0 to 1; 1 for the whole year.
+             */
+            share: number;
+        };
+        /** @description What was sold of an option or a photo. */
+        SoldThingSeen: {
+            /** Format: uuid */
+            id: string;
+            called: string;
+            photo: null | components["schemas"]["OrderedPhoto"];
+            /** Format: int32 */
+            pieces: number;
+            amount: string;
+            /** @description What stays of what has its cost said; empty where none has. */
+            stays: string;
+            /** @description Of some of it nobody said what it costs. */
+            isInPart: boolean;
         };
         /**
          * @description Where the photos of a block come from. Kept by name.

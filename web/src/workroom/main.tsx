@@ -55,6 +55,7 @@ import { PricesStation } from './prices/PricesStation'
 import { RecordsStation } from './records/RecordsStation'
 import { sorts } from './sheet/useSheet'
 import { Frame } from './shell/Frame'
+import { SoldStation } from './sold/SoldStation'
 import { StartersStation } from './starters/StartersStation'
 import { TagsStation } from './tags/TagsStation'
 import { LookStation } from './themes/LookStation'
@@ -190,6 +191,15 @@ const routes = [
   }),
   createRoute({ getParentRoute: () => root, path: '/workroom/shop', component: ShopStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/coupons', component: CouponsStation }),
+  createRoute({
+    getParentRoute: () => root,
+    path: '/workroom/sold',
+    component: SoldStation,
+    validateSearch: z.object({
+      year: z.number().int().min(1).max(9998).optional().catch(undefined),
+      currency: said,
+    }),
+  }),
   createRoute({ getParentRoute: () => root, path: '/workroom/prices', component: PricesStation }),
   createRoute({ getParentRoute: () => root, path: '/workroom/prices/$list', component: PriceListStation }),
   createRoute({

@@ -12,6 +12,9 @@ public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, str
 {
     public Money Amount => Each.Times(Count);
 
+    /// <summary>What all of it costs its seller; null where nobody had said.</summary>
+    public Money? Costs => Option.Cost?.Times(Count);
+
     /// <summary>How the photo comes onto the print, as its buyer moved it; null where nothing is printed.</summary>
     /// <param name="photo">As it is corrected.</param>
     /// <param name="focus">The photo's own, where its buyer has moved nothing.</param>

@@ -50,10 +50,11 @@ internal sealed class CouponStore(NpgsqlDataSource db, ActRunner acts)
     const string Columns =
         """
         c.id, c.content::text as content, c.version,
-          (select count(*)::int
-             from coupon_use as u
-             join sale_order as o on o.id = u.sale_order
-            where u.coupon = c.id and o.state <> 'Cancelled') as used
+          (select count(*) from coupon_use as u where u.coupon = c.id)::int
+            - (select count(*)
+                 from sale_order as o
+                 join coupon_use as u on u.sale_order = o.id and u.coupon = c.id
+                where o.state = 'Cancelled')::int as used
         """;
 
     static KeptCoupon Read(NpgsqlDataReader r) => new(

@@ -133,17 +133,24 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
             await tx.RunAsync(
                 """
                 insert into sale_order
-                  (id, number, secret, basket, account, placed, name, email, content, currency, total, things, delivery, paid, invoicing)
+                  (id, number, secret, basket, account, placed, name, email, content, currency, total, things, delivery, paid, invoicing,
+                   goods, taken_off, postage, taxed)
                 values
                   (@id, @number, @hash, @basket, @account::uuid, @now, @name, @email, @content::jsonb, @currency, @total,
-                   @things, @delivery, @paid::timestamptz, @invoicing)
+                   @things, @delivery, @paid::timestamptz, @invoicing, @goods, @off, @postage, @taxed)
                 """,
                 ct, ("id", id), ("number", number), ("hash", hash), ("basket", basket.Id), ("account", account), ("now", now), ("name", order.Buyer.Name), ("email", order.Buyer.Email),
                 ("content", JsonSerializer.Serialize(PlacedSaid.Of(order), PriceStore.Json)), ("currency", order.Total.Currency.Code), ("total", order.Total.Minor), ("things", order.Lines.Sum(l => l.Count)),
-                ("delivery", order.Way.Delivery.ToString()), ("paid", order.Total.Minor == 0 ? now : null), ("invoicing", invoicing.ToString()));
+                ("delivery", order.Way.Delivery.ToString()), ("paid", order.Total.Minor == 0 ? now : null), ("invoicing", invoicing.ToString()),
+                ("goods", order.Goods.Minor), ("off", order.TakenOff.Minor), ("postage", order.Way.Costs.Minor), ("taxed", order.Taxed.Minor));
             await tx.RunAsync(
-                "insert into sale_order_line (sale_order, place, photo) select @id, s.n, s.photo from unnest(@photos) with ordinality as s(photo, n)", ct,
-                ("id", id), ("photos", order.Lines.Select(l => l.Photo.Value).ToArray()));
+                """
+                insert into sale_order_line (sale_order, place, photo, option, count, amount, cost)
+                select @id, s.n, s.photo, s.option, s.count, s.amount, s.cost
+                  from unnest(@photos, @options, @counts, @amounts, @costs) with ordinality as s(photo, option, count, amount, cost, n)
+                """,
+                ct, ("id", id), ("photos", order.Lines.Select(l => l.Photo.Value).ToArray()), ("options", order.Lines.Select(l => l.Option.Id).ToArray()), ("counts", order.Lines.Select(l => l.Count).ToArray()),
+                ("amounts", order.Lines.Select(l => l.Amount.Minor).ToArray()), ("costs", order.Lines.Select(l => l.Costs?.Minor).ToArray()));
             await CouponStore.UseAsync(tx, basket.Coupons, id, ct);
             await tx.RunAsync("delete from basket_coupon where basket = @basket", ct, ("basket", basket.Id));
             if (origin is not null)

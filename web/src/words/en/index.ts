@@ -23,6 +23,7 @@ import { photoWords } from './photos'
 import { pressWords } from './press'
 import { priceWords } from './prices'
 import { recordWords } from './records'
+import { soldWords } from './sold'
 import { standingWords } from './standing'
 import { starterWords } from './starters'
 import { tagWords } from './tags'
@@ -62,6 +63,7 @@ export const en = {
   ...pressWords,
   ...priceWords,
   ...recordWords,
+  ...soldWords,
   ...standingWords,
   ...starterWords,
   ...themeWords,

@@ -112,6 +112,7 @@ const stationOf: Record<string, string> = {
   orders: 'sales',
   shop: 'sales',
   coupons: 'sales',
+  sold: 'sales',
   fit: 'sales',
 }
 
@@ -349,6 +350,7 @@ function SalesEntries({ pathname, orders }: { pathname: string; orders: number }
         figure={orders > 0 ? w.orders.waits(orders) : ''}
         here={pathname === '/workroom/orders'}
       />
+      <Entry to="/workroom/sold" name={w.sold.title} here={pathname === '/workroom/sold'} />
       <Entry to="/workroom/shop" name={w.shop.title} here={pathname === '/workroom/shop'} />
       <Entry to="/workroom/coupons" name={w.coupons.title} here={pathname === '/workroom/coupons'} />
       <Entry to="/workroom/prices" name={w.prices.title} here={pathname === '/workroom/prices'} />

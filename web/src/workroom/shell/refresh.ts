@@ -41,6 +41,7 @@ export function refresh(client: QueryClient) {
     'orders',
     'shop',
     'coupons',
+    'sold',
     'records',
     'clearance',
     'audience',
