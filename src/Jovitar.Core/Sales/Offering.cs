@@ -21,6 +21,9 @@ public enum NotOffered
     /// <summary>Not of photos of this shape.</summary>
     ByShape,
     TooSmall,
+
+    /// <summary>As many of this photo were sold as there are.</summary>
+    SoldOut,
 }
 
 /// <summary>A photo as it is sold.</summary>
@@ -28,12 +31,14 @@ public enum NotOffered
 /// <param name="Middle">What stays in a print when some is cut off; null for the photo's middle.</param>
 /// <param name="Without">Options that are not offered of it.</param>
 /// <param name="AlbumWithout">Options that are not offered in the sales gallery it stands in.</param>
-public sealed record ForSale(PixelSize Size, Spot? Middle, IReadOnlyCollection<Guid> Without, IReadOnlyCollection<Guid> AlbumWithout);
+/// <param name="Sold">So many were sold of it, by option; null where nobody asks.</param>
+public sealed record ForSale(PixelSize Size, Spot? Middle, IReadOnlyCollection<Guid> Without, IReadOnlyCollection<Guid> AlbumWithout, IReadOnlyDictionary<Guid, int>? Sold = null);
 
 /// <summary>Whether an option is offered of a photo, and how the photo fits it.</summary>
 /// <param name="Grade">How large the photo is for it; null where that does not matter.</param>
 /// <param name="Fit">How it comes onto paper; null where it does not.</param>
-public sealed record Offer(SaleOption Option, NotOffered Why, PrintGrade? Grade, PrintFit? Fit)
+/// <param name="Left">So many can still be bought of it; null for as many as are wanted.</param>
+public sealed record Offer(SaleOption Option, NotOffered Why, PrintGrade? Grade, PrintFit? Fit, int? Left)
 {
     public bool IsOffered => Why == NotOffered.No;
 
@@ -57,14 +62,16 @@ public static class Offering
     static Offer Of(SaleOption option, PriceList list, ForSale photo)
     {
         var (grade, fit) = Fit(option, list.Limits, photo);
+        var left = option.Left(photo.Sold?.GetValueOrDefault(option.Id) ?? 0);
         var why = !option.IsOffered ? NotOffered.ByList
             : photo.AlbumWithout.Contains(option.Id) ? NotOffered.ByAlbum
             : photo.Without.Contains(option.Id) ? NotOffered.ByPhoto
             : option.Shapes.Count > 0 && !option.Shapes.Contains(PictureShape.Of(photo.Size.Width, photo.Size.Height)) ? NotOffered.ByShape
             // A file that is larger than its photo would be made up: it is not sold, whatever is said of prints.
             : grade == PrintGrade.TooSmall && !(list.SellsSmall && option.IsPrinted) ? NotOffered.TooSmall
+            : left == 0 ? NotOffered.SoldOut
             : NotOffered.No;
-        return new Offer(option, why, grade, fit);
+        return new Offer(option, why, grade, fit, left);
     }
 
     static (PrintGrade? Grade, PrintFit? Fit) Fit(SaleOption option, PrintLimits limits, ForSale photo)

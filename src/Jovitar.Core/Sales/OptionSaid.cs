@@ -9,13 +9,14 @@ public sealed record BreakSaid(int From, string Each);
 /// <param name="LongestEdge">Of a file, pixels; null for its full size.</param>
 /// <param name="Price">Digits with a point or a comma; empty while nobody has said.</param>
 /// <param name="Cost">The same.</param>
+/// <param name="Edition">So many of each photo are sold in all; null for as many as are wanted.</param>
 public sealed record OptionSaid(
     Guid Id, OptionKind Kind, string Name = "", string Description = "", string Group = "", string Size = "", int Edge = 0, int? LongestEdge = null, string Licence = "", int? Downloads = null, int? Days = null,
-    string Price = "", string Cost = "", IReadOnlyList<BreakSaid>? Breaks = null, IReadOnlyList<string>? Shapes = null, bool IsOff = false)
+    string Price = "", string Cost = "", IReadOnlyList<BreakSaid>? Breaks = null, IReadOnlyList<string>? Shapes = null, bool IsOff = false, int? Edition = null)
 {
     public static OptionSaid Of(SaleOption option) => new(
         option.Id, option.Kind, option.Name, option.Description, option.Group, option.Size?.Said ?? "", option.Edge, option.LongestEdge, option.Licence, option.Downloads, option.Days,
-        option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "", [.. option.Breaks.Select(b => new BreakSaid(b.From, b.Each.ToString()))], option.Shapes, option.IsOff);
+        option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "", [.. option.Breaks.Select(b => new BreakSaid(b.From, b.Each.ToString()))], option.Shapes, option.IsOff, option.Edition);
 
     /// <summary>The option it says, or why it says none.</summary>
     public (SaleOption? Option, string? Wrong) Read(Currency currency)
@@ -63,6 +64,7 @@ public sealed record OptionSaid(
             Breaks = [.. breaks.Select(b => new PriceBreak(b.From, b.Each.Money!.Value))],
             Shapes = Shapes ?? [],
             IsOff = IsOff,
+            Edition = Edition,
         };
         var kept = option.AsKept();
         return (option.Fault() ?? kept.Fault()) is { } fault ? (null, fault) : (kept, null);

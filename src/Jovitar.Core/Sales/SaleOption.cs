@@ -75,6 +75,9 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     /// <summary>Shapes of photos it is offered of (<see cref="PictureShape"/>); none for every shape.</summary>
     public IReadOnlyList<string> Shapes { get; init; } = [];
 
+    /// <summary>So many of each photo are sold in all, a limited edition; null for as many as are wanted, as of files.</summary>
+    public int? Edition { get; init; }
+
     /// <summary>It is kept, and not offered.</summary>
     public bool IsOff { get; init; }
 
@@ -101,6 +104,10 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     /// <summary>What the seller keeps of the price of one; null where price or cost is not said.</summary>
     public Money? Stays => Price is { } price && Cost is { } cost ? price - cost : null;
 
+    /// <summary>So many of a photo can still be sold; null for as many as are wanted.</summary>
+    /// <param name="sold">So many of it were.</param>
+    public int? Left(int sold) => Edition is { } all ? Math.Max(0, all - sold) : null;
+
     /// <summary>What each of so many costs.</summary>
     public Money? Each(int count) => Breaks.LastOrDefault(b => b.From <= count)?.Each ?? Price;
 
@@ -119,6 +126,7 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
         : LongestEdge is < LeastPixels or > MostPixels ? $"The longest edge of a file is {LeastPixels} to {MostPixels:N0} pixels, or its full size."
         : Downloads is < 1 or > MostDownloads ? $"A file is fetched 1 to {MostDownloads:N0} times, or as often as they like."
         : Days is < 1 or > MostDays ? $"A file is there for 1 to {MostDays:N0} days, or for ever."
+        : Edition is < 1 or > MostCount ? $"1 to {MostCount:N0} of each photo are an edition, or as many as are wanted."
         : Shapes.Any(s => !PictureShape.All.Contains(s)) ? "There is no such shape."
         : Price is null && Breaks.Count > 0 ? "Say what one costs before what several cost."
         : Breaks.Count > MostBreaks ? $"A price changes {MostBreaks} times at most by how many are bought."
@@ -137,13 +145,14 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
         Licence = Kind == OptionKind.Digital ? Licence.Trim() : "",
         Downloads = Kind == OptionKind.Digital ? Downloads : null,
         Days = Kind == OptionKind.Digital ? Days : null,
+        Edition = Kind == OptionKind.Digital ? null : Edition,
         Breaks = [.. Breaks.OrderBy(b => b.From)],
         Shapes = Shapes.Distinct().Count() == PictureShape.All.Count ? [] : [.. PictureShape.All.Where(Shapes.Contains)],
     };
 
     public bool Equals(SaleOption? other) =>
         other is not null && (Id, Kind, Name, Description, Group, Size, Edge) == (other.Id, other.Kind, other.Name, other.Description, other.Group, other.Size, other.Edge)
-        && (LongestEdge, Licence, Downloads, Days, Price, Cost, IsOff) == (other.LongestEdge, other.Licence, other.Downloads, other.Days, other.Price, other.Cost, other.IsOff)
+        && (LongestEdge, Licence, Downloads, Days, Price, Cost, Edition, IsOff) == (other.LongestEdge, other.Licence, other.Downloads, other.Days, other.Price, other.Cost, other.Edition, other.IsOff)
         && Breaks.SequenceEqual(other.Breaks) && Shapes.SequenceEqual(other.Shapes);
 
     public override int GetHashCode() => Id.GetHashCode();

@@ -27,4 +27,6 @@ update sale_order_line as l
 drop function minor_units(text);
 alter table sale_order_line alter column option set not null;
 
+-- So many were sold of a photo, by option.
+create index sale_order_line_option on sale_order_line (option, photo);
 create index sale_order_sold on sale_order (paid) where paid is not null and state <> 'Cancelled';

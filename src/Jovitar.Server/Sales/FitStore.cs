@@ -38,7 +38,7 @@ internal sealed record FitPhoto(PhotoId Id, string Picture, string Title, string
 internal sealed record FitList(string Album, PriceListId List, string Name, string Currency, IReadOnlyList<FitOption> Options, int Photos, int Nothing, int Found, int Step, IReadOnlyList<FitPhoto> Listed);
 
 /// <summary>How photos fit the options that they are sold by, before anybody buys them.</summary>
-internal sealed class FitStore(NpgsqlDataSource db)
+internal sealed class FitStore(NpgsqlDataSource db, EditionStore editions)
 {
     const int Step = 60;
 
@@ -62,6 +62,7 @@ internal sealed class FitStore(NpgsqlDataSource db)
             return null;
         }
 
+        var sold = await editions.SoldAsync(null, list.Options, ct);
         await using var read = db.Command(
             """
             select p.id, p.picture, p.title, p.file_name, p.stage, p.width, p.height, p.correction::text as correction, p.unsold
@@ -75,7 +76,7 @@ internal sealed class FitStore(NpgsqlDataSource db)
         await using var rows = await read.ExecuteReaderAsync(ct);
         while (await rows.ReadAsync(ct))
         {
-            var photo = Read(rows, unsold);
+            var photo = Read(rows, unsold, sold);
             var offers = Offering.Of(list, photo.Sold);
             if (tally.Add(offers) && nothing)
             {
@@ -95,9 +96,9 @@ internal sealed class FitStore(NpgsqlDataSource db)
             tally.Photos, tally.Nothing, found, Step, listed);
     }
 
-    static Row Read(NpgsqlDataReader r, IReadOnlyCollection<Guid> unsold) => new(
+    static Row Read(NpgsqlDataReader r, IReadOnlyCollection<Guid> unsold, IReadOnlyDictionary<PhotoId, IReadOnlyDictionary<Guid, int>> sold) => new(
         new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("title"), r.Get<string>("file_name"), r.Get<short>("stage"),
-        new ForSale(new PixelSize(r.Get<int>("width"), r.Get<int>("height")), CorrectionText.Seen(r.MaybeText("correction")), r.Get<Guid[]>("unsold"), unsold));
+        new ForSale(new PixelSize(r.Get<int>("width"), r.Get<int>("height")), CorrectionText.Seen(r.MaybeText("correction")), r.Get<Guid[]>("unsold"), unsold, sold.GetValueOrDefault(new PhotoId(r.Get<Guid>("id")))));
 
     static FitPhoto Line(Row photo, IReadOnlyList<Offer> offers, PriceList list) => new(
         photo.Id, photo.Picture, photo.Title, photo.FileName, photo.Sold.Size.Width, photo.Sold.Size.Height, Renditions.There(photo.Stage, photo.Sold.Size.Width),

@@ -15,6 +15,7 @@ internal static class SalesServices
     {
         services.AddSingleton<PriceStore>();
         services.AddSingleton<SellingStore>();
+        services.AddSingleton<EditionStore>();
         services.AddSingleton<FitStore>();
         services.AddSingleton<ShopStore>();
         services.AddSingleton<CouponStore>();

@@ -15551,7 +15551,7 @@ export interface components {
          * @description Why an option is not offered of a photo.
          * @enum {unknown}
          */
-        NotOffered: "no" | "byList" | "byAlbum" | "byPhoto" | "byShape" | "tooSmall";
+        NotOffered: "no" | "byList" | "byAlbum" | "byPhoto" | "byShape" | "tooSmall" | "soldOut";
         /** @description The categories that members may put albums of their own into. */
         OfferedCategories: {
             categories: string[];
@@ -15714,6 +15714,11 @@ export interface components {
             shapes?: null | string[];
             /** @default false */
             isOff: boolean;
+            /**
+             * Format: int32
+             * @description So many of each photo are sold in all; null for as many as are wanted.
+             */
+            edition?: null | number;
         };
         /** @description A line of an order, for those who sell. */
         OrderedLine: {

@@ -28,7 +28,7 @@ internal enum PlacingOutcome
 {
     Placed,
 
-    /// <summary>The basket holds something else than was ordered, or a coupon of it is another.</summary>
+    /// <summary>The basket holds something else than was ordered, a coupon of it is another, or the last of an edition was sold meanwhile.</summary>
     Changed,
 
     /// <summary>Its buyer has used a coupon that is for each buyer once.</summary>
@@ -129,6 +129,12 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
             // The next number, while nobody else has it: without gaps.
             await using var count = tx.Command("update order_count set last = last + 1 returning last");
             var number = (long)(await count.ExecuteScalarAsync(ct))!;
+            // So nobody else places one now: what is left of an edition is left.
+            if (!await EditionStore.AreLeftAsync(tx, order, ct))
+            {
+                return PlacingOutcome.Changed;
+            }
+
             var id = Guid.CreateVersion7(now);
             await tx.RunAsync(
                 """

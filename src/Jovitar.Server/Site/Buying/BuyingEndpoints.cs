@@ -115,6 +115,7 @@ internal static class BuyingEndpoints
         var offer = asked.Sold.Offers.FirstOrDefault(o => o.Option.Id == option);
         var fault = offer is null ? "Choose what you would like."
             : !int.TryParse(form["count"], CultureInfo.InvariantCulture, out var count) || count is < 1 or > Wanted.MostCount ? $"Say how many: 1 to {Wanted.MostCount:N0}."
+            : offer.Left < count ? BuyingWords.Left(offer.Left.Value)
             : await baskets.AddAsync(theirs ?? new BasketOf(null, BasketCookie.SecretOrNew(http)), album, photo, option, count, Middle(form["at"], asked.Sold, offer), ct) switch
             {
                 BasketOutcome.Full => $"A basket holds {BasketSum.MostLines} different things. Order these first.",

@@ -36,6 +36,9 @@ internal static class BuyingWords
     /// <summary>What it is called, and how many of it, where that is more than one: sizes have crosses of their own.</summary>
     public static string Pieces(SaleOption option, int count) => count > 1 ? $"{option.Called}, {count} pieces" : option.Called;
 
+    /// <summary>How many are left of an edition.</summary>
+    public static string Left(int left) => left == 1 ? "One is left of it." : FormattableString.Invariant($"{left:N0} are left of it.");
+
     static string Times(int times) => times == 1 ? "once" : $"{times} times";
 
     static string Share(double share) => FormattableString.Invariant($"{Math.Max(1, Math.Round(share * 100)):0} %");

@@ -31,8 +31,13 @@ public sealed record SoldPhoto(SitePhoto Photo, AlbumId Album, string Gallery, P
 /// <param name="Option">Null where it is not offered any more.</param>
 /// <param name="Middle">What stays in the middle of a print, as its buyer moved it or as it stands; null where nothing is printed, or for the middle itself.</param>
 /// <param name="Fit">How the photo comes onto it, as the buyer moved it; null where it does not.</param>
-/// <param name="Sum">What it costs; null where it is not offered.</param>
-public sealed record BasketLineSeen(Guid Id, int Count, SoldPhoto? Photo, SaleOption? Option, Spot? Middle, PrintFit? Fit, LineSum? Sum);
+/// <param name="Left">So many are left, where more are in the basket than that; else null.</param>
+/// <param name="Sum">What it costs; null where it cannot be bought so.</param>
+public sealed record BasketLineSeen(Guid Id, int Count, SoldPhoto? Photo, SaleOption? Option, Spot? Middle, PrintFit? Fit, int? Left, LineSum? Sum)
+{
+    /// <summary>It can be bought as it stands.</summary>
+    public bool IsBought => Option is not null && Left is null;
+}
 
 /// <summary>A coupon in a basket as it is now.</summary>
 /// <param name="Refusal">Why it takes nothing off.</param>
@@ -82,7 +87,7 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
 }
 
 /// <summary>What visitors can buy: only ever of photos that they see, and for what it costs now.</summary>
-internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ShopStore shops, CouponStore coupons, TimeProvider clock)
+internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ShopStore shops, EditionStore editions, CouponStore coupons, TimeProvider clock)
 {
     sealed record Gallery(AlbumId Id, string Name, PriceList List, HashSet<Guid> Unsold);
 
@@ -106,6 +111,7 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
             return new Dictionary<(AlbumId, PhotoId), SoldPhoto>();
         }
 
+        var left = await editions.SoldAsync([.. sold.Select(s => s.Photo).Distinct()], galleries.Values.SelectMany(g => g.List.Options), ct);
         await using var command = db.Command(
             $"""
             select o.gallery, p.unsold, {SitePhotos.Columns}
@@ -114,18 +120,18 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
               join photo as p on p.id = o.photo
             """,
             ("albums", sold.Select(s => s.Album.Value).ToArray()), ("photos", sold.Select(s => s.Photo.Value).ToArray()), ("shut", sight.Shut), ("marking", sight.Marking));
-        var found = await command.AllAsync(r => Sold(r, galleries[new AlbumId(r.Get<Guid>("gallery"))], sight), ct);
+        var found = await command.AllAsync(r => Sold(r, galleries[new AlbumId(r.Get<Guid>("gallery"))], left, sight), ct);
         return found.OfType<SoldPhoto>().ToDictionary(p => (p.Album, p.Photo.Id));
     }
 
-    SoldPhoto? Sold(NpgsqlDataReader r, Gallery gallery, Sight sight)
+    SoldPhoto? Sold(NpgsqlDataReader r, Gallery gallery, IReadOnlyDictionary<PhotoId, IReadOnlyDictionary<Guid, int>> sold, Sight sight)
     {
         if (visitors.Read(r, SitePhotos.OnPage(isShown: true), sight) is not { } photo)
         {
             return null;
         }
 
-        var forSale = new ForSale(new PixelSize(photo.Width, photo.Height), photo.Focus, r.Get<Guid[]>("unsold"), gallery.Unsold);
+        var forSale = new ForSale(new PixelSize(photo.Width, photo.Height), photo.Focus, r.Get<Guid[]>("unsold"), gallery.Unsold, sold.GetValueOrDefault(photo.Id));
         return new SoldPhoto(photo, gallery.Id, gallery.Name, gallery.List, [.. Offering.Of(gallery.List, forSale).Where(o => o.IsOffered)]);
     }
 
@@ -152,18 +158,20 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
     {
         var (lines, typed) = (basket?.Lines ?? [], basket?.Coupons ?? []);
         var sold = await FindAsync(shop, [.. lines.Select(l => (l.Album, l.Photo))], sight, ct);
+        // Two galleries may sell the same edition of a photo.
+        var counts = lines.GroupBy(l => (l.Photo, l.Option)).ToDictionary(g => g.Key, g => g.Sum(l => l.Count));
         var seen = lines.Select(l =>
         {
             var photo = sold.GetValueOrDefault((l.Album, l.Photo));
             var offer = photo?.Offers.FirstOrDefault(o => o.Option.Id == l.Option);
             var middle = offer?.Option.IsPrinted == true ? l.Middle ?? photo!.Photo.Focus : null;
-            return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), null);
+            return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), offer?.Left < counts[(l.Photo, l.Option)] ? offer?.Left : null, null);
         }).ToArray();
-        var wanted = seen.Where(l => l.Option is not null).Select(l => new Wanted(l.Option!, l.Count)).ToArray();
+        var wanted = seen.Where(l => l.IsBought).Select(l => new Wanted(l.Option!, l.Count)).ToArray();
         var goods = BasketSum.Of(wanted, shop.Currency, null, shop.Tax).Goods;
         var refusals = CouponRule.Refusals([.. typed.Select(c => (c.Coupon, c.Used))], goods, clock.Today());
         var sum = BasketSum.Of(wanted, shop.Currency, null, shop.Tax, typed.Where((_, i) => refusals[i] == CouponRefusal.None).Select(c => c.Coupon));
         var next = 0;
-        return new BasketSeen(shop, [.. seen.Select(l => l.Option is null ? l : l with { Sum = sum.Lines[next++] })], [.. typed.Zip(refusals, (c, r) => new BasketCouponSeen(c, r))], sum, BasketSum.ThingsSent(wanted));
+        return new BasketSeen(shop, [.. seen.Select(l => l.IsBought ? l with { Sum = sum.Lines[next++] } : l)], [.. typed.Zip(refusals, (c, r) => new BasketCouponSeen(c, r))], sum, BasketSum.ThingsSent(wanted));
     }
 }

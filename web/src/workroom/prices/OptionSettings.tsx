@@ -116,6 +116,21 @@ export function OptionSettings({
           )
         })}
       </p>
+      {option.kind !== 'digital' && (
+        <p className="flex flex-wrap items-baseline gap-x-1.5">
+          <Word
+            label={w.prices.editionLabel}
+            value={`${option.edition ?? ''}`}
+            hint={w.prices.editionHint}
+            width="min-w-8"
+            digits
+            onSay={(n) => onSay({ edition: numberOf(n) })}
+          >
+            {w.prices.edition}
+          </Word>
+          <span>{w.prices.editionEnd}</span>
+        </p>
+      )}
       {option.kind === 'digital' && (
         <>
           <p className="flex flex-wrap items-baseline gap-x-1.5">
