@@ -355,6 +355,21 @@ test('a coupon is made, typed on a phone and taken off', async ({ browser }) => 
   await expect(page.getByRole('button', { name: /^CREW / })).toBeVisible()
 })
 
+test('what was sold is summed by month, by what was bought and by photo', async () => {
+  await page.goto('/workroom/sold')
+  await expect(page.getByRole('heading', { name: 'What was sold' })).toBeVisible()
+  await expect(page.getByRole('table', { name: 'By month' }).getByRole('row')).toHaveCount(14)
+  // Orders that are paid: of Nell, Orla, Tam and Perrin.
+  await expect(page.getByRole('row', { name: /^All of it 4 / })).toBeVisible()
+  await expect(page.getByRole('region', { name: 'By what was bought' })).toContainText('10 × 15 cm print')
+  await expect(page.getByRole('region', { name: 'By photo' }).getByRole('listitem').first()).toBeVisible()
+  await noSeriousFinding(page)
+  const year = new Date().getUTCFullYear()
+  await page.goto(`/workroom/sold?year=${year - 1}`)
+  await expect(page.getByText('Nothing was sold')).toBeVisible()
+  await noSeriousFinding(page)
+})
+
 test('a closed shop shows no prices', async ({ browser }) => {
   await page.goto('/workroom/shop')
   await page.getByRole('button', { name: 'Close the shop' }).click()

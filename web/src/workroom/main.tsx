@@ -196,7 +196,7 @@ const routes = [
     path: '/workroom/sold',
     component: SoldStation,
     validateSearch: z.object({
-      year: z.number().int().min(1).max(9998).optional().catch(undefined),
+      year: z.coerce.number().int().min(1).max(9998).optional().catch(undefined),
       currency: said,
     }),
   }),
