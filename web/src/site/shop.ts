@@ -1,4 +1,5 @@
 import './shop.css'
+import './check-out.css'
 import { enhanceBuying } from './buying'
 
 const buying = document.querySelector<HTMLElement>('[data-buying]')

@@ -78,7 +78,8 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
         return new PlacedOrder(
             buyer.AsKept(way.Delivery is Delivery.Post or Delivery.Express), message.Trim(),
             [.. Bought.Select(l => new PlacedLine(l.Photo!.Photo.Id, l.Photo.Album, l.Photo.Photo.Name, l.Photo.Photo.Facts.FileName, l.Photo.Gallery, l.Option!, l.Middle, l.Count, l.Sum!.Value.Each))],
-            way, Shop.Tax, sum.Goods, sum.Tax, sum.Total, Shop.Postage.Home, Shop.Payment) { Off = sum.Off };
+            way, Shop.Tax, sum.Goods, sum.Tax, sum.Total, Shop.Postage.Home, Shop.Payment)
+        { Off = sum.Off };
     }
 
     /// <summary>The same as long as everything costs what it costs, and can be had as it can.</summary>
