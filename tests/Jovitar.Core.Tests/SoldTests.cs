@@ -1,6 +1,7 @@
 using CsCheck;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Figures;
+using Jovitar.Core.Sales.Ordering;
 
 namespace Jovitar.Core.Tests;
 
@@ -23,6 +24,18 @@ public sealed class SoldTests
         Assert.Equal([0, 0, 0.25, 0, 0, 0, 0, 0, 0, 0, 0, 1], year.Shares);
         // Nothing sold is no month better than another.
         Assert.All(SoldYear.Of([], Euro).Shares, s => Assert.Equal(0, s));
+    }
+
+    [Theory]
+    [InlineData(OrderState.Placed, true)]
+    [InlineData(OrderState.InWork, true)]
+    [InlineData(OrderState.Sent, true)]
+    [InlineData(OrderState.Collected, true)]
+    [InlineData(OrderState.Cancelled, false)]
+    public void What_counts_is_sold_once_it_is_paid(OrderState state, bool counts)
+    {
+        var paid = new OrderStanding(state, IsPaid: true, Delivery.Post);
+        Assert.Equal((counts, counts, false), (paid.Counts, paid.IsSold, (paid with { IsPaid = false }).IsSold));
     }
 
     [Fact]

@@ -10,11 +10,6 @@ namespace Jovitar.Server.Tests;
 /// <summary>Coupons: made by who sells, typed by who buys, and never used more often than they may be.</summary>
 public sealed partial class CouponTests
 {
-    static object Coupon(string code = "CLUB10", string kind = "percent", string off = "10", string from = "", string ends = "", string uses = "", bool isOnceEach = false, bool goesWithOthers = false, bool isOff = false) =>
-        new { code, kind, off, currency = "EUR", byExpress = false, abroad = false, from, begins = "", ends, uses, isOnceEach, goesWithOthers, isOff, note = "" };
-
-    static async Task<JsonElement> MakeAsync(HttpClient owner, object coupon) => (await (await owner.PostAsJsonAsync("/api/coupons", coupon)).ReadAsync()).GetProperty("seen");
-
     static async Task<HttpResponseMessage> WriteAsync(HttpClient owner, JsonElement seen, object coupon) =>
         await owner.SendAsync(HttpMethod.Put, $"/api/coupons/{seen.GetProperty("id").GetString()}", coupon, seen.GetProperty("version").GetInt64());
 
@@ -39,7 +34,7 @@ public sealed partial class CouponTests
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print, "3");
         // While there is none nobody is asked for one.
         Assert.DoesNotContain("A coupon, if you have one", await BasketAsync(visitor), StringComparison.Ordinal);
-        await MakeAsync(sale.Owner, Coupon());
+        await CouponAsync(sale.Owner, Coupon());
         Assert.Contains("A coupon, if you have one", await BasketAsync(visitor), StringComparison.Ordinal);
         Assert.Equal("/basket", (await TypeAsync(visitor, " club 10")).Headers.Location!.ToString());
         Assert.Contains("<tr><th scope=\"row\">Coupon CLUB10</th><td>−1.20</td></tr>", await BasketAsync(visitor), StringComparison.Ordinal);
@@ -69,11 +64,11 @@ public sealed partial class CouponTests
         var visitor = sale.Site.Visitor();
         Assert.Equal(HttpStatusCode.SeeOther, (await TypeAsync(visitor, "CLUB10")).StatusCode);
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print);
-        await MakeAsync(sale.Owner, Coupon("OVER", ends: "2020-01-01"));
-        await MakeAsync(sale.Owner, Coupon("NOBODY", isOff: true));
-        await MakeAsync(sale.Owner, Coupon("LOTS", from: "10", goesWithOthers: true));
-        await MakeAsync(sale.Owner, Coupon("FREEPOST", "postage", "", goesWithOthers: true));
-        await MakeAsync(sale.Owner, Coupon("ALONE"));
+        await CouponAsync(sale.Owner, Coupon("OVER", ends: "2020-01-01"));
+        await CouponAsync(sale.Owner, Coupon("NOBODY", isOff: true));
+        await CouponAsync(sale.Owner, Coupon("LOTS", from: "10", goesWithOthers: true));
+        await CouponAsync(sale.Owner, Coupon("FREEPOST", "postage", "", goesWithOthers: true));
+        await CouponAsync(sale.Owner, Coupon("ALONE"));
         foreach (var (typed, why) in new[] { ("", "Type the code of a coupon."), ("none", "There is no such coupon."), ("over", "It was good until 1 January 2020."), ("nobody", "It is not good any more."), ("<b>", "There is no such coupon.") })
         {
             var refused = await TypeAsync(visitor, typed);
@@ -106,7 +101,7 @@ public sealed partial class CouponTests
     {
         await using var sale = await SaleAsync(1);
         var visitor = sale.Site.Visitor();
-        var made = await MakeAsync(sale.Owner, Coupon());
+        var made = await CouponAsync(sale.Owner, Coupon());
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print);
         await TypeAsync(visitor, "CLUB10");
         var page = await CheckOutAsync(visitor);
@@ -129,7 +124,7 @@ public sealed partial class CouponTests
     public async Task The_last_use_of_a_coupon_is_one_buyer_s()
     {
         await using var sale = await SaleAsync(1);
-        await MakeAsync(sale.Owner, Coupon(uses: "2"));
+        await CouponAsync(sale.Owner, Coupon(uses: "2"));
         var buyers = await Task.WhenAll(Enumerable.Range(0, 8).Select(async _ =>
         {
             var visitor = sale.Site.Visitor();
@@ -158,7 +153,7 @@ public sealed partial class CouponTests
     public async Task A_coupon_that_is_for_each_buyer_once_is_used_once_by_each()
     {
         await using var sale = await SaleAsync(1);
-        await MakeAsync(sale.Owner, Coupon(isOnceEach: true));
+        await CouponAsync(sale.Owner, Coupon(isOnceEach: true));
         async Task<(HttpClient, HttpResponseMessage)> BuyAsync(string email)
         {
             var visitor = sale.Site.Visitor();
@@ -183,7 +178,7 @@ public sealed partial class CouponTests
     public async Task What_costs_nothing_any_more_is_paid_at_once()
     {
         await using var sale = await SaleAsync(1);
-        await MakeAsync(sale.Owner, Coupon(off: "100"));
+        await CouponAsync(sale.Owner, Coupon(off: "100"));
         var visitor = sale.Site.Visitor();
         await AddAsync(visitor, sale, sale.Photos[0], sale.File);
         await TypeAsync(visitor, "CLUB10");
@@ -196,8 +191,8 @@ public sealed partial class CouponTests
     public async Task Coupons_come_along_where_somebody_signs_in()
     {
         await using var sale = await SaleAsync(1);
-        await MakeAsync(sale.Owner, Coupon(goesWithOthers: true));
-        await MakeAsync(sale.Owner, Coupon("MORE", "amount", "1", goesWithOthers: true));
+        await CouponAsync(sale.Owner, Coupon(goesWithOthers: true));
+        await CouponAsync(sale.Owner, Coupon("MORE", "amount", "1", goesWithOthers: true));
         var phone = await MemberAsync(sale.Site, sale.Owner, "Ada");
         await AddAsync(phone, sale, sale.Photos[0], sale.Print);
         await TypeAsync(phone, "CLUB10");
@@ -219,7 +214,7 @@ public sealed partial class CouponTests
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print);
         for (var i = 0; i < 6; i++)
         {
-            await MakeAsync(sale.Owner, Coupon($"CODE{i}", goesWithOthers: true));
+            await CouponAsync(sale.Owner, Coupon($"CODE{i}", goesWithOthers: true));
             Assert.Equal(i < 5 ? HttpStatusCode.SeeOther : HttpStatusCode.UnprocessableEntity, (await TypeAsync(visitor, $"CODE{i}")).StatusCode);
         }
 
@@ -235,7 +230,7 @@ public sealed partial class CouponTests
     {
         await using var sale = await SaleAsync(1);
         var (owner, editor) = (sale.Owner, await sale.Site.EditorAsync("Tomas"));
-        var made = await MakeAsync(editor, Coupon("club-10"));
+        var made = await CouponAsync(editor, Coupon("club-10"));
         Assert.Equal("CLUB-10", made.GetProperty("coupon").GetProperty("code").GetString());
         Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsJsonAsync("/api/coupons", Coupon("Club-10"))).StatusCode);
         var wrong = await owner.PostAsJsonAsync("/api/coupons", Coupon("OTHER", "amount", "much"));

@@ -113,7 +113,7 @@ public sealed partial class InvoiceTests : IDisposable
     public async Task What_a_coupon_takes_off_stands_on_the_invoice()
     {
         await using var sale = await SaleAsync(1, Shop());
-        await (await sale.Owner.PostAsJsonAsync("/api/coupons", new { code = "FIVE", kind = "amount", off = "5", currency = "EUR", byExpress = false, abroad = false, from = "", begins = "", ends = "", uses = "", isOnceEach = false, goesWithOthers = false, isOff = false, note = "" })).ReadAsync();
+        await CouponAsync(sale.Owner, Coupon("FIVE", "amount", "5"));
         var visitor = sale.Site.Visitor();
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print, "3");
         await FormAsync(visitor, "/basket/coupons", ("code", "five"));

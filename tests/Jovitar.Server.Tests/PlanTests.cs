@@ -102,7 +102,7 @@ public sealed partial class PlanTests
                 await (await owner.PostAsJsonAsync("/api/albums", new { workingName = $"Album {n}" })).ReadAsync();
             }
 
-            await (await owner.PostAsJsonAsync("/api/coupons", new { code = "CLUB10", kind = "percent", off = "10", currency = "EUR", byExpress = false, abroad = false, from = "", begins = "", ends = "", uses = "", isOnceEach = true, goesWithOthers = false, isOff = false, note = "" })).ReadAsync();
+            await BuyingSteps.CouponAsync(owner, BuyingSteps.Coupon(isOnceEach: true));
             await site.WriteAsync(Fill);
             await using var analyze = site.Db.CreateCommand("vacuum analyze");
             await analyze.ExecuteNonQueryAsync();

@@ -92,7 +92,7 @@ public sealed class SoldTests
     {
         await using var sale = await SaleAsync(1, Shop(tax: "added", percent: "20"));
         await CostAsync(sale);
-        await (await sale.Owner.PostAsJsonAsync("/api/coupons", new { code = "FIVE", kind = "amount", off = "5", currency = "EUR", byExpress = false, abroad = false, from = "", begins = "", ends = "", uses = "", isOnceEach = false, goesWithOthers = false, isOff = false, note = "" })).ReadAsync();
+        await CouponAsync(sale.Owner, Coupon("FIVE", "amount", "5"));
         var visitor = sale.Site.Visitor();
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print, "3");
         await AddAsync(visitor, sale, sale.Photos[0], sale.File);

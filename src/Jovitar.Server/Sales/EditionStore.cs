@@ -2,6 +2,7 @@ using Jovitar.Core;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Ordering;
 using Npgsql;
 
 namespace Jovitar.Server.Sales;
@@ -9,12 +10,12 @@ namespace Jovitar.Server.Sales;
 /// <summary>How many were sold of limited editions: an edition is of a photo and an option, in whichever sales gallery it stands. Orders that were cancelled give theirs back.</summary>
 internal sealed class EditionStore(NpgsqlDataSource db)
 {
-    const string Sold =
-        """
+    static readonly string Sold =
+        $"""
         select l.photo, l.option, sum(l.count)::int as sold
           from sale_order_line as l
           join sale_order as o on o.id = l.sale_order
-         where l.option = any(@options) and (@photos::uuid[] is null or l.photo = any(@photos)) and o.state <> 'Cancelled'
+         where l.option = any(@options) and (@photos::uuid[] is null or l.photo = any(@photos)) and {CountingOrders.Counts}
          group by l.photo, l.option
         """;
 

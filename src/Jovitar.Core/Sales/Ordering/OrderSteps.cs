@@ -46,6 +46,12 @@ public readonly record struct OrderStanding(OrderState State, bool IsPaid, Deliv
         ],
     };
 
+    /// <summary>It counts: what it has of an edition is sold, and its coupons are used.</summary>
+    public bool Counts => State != OrderState.Cancelled;
+
+    /// <summary>What it comes to is what was sold.</summary>
+    public bool IsSold => Counts && IsPaid;
+
     /// <summary>Something of it is still to be done.</summary>
     public bool IsOpen => State is OrderState.Placed or OrderState.InWork;
 

@@ -5,6 +5,7 @@ using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Coupons;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Ordering;
 using Npgsql;
 
 namespace Jovitar.Server.Sales.Coupons;
@@ -47,14 +48,14 @@ internal sealed class CouponStore(NpgsqlDataSource db, ActRunner acts)
     public const int Most = 200;
 
     /// <summary>What <see cref="Read"/> reads of a coupon <c>c</c>.</summary>
-    const string Columns =
-        """
+    static readonly string Columns =
+        $"""
         c.id, c.content::text as content, c.version,
           (select count(*) from coupon_use as u where u.coupon = c.id)::int
             - (select count(*)
                  from sale_order as o
                  join coupon_use as u on u.sale_order = o.id and u.coupon = c.id
-                where o.state = 'Cancelled')::int as used
+                where {CountingOrders.CountsNot})::int as used
         """;
 
     static KeptCoupon Read(NpgsqlDataReader r) => new(
@@ -200,12 +201,12 @@ internal sealed class CouponStore(NpgsqlDataSource db, ActRunner acts)
         }
 
         await using var before = tx.Command(
-            """
+            $"""
             select exists (
               select
                 from sale_order as o
                 join coupon_use as u on u.sale_order = o.id and u.coupon = any(@coupons)
-               where lower(o.email) = lower(@email) and o.state <> 'Cancelled')
+               where lower(o.email) = lower(@email) and {CountingOrders.Counts})
             """,
             ("coupons", coupons.Where(c => c.Coupon.IsOnceEach).Select(c => c.Id).Values()), ("email", email));
         return (bool)(await before.ExecuteScalarAsync(ct))! ? CouponTaking.UsedBefore : CouponTaking.Taken;

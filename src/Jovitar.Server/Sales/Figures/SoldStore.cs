@@ -23,8 +23,7 @@ internal sealed class SoldStore(NpgsqlDataSource db, OrderListStore photos)
     /// <summary>So many options, and so many photos, are named: those that were sold for most.</summary>
     public const int MostNamed = 40;
 
-    /// <summary>The condition that an order <c>o</c> counts, as its index has it.</summary>
-    const string IsSold = "o.paid >= @from and o.paid < @until and o.paid is not null and o.state <> 'Cancelled'";
+    static readonly string IsSold = $"o.paid >= @from and o.paid < @until and {CountingOrders.IsSold}";
 
     const string Month = "extract(month from o.paid at time zone 'UTC')::int";
 
@@ -35,7 +34,7 @@ internal sealed class SoldStore(NpgsqlDataSource db, OrderListStore photos)
     /// <summary>The first year in which something was sold; null while nothing was.</summary>
     public async Task<int?> FirstYearAsync(CancellationToken ct)
     {
-        await using var command = db.Command("select min(o.paid) from sale_order as o where o.paid is not null and o.state <> 'Cancelled'");
+        await using var command = db.Command($"select min(o.paid) from sale_order as o where {CountingOrders.IsSold}");
         return await command.ExecuteScalarAsync(ct) is DateTime first ? first.Year : null;
     }
 
