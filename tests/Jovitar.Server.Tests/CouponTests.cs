@@ -221,6 +221,10 @@ public sealed partial class CouponTests
         var tried = await Task.WhenAll(Enumerable.Range(0, 60).Select(i => TypeAsync(visitor, $"GUESS{i}")));
         Assert.Contains(HttpStatusCode.TooManyRequests, tried.Select(t => t.StatusCode));
         Assert.Equal(HttpStatusCode.TooManyRequests, (await TypeAsync(visitor, "CODE5")).StatusCode);
+        // Others behind the same line type theirs.
+        var other = sale.Site.Visitor();
+        await AddAsync(other, sale, sale.Photos[0], sale.Print);
+        Assert.Equal(HttpStatusCode.SeeOther, (await TypeAsync(other, "CODE5")).StatusCode);
         // Who is kept from typing codes still buys.
         Assert.Equal(HttpStatusCode.SeeOther, (await OrderAsync(visitor, await CheckOutAsync(visitor))).StatusCode);
     }

@@ -106,7 +106,7 @@ internal static class BuyingEndpoints
         }
 
         var theirs = await TheirsAsync(http, baskets, ct);
-        if (theirs is null && await IsTooMuchAsync(http, tries, Window, "n", BegunFromPlace, ct))
+        if (theirs is null && await IsTooMuchAsync(http, tries, Window, ct, (Place(http, "n"), BegunFromPlace)))
         {
             return;
         }
@@ -195,15 +195,19 @@ internal static class BuyingEndpoints
             return null;
         }
 
-        return await IsTooMuchAsync(http, tries, Minute, "b", ChangesAMinute, ct) ? null : form;
+        return await IsTooMuchAsync(http, tries, Minute, ct, (Place(http, "b"), ChangesAMinute)) ? null : form;
     }
 
     /// <summary>Counts an order that is about to be placed; what is too much is answered.</summary>
-    internal static Task<bool> OrdersTooMuchAsync(HttpContext http, TryCount tries, CancellationToken ct) => IsTooMuchAsync(http, tries, Window, "o", OrderedFromPlace, ct);
+    internal static Task<bool> OrdersTooMuchAsync(HttpContext http, TryCount tries, CancellationToken ct) => IsTooMuchAsync(http, tries, Window, ct, (Place(http, "o"), OrderedFromPlace));
 
-    internal static async Task<bool> IsTooMuchAsync(HttpContext http, TryCount tries, TimeSpan window, string what, int most, CancellationToken ct)
+    /// <summary>What is counted of the network that somebody asks from.</summary>
+    internal static string Place(HttpContext http, string what) => $"{what} {TryCount.Network(http.Connection.RemoteIpAddress)}";
+
+    /// <summary>Counts something that is about to be done at each of some keys; what is too much is answered.</summary>
+    internal static async Task<bool> IsTooMuchAsync(HttpContext http, TryCount tries, TimeSpan window, CancellationToken ct, params (string Key, int Most)[] keys)
     {
-        if (await tries.WaitAsync(window, ct, ($"{what} {TryCount.Network(http.Connection.RemoteIpAddress)}", most)) is not { } wait)
+        if (await tries.WaitAsync(window, ct, keys) is not { } wait)
         {
             return false;
         }

@@ -14,8 +14,9 @@ internal static class UsingCoupons
     /// <summary>Where a coupon is typed, or taken out.</summary>
     public const string Path = $"{BuyingEndpoints.BasketPath}/coupons";
 
-    /// <summary>So many are typed from one network within <see cref="BuyingEndpoints.Window"/>: codes are not found by trying.</summary>
-    const int TypedFromPlace = 60;
+    /// <summary>So many are typed into one basket, and from one network, within <see cref="BuyingEndpoints.Window"/>: codes are not found by trying, and a club behind one line types the same.</summary>
+    const int TypedIntoBasket = 20;
+    const int TypedFromPlace = 240;
 
     /// <param name="site">Doors that are open to everybody and stand in no description.</param>
     public static void MapUsingCoupons(this IEndpointRouteBuilder site) => site.MapPost(Path, Type);
@@ -41,7 +42,7 @@ internal static class UsingCoupons
             return;
         }
 
-        if (await BuyingEndpoints.IsTooMuchAsync(http, tries, BuyingEndpoints.Window, "c", TypedFromPlace, ct))
+        if (await BuyingEndpoints.IsTooMuchAsync(http, tries, BuyingEndpoints.Window, ct, ($"c {basket.Id}", TypedIntoBasket), (BuyingEndpoints.Place(http, "c"), TypedFromPlace)))
         {
             return;
         }
