@@ -181,6 +181,28 @@ public sealed class CouponTests
         iter: 1000);
 
     [Theory]
+    [InlineData("12,5", "12.5")]
+    [InlineData(" 10.00 ", "10")]
+    [InlineData("ten", null)]
+    [InlineData("-5", null)]
+    [InlineData("1e1", null)]
+    [InlineData("", null)]
+    public void Per_cent_are_read_as_they_are_typed_and_kept_without_zeros(string typed, string? digits)
+    {
+        var read = Percents.Read(typed);
+        Assert.Equal(digits, read is { } percent ? Percents.Digits(Percents.AsKept(percent)) : null);
+        Assert.Equal(digits, read is { } kept ? Percents.AsKept(kept).ToString(CultureInfo.InvariantCulture) : null);
+    }
+
+    [Theory]
+    [InlineData("2026-12-01", 1)]
+    [InlineData(" 2026-12-31 ", 31)]
+    [InlineData("2026-02-30", null)]
+    [InlineData("1.12.2026", null)]
+    [InlineData("", null)]
+    public void A_day_is_read_as_it_is_written(string typed, int? day) => Assert.Equal(day, Days.Read(typed)?.Day);
+
+    [Theory]
     [InlineData("  club 10 ", "CLUB10")]
     [InlineData("été-26", "ÉTÉ-26")]
     public void Codes_are_kept_as_they_are_compared(string typed, string code) => Assert.Equal(code, Coupon.CodeOf(typed));

@@ -21,7 +21,7 @@ public sealed class EditionTests
     public void Of_an_edition_so_many_are_left(int? edition, int sold, int? left)
     {
         var list = PriceList.Empty("Prints", Euro) with { Options = [Print(edition)] };
-        var offer = Assert.Single(Offering.Of(list, new ForSale(new PixelSize(6000, 4000), null, [], [], new Dictionary<Guid, int> { [list.Options[0].Id] = sold })));
+        var offer = Assert.Single(Offering.Of(list, new ForSale(new PixelSize(6000, 4000), null, [], [], new Dictionary<Guid, long> { [list.Options[0].Id] = sold })));
         Assert.Equal((left, left == 0 ? NotOffered.SoldOut : NotOffered.No), (offer.Left, offer.Why));
         // Of another photo none was sold.
         Assert.Equal(edition, Offering.Of(list, new ForSale(new PixelSize(6000, 4000), null, [], []))[0].Left);
@@ -32,6 +32,16 @@ public sealed class EditionTests
     [InlineData(-1)]
     [InlineData(10_001)]
     public void An_edition_is_of_one_or_more(int edition) => Assert.Contains("of each photo are an edition", Print(edition).Fault(), StringComparison.Ordinal);
+
+    [Fact]
+    public void Lines_of_one_edition_are_counted_together_in_whichever_gallery_they_stand()
+    {
+        var (one, other, print, wrap) = (new PhotoId(Guid.NewGuid()), new PhotoId(Guid.NewGuid()), Guid.NewGuid(), Guid.NewGuid());
+        Assert.Equal(
+            [(one, print)],
+            Editions.TooMany([new(one, print, 2, 3), new(one, print, 2, 3), new(other, print, 3, 3), new(one, wrap, 900, null)]));
+        Assert.Empty(Editions.TooMany([new(one, print, 1, 3), new(one, print, 2, 3)]));
+    }
 
     [Fact]
     public void Files_are_no_edition() => Assert.Null(Print(25, OptionKind.Digital).Edition);

@@ -204,6 +204,8 @@ public sealed partial class CouponTests
         // 8.00 − 0.80 − 1.00.
         Assert.Contains("EUR 6.20", await BasketAsync(desktop), StringComparison.Ordinal);
         Assert.Contains("EUR 6.20", await BasketAsync(phone), StringComparison.Ordinal);
+        var kept = await (await phone.GetAsync("/site/account/kept.json")).ReadAsync();
+        Assert.Equal(["CLUB10", "MORE"], kept.GetProperty("coupons in the basket").EnumerateArray().Select(c => c.GetProperty("coupon").GetString()));
     }
 
     [Fact]

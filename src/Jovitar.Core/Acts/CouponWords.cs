@@ -1,4 +1,4 @@
-using System.Globalization;
+using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Coupons;
 
 namespace Jovitar.Core.Acts;
@@ -20,7 +20,7 @@ public static class CouponWords
     /// <summary>What one takes off, in words.</summary>
     public static string TakesOff(Coupon coupon) => coupon.Kind switch
     {
-        CouponKind.Percent => FormattableString.Invariant($"{coupon.Percent:0.##} %"),
+        CouponKind.Percent => $"{Percents.Digits(coupon.Percent)} %",
         CouponKind.Amount => coupon.Amount?.Said ?? "",
         _ => "postage",
     };
@@ -36,11 +36,11 @@ public static class CouponWords
 
     /// <summary>Why one takes nothing off, for its buyer; empty where it does.</summary>
     /// <param name="goods">What they cost before anything is taken off.</param>
-    public static string Refused(Coupon coupon, CouponRefusal refusal, Sales.Money goods) => refusal switch
+    public static string Refused(Coupon coupon, CouponRefusal refusal, Money goods) => refusal switch
     {
         CouponRefusal.None => "",
-        CouponRefusal.TooEarly => $"It is good from {Day(coupon.Begins)}.",
-        CouponRefusal.TooLate => $"It was good until {Day(coupon.Ends)}.",
+        CouponRefusal.TooEarly => $"It is good from {Days.Said(coupon.Begins!.Value)}.",
+        CouponRefusal.TooLate => $"It was good until {Days.Said(coupon.Ends!.Value)}.",
         CouponRefusal.UsedUp => "It has been used as often as it may be.",
         CouponRefusal.TooLittle => $"It is good for orders of {coupon.From!.Value.Said} and more: {(coupon.From.Value - goods).Said} is missing.",
         CouponRefusal.NotTogether => "It goes with no other coupon.",
@@ -56,6 +56,4 @@ public static class CouponWords
         CouponRefusal.UsedUp => "Used up",
         _ => "",
     };
-
-    static string Day(DateOnly? day) => day?.ToString("d MMMM yyyy", CultureInfo.InvariantCulture) ?? "";
 }

@@ -111,12 +111,11 @@ public static class PersonTable
         DateOnly? until = null;
         if (says == Consents.Yes && Said(Until) is { Length: > 0 } day)
         {
-            if (!DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var last))
+            until = Days.Read(day);
+            if (until is null)
             {
                 return (null, $"“{Text.Cut(day, 40)}” is no day; it is written 2027-06-30.");
             }
-
-            until = last;
         }
 
         var person = new PersonSaid(name, says, until, Said(By));

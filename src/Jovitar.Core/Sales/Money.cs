@@ -40,6 +40,9 @@ public readonly record struct Money(long Minor, Currency Currency)
                 : null;
     }
 
+    /// <summary>Why what somebody typed is none.</summary>
+    public static string NotRead(string typed, Currency currency) => $"“{Text.Cut(typed, 30)}” is no amount in {currency}.";
+
     /// <summary>The amount in digits alone, with a point, as CSV and addresses have it: 12.50.</summary>
     public override string ToString() => Currency is null ? "" : (Minor / (decimal)Scale(Currency.Digits)).ToString($"F{Currency.Digits}", CultureInfo.InvariantCulture);
 

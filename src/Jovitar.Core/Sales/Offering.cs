@@ -32,7 +32,7 @@ public enum NotOffered
 /// <param name="Without">Options that are not offered of it.</param>
 /// <param name="AlbumWithout">Options that are not offered in the sales gallery it stands in.</param>
 /// <param name="Sold">So many were sold of it, by option; null where nobody asks.</param>
-public sealed record ForSale(PixelSize Size, Spot? Middle, IReadOnlyCollection<Guid> Without, IReadOnlyCollection<Guid> AlbumWithout, IReadOnlyDictionary<Guid, int>? Sold = null);
+public sealed record ForSale(PixelSize Size, Spot? Middle, IReadOnlyCollection<Guid> Without, IReadOnlyCollection<Guid> AlbumWithout, IReadOnlyDictionary<Guid, long>? Sold = null);
 
 /// <summary>Whether an option is offered of a photo, and how the photo fits it.</summary>
 /// <param name="Grade">How large the photo is for it; null where that does not matter.</param>

@@ -106,7 +106,7 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
 
     /// <summary>So many of a photo can still be sold; null for as many as are wanted.</summary>
     /// <param name="sold">So many of it were.</param>
-    public int? Left(int sold) => Edition is { } all ? Math.Max(0, all - sold) : null;
+    public int? Left(long sold) => Edition is { } all ? (int)Math.Max(0, all - sold) : null;
 
     /// <summary>What each of so many costs.</summary>
     public Money? Each(int count) => Breaks.LastOrDefault(b => b.From <= count)?.Each ?? Price;

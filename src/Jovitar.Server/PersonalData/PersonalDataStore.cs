@@ -89,6 +89,14 @@ internal sealed class PersonalDataStore(NpgsqlDataSource db, ActRunner acts, Set
              where b.account = @member
              order by l.added, l.id
             """),
+        ("coupons in the basket", """
+            select c.code as coupon, k.added
+              from basket as b
+              join basket_coupon as k on k.basket = b.id
+              join coupon as c on c.id = k.coupon
+             where b.account = @member
+             order by k.added, c.id
+            """),
         ("letters", """
             select l.made, l.subject, l.sent
               from letter as l

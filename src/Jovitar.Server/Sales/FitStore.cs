@@ -62,7 +62,7 @@ internal sealed class FitStore(NpgsqlDataSource db, EditionStore editions)
             return null;
         }
 
-        var sold = await editions.SoldAsync(null, list.Options, ct);
+        var sold = await editions.SoldAsync(album, list.Options, ct);
         await using var read = db.Command(
             """
             select p.id, p.picture, p.title, p.file_name, p.stage, p.width, p.height, p.correction::text as correction, p.unsold
@@ -96,7 +96,7 @@ internal sealed class FitStore(NpgsqlDataSource db, EditionStore editions)
             tally.Photos, tally.Nothing, found, Step, listed);
     }
 
-    static Row Read(NpgsqlDataReader r, IReadOnlyCollection<Guid> unsold, IReadOnlyDictionary<PhotoId, IReadOnlyDictionary<Guid, int>> sold) => new(
+    static Row Read(NpgsqlDataReader r, IReadOnlyCollection<Guid> unsold, IReadOnlyDictionary<PhotoId, IReadOnlyDictionary<Guid, long>> sold) => new(
         new PhotoId(r.Get<Guid>("id")), r.Get<string>("picture"), r.Get<string>("title"), r.Get<string>("file_name"), r.Get<short>("stage"),
         new ForSale(new PixelSize(r.Get<int>("width"), r.Get<int>("height")), CorrectionText.Seen(r.MaybeText("correction")), r.Get<Guid[]>("unsold"), unsold, sold.GetValueOrDefault(new PhotoId(r.Get<Guid>("id")))));
 

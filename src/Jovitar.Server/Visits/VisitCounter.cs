@@ -1,3 +1,4 @@
+using Jovitar.Core;
 using Jovitar.Core.Visits;
 using Jovitar.Server.Access;
 using Jovitar.Server.Platform;

@@ -17408,7 +17408,7 @@ export interface components {
         SoldSumsSeen: {
             /** Format: int32 */
             orders: number;
-            /** Format: int32 */
+            /** Format: int64 */
             pieces: number;
             goods: string;
             takenOff: string;
@@ -17428,7 +17428,7 @@ export interface components {
             id: string;
             called: string;
             photo: null | components["schemas"]["OrderedPhoto"];
-            /** Format: int32 */
+            /** Format: int64 */
             pieces: number;
             amount: string;
             /** @description What stays of what has its cost said; empty where none has. */

@@ -66,7 +66,7 @@ public sealed record Coupon(string Code, CouponKind Kind)
         Code.Length is < ShortestCode or > LongestCode || !Code.All(c => char.IsLetterOrDigit(c) || c == '-') ? $"A code has {ShortestCode} to {LongestCode} letters, digits and hyphens."
         : Kind switch
         {
-            CouponKind.Percent when Percent is <= 0 or > 100 || decimal.Round(Percent, 2) != Percent => "More than 0 and up to 100 per cent are taken off, two digits behind the point at most.",
+            CouponKind.Percent when !Percents.IsOne(Percent) => "More than 0 and up to 100 per cent are taken off, two digits behind the point at most.",
             CouponKind.Amount when Amount is not { Minor: > 0 } => "Say how much is taken off.",
             CouponKind.Percent or CouponKind.Amount or CouponKind.Postage => null,
             _ => "There is no such coupon.",
@@ -79,7 +79,7 @@ public sealed record Coupon(string Code, CouponKind Kind)
     public Coupon AsKept() => this with
     {
         Code = CodeOf(Code),
-        Percent = Kind == CouponKind.Percent ? Percent / 1.000m : 0,
+        Percent = Kind == CouponKind.Percent ? Percents.AsKept(Percent) : 0,
         Amount = Kind == CouponKind.Amount ? Amount : null,
         ByExpress = ByExpress && Kind == CouponKind.Postage,
         Abroad = Abroad && Kind == CouponKind.Postage,

@@ -13,7 +13,7 @@ public sealed record CouponSaid(
 {
     public static CouponSaid Of(Coupon coupon, Currency currency) => new(
         coupon.Code, coupon.Kind,
-        coupon.Kind switch { CouponKind.Percent => coupon.Percent.ToString("0.##", CultureInfo.InvariantCulture), CouponKind.Amount => coupon.Amount?.ToString() ?? "", _ => "" },
+        coupon.Kind switch { CouponKind.Percent => Percents.Digits(coupon.Percent), CouponKind.Amount => coupon.Amount?.ToString() ?? "", _ => "" },
         (coupon.Amount ?? coupon.From)?.Currency.Code ?? currency.Code, coupon.ByExpress, coupon.Abroad, coupon.From?.ToString() ?? "", Day(coupon.Begins), Day(coupon.Ends),
         coupon.Uses?.ToString(CultureInfo.InvariantCulture) ?? "", coupon.IsOnceEach, coupon.GoesWithOthers, coupon.IsOff, coupon.Note);
 
@@ -28,13 +28,13 @@ public sealed record CouponSaid(
             return (null, "There is no such currency.", "currency");
         }
 
-        var (amount, percent) = ((Money?)null, 0m);
-        if (Kind == CouponKind.Amount && (amount = Money.Read(Off, currency)) is null)
+        var (amount, percent) = (Money.Read(Off, currency), Percents.Read(Off));
+        if (Kind == CouponKind.Amount && amount is null)
         {
-            return (null, Off.Trim().Length == 0 ? "Say how much is taken off." : NoAmount(Off, currency), "off");
+            return (null, Off.Trim().Length == 0 ? "Say how much is taken off." : Money.NotRead(Off, currency), "off");
         }
 
-        if (Kind == CouponKind.Percent && !decimal.TryParse(Off.Trim().Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out percent))
+        if (Kind == CouponKind.Percent && percent is null)
         {
             return (null, "Say how many per cent are taken off.", "off");
         }
@@ -42,12 +42,13 @@ public sealed record CouponSaid(
         var from = From.Trim().Length == 0 ? null : Money.Read(From, currency);
         if (from is null && From.Trim().Length > 0)
         {
-            return (null, NoAmount(From, currency), "from");
+            return (null, Money.NotRead(From, currency), "from");
         }
 
-        if (!IsDay(Begins, out var begins) || !IsDay(Ends, out var ends))
+        var (begins, ends) = (Days.Read(Begins), Days.Read(Ends));
+        if ((begins is null && Begins.Trim().Length > 0) || (ends is null && Ends.Trim().Length > 0))
         {
-            return (null, "There is no such day.", IsDay(Begins, out _) ? "ends" : "begins");
+            return (null, "There is no such day.", begins is null && Begins.Trim().Length > 0 ? "begins" : "ends");
         }
 
         var uses = 0;
@@ -58,7 +59,7 @@ public sealed record CouponSaid(
 
         var coupon = new Coupon(Code, Kind)
         {
-            Percent = percent,
+            Percent = percent ?? 0,
             Amount = amount,
             ByExpress = ByExpress,
             Abroad = Abroad,
@@ -72,14 +73,5 @@ public sealed record CouponSaid(
             Note = Note,
         }.AsKept();
         return coupon.Fault() is { } fault ? (null, fault, null) : (coupon, null, null);
-    }
-
-    static string NoAmount(string text, Currency currency) => $"“{Text.Cut(text, 30)}” is no amount in {currency}.";
-
-    static bool IsDay(string text, out DateOnly? day)
-    {
-        var isDay = DateOnly.TryParseExact(text.Trim(), "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var read);
-        day = isDay ? read : null;
-        return isDay || text.Trim().Length == 0;
     }
 }

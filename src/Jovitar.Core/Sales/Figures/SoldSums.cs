@@ -7,7 +7,7 @@ namespace Jovitar.Core.Sales.Figures;
 /// <param name="Tax">In the total.</param>
 /// <param name="Total">What was paid.</param>
 /// <param name="Returned">What went back of that.</param>
-public sealed record SoldSums(int Orders, int Pieces, Money Goods, Money TakenOff, Money Postage, Money Tax, Money Total, Money Returned)
+public sealed record SoldSums(int Orders, long Pieces, Money Goods, Money TakenOff, Money Postage, Money Tax, Money Total, Money Returned)
 {
     public static SoldSums Nothing(Currency currency)
     {
@@ -49,7 +49,7 @@ public sealed record SoldYear(IReadOnlyList<SoldSums> Months, SoldSums Whole)
 /// <param name="Amount">What it was sold for, before coupons.</param>
 /// <param name="Costed">As much of that as the seller has said the cost of.</param>
 /// <param name="Costs">How much that cost.</param>
-public readonly record struct SoldThing(int Pieces, Money Amount, Money Costed, Money Costs)
+public readonly record struct SoldThing(long Pieces, Money Amount, Money Costed, Money Costs)
 {
     /// <summary>What stays of that of which the cost was said, as with prices: what it was sold for less what it cost; null where nobody said what any of it costs.</summary>
     public Money? Stays => Costed.Minor == 0 && Costs.Minor == 0 ? null : Costed - Costs;

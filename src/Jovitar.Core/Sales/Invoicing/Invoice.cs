@@ -1,4 +1,3 @@
-using System.Globalization;
 using Jovitar.Core.Sales.Ordering;
 
 namespace Jovitar.Core.Sales.Invoicing;
@@ -30,7 +29,7 @@ public sealed record Invoice(
 
     /// <summary>What a credit note takes back, a sentence.</summary>
     public string TakesBack =>
-        $"This takes back {(Amount == Placed.Total ? "" : "a part of ")}{(Corrects is { } corrects ? $"invoice {corrects.Called} of {InvoiceNamed.Said(corrects.Day)}" : "the invoice")}{(Amount == Placed.Total ? " as a whole." : $", which was over {Placed.Total.Said}.")}";
+        $"This takes back {(Amount == Placed.Total ? "" : "a part of ")}{(Corrects is { } corrects ? $"invoice {corrects.Called} of {Days.Said(corrects.Day)}" : "the invoice")}{(Amount == Placed.Total ? " as a whole." : $", which was over {Placed.Total.Said}.")}";
 
     /// <summary>How an invoice that is not paid is to be paid.</summary>
     public string ToPay => Placed.Payment.Length > 0 ? Placed.Payment : "It is paid online, on the page of the order.";
@@ -49,11 +48,7 @@ public sealed record Invoice(
 }
 
 /// <summary>An invoice, as another paper names it.</summary>
-public sealed record InvoiceNamed(string Called, DateOnly Day)
-{
-    /// <summary>A day, as papers say it.</summary>
-    public static string Said(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
-}
+public sealed record InvoiceNamed(string Called, DateOnly Day);
 
 /// <summary>An invoice as it is written down: whole, and readable when all else is gone.</summary>
 /// <inheritdoc cref="Invoice"/>

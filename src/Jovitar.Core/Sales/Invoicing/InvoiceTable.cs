@@ -17,7 +17,7 @@ public static class InvoiceTable
         return
         [
             WordsTable.Cell(invoice.Called), invoice.Title, invoice.Day.ToString("O", CultureInfo.InvariantCulture), invoice.Order.ToString(CultureInfo.InvariantCulture), WordsTable.Cell(invoice.Corrects?.Called ?? ""),
-            WordsTable.Cell(placed.Buyer.Name), placed.Buyer.Country, Signed(invoice.Net), tax.Kind == TaxKind.None ? "" : tax.Percent.ToString("0.##", CultureInfo.InvariantCulture), Signed(invoice.Tax), Signed(invoice.Amount),
+            WordsTable.Cell(placed.Buyer.Name), placed.Buyer.Country, Signed(invoice.Net), tax.Kind == TaxKind.None ? "" : Percents.Digits(tax.Percent), Signed(invoice.Tax), Signed(invoice.Amount),
             invoice.Amount.Currency.Code,
         ];
     }

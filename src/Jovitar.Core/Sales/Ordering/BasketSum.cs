@@ -25,6 +25,11 @@ public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, Delive
     /// <summary>So many lines a basket has at most.</summary>
     public const int MostLines = 500;
 
+    /// <summary>What is left of goods and postage once coupons have taken off; tax goes by it.</summary>
+    public Money Left => LeftOf(Goods, Way, Off);
+
+    static Money LeftOf(Money goods, DeliveryWay? way, IEnumerable<CouponOff> off) => off.Aggregate(way is null ? goods : goods + way.Costs, (left, coupon) => left - coupon.Amount);
+
     /// <summary>Sums a basket. What an option costs each goes by how many of it are bought in all, of whichever photos.</summary>
     /// <param name="coupons">Those that take something off; tax goes by what is left.</param>
     /// <exception cref="InvalidOperationException">An option has no price, or another currency.</exception>
@@ -37,9 +42,9 @@ public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, Delive
         ];
         var goods = sums.Aggregate(new Money(0, currency), (sum, line) => sum + line.Amount);
         var off = CouponRule.Off(coupons ?? [], goods, way);
-        var before = off.Aggregate(way is null ? goods : goods + way.Costs, (sum, coupon) => sum - coupon.Amount);
-        var taxed = tax.Of(before);
-        return new BasketSum(sums, goods, way, off, taxed, tax.Kind == TaxKind.Added ? before + taxed : before);
+        var left = LeftOf(goods, way, off);
+        var taxed = tax.Of(left);
+        return new BasketSum(sums, goods, way, off, taxed, tax.Kind == TaxKind.Added ? left + taxed : left);
     }
 
     /// <summary>So many things of a basket are sent: files are not.</summary>

@@ -16,7 +16,7 @@ public static class OrderTable
     [
         number.ToString(CultureInfo.InvariantCulture), Day(at), paid is { } then ? Day(then) : "", OrderWords.Standing(standing), WordsTable.Cell(order.Buyer.Name), WordsTable.Cell(order.Buyer.Email), order.Buyer.Country,
         order.Lines.Sum(l => l.Count).ToString(CultureInfo.InvariantCulture), order.Goods.ToString(), order.Way.Costs.ToString(), order.TakenOff.ToString(), WordsTable.Cell(string.Join(" ", order.Off.Select(o => o.Code))),
-        order.Tax.Kind == TaxKind.None ? "" : order.Tax.Percent.ToString("0.##", CultureInfo.InvariantCulture),
+        order.Tax.Kind == TaxKind.None ? "" : Percents.Digits(order.Tax.Percent),
         order.Taxed.ToString(), order.Tax.Kind switch { TaxKind.Included => "in it", TaxKind.Added => "on top", _ => "" }, order.Total.ToString(), (order.Total with { Minor = returned }).ToString(), order.Total.Currency.Code,
     ];
 

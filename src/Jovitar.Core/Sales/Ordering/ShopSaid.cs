@@ -1,4 +1,3 @@
-using System.Globalization;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Printing;
 
@@ -24,7 +23,7 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
         new PostageSaid(
             shop.Postage.Home, Of(shop.Postage.AtHome), Of(shop.Postage.Express), Of(shop.Postage.FreeFrom), shop.Postage.FreeIsOver, shop.Postage.FreeByExpress, shop.Postage.FreeAbroad, shop.Postage.Abroad,
             Of(shop.Postage.AbroadCosts), shop.Postage.Collected),
-        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : shop.Tax.Percent.ToString("0.##", CultureInfo.InvariantCulture), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices);
+        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : Percents.Digits(shop.Tax.Percent), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices);
 
     static string Of(Money? money) => money?.ToString() ?? "";
 
@@ -48,12 +47,12 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
             amounts[field] = text.Trim().Length == 0 ? null : Money.Read(text, currency);
             if (text.Trim().Length > 0 && amounts[field] is null)
             {
-                return (null, $"“{Text.Cut(text, 30)}” is no amount in {currency}.", field);
+                return (null, Money.NotRead(text, currency), field);
             }
         }
 
-        var percent = 0m;
-        if (Tax.Kind != TaxKind.None && !decimal.TryParse(Tax.Percent.Trim().Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out percent))
+        var percent = Percents.Read(Tax.Percent);
+        if (Tax.Kind != TaxKind.None && percent is null)
         {
             return (null, "Say how many per cent the tax is.", "percent");
         }
@@ -70,7 +69,7 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
             AbroadCosts = amounts["abroadCosts"],
             Collected = Postage.Collected,
         };
-        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule() }.AsKept();
+        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent ?? 0, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule() }.AsKept();
         return shop.Fault() is { } fault ? (null, fault, fault == shop.Invoices.Fault() ? "invoices" : null) : (shop, null, null);
     }
 }

@@ -26,12 +26,12 @@ public sealed record Tax(TaxKind Kind, decimal Percent, string Name)
     public string? Fault() =>
         !Enum.IsDefined(Kind) ? "There is no such way to reckon tax."
         : Kind == TaxKind.None ? null
-        : Percent is <= 0 or > 100 || decimal.Round(Percent, 2) != Percent ? "Tax is more than 0 and up to 100 per cent, two digits behind the point at most."
+        : !Percents.IsOne(Percent) ? "Tax is more than 0 and up to 100 per cent, two digits behind the point at most."
         : Name.Trim().Length == 0 ? "Say what the tax is called."
         : Text.Fault(Name, LongestName);
 
     /// <summary>The same as it is kept.</summary>
-    public Tax AsKept() => Kind == TaxKind.None ? None : this with { Name = Text.Name(Name), Percent = Percent / 1.000m };
+    public Tax AsKept() => Kind == TaxKind.None ? None : this with { Name = Text.Name(Name), Percent = Percents.AsKept(Percent) };
 
     /// <summary>How much of a sum it is, or how much comes on top of it.</summary>
     public Money Of(Money sum) => sum with
@@ -45,7 +45,7 @@ public sealed record Tax(TaxKind Kind, decimal Percent, string Name)
     };
 
     /// <summary>How much it is, and of what; empty for none.</summary>
-    public string Rate => Kind == TaxKind.None ? "" : FormattableString.Invariant($"{Percent:0.##} % {Name}");
+    public string Rate => Kind == TaxKind.None ? "" : $"{Percents.Digits(Percent)} % {Name}";
 
     /// <summary>What stands beside it in a sum.</summary>
     public string Called => Kind == TaxKind.Included ? $"including {Rate}" : Rate;

@@ -3,6 +3,7 @@ using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Coupons;
+using Jovitar.Core.Sales.Ordering;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
 using Jovitar.Server.Sales.Ordering;
@@ -182,8 +183,7 @@ internal sealed class CouponStore(NpgsqlDataSource db, ActRunner acts)
 
     /// <summary>Holds the coupons of an order that is about to be placed, so that no two orders have the last use of one, and looks whether they are still what they were.</summary>
     /// <param name="coupons">As they were when the order was summed.</param>
-    /// <param name="email">The buyer's.</param>
-    public static async Task<CouponTaking> TakeAsync(Transaction tx, IReadOnlyCollection<KeptCoupon> coupons, string email, CancellationToken ct)
+    public static async Task<CouponTaking> TakeAsync(Transaction tx, IReadOnlyCollection<KeptCoupon> coupons, PlacedOrder order, DateOnly today, CancellationToken ct)
     {
         if (coupons.Count == 0)
         {
@@ -195,7 +195,7 @@ internal sealed class CouponStore(NpgsqlDataSource db, ActRunner acts)
         await tx.RunAsync("select from coupon where id = any(@coupons) order by id for no key update", ct, these);
         await using var find = tx.Command($"select {Columns} from coupon as c where c.id = any(@coupons) and c.binned is null", these);
         var now = (await find.AllAsync(Read, ct)).ToDictionary(c => c.Id);
-        if (coupons.Any(c => now.GetValueOrDefault(c.Id) is not { } kept || kept.Version != c.Version || kept.Used >= kept.Coupon.Uses))
+        if (coupons.Any(c => now.GetValueOrDefault(c.Id) is not { } kept || kept.Version != c.Version || CouponRule.Standing(kept.Coupon, kept.Used, order.Total.Currency, today) != CouponRefusal.None))
         {
             return CouponTaking.Changed;
         }
@@ -208,7 +208,7 @@ internal sealed class CouponStore(NpgsqlDataSource db, ActRunner acts)
                 join coupon_use as u on u.sale_order = o.id and u.coupon = any(@coupons)
                where lower(o.email) = lower(@email) and {CountingOrders.Counts})
             """,
-            ("coupons", coupons.Where(c => c.Coupon.IsOnceEach).Select(c => c.Id).Values()), ("email", email));
+            ("coupons", coupons.Where(c => c.Coupon.IsOnceEach).Select(c => c.Id).Values()), ("email", order.Buyer.Email));
         return (bool)(await before.ExecuteScalarAsync(ct))! ? CouponTaking.UsedBefore : CouponTaking.Taken;
     }
 

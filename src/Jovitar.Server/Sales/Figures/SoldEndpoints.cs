@@ -1,3 +1,4 @@
+using Jovitar.Core;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Figures;
 using Jovitar.Server.Platform;
@@ -8,7 +9,7 @@ namespace Jovitar.Server.Sales.Figures;
 
 /// <summary>What orders came to: amounts in digits with a point.</summary>
 /// <param name="Share">Of the best month, 0 to 1; 1 for the whole year.</param>
-internal sealed record SoldSumsSeen(int Orders, int Pieces, string Goods, string TakenOff, string Postage, string Tax, string Total, string Returned, double Share)
+internal sealed record SoldSumsSeen(int Orders, long Pieces, string Goods, string TakenOff, string Postage, string Tax, string Total, string Returned, double Share)
 {
     public static SoldSumsSeen Of(SoldSums sums, double share = 1) => new(
         sums.Orders, sums.Pieces, sums.Goods.ToString(), sums.TakenOff.ToString(), sums.Postage.ToString(), sums.Tax.ToString(), sums.Total.ToString(), sums.Returned.ToString(), share);
@@ -18,7 +19,7 @@ internal sealed record SoldSumsSeen(int Orders, int Pieces, string Goods, string
 /// <param name="Photo">As it is now; null for an option, and where it was removed for good.</param>
 /// <param name="Stays">What stays of what has its cost said; empty where none has.</param>
 /// <param name="IsInPart">Of some of it nobody said what it costs.</param>
-internal sealed record SoldThingSeen(Guid Id, string Called, OrderedPhoto? Photo, int Pieces, string Amount, string Stays, bool IsInPart)
+internal sealed record SoldThingSeen(Guid Id, string Called, OrderedPhoto? Photo, long Pieces, string Amount, string Stays, bool IsInPart)
 {
     public static SoldThingSeen Of(Guid id, string called, OrderedPhoto? photo, SoldThing sold) => new(id, called, photo, sold.Pieces, sold.Amount.ToString(), sold.Stays?.ToString() ?? "", sold.IsInPart);
 }

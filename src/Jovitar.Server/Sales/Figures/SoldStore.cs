@@ -21,7 +21,7 @@ internal sealed record SoldOf(PhotoId Photo, string Called, OrderedPhoto? Seen, 
 internal sealed class SoldStore(NpgsqlDataSource db, OrderListStore photos)
 {
     /// <summary>So many options, and so many photos, are named: those that were sold for most.</summary>
-    public const int MostNamed = 40;
+    const int MostNamed = 40;
 
     static readonly string IsSold = $"o.paid >= @from and o.paid < @until and {CountingOrders.IsSold}";
 
@@ -50,7 +50,7 @@ internal sealed class SoldStore(NpgsqlDataSource db, OrderListStore photos)
         Money Amount(NpgsqlDataReader r, string column) => new(r.Get<long>(column), currency);
         await using var sums = db.Command(
             $"""
-            select {Month} as month, count(*)::int as orders, sum(o.things)::int as pieces, sum(o.goods)::bigint as goods,
+            select {Month} as month, count(*)::int as orders, sum(o.things)::bigint as pieces, sum(o.goods)::bigint as goods,
                    sum(o.taken_off)::bigint as taken_off, sum(o.postage)::bigint as postage, sum(o.taxed)::bigint as taxed,
                    sum(o.total)::bigint as total
               from sale_order as o
@@ -61,7 +61,7 @@ internal sealed class SoldStore(NpgsqlDataSource db, OrderListStore photos)
         var nothing = SoldSums.Nothing(currency);
         var found = await sums.AllAsync(
             r => (r.Get<int>("month"), new SoldSums(
-                r.Get<int>("orders"), r.Get<int>("pieces"), Amount(r, "goods"), Amount(r, "taken_off"), Amount(r, "postage"), Amount(r, "taxed"), Amount(r, "total"), nothing.Returned)),
+                r.Get<int>("orders"), r.Get<long>("pieces"), Amount(r, "goods"), Amount(r, "taken_off"), Amount(r, "postage"), Amount(r, "taxed"), Amount(r, "total"), nothing.Returned)),
             ct);
         // How much of what went back is of the price is said in Core, of each order.
         await using var back = db.Command(
@@ -80,7 +80,7 @@ internal sealed class SoldStore(NpgsqlDataSource db, OrderListStore photos)
     {
         await using var command = db.Command(
             $"""
-            select l.{column} as id, sum(l.count)::int as pieces, sum(l.amount)::bigint as amount,
+            select l.{column} as id, sum(l.count)::bigint as pieces, sum(l.amount)::bigint as amount,
                    coalesce(sum(l.amount) filter (where l.cost is not null), 0)::bigint as costed,
                    coalesce(sum(l.cost), 0)::bigint as costs,
                    (array_agg(l.sale_order order by o.paid desc, o.id))[1] as sold_last,
@@ -94,7 +94,7 @@ internal sealed class SoldStore(NpgsqlDataSource db, OrderListStore photos)
             """,
             [.. Within(year), ("currency", currency.Code), ("most", MostNamed)]);
         Money Amount(NpgsqlDataReader r, string of) => new(r.Get<long>(of), currency);
-        return await command.AllAsync(r => (r.Get<Guid>("id"), r.Get<Guid>("sold_last"), r.Get<int>("place"), new SoldThing(r.Get<int>("pieces"), Amount(r, "amount"), Amount(r, "costed"), Amount(r, "costs"))), ct);
+        return await command.AllAsync(r => (r.Get<Guid>("id"), r.Get<Guid>("sold_last"), r.Get<int>("place"), new SoldThing(r.Get<long>("pieces"), Amount(r, "amount"), Amount(r, "costed"), Amount(r, "costs"))), ct);
     }
 
     async Task<IReadOnlyDictionary<Guid, KeptOrder>> OrdersAsync(IEnumerable<Guid> orders, CancellationToken ct)

@@ -121,7 +121,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
                 return PlacingOutcome.Changed;
             }
 
-            if (await CouponStore.TakeAsync(tx, basket.Coupons, order.Buyer.Email, ct) is not CouponTaking.Taken and var taking)
+            if (await CouponStore.TakeAsync(tx, basket.Coupons, order, clock.Today(), ct) is not CouponTaking.Taken and var taking)
             {
                 return taking == CouponTaking.UsedBefore ? PlacingOutcome.CouponUsed : PlacingOutcome.Changed;
             }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Jovitar.Core;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Papers;
@@ -37,7 +38,7 @@ internal static class InvoicePaper
 
     static void Head(Paper paper, Invoice invoice)
     {
-        var about = string.Create(CultureInfo.InvariantCulture, $"{Day(invoice.Day)}\nOrder {invoice.Order} of {Day(invoice.Ordered)}");
+        var about = string.Create(CultureInfo.InvariantCulture, $"{Days.Said(invoice.Day)}\nOrder {invoice.Order} of {Days.Said(invoice.Ordered)}");
         paper.Head(invoice.To, invoice.Title, invoice.Called, invoice.TaxNumber.Length == 0 ? about : $"{about}\nTax number {invoice.TaxNumber}", invoice.Sender);
     }
 
@@ -120,7 +121,7 @@ internal static class InvoicePaper
         paper.Y += 6;
         if (invoice.Kind == InvoiceKind.Invoice)
         {
-            paper.Paragraph(invoice.Paid is { } paid ? $"Paid on {Day(paid)}. {invoice.Delivered}" : invoice.Delivered);
+            paper.Paragraph(invoice.Paid is { } paid ? $"Paid on {Days.Said(paid)}. {invoice.Delivered}" : invoice.Delivered);
             if (invoice.Paid is null)
             {
                 paper.Paragraph(invoice.ToPay);
@@ -131,6 +132,4 @@ internal static class InvoicePaper
         paper.Need(6 + (invoice.Seller.Split('\n').Length * new PaperType(9).Line));
         paper.Y += paper.Words(invoice.Seller, Paper.Left, paper.Y, paper.Width, new PaperType(9, IsQuiet: true));
     }
-
-    static string Day(DateOnly day) => InvoiceNamed.Said(day);
 }

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Jovitar.Core;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Themes;
@@ -19,7 +20,7 @@ internal static class PackingSlip
         var number = string.Create(CultureInfo.InvariantCulture, $"Order {order.Number}");
         using var paper = new Paper(site, $"{number}, packing slip", PaperFormat.Of(placed.Home), accent);
         // Of who collects it no more than the name is kept.
-        paper.Head(placed.Buyer.Lines(placed.Home), number, "", $"{Says(placed.Way.Delivery)}\nplaced {order.At.UtcDateTime.ToString("d MMMM yyyy", CultureInfo.InvariantCulture)}");
+        paper.Head(placed.Buyer.Lines(placed.Home), number, "", $"{Says(placed.Way.Delivery)}\nplaced {Days.Said(DateOnly.FromDateTime(order.At.UtcDateTime))}");
         var lines = placed.Lines.Index().ToArray();
         foreach (var (i, line) in lines.Where(l => !l.Item.Option.IsFile))
         {

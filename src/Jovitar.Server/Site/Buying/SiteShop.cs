@@ -125,7 +125,7 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
         return found.OfType<SoldPhoto>().ToDictionary(p => (p.Album, p.Photo.Id));
     }
 
-    SoldPhoto? Sold(NpgsqlDataReader r, Gallery gallery, IReadOnlyDictionary<PhotoId, IReadOnlyDictionary<Guid, int>> sold, Sight sight)
+    SoldPhoto? Sold(NpgsqlDataReader r, Gallery gallery, IReadOnlyDictionary<PhotoId, IReadOnlyDictionary<Guid, long>> sold, Sight sight)
     {
         if (visitors.Read(r, SitePhotos.OnPage(isShown: true), sight) is not { } photo)
         {
@@ -159,14 +159,13 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
     {
         var (lines, typed) = (basket?.Lines ?? [], basket?.Coupons ?? []);
         var sold = await FindAsync(shop, [.. lines.Select(l => (l.Album, l.Photo))], sight, ct);
-        // Two galleries may sell the same edition of a photo.
-        var counts = lines.GroupBy(l => (l.Photo, l.Option)).ToDictionary(g => g.Key, g => g.Sum(l => l.Count));
-        var seen = lines.Select(l =>
+        var offered = lines.Select(l => (Line: l, Photo: sold.GetValueOrDefault((l.Album, l.Photo)), Offer: sold.GetValueOrDefault((l.Album, l.Photo))?.Offers.FirstOrDefault(o => o.Option.Id == l.Option))).ToArray();
+        var tooMany = Editions.TooMany(offered.Where(o => o.Offer is not null).Select(o => new EditionWanted(o.Line.Photo, o.Line.Option, o.Line.Count, o.Offer!.Left)));
+        var seen = offered.Select(o =>
         {
-            var photo = sold.GetValueOrDefault((l.Album, l.Photo));
-            var offer = photo?.Offers.FirstOrDefault(o => o.Option.Id == l.Option);
+            var (l, photo, offer) = o;
             var middle = offer?.Option.IsPrinted == true ? l.Middle ?? photo!.Photo.Focus : null;
-            return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), offer?.Left < counts[(l.Photo, l.Option)] ? offer?.Left : null, null);
+            return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), tooMany.Contains((l.Photo, l.Option)) ? offer?.Left : null, null);
         }).ToArray();
         var wanted = seen.Where(l => l.IsBought).Select(l => new Wanted(l.Option!, l.Count)).ToArray();
         var goods = BasketSum.Of(wanted, shop.Currency, null, shop.Tax).Goods;

@@ -65,7 +65,7 @@ internal static class UsingCoupons
                 return "Type the code of a coupon.";
             }
 
-            if (!Text.IsSound(code) || await coupons.FindAsync(code, ct) is not { } coupon)
+            if (await coupons.FindAsync(code, ct) is not { } coupon)
             {
                 return "There is no such coupon. Look whether it is typed as it stands.";
             }

@@ -1,5 +1,4 @@
-const plenty = (n: number, one: string, many: string) =>
-  n === 1 ? `one ${one}` : `${n.toLocaleString('en')} ${many}`
+import { plural } from './plain'
 
 /** What was sold. */
 export const soldWords = {
@@ -13,7 +12,7 @@ export const soldWords = {
     whole: (orders: number, pieces: number, total: string) =>
       orders === 0
         ? 'nothing yet.'
-        : `${plenty(orders, 'order', 'orders')} of ${plenty(pieces, 'piece', 'pieces')}, ${total}.`,
+        : `${plural(orders, 'order', 'orders')} of ${plural(pieces, 'piece', 'pieces')}, ${total}.`,
     none: 'Nothing was sold',
     noneLead: 'An order counts as soon as its money has come.',
     months: 'By month',
@@ -34,7 +33,7 @@ export const soldWords = {
     all: 'All of it',
     options: 'By what was bought',
     photos: 'By photo',
-    pieces: (n: number) => plenty(n, 'piece', 'pieces'),
+    pieces: (n: number) => plural(n, 'piece', 'pieces'),
     stays: (amount: string, inPart: boolean) =>
       inPart ? `${amount} stay, where the cost is known` : `${amount} stay`,
     rule: 'Goods are as they were ordered, before coupons. What stays is what they were sold for less what your price list said they cost; coupons, money that went back, postage and tax are not in it.',

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api, body } from '../../api/client'
+import { LineField } from '../../kit/LineField'
 import { w } from '../../words'
 import { LineForm } from '../shell/LineForm'
 import { refresh } from '../shell/refresh'
@@ -57,22 +58,7 @@ function Make({ currency, onMade }: { currency: string; onMade: (coupon: string)
           onMade(seen.id)
         }}
       >
-        {(faults) => (
-          <label className="block">
-            <span className="block text-small text-quiet">{w.coupons.codeLabel}</span>
-            <input
-              name="code"
-              required
-              maxLength={40}
-              autoComplete="off"
-              autoCapitalize="characters"
-              spellCheck={false}
-              placeholder={w.coupons.codeHint}
-              className="w-full border-b border-strong-line bg-transparent py-1 outline-none focus:border-plum"
-            />
-            {faults.code && <span className="text-small font-semibold">{faults.code}</span>}
-          </label>
-        )}
+        {(faults) => <LineField name="code" label={w.coupons.codeLabel} complete="off" fault={faults.code} />}
       </LineForm>
     </section>
   )
