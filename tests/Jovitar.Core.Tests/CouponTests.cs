@@ -41,9 +41,9 @@ public sealed class CouponTests
     static Wanted[] Goods(string price) => [new(new SaleOption(Guid.NewGuid(), OptionKind.Other) { Name = "It", Price = Amount(price) }, 1)];
 
     /// <summary>Sent for 4.50 at home, 11.00 by express, 9.00 abroad, free from 60.00 at home.</summary>
-    static readonly Postage Rules = new Postage("IE") { AtHome = Amount("4.50"), Express = Amount("11"), FreeFrom = Amount("60"), Abroad = Abroad.Flat, AbroadCosts = Amount("9"), Collected = "At the workshop." }.AsKept();
+    static readonly Postage Rules = new Postage("IE") { AtHome = new PostageRate(Amount("4.50")), Express = new PostageRate(Amount("11")), FreeFrom = Amount("60"), Elsewhere = new PostageRate(Amount("9")), Collected = "At the workshop." }.AsKept();
 
-    static DeliveryWay Way(Money goods, string to, Delivery by) => Rules.Ways(1, goods, Country.Find(to)).Single(w => w.Delivery == by);
+    static DeliveryWay Way(Money goods, string to, Delivery by) => Rules.Ways(new Parcel(1, 0), goods, Country.Find(to)).Single(w => w.Delivery == by);
 
     /// <summary>Reckoned by hand: goods, then what is taken off, tax in the sum or on top of it, and the total.</summary>
     [Theory]

@@ -39,14 +39,14 @@ public sealed partial class OrderSumTests
             var last = said[(said.LastIndexOf(' ') + 1)..];
             (postage, tax) = said[..Math.Max(0, said.LastIndexOf(' '))] switch
             {
-                "home" => (postage with { AtHome = Amount(last) }, tax),
-                "express" => (postage with { Express = Amount(last) }, tax),
+                "home" => (postage with { AtHome = new PostageRate(Amount(last)) }, tax),
+                "express" => (postage with { Express = new PostageRate(Amount(last)) }, tax),
                 "free from" => (postage with { FreeFrom = Amount(last) }, tax),
                 "free over" => (postage with { FreeFrom = Amount(last), FreeIsOver = true }, tax),
                 "free" when last == "express" => (postage with { FreeByExpress = true }, tax),
-                "free" when last == "abroad" => (postage with { FreeAbroad = true }, tax),
-                "abroad flat" => (postage with { Abroad = Abroad.Flat, AbroadCosts = Amount(last) }, tax),
-                "abroad each" => (postage with { Abroad = Abroad.PerItem, AbroadCosts = Amount(last) }, tax),
+                "free" when last == "abroad" => (postage with { FreeElsewhere = true }, tax),
+                "abroad flat" => (postage with { Elsewhere = new PostageRate(Amount(last)) }, tax),
+                "abroad each" => (postage with { Elsewhere = new PostageRate(Amount(last), IsPerThing: true) }, tax),
                 "tax in" => (postage, new Tax(TaxKind.Included, decimal.Parse(last, CultureInfo.InvariantCulture), "VAT")),
                 "tax on" => (postage, new Tax(TaxKind.Added, decimal.Parse(last, CultureInfo.InvariantCulture), "VAT")),
                 "" when last == "collect" => (postage with { Collected = "At the workshop." }, tax),
@@ -115,7 +115,7 @@ public sealed partial class OrderSumTests
     {
         var (wanted, (rules, taxed)) = (Lines(lines), ShopOf(shop));
         var before = BasketSum.Of(wanted, Euro, null, taxed);
-        var way = Assert.Single(rules.Ways(BasketSum.ThingsSent(wanted), before.Goods, Country.Find(to)), w => w.Delivery == by);
+        var way = Assert.Single(rules.Ways(Parcel.Of(wanted), before.Goods, Country.Find(to)), w => w.Delivery == by);
         var sum = BasketSum.Of(wanted, Euro, way, taxed);
         Assert.Equal((goods, postage, tax, total), (sum.Goods.ToString(), sum.Way!.Costs.ToString(), sum.Tax.ToString(), sum.Total.ToString()));
     }
@@ -124,7 +124,7 @@ public sealed partial class OrderSumTests
     [InlineData("home 4.50", "FR")]
     [InlineData("express 4.50", "FR")]
     [InlineData("abroad flat 4.50", "IE")]
-    public void Where_nothing_is_sent_no_way_is_offered(string shop, string to) => Assert.Empty(ShopOf(shop).Postage.Ways(1, Amount("500"), Country.Find(to)));
+    public void Where_nothing_is_sent_no_way_is_offered(string shop, string to) => Assert.Empty(ShopOf(shop).Postage.Ways(new Parcel(1, 0), Amount("500"), Country.Find(to)));
 
     [Fact]
     public void Currencies_are_counted_in_their_own_minor_units()
@@ -144,7 +144,7 @@ public sealed partial class OrderSumTests
         from home in Gen.Bool
         select (
             LinesOf(options, counts),
-            new Postage("IE") { AtHome = Cents(rules.Item1), Express = Cents(rules.Item1 * 2), FreeFrom = Cents(rules.Item2), FreeIsOver = rules.Item3, Abroad = (Abroad)rules.Item4, AbroadCosts = Cents(rules.Item1), FreeAbroad = rules.Item5, FreeByExpress = rules.Item5 }.AsKept(),
+            new Postage("IE") { AtHome = new PostageRate(Cents(rules.Item1)), Express = new PostageRate(Cents(rules.Item1 * 2)), FreeFrom = Cents(rules.Item2), FreeIsOver = rules.Item3, Elsewhere = rules.Item4 == 0 ? null : new PostageRate(Cents(rules.Item1), rules.Item4 == 2), FreeElsewhere = rules.Item5, FreeByExpress = rules.Item5 }.AsKept(),
             tax.Item1 == TaxKind.None ? Tax.None : new Tax(tax.Item1, tax.Item2 / 100m, "VAT"), Country.Find(home ? "IE" : "FR")!);
 
     static Money Cents(int cents) => new(cents, Euro);
@@ -182,9 +182,9 @@ public sealed partial class OrderSumTests
 
         var free = rules.FreeFrom is { } from && (goods > from.Minor / 100m || (goods == from.Minor / 100m && !rules.FreeIsOver));
         var postage = sent == 0 ? 0
-            : to.Code != rules.Home ? free && rules.FreeAbroad ? 0 : rules.AbroadCosts!.Value.Minor / 100m * (rules.Abroad == Abroad.PerItem ? sent : 1)
-            : by == Delivery.Express ? free && rules.FreeByExpress ? 0 : rules.Express!.Value.Minor / 100m
-            : free ? 0 : rules.AtHome!.Value.Minor / 100m;
+            : to.Code != rules.Home ? free && rules.FreeElsewhere ? 0 : rules.Elsewhere!.Costs.Minor / 100m * (rules.Elsewhere.IsPerThing ? sent : 1)
+            : by == Delivery.Express ? free && rules.FreeByExpress ? 0 : rules.Express!.Costs.Minor / 100m
+            : free ? 0 : rules.AtHome!.Costs.Minor / 100m;
         var sum = goods + postage;
         var taxed = tax.Kind switch { TaxKind.Added => sum * tax.Percent / 100, TaxKind.Included => sum - (sum / (1 + (tax.Percent / 100))), _ => 0 };
         // To the cent, halves up.
@@ -199,7 +199,7 @@ public sealed partial class OrderSumTests
             var (lines, rules, tax, to) = basket;
             var before = BasketSum.Of(lines, Euro, null, tax);
             Assert.Equal(before.Goods.Minor, before.Lines.Sum(l => l.Amount.Minor));
-            foreach (var way in rules.Ways(BasketSum.ThingsSent(lines), before.Goods, to))
+            foreach (var way in rules.Ways(Parcel.Of(lines), before.Goods, to))
             {
                 var sum = BasketSum.Of(lines, Euro, way, tax);
                 Assert.Equal(Naive(lines, rules, tax, to, way.Delivery), (sum.Goods.Minor / 100m, way.Costs.Minor / 100m, sum.Tax.Minor / 100m, sum.Total.Minor / 100m));

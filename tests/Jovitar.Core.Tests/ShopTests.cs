@@ -34,11 +34,12 @@ public sealed class ShopTests
         Assert.Equal("currency", Field(Sound with { Currency = "XXY" }));
         Assert.Equal("atHome", Field(Sound with { Postage = Sound.Postage with { AtHome = "four" } }));
         Assert.Equal("freeFrom", Field(Sound with { Postage = Sound.Postage with { FreeFrom = "-1" } }));
+        Assert.Equal("abroadCosts", Field(Sound with { Postage = Sound.Postage with { Abroad = Abroad.Flat, AbroadCosts = "" } }));
         Assert.Equal("percent", Field(Sound with { Tax = Sound.Tax with { Percent = "much" } }));
         foreach (var wrong in new[]
         {
             Sound with { Tax = Sound.Tax with { Percent = "0" } }, Sound with { Tax = Sound.Tax with { Percent = "101" } }, Sound with { Tax = Sound.Tax with { Percent = "7.777" } }, Sound with { Tax = Sound.Tax with { Name = " " } },
-            Sound with { Postage = Sound.Postage with { Home = "XX" } }, Sound with { Postage = Sound.Postage with { Abroad = Abroad.Flat, AbroadCosts = "" } }, Sound with { Postage = Sound.Postage with { Collected = new string('x', 301) } },
+            Sound with { Postage = Sound.Postage with { Home = "XX" } }, Sound with { Postage = Sound.Postage with { Collected = new string('x', 301) } },
             Sound with { Payment = new string('x', 1001) }, Sound with { Postage = null! }, Sound with { Tax = null! },
         })
         {
@@ -60,11 +61,11 @@ public sealed class ShopTests
     [Fact]
     public void Countries_are_those_to_which_something_comes()
     {
-        var shop = Sound.Read().Shop! with { Postage = new Postage("IE") { AtHome = new Money(450, Currency.Find("EUR")!) } };
+        var shop = Sound.Read().Shop! with { Postage = new Postage("IE") { AtHome = new PostageRate(new Money(450, Currency.Find("EUR")!)) } };
         Assert.Equal(["Ireland"], shop.Countries.Select(c => c.Name));
         // ISO 3166-1 has 249 countries and territories.
         Assert.Equal(249, Country.All.Count);
-        var abroad = (shop with { Postage = shop.Postage with { Abroad = Abroad.Flat } }).Countries;
+        var abroad = (shop with { Postage = shop.Postage with { Elsewhere = shop.Postage.AtHome } }).Countries;
         Assert.Equal((249, "IE"), (abroad.Count, abroad[0].Code));
         Assert.Equal(Country.All.Select(c => c.Code), Country.All.Select(c => c.Code).Distinct());
         Assert.Null(Country.Find("EU"));

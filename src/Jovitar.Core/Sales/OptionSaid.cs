@@ -10,13 +10,14 @@ public sealed record BreakSaid(int From, string Each);
 /// <param name="Price">Digits with a point or a comma; empty while nobody has said.</param>
 /// <param name="Cost">The same.</param>
 /// <param name="Edition">So many of each photo are sold in all; null for as many as are wanted.</param>
+/// <param name="Weight">Of one, grams; null while nobody has said.</param>
 public sealed record OptionSaid(
     Guid Id, OptionKind Kind, string Name = "", string Description = "", string Group = "", string Size = "", int Edge = 0, int? LongestEdge = null, string Licence = "", int? Downloads = null, int? Days = null,
-    string Price = "", string Cost = "", IReadOnlyList<BreakSaid>? Breaks = null, IReadOnlyList<string>? Shapes = null, bool IsOff = false, int? Edition = null)
+    string Price = "", string Cost = "", IReadOnlyList<BreakSaid>? Breaks = null, IReadOnlyList<string>? Shapes = null, bool IsOff = false, int? Edition = null, int? Weight = null)
 {
     public static OptionSaid Of(SaleOption option) => new(
         option.Id, option.Kind, option.Name, option.Description, option.Group, option.Size?.Said ?? "", option.Edge, option.LongestEdge, option.Licence, option.Downloads, option.Days,
-        option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "", [.. option.Breaks.Select(b => new BreakSaid(b.From, b.Each.ToString()))], option.Shapes, option.IsOff, option.Edition);
+        option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "", [.. option.Breaks.Select(b => new BreakSaid(b.From, b.Each.ToString()))], option.Shapes, option.IsOff, option.Edition, option.Weight);
 
     /// <summary>The option it says, or why it says none.</summary>
     public (SaleOption? Option, string? Wrong) Read(Currency currency)
@@ -65,6 +66,7 @@ public sealed record OptionSaid(
             Shapes = Shapes ?? [],
             IsOff = IsOff,
             Edition = Edition,
+            Weight = Weight,
         };
         var kept = option.AsKept();
         return (option.Fault() ?? kept.Fault()) is { } fault ? (null, fault) : (kept, null);

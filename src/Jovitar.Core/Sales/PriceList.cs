@@ -22,6 +22,9 @@ public sealed record PriceList(string Name, Currency Currency, PrintLimits Limit
     /// <summary>Those that are offered of photos that do not say otherwise.</summary>
     public IEnumerable<SaleOption> Offered => Options.Where(o => o.IsOffered);
 
+    /// <summary>So many of these are sent and weigh nobody knows how much.</summary>
+    public int Unweighed => Offered.Count(o => !o.IsFile && o.Weight is null);
+
     /// <summary>What is wrong with it; null for nothing.</summary>
     public string? Fault() =>
         Name.Trim().Length == 0 ? "A price list needs a name."

@@ -21,12 +21,13 @@ public static class PriceTable
     public const string Downloads = "downloads";
     public const string Days = "days";
     public const string Edition = "edition";
+    public const string Weight = "weight, g";
     public const string Shapes = "shapes";
     public const string Offered = "offered";
 
     /// <summary>Columns as they are written.</summary>
     public static readonly IReadOnlyList<string> Columns =
-        [Id, Kind, Size, Name, Price, Cost, Several, Group, Description, Edge, LongestEdge, Licence, Downloads, Days, Edition, Shapes, Offered];
+        [Id, Kind, Size, Name, Price, Cost, Several, Group, Description, Edge, LongestEdge, Licence, Downloads, Days, Edition, Weight, Shapes, Offered];
 
     /// <summary>Why a header names no options; null when it does.</summary>
     public static string? Lacks(IReadOnlyCollection<string> columns) =>
@@ -40,7 +41,7 @@ public static class PriceTable
         [
             option.Id.ToString(), option.Kind.ToString().ToLowerInvariant(), option.Size?.Said ?? "", WordsTable.Cell(option.Name), option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "",
             string.Join("; ", option.Breaks.Select(b => $"{b.From}: {b.Each}")), WordsTable.Cell(option.Group), WordsTable.Cell(option.Description), option.Edge == 0 ? "" : Number(option.Edge), Number(option.LongestEdge),
-            WordsTable.Cell(option.Licence), Number(option.Downloads), Number(option.Days), Number(option.Edition), string.Join("; ", option.Shapes), option.IsOff ? "no" : "yes",
+            WordsTable.Cell(option.Licence), Number(option.Downloads), Number(option.Days), Number(option.Edition), Number(option.Weight), string.Join("; ", option.Shapes), option.IsOff ? "no" : "yes",
         ];
     }
 
@@ -152,6 +153,7 @@ public static class PriceTable
             Downloads = Number(Downloads, before.Downloads),
             Days = Number(Days, before.Days),
             Edition = Number(Edition, before.Edition),
+            Weight = Number(Weight, before.Weight),
             Shapes = cell(Shapes) is null ? before.Shapes : [.. Said(cell, Shapes).ToLowerInvariant().Split([';', ','], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
             IsOff = offered.Length == 0 ? before.IsOff : offered[0] is 'n' or 'f' or '0',
         };

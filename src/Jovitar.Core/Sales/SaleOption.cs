@@ -36,6 +36,7 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     const int MostPixels = 30_000;
     const int MostDays = 3650;
     const int MostDownloads = 1000;
+    const int MostWeight = 100_000;
 
     /// <summary>What it is called beside its size; empty where that says it all.</summary>
     public string Name { get; init; } = "";
@@ -77,6 +78,9 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
 
     /// <summary>So many of each photo are sold in all, a limited edition; null for as many as are wanted, as of files.</summary>
     public int? Edition { get; init; }
+
+    /// <summary>What one weighs, grams; null while nobody has said, as of files.</summary>
+    public int? Weight { get; init; }
 
     /// <summary>It is kept, and not offered.</summary>
     public bool IsOff { get; init; }
@@ -127,6 +131,7 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
         : Downloads is < 1 or > MostDownloads ? $"A file is fetched 1 to {MostDownloads:N0} times, or as often as they like."
         : Days is < 1 or > MostDays ? $"A file is there for 1 to {MostDays:N0} days, or for ever."
         : Edition is < 1 or > MostCount ? $"1 to {MostCount:N0} of each photo are an edition, or as many as are wanted."
+        : Weight is < 1 or > MostWeight ? $"One weighs 1 to {MostWeight:N0} g."
         : Shapes.Any(s => !PictureShape.All.Contains(s)) ? "There is no such shape."
         : Price is null && Breaks.Count > 0 ? "Say what one costs before what several cost."
         : Breaks.Count > MostBreaks ? $"A price changes {MostBreaks} times at most by how many are bought."
@@ -146,13 +151,15 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
         Downloads = Kind == OptionKind.Digital ? Downloads : null,
         Days = Kind == OptionKind.Digital ? Days : null,
         Edition = Kind == OptionKind.Digital ? null : Edition,
+        Weight = Kind == OptionKind.Digital ? null : Weight,
         Breaks = [.. Breaks.OrderBy(b => b.From)],
         Shapes = Shapes.Distinct().Count() == PictureShape.All.Count ? [] : [.. PictureShape.All.Where(Shapes.Contains)],
     };
 
     public bool Equals(SaleOption? other) =>
         other is not null && (Id, Kind, Name, Description, Group, Size, Edge) == (other.Id, other.Kind, other.Name, other.Description, other.Group, other.Size, other.Edge)
-        && (LongestEdge, Licence, Downloads, Days, Price, Cost, Edition, IsOff) == (other.LongestEdge, other.Licence, other.Downloads, other.Days, other.Price, other.Cost, other.Edition, other.IsOff)
+        && (LongestEdge, Licence, Downloads, Days, Price, Cost, Edition) == (other.LongestEdge, other.Licence, other.Downloads, other.Days, other.Price, other.Cost, other.Edition)
+        && (Weight, IsOff) == (other.Weight, other.IsOff)
         && Breaks.SequenceEqual(other.Breaks) && Shapes.SequenceEqual(other.Shapes);
 
     public override int GetHashCode() => Id.GetHashCode();

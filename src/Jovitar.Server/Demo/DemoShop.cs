@@ -66,7 +66,7 @@ internal sealed class DemoShop(ShopStore shops, CouponStore coupons, SiteShop si
 
         var basket = (await baskets.FindAsync(theirs, ct))!;
         var seen = await site.SeenAsync(shop, basket, sight, ct);
-        var way = shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(said.Buyer.Country)).First(w => w.Delivery == said.Way);
+        var way = shop.Postage.Ways(seen.Parcel, seen.Sum.Goods, Country.Find(said.Buyer.Country)).First(w => w.Delivery == said.Way);
         var secret = LinkSecret.New();
         var hash = LinkSecret.Hash(secret)!;
         var order = seen.Order(said.Buyer, said.Message, way);

@@ -124,6 +124,14 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
         return await command.FirstAsync(Read, ct);
     }
 
+    /// <summary>So many options of all that albums sell by weigh nobody knows how much.</summary>
+    public async Task<int> UnweighedAsync(CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"select {Columns("l")} from price_list as l where l.binned is null and exists (select 1 from album as a where a.price_list = l.id and a.binned is null) limit @most", ("most", Most));
+        return (await command.AllAsync(Read, ct)).Sum(l => l.Unweighed);
+    }
+
     async Task<IReadOnlyList<GalleryLine>> GalleriesAsync(PriceListId id, CancellationToken ct)
     {
         await using var command = db.Command(

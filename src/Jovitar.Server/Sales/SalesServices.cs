@@ -18,6 +18,7 @@ internal static class SalesServices
         services.AddSingleton<EditionStore>();
         services.AddSingleton<FitStore>();
         services.AddSingleton<ShopStore>();
+        services.AddSingleton<ShopShowing>();
         services.AddSingleton<CouponStore>();
         services.AddSingleton<BasketStore>();
         services.AddSingleton<BuyerLetters>();

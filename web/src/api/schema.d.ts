@@ -15719,6 +15719,11 @@ export interface components {
              * @description So many of each photo are sold in all; null for as many as are wanted.
              */
             edition?: null | number;
+            /**
+             * Format: int32
+             * @description Of one, grams; null while nobody has said.
+             */
+            weight?: null | number;
         };
         /** @description A line of an order, for those who sell. */
         OrderedLine: {
@@ -16488,9 +16493,30 @@ export interface components {
             freeIsOver: boolean;
             freeByExpress: boolean;
             freeAbroad: boolean;
+            /** @description What sending to countries costs that stand in no zone. */
             abroad: components["schemas"]["Abroad"];
             abroadCosts: string;
             collected: string;
+            /** @description Null for none, as of express and abroad. */
+            homeHeavier?: null | components["schemas"]["WeightStepSaid"][];
+            expressHeavier?: null | components["schemas"]["WeightStepSaid"][];
+            abroadHeavier?: null | components["schemas"]["WeightStepSaid"][];
+            /** @description Null for none. */
+            zones?: null | components["schemas"]["PostageZoneSaid"][];
+            /**
+             * Format: int32
+             * @default 0
+             */
+            packing: number;
+        };
+        /** @description Countries to which sending costs the same, as they are written. */
+        PostageZoneSaid: {
+            countries: string[];
+            kind: components["schemas"]["Abroad"];
+            costs: string;
+            isFree: boolean;
+            /** @description Null for none. */
+            heavier?: null | components["schemas"]["WeightStepSaid"][];
         };
         /** @description What a press on a photo of a block does, what says so before, and what stands in the viewer. */
         PressSettings: {
@@ -17238,6 +17264,11 @@ export interface components {
              * @description The running number of the last invoice; 0 while there is none.
              */
             lastInvoice: number;
+            /**
+             * Format: int32
+             * @description So many options that are sold weigh nobody knows how much, where postage goes by weight; else 0.
+             */
+            unweighed: number;
             /**
              * Format: int64
              * @description Expected by the next write.
@@ -18076,6 +18107,16 @@ export interface components {
         };
         WayInWish: {
             email: string;
+        };
+        /** @description What heavier parcels cost, as it is written. */
+        WeightStepSaid: {
+            /**
+             * Format: int32
+             * @description Grams.
+             */
+            over: number;
+            /** @description Empty where nothing that heavy is sent. */
+            costs: string;
         };
         /** @description Which of the files asked about are here (by their place in the question), and which began and were cut off. */
         WhatIsHere: {

@@ -46,7 +46,4 @@ public sealed record BasketSum(IReadOnlyList<LineSum> Lines, Money Goods, Delive
         var taxed = tax.Of(left);
         return new BasketSum(sums, goods, way, off, taxed, tax.Kind == TaxKind.Added ? left + taxed : left);
     }
-
-    /// <summary>So many things of a basket are sent: files are not.</summary>
-    public static int ThingsSent(IEnumerable<Wanted> lines) => lines.Where(l => !l.Option.IsFile).Sum(l => l.Count);
 }

@@ -12,19 +12,6 @@ public enum Delivery
     Collect,
 }
 
-/// <summary>What sending to other countries costs. Kept by name.</summary>
-public enum Abroad
-{
-    /// <summary>Nothing is sent there.</summary>
-    No,
-
-    /// <summary>The same for every order.</summary>
-    Flat,
-
-    /// <summary>So much for each thing that is sent.</summary>
-    PerItem,
-}
-
 /// <summary>A way by which an order can come to its buyer.</summary>
 /// <param name="Sentence">Why it costs what it costs, for whoever pays it.</param>
 /// <param name="IsAbroad">It goes to another country.</param>
@@ -35,12 +22,16 @@ public sealed record DeliveryWay(Delivery Delivery, Money Costs, string Sentence
 public sealed record Postage(string Home)
 {
     public const int LongestPlace = 300;
+    public const int MostZones = 20;
+
+    /// <summary>Grams.</summary>
+    public const int MostPacking = 20_000;
 
     /// <summary>Within the country; null where nothing is sent there.</summary>
-    public Money? AtHome { get; init; }
+    public PostageRate? AtHome { get; init; }
 
     /// <summary>Within the country and faster; null where that is not offered.</summary>
-    public Money? Express { get; init; }
+    public PostageRate? Express { get; init; }
 
     /// <summary>Goods of this value are sent for nothing; null for none.</summary>
     public Money? FreeFrom { get; init; }
@@ -51,63 +42,87 @@ public sealed record Postage(string Home)
     /// <summary>They are sent by express for nothing, too.</summary>
     public bool FreeByExpress { get; init; }
 
-    /// <summary>They are sent abroad for nothing, too.</summary>
-    public bool FreeAbroad { get; init; }
+    /// <summary>Other countries that have a rate of their own; each stands in one of them.</summary>
+    public IReadOnlyList<PostageZone> Zones { get; init; } = [];
 
-    public Abroad Abroad { get; init; }
+    /// <summary>To all countries that stand in no zone; null where nothing is sent there.</summary>
+    public PostageRate? Elsewhere { get; init; }
 
-    /// <summary>For an order or for each thing, as <see cref="Abroad"/> says; null where nothing is sent abroad.</summary>
-    public Money? AbroadCosts { get; init; }
+    /// <summary>What goes for nothing by its value goes elsewhere for nothing, too.</summary>
+    public bool FreeElsewhere { get; init; }
+
+    /// <summary>What the packing of an order weighs, grams.</summary>
+    public int Packing { get; init; }
 
     /// <summary>Where and when orders are collected; empty where they are not.</summary>
     public string Collected { get; init; } = "";
 
+    IEnumerable<PostageRate> Rates => new[] { AtHome, Express, Elsewhere }.Concat(Zones.Select(z => z.Rate)).OfType<PostageRate>();
+
+    /// <summary>Some of it goes by what orders weigh.</summary>
+    public bool GoesByWeight => Rates.Any(r => r.Heavier.Count > 0);
+
     /// <summary>What is wrong with it; null for nothing.</summary>
     public string? Fault() =>
-        Home.Length > 0 && Country.Find(Home) is null ? "There is no such country."
-        : !Enum.IsDefined(Abroad) ? "There is no such way to send abroad."
-        : Abroad != Abroad.No && AbroadCosts is null ? "Say what sending abroad costs."
+        Home.Length > 0 && Country.Find(Home) is null || Zones.SelectMany(z => z.Countries).Any(c => Country.Find(c) is null) ? "There is no such country."
+        : Zones.Count > MostZones ? $"There are {MostZones} zones at most."
+        : Zones.SelectMany(z => z.Countries).GroupBy(c => c).FirstOrDefault(c => c.Count() > 1) is { } twice ? $"{Country.Find(twice.Key)} stands in two zones."
+        : Packing is < 0 or > MostPacking ? $"Packing weighs {Parcel.Said(MostPacking)} at most."
+        : Rates.Select(r => r.Fault()).FirstOrDefault(f => f is not null) is { } rate ? rate
         : Text.Fault(Collected, LongestPlace) is { } words ? words
         : null;
 
     /// <summary>The same as it is kept: without what does not go with the rest.</summary>
-    public Postage AsKept() => this with
+    public Postage AsKept()
     {
-        Home = Country.Find(Home)?.Code ?? Home,
-        FreeIsOver = FreeIsOver && FreeFrom is not null,
-        FreeByExpress = FreeByExpress && FreeFrom is not null && Express is not null,
-        FreeAbroad = FreeAbroad && FreeFrom is not null && Abroad != Abroad.No,
-        AbroadCosts = Abroad == Abroad.No ? null : AbroadCosts,
-        Collected = Collected.Trim(),
-    };
+        var home = Country.Find(Home)?.Code ?? Home;
+        return this with
+        {
+            Home = home,
+            AtHome = AtHome?.AsKept(),
+            Express = Express?.AsKept(),
+            FreeIsOver = FreeIsOver && FreeFrom is not null,
+            FreeByExpress = FreeByExpress && FreeFrom is not null && Express is not null,
+            Zones =
+            [
+                .. Zones.Select(z => new PostageZone([.. z.Countries.Select(c => Country.Find(c)?.Code ?? c).Distinct().Where(c => c != home)], z.Rate?.AsKept(), z.IsFree && FreeFrom is not null && z.Rate is not null)),
+            ],
+            Elsewhere = Elsewhere?.AsKept(),
+            FreeElsewhere = FreeElsewhere && FreeFrom is not null && Elsewhere is not null,
+            Collected = Collected.Trim(),
+        };
+    }
+
+    /// <summary>The rate by which another country is reached.</summary>
+    PostageZone Abroad(Country country) => Zones.FirstOrDefault(z => z.Countries.Contains(country.Code)) ?? new PostageZone([], Elsewhere, FreeElsewhere);
 
     /// <summary>Whether anything reaches a country by post.</summary>
-    public bool SendsTo(Country country) => country.Code == Home ? AtHome is not null || Express is not null : Abroad != Abroad.No;
+    public bool SendsTo(Country country) => country.Code == Home ? AtHome is not null || Express is not null : Abroad(country).Rate is not null;
 
     /// <summary>The ways by which an order comes to a country, the usual one first.</summary>
-    /// <param name="things">So many things of it are sent; 0 where it is all files.</param>
     /// <param name="goods">What all of it costs without postage.</param>
     /// <param name="to">Null where the buyer has not said where they live: then as within the country.</param>
-    public IReadOnlyList<DeliveryWay> Ways(int things, Money goods, Country? to)
+    public IReadOnlyList<DeliveryWay> Ways(Parcel parcel, Money goods, Country? to)
     {
         var nothing = goods with { Minor = 0 };
-        if (things == 0)
+        if (parcel.Things == 0)
         {
             return [new DeliveryWay(Delivery.Files, nothing, "Files are fetched: nothing is sent.")];
         }
 
         var isFree = FreeFrom is { } from && (FreeIsOver ? goods.Minor > from.Minor : goods.Minor >= from.Minor);
-        var free = isFree ? $"Free {(FreeIsOver ? "over" : "from")} {FreeFrom}." : "";
+        var grams = parcel.Grams + Packing;
         var ways = new List<DeliveryWay>();
         var isAbroad = to is not null && to.Code != Home;
         if (!isAbroad)
         {
-            Add(Delivery.Post, AtHome, isFree, "");
-            Add(Delivery.Express, Express, isFree && FreeByExpress, "");
+            Add(Delivery.Post, AtHome, isFree);
+            Add(Delivery.Express, Express, isFree && FreeByExpress);
         }
-        else if (Abroad != Abroad.No && AbroadCosts is { } costs)
+        else
         {
-            Add(Delivery.Post, Abroad == Abroad.Flat ? costs : costs.Times(things), isFree && FreeAbroad, Abroad == Abroad.PerItem ? $"{costs} for each of {things} sent abroad." : "Sent abroad.");
+            var zone = Abroad(to!);
+            Add(Delivery.Post, zone.Rate, isFree && zone.IsFree);
         }
 
         if (Collected.Length > 0)
@@ -117,12 +132,34 @@ public sealed record Postage(string Home)
 
         return ways;
 
-        void Add(Delivery delivery, Money? costs, bool isFreeSo, string why)
+        void Add(Delivery delivery, PostageRate? rate, bool isFreeSo)
         {
-            if (costs is { } said)
+            if (rate?.Of(parcel, grams) is { } costs)
             {
-                ways.Add(isFreeSo && said.Minor > 0 ? new DeliveryWay(delivery, nothing, free, isAbroad) : new DeliveryWay(delivery, said, why, isAbroad));
+                ways.Add(isFreeSo && costs.Minor > 0
+                    ? new DeliveryWay(delivery, nothing, $"Free {(FreeIsOver ? "over" : "from")} {FreeFrom}.", isAbroad)
+                    : new DeliveryWay(delivery, costs, Why(rate), isAbroad));
             }
         }
+
+        string Why(PostageRate rate) =>
+            rate.IsPerThing ? $"{rate.Costs} for each of {parcel.Things} sent{(isAbroad ? " abroad" : "")}."
+            : $"{(isAbroad ? "Sent abroad." : "")} {(rate.Heavier.Count > 0 ? $"It weighs {Parcel.Said(grams)} with its packing." : "")}".Trim();
     }
+
+    /// <summary>Why there is no way by which an order comes to a country.</summary>
+    /// <param name="to">Null where the buyer has not said.</param>
+    public string NoWay(Parcel parcel, Country? to)
+    {
+        var rates = to is null || to.Code == Home ? new[] { AtHome, Express } : [Abroad(to).Rate];
+        return rates.Max(r => r?.Most) is { } most && most < parcel.Grams + Packing
+            ? $"It weighs {Parcel.Said(parcel.Grams + Packing)} with its packing; up to {Parcel.Said(most)} are sent to {to?.Name ?? "there"}."
+            : $"Nothing is sent to {to?.Name ?? "there"}.";
+    }
+
+    public bool Equals(Postage? other) =>
+        other is not null && (Home, AtHome, Express, FreeFrom, FreeIsOver, FreeByExpress) == (other.Home, other.AtHome, other.Express, other.FreeFrom, other.FreeIsOver, other.FreeByExpress)
+        && (Elsewhere, FreeElsewhere, Packing, Collected) == (other.Elsewhere, other.FreeElsewhere, other.Packing, other.Collected) && Zones.SequenceEqual(other.Zones);
+
+    public override int GetHashCode() => HashCode.Combine(Home, AtHome, Express, FreeFrom, Elsewhere, Zones.Count);
 }

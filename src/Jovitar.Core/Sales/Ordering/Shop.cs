@@ -27,7 +27,7 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
         : !IsOpen ? null
         : Postage.Home.Length == 0 ? "Say from which country you send before the shop opens."
         : Payment.Trim().Length == 0 && !IsPaidOnline ? "Say how buyers pay before the shop opens."
-        : Postage is { AtHome: null, Express: null, Abroad: Abroad.No, Collected.Length: 0 } ? "Say how orders come to their buyers before the shop opens."
+        : Postage.Collected.Length == 0 && !Country.All.Any(Postage.SendsTo) ? "Say how orders come to their buyers before the shop opens."
         : null;
 
     /// <summary>The same as it is kept.</summary>

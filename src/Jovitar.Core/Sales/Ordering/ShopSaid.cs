@@ -3,11 +3,6 @@ using Jovitar.Core.Sales.Printing;
 
 namespace Jovitar.Core.Sales.Ordering;
 
-/// <summary>What sending costs, as it is written: amounts are digits with a point or a comma, empty for none.</summary>
-/// <inheritdoc cref="Postage"/>
-public sealed record PostageSaid(
-    string Home, string AtHome, string Express, string FreeFrom, bool FreeIsOver, bool FreeByExpress, bool FreeAbroad, Abroad Abroad, string AbroadCosts, string Collected);
-
 /// <summary>Tax as it is written.</summary>
 /// <param name="Percent">Digits with a point or a comma; empty for none.</param>
 public sealed record TaxSaid(TaxKind Kind, string Percent, string Name);
@@ -19,13 +14,8 @@ public sealed record TaxSaid(TaxKind Kind, string Percent, string Name);
 public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage, TaxSaid Tax, string Payment, bool IsPaidOnline = false, PrintRule? Prints = null, InvoiceRule? Invoices = null)
 {
     public static ShopSaid Of(Shop shop) => new(
-        shop.IsOpen, shop.Currency.Code,
-        new PostageSaid(
-            shop.Postage.Home, Of(shop.Postage.AtHome), Of(shop.Postage.Express), Of(shop.Postage.FreeFrom), shop.Postage.FreeIsOver, shop.Postage.FreeByExpress, shop.Postage.FreeAbroad, shop.Postage.Abroad,
-            Of(shop.Postage.AbroadCosts), shop.Postage.Collected),
+        shop.IsOpen, shop.Currency.Code, PostageSaid.Of(shop.Postage),
         new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : Percents.Digits(shop.Tax.Percent), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices);
-
-    static string Of(Money? money) => money?.ToString() ?? "";
 
     /// <summary>The shop it says, or why it says none.</summary>
     /// <returns>Beside the sentence, the field that it is about, where it is one.</returns>
@@ -41,14 +31,10 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
             return (null, "Something of the shop is missing.", null);
         }
 
-        var amounts = new Dictionary<string, Money?>();
-        foreach (var (field, text) in new[] { ("atHome", Postage.AtHome), ("express", Postage.Express), ("freeFrom", Postage.FreeFrom), ("abroadCosts", Postage.AbroadCosts) })
+        var (postage, wrong, field) = Postage.Read(currency);
+        if (postage is null)
         {
-            amounts[field] = text.Trim().Length == 0 ? null : Money.Read(text, currency);
-            if (text.Trim().Length > 0 && amounts[field] is null)
-            {
-                return (null, Money.NotRead(text, currency), field);
-            }
+            return (null, wrong, field);
         }
 
         var percent = Percents.Read(Tax.Percent);
@@ -57,18 +43,6 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
             return (null, "Say how many per cent the tax is.", "percent");
         }
 
-        var postage = new Postage(Postage.Home)
-        {
-            AtHome = amounts["atHome"],
-            Express = amounts["express"],
-            FreeFrom = amounts["freeFrom"],
-            FreeIsOver = Postage.FreeIsOver,
-            FreeByExpress = Postage.FreeByExpress,
-            FreeAbroad = Postage.FreeAbroad,
-            Abroad = Postage.Abroad,
-            AbroadCosts = amounts["abroadCosts"],
-            Collected = Postage.Collected,
-        };
         var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent ?? 0, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule() }.AsKept();
         return shop.Fault() is { } fault ? (null, fault, fault == shop.Invoices.Fault() ? "invoices" : null) : (shop, null, null);
     }

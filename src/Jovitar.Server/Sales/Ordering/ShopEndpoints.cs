@@ -17,11 +17,20 @@ internal sealed record CountryNamed(string Code, string Name);
 /// <summary>How the site sells, and what can be chosen.</summary>
 /// <param name="HasPayments">There is a payment service, so that buyers can pay online.</param>
 /// <param name="LastInvoice">The running number of the last invoice; 0 while there is none.</param>
+/// <param name="Unweighed">So many options that are sold weigh nobody knows how much, where postage goes by weight; else 0.</param>
 /// <param name="Edited">Expected by the next write.</param>
-internal sealed record ShopSeen(ShopSaid Shop, IReadOnlyList<CountryNamed> Countries, IReadOnlyList<string> Currencies, bool HasPayments, long LastInvoice, long Edited)
+internal sealed record ShopSeen(ShopSaid Shop, IReadOnlyList<CountryNamed> Countries, IReadOnlyList<string> Currencies, bool HasPayments, long LastInvoice, int Unweighed, long Edited);
+
+/// <summary>Reads how the site sells, and what can be chosen.</summary>
+internal sealed class ShopShowing(ShopStore store, PriceStore prices, InvoiceStore invoices, PaymentDesk desk)
 {
-    public static ShopSeen Of(OpenedShop opened, PaymentDesk desk, long lastInvoice) =>
-        new(ShopSaid.Of(opened.Shop), [.. Country.All.Select(c => new CountryNamed(c.Code, c.Name))], [.. Currency.All.Select(c => c.Code)], desk.Service is not null, lastInvoice, opened.Edited);
+    public async Task<ShopSeen> SeenAsync(CancellationToken ct)
+    {
+        var opened = await store.ReadAsync(ct);
+        return new ShopSeen(
+            ShopSaid.Of(opened.Shop), [.. Country.All.Select(c => new CountryNamed(c.Code, c.Name))], [.. Currency.All.Select(c => c.Code)], desk.Service is not null, await invoices.LastAsync(ct),
+            opened.Shop.Postage.GoesByWeight ? await prices.UnweighedAsync(ct) : 0, opened.Edited);
+    }
 }
 
 /// <summary>The shop as it is kept now, and the act that did it.</summary>
@@ -37,11 +46,9 @@ internal static class ShopEndpoints
         shop.MapPut("", Write).RequireAuthorization(Security.Owners).NeedsVersion().WithSummary("Makes the shop another; visitors have it at once");
     }
 
-    static async Task<Ok<ShopSeen>> Show(ShopStore store, PaymentDesk desk, InvoiceStore invoices, CancellationToken ct) => TypedResults.Ok(await SeenAsync(store, desk, invoices, ct));
+    static async Task<Ok<ShopSeen>> Show(ShopShowing showing, CancellationToken ct) => TypedResults.Ok(await showing.SeenAsync(ct));
 
-    static async Task<ShopSeen> SeenAsync(ShopStore store, PaymentDesk desk, InvoiceStore invoices, CancellationToken ct) => ShopSeen.Of(await store.ReadAsync(ct), desk, await invoices.LastAsync(ct));
-
-    static async Task<Results<Ok<ShopKept>, BadRequest<Problem>, Stale>> Write(ShopSaid body, [FromHeader(Name = "If-Match")] long version, Actor who, ShopStore store, PaymentDesk desk, InvoiceStore invoices, CancellationToken ct)
+    static async Task<Results<Ok<ShopKept>, BadRequest<Problem>, Stale>> Write(ShopSaid body, [FromHeader(Name = "If-Match")] long version, Actor who, ShopStore store, ShopShowing showing, CancellationToken ct)
     {
         var (shop, wrong, field) = body.Read();
         if (shop is null)
@@ -49,6 +56,6 @@ internal static class ShopEndpoints
             return Problems.Invalid(wrong!, field is null ? null : new Dictionary<string, string> { [field] = wrong! });
         }
 
-        return await store.WriteAsync(who, shop, version, ct) is { } done ? TypedResults.Ok(new ShopKept(await SeenAsync(store, desk, invoices, ct), done)) : Problems.Stale("shop");
+        return await store.WriteAsync(who, shop, version, ct) is { } done ? TypedResults.Ok(new ShopKept(await showing.SeenAsync(ct), done)) : Problems.Stale("shop");
     }
 }

@@ -34,7 +34,10 @@ public sealed record ToCheckOut(
     bool IsChanged = false)
 {
     /// <summary>Where it goes is asked for.</summary>
-    public bool IsSent => Basket.Things > 0;
+    public bool IsSent => Basket.Parcel.Things > 0;
+
+    /// <summary>Why it cannot come to them, where there is no way.</summary>
+    public string NoWay => Basket.Shop.Postage.NoWay(Basket.Parcel, Country.Find(Buyer.Country));
 
     /// <summary>They are asked how they pay: there is more than one way to.</summary>
     public bool AsksHow => Online && Basket.Shop.Payment.Length > 0;

@@ -49,7 +49,7 @@ internal static class CheckingOut
 
     static ToCheckOut Asked(BasketSeen seen, Buyer buyer, Delivery? chosen, string message, string secret, PaymentDesk desk, bool paysLater)
     {
-        var ways = seen.Shop.Postage.Ways(seen.Things, seen.Sum.Goods, Country.Find(buyer.Country));
+        var ways = seen.Shop.Postage.Ways(seen.Parcel, seen.Sum.Goods, Country.Find(buyer.Country));
         return new ToCheckOut(seen, buyer, seen.Shop.Countries, ways, ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(w => w == chosen) ?? ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(), message, secret,
             desk.Service is not null && seen.Shop.IsPaidOnline, paysLater, new Dictionary<string, string>());
     }
@@ -145,7 +145,7 @@ internal static class CheckingOut
         var faults = new Dictionary<string, string>(asked.Buyer.Faults(way is Delivery.Post or Delivery.Express));
         if (asked.Ways.All(w => w.Delivery != way))
         {
-            faults["way"] = asked.Ways.Count > 0 ? "Choose how it comes to you." : $"Nothing is sent to {Country.Find(asked.Buyer.Country)?.Name ?? "there"}.";
+            faults["way"] = asked.Ways.Count > 0 ? "Choose how it comes to you." : asked.NoWay;
         }
 
         if (PlacedOrder.MessageFault(asked.Message) is { } message)

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
@@ -46,8 +47,8 @@ public sealed record BasketCouponSeen(KeptCoupon Kept, CouponRefusal Refusal);
 /// <summary>A basket as it is now.</summary>
 /// <param name="Coupons">That were typed.</param>
 /// <param name="Sum">Of what can be bought, without postage.</param>
-/// <param name="Things">So many of it are sent.</param>
-public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, IReadOnlyList<BasketCouponSeen> Coupons, BasketSum Sum, int Things)
+/// <param name="Parcel">What of it is sent.</param>
+public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, IReadOnlyList<BasketCouponSeen> Coupons, BasketSum Sum, Parcel Parcel)
 {
     /// <summary>What can be bought of it.</summary>
     public IEnumerable<BasketLineSeen> Bought => Lines.Where(l => l.Sum is not null);
@@ -65,7 +66,7 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
     /// <summary>What a coupon of it does, or why it does nothing.</summary>
     public string Says(BasketCouponSeen coupon) =>
         coupon.Refusal != CouponRefusal.None ? CouponWords.Refused(coupon.Kept.Coupon, coupon.Refusal, Sum.Goods)
-        : coupon.Kept.Coupon.Kind == CouponKind.Postage ? (Things == 0 ? "It takes postage off, and there is none." : CouponWords.TakesOffPostage(coupon.Kept.Coupon))
+        : coupon.Kept.Coupon.Kind == CouponKind.Postage ? (Parcel.Things == 0 ? "It takes postage off, and there is none." : CouponWords.TakesOffPostage(coupon.Kept.Coupon))
         : $"It takes {CouponWords.TakesOff(coupon.Kept.Coupon)} off.";
 
     /// <summary>The coupons that take something off an order.</summary>
@@ -84,7 +85,7 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
 
     /// <summary>The same as long as everything costs what it costs, and can be had as it can.</summary>
     public string Mark => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(
-        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Count} {l.Sum!.Value.Each}")).Concat(Coupons.Select(c => $"{c.Kept.Coupon} {c.Refusal}")).Append($"{Shop.Currency} {Shop.Tax} {Shop.Postage}")))))[..24];
+        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Count} {l.Sum!.Value.Each}")).Concat(Coupons.Select(c => $"{c.Kept.Coupon} {c.Refusal}")).Append($"{Shop.Currency} {Shop.Tax} {JsonSerializer.Serialize(PostageSaid.Of(Shop.Postage))}")))))[..24];
 }
 
 /// <summary>What visitors can buy: only ever of photos that they see, and for what it costs now.</summary>
@@ -172,6 +173,6 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
         var refusals = CouponRule.Refusals([.. typed.Select(c => (c.Coupon, c.Used))], goods, clock.Today());
         var sum = BasketSum.Of(wanted, shop.Currency, null, shop.Tax, typed.Where((_, i) => refusals[i] == CouponRefusal.None).Select(c => c.Coupon));
         var next = 0;
-        return new BasketSeen(shop, [.. seen.Select(l => l.IsBought ? l with { Sum = sum.Lines[next++] } : l)], [.. typed.Zip(refusals, (c, r) => new BasketCouponSeen(c, r))], sum, BasketSum.ThingsSent(wanted));
+        return new BasketSeen(shop, [.. seen.Select(l => l.IsBought ? l with { Sum = sum.Lines[next++] } : l)], [.. typed.Zip(refusals, (c, r) => new BasketCouponSeen(c, r))], sum, Parcel.Of(wanted));
     }
 }

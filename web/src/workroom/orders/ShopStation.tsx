@@ -81,7 +81,7 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
           <p className="text-small text-quiet">{w.shop.otherCurrency}</p>
         </div>
         <Section title={w.shop.postage}>
-          <ShopPostage work={work} />
+          <ShopPostage work={work} seen={seen} />
         </Section>
         <Section title={w.shop.tax}>
           <ShopTax work={work} />

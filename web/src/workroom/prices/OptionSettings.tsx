@@ -129,6 +129,17 @@ export function OptionSettings({
             {w.prices.edition}
           </Word>
           <span>{w.prices.editionEnd}</span>
+          <Word
+            label={w.prices.weightLabel}
+            value={`${option.weight ?? ''}`}
+            hint={w.prices.weightHint}
+            width="min-w-8"
+            digits
+            onSay={(n) => onSay({ weight: numberOf(n) })}
+          >
+            {w.prices.weight}
+          </Word>
+          <span>{w.prices.grams}</span>
         </p>
       )}
       {option.kind === 'digital' && (
