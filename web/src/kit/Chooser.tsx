@@ -26,7 +26,12 @@ export function Chooser({
   // Only keys scroll: a list that moves beneath the pointer would choose by itself.
   const byKey = useRef(false)
   const wanted = typed.trim().toLowerCase()
-  const shown = choices.filter((c) => c.name.toLowerCase().includes(wanted)).slice(0, 60)
+  const found = choices.filter((c) => c.name.toLowerCase().includes(wanted))
+  // What begins so comes first, except in a tree, which keeps its order.
+  const begins = (c: Choice) => (c.name.toLowerCase().startsWith(wanted) ? 0 : 1)
+  const shown = (
+    found.some((c) => c.depth) ? found : found.toSorted((one, other) => begins(one) - begins(other))
+  ).slice(0, 60)
   const offersNew =
     onNew !== undefined && wanted.length > 0 && !choices.some((c) => c.name.toLowerCase() === wanted)
   const count = shown.length + (offersNew ? 1 : 0)

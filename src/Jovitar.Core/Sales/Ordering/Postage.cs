@@ -59,6 +59,9 @@ public sealed record Postage(string Home)
 
     IEnumerable<PostageRate> Rates => new[] { AtHome, Express, Elsewhere }.Concat(Zones.Select(z => z.Rate)).OfType<PostageRate>();
 
+    /// <summary>Something is sent to somebody.</summary>
+    public bool SendsAnything => Rates.Any();
+
     /// <summary>Some of it goes by what orders weigh.</summary>
     public bool GoesByWeight => Rates.Any(r => r.Heavier.Count > 0);
 
@@ -144,7 +147,7 @@ public sealed record Postage(string Home)
 
         string Why(PostageRate rate) =>
             rate.IsPerThing ? $"{rate.Costs} for each of {parcel.Things} sent{(isAbroad ? " abroad" : "")}."
-            : $"{(isAbroad ? "Sent abroad." : "")} {(rate.Heavier.Count > 0 ? $"It weighs {Parcel.Said(grams)} with its packing." : "")}".Trim();
+            : $"{(isAbroad ? "Sent abroad." : "")} {(rate.Heavier.Count > 0 && grams > 0 ? $"It weighs {Parcel.Said(grams)} with its packing." : "")}".Trim();
     }
 
     /// <summary>Why there is no way by which an order comes to a country.</summary>

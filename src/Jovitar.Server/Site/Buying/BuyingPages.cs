@@ -36,7 +36,11 @@ public sealed record ToCheckOut(
     /// <summary>Where it goes is asked for.</summary>
     public bool IsSent => Basket.Parcel.Things > 0;
 
-    /// <summary>Why it cannot come to them, where there is no way.</summary>
+    /// <summary>Why it is not sent to them; null where it is, and where nothing is sent to anybody.</summary>
+    public string? NotSent =>
+        !IsSent || Ways.Any(w => w.Delivery is Delivery.Post or Delivery.Express) || (Ways.Count > 0 && !Basket.Shop.Postage.SendsAnything) ? null : NoWay;
+
+    /// <summary>Why there is no way by which it comes to them.</summary>
     public string NoWay => Basket.Shop.Postage.NoWay(Basket.Parcel, Country.Find(Buyer.Country));
 
     /// <summary>They are asked how they pay: there is more than one way to.</summary>

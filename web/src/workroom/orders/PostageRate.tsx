@@ -9,19 +9,17 @@ type Step = Api['WeightStepSaid']
 const most = 8
 const heaviest = 100_000
 
-/** What an order costs to send, and what heavier ones cost; the amount itself stands before it. */
-export function HeavierSteps({
-  label,
-  steps,
-  invalid,
-  onSay,
-}: {
+type Heavier = {
   /** What is sent so, for its fields’ labels. */
   label: string
-  steps: readonly Step[]
-  invalid: boolean
+  /** The lightest first; null for none. */
+  steps: readonly Step[] | null | undefined
   onSay: (steps: Step[] | null) => void
-}) {
+}
+
+/** What heavier orders cost to send; what others cost stands before it. */
+export function HeavierSteps({ label, steps: said, invalid, onSay }: Heavier & { invalid: boolean }) {
+  const steps = said ?? []
   const put = (next: Step[]) => onSay(next.length > 0 ? next : null)
   const change = (i: number, next: Partial<Step>) =>
     put(steps.map((step, n) => (n === i ? { ...step, ...next } : step)))
@@ -45,32 +43,37 @@ export function HeavierSteps({
             hint={w.shop.notSent}
             invalid={invalid}
             onSay={(costs) => change(i, { costs })}
-          />{' '}
+          />
           <Button
             look="word"
             aria-label={w.shop.removeStep(label, step.over)}
-            className="px-1.5 text-quiet no-underline"
+            className="px-1 text-quiet"
             onClick={() => put(steps.filter((_, n) => n !== i))}
           >
             <span aria-hidden>×</span>
           </Button>
         </span>
-      ))}{' '}
-      {steps.length < most && (
-        <Button
-          look="word"
-          className="text-small"
-          aria-label={w.shop.addStepLabel(label)}
-          onClick={() =>
-            put([
-              ...steps,
-              { over: Math.min(heaviest, (steps.at(-1)?.over ?? 500) * (steps.length ? 2 : 1)), costs: '' },
-            ])
-          }
-        >
-          {steps.length === 0 ? w.shop.byWeight : w.shop.addStep}
-        </Button>
-      )}
+      ))}
     </>
+  )
+}
+
+/** The verb that says what still heavier orders cost. */
+export function AddHeavier({ label, steps: said, onSay }: Heavier) {
+  const steps = said ?? []
+  const last = steps.at(-1)
+  // Beyond what is not sent there is nothing to be said.
+  if (steps.length >= most || last?.costs === '') return null
+  return (
+    <Button
+      look="word"
+      className="ml-1.5 text-small"
+      aria-label={w.shop.addStepLabel(label)}
+      onClick={() =>
+        onSay([...steps, { over: last ? Math.min(heaviest, last.over * 2) : 500, costs: last?.costs ?? '' }])
+      }
+    >
+      {last ? w.shop.addStep : w.shop.byWeight}
+    </Button>
   )
 }

@@ -1,9 +1,10 @@
+import type { ComponentProps } from 'react'
 import type { Api } from '../../api/client'
 import { NumberWord } from '../../kit/NumberWord'
 import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { HeavierSteps } from './PostageRate'
+import { AddHeavier, HeavierSteps } from './PostageRate'
 import { ShopZones } from './ShopZones'
 import type { Shop, useShop } from './useShop'
 
@@ -34,24 +35,28 @@ export function ShopPostage({ work, seen }: { work: ReturnType<typeof useShop>; 
       <div className="grid gap-1.5 leading-[1.9]">
         <p>
           {w.shop.atHome} {amount('atHome', w.shop.none)}
-          {postage.atHome.trim() !== '' && (
-            <HeavierSteps
+          {postage.atHome.trim() !== '' ? (
+            <Heavier
               label={w.shop.amounts.atHome}
-              steps={postage.homeHeavier ?? []}
+              steps={postage.homeHeavier}
               invalid={!!faults.atHome}
               onSay={(homeHeavier) => changePostage({ homeHeavier })}
             />
+          ) : (
+            '.'
           )}
         </p>
         <p>
           {w.shop.express} {amount('express', w.shop.none)}
-          {hasExpress && (
-            <HeavierSteps
+          {hasExpress ? (
+            <Heavier
               label={w.shop.amounts.express}
-              steps={postage.expressHeavier ?? []}
+              steps={postage.expressHeavier}
               invalid={!!faults.express}
               onSay={(expressHeavier) => changePostage({ expressHeavier })}
             />
+          ) : (
+            '.'
           )}
         </p>
         <p>
@@ -101,6 +106,16 @@ export function ShopPostage({ work, seen }: { work: ReturnType<typeof useShop>; 
           className="w-full border-b border-strong-line bg-transparent py-1 outline-none placeholder:text-quiet focus:border-plum"
         />
       </label>
+    </>
+  )
+}
+
+/** What heavier parcels cost, and the end of the sentence. */
+function Heavier(props: ComponentProps<typeof HeavierSteps>) {
+  return (
+    <>
+      <HeavierSteps {...props} />.
+      <AddHeavier {...props} />
     </>
   )
 }

@@ -4,12 +4,12 @@ import { ChooserPopover } from '../../kit/ChooserPopover'
 import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { HeavierSteps } from './PostageRate'
+import { AddHeavier, HeavierSteps } from './PostageRate'
 import type { useShop } from './useShop'
 
 type Zone = Api['PostageZoneSaid']
 const kinds = (['no', 'flat', 'perItem'] as const).map((one) => [one, w.shop.abroadKinds[one]] as const)
-const isFree = (['no', 'yes'] as const).map((one) => [one, w.shop.isFree[one]] as const)
+const isFree = (['no', 'yes'] as const).map((one) => [one, w.shop.zoneFree[one]] as const)
 const mostZones = 20
 
 /** What sending abroad costs: first the countries that have a rate of their own, then all others. */
@@ -41,11 +41,12 @@ export function ShopZones({
               <Button
                 key={code}
                 aria-label={w.shop.leaveCountry(nameOf(code))}
-                className="mr-1.5 py-0 leading-[1.6]"
+                look="word"
+                className="mr-2.5 font-semibold"
                 onClick={() => say({ countries: zone.countries.filter((c) => c !== code) })}
               >
                 {nameOf(code)}
-                <span aria-hidden className="ml-2 text-quiet">
+                <span aria-hidden className="ml-1 font-normal text-quiet">
                   ×
                 </span>
               </Button>
@@ -131,7 +132,7 @@ function Rate({
         label={w.shop.kindLabel(label)}
         value={value.kind}
         choices={kinds}
-        onChoose={(kind) => onSay({ kind, ...(kind !== 'no' && value.costs === '' && { costs: '0' }) })}
+        onChoose={(kind) => onSay({ kind })}
       />
       {value.kind !== 'no' && (
         <>
@@ -148,14 +149,14 @@ function Rate({
       {value.kind === 'flat' && (
         <HeavierSteps
           label={label}
-          steps={value.heavier ?? []}
+          steps={value.heavier}
           invalid={invalid}
           onSay={(heavier) => onSay({ heavier })}
         />
       )}
       {value.kind !== 'no' && canBeFree && (
         <>
-          {'; '}
+          {', '}
           <WordSelect
             label={w.shop.isFreeLabel(label)}
             value={value.isFree ? 'yes' : 'no'}
@@ -165,6 +166,9 @@ function Rate({
         </>
       )}
       .
+      {value.kind === 'flat' && (
+        <AddHeavier label={label} steps={value.heavier} onSay={(heavier) => onSay({ heavier })} />
+      )}
     </>
   )
 }
