@@ -35,6 +35,7 @@ using Jovitar.Server.Platform.Mailing;
 using Jovitar.Server.Platform.Storing;
 using Jovitar.Server.Records;
 using Jovitar.Server.Sales;
+using Jovitar.Server.Sales.Forgetting;
 using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Payments;
@@ -219,6 +220,7 @@ if (!settings.DescribeOnly)
     builder.Services.AddHostedService<BasketWorker>();
     builder.Services.AddHostedService<PaymentWorker>();
     builder.Services.AddHostedService<InvoiceWorker>();
+    builder.Services.AddHostedService<ForgettingWorker>();
     builder.Services.AddHostedService(services => services.GetRequiredService<VisitCounter>());
     builder.Services.AddHostedService(services => services.GetRequiredService<RecordWriter>());
     builder.Services.AddIntakeWorkers(settings.Worker);

@@ -2,6 +2,7 @@ using Jovitar.Core.Access;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
+using Jovitar.Core.Sales.Forgetting;
 using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
@@ -22,7 +23,7 @@ public sealed class ShopTests
         var (shop, wrong, _) = Sound.Read();
         Assert.Null(wrong);
         Assert.Equal(
-            new ShopSaid(true, "EUR", new PostageSaid("IE", "4.50", "", "60.00", FreeIsOver: true, FreeByExpress: false, FreeAbroad: false, Abroad.No, "", "At the workshop."), new TaxSaid(TaxKind.Included, "23", "VAT"), "Pay.", Prints: new PrintRule(), Invoices: new InvoiceRule()),
+            new ShopSaid(true, "EUR", new PostageSaid("IE", "4.50", "", "60.00", FreeIsOver: true, FreeByExpress: false, FreeAbroad: false, Abroad.No, "", "At the workshop."), new TaxSaid(TaxKind.Included, "23", "VAT"), "Pay.", Prints: new PrintRule(), Invoices: new InvoiceRule(), Forgetting: new ForgettingRule()),
             ShopSaid.Of(shop!));
         Assert.Equal(shop, ShopSaid.Of(shop!).Read().Shop);
     }

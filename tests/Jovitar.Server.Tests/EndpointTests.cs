@@ -37,7 +37,7 @@ public sealed class EndpointTests
     /// <summary>Operations for who looks after the site itself.</summary>
     static readonly HashSet<string> ForTheOwner =
     [
-        "PUT /api/site", "PUT /api/shop", "POST /api/orders/{order}/refunds", "PUT /api/clearance", "PUT /api/records/kept", "POST /api/comments/remove", "GET /api/people", "POST /api/people/invitations", "POST /api/people/invitations/{invitation}/again", "DELETE /api/people/invitations/{invitation}",
+        "PUT /api/site", "PUT /api/shop", "POST /api/orders/{order}/refunds", "POST /api/orders/{order}/forget", "PUT /api/clearance", "PUT /api/records/kept", "POST /api/comments/remove", "GET /api/people", "POST /api/people/invitations", "POST /api/people/invitations/{invitation}/again", "DELETE /api/people/invitations/{invitation}",
         "PUT /api/members/joining", "GET /api/members/{member}/kept.json", "POST /api/members/{member}/erase", "PUT /api/people/{account}/role", "DELETE /api/people/{account}", "DELETE /api/people/{account}/sessions", "DELETE /api/people/{account}/second-step",
     ];
 

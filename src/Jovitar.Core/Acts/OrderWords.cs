@@ -18,7 +18,13 @@ public static class OrderWords
         : before.Prints != after.Prints ? "Said how print files are made."
         : before.Invoices.AreWritten != after.Invoices.AreWritten ? (after.Invoices.AreWritten ? "Invoices are written of orders." : "No invoices are written of orders any more.")
         : before.Invoices != after.Invoices ? "Said what stands on invoices."
+        : before.Forgetting != after.Forgetting ? "Said how long it is kept who bought."
         : "Said how buyers pay.";
+
+    /// <summary>Who bought is forgotten.</summary>
+    /// <param name="numbers">Of which orders.</param>
+    public static string Forgot(IReadOnlyList<long> numbers) =>
+        numbers is [var one] ? $"Order {one}: who bought is forgotten." : $"{ActWords.Things(numbers.Count, "order", "orders")}: who bought is forgotten.";
 
     /// <summary>What was done with an order: by its number, for whoever placed it may be forgotten one day.</summary>
     public static string Done(OrderStep step, long number) => $"Order {number}: {Step(step)}.";

@@ -6,6 +6,7 @@ using Jovitar.Server.Acts;
 using Jovitar.Server.Contributions;
 using Jovitar.Server.People.Members;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Sales.Forgetting;
 using Npgsql;
 
 namespace Jovitar.Server.PersonalData;
@@ -140,7 +141,8 @@ internal sealed class PersonalDataStore(NpgsqlDataSource db, ActRunner acts, Set
 
                 (act.IsKept, act.Says) = (true, _ => MemberWords.Erased);
                 var dropped = await ForgetAsync(act, member, name, ct);
-                await act.RunAsync("delete from letter where to_address = @email", ct, ("email", email));
+                await ForgettingStore.ForgetAsync(act, member, ct);
+                await act.RunAsync("delete from letter where lower(to_address) = lower(@email)", ct, ("email", email));
                 await act.RunAsync("delete from member_wish where email_key = (select email_key from account where id = @member)", ct, ("member", member));
                 // With it go their sessions, links, passkeys, groups, and what is recorded of them.
                 await act.RunAsync("delete from account where id = @member", ct, ("member", member));

@@ -1,5 +1,6 @@
 using Jovitar.Server.Sales.Coupons;
 using Jovitar.Server.Sales.Figures;
+using Jovitar.Server.Sales.Forgetting;
 using Jovitar.Server.Sales.Invoicing;
 using Jovitar.Server.Sales.Ordering;
 using Jovitar.Server.Sales.Papers;
@@ -36,6 +37,7 @@ internal static class SalesServices
         services.AddSingleton(_ => PaymentDesk.Of(payments));
         services.AddSingleton<PaymentStore>();
         services.AddSingleton<RefundStore>();
+        services.AddSingleton<ForgettingStore>();
     }
 
     public static void MapSales(this IEndpointRouteBuilder api)
@@ -50,5 +52,6 @@ internal static class SalesServices
         api.MapPapers();
         api.MapInvoices();
         api.MapSold();
+        api.MapForgetting();
     }
 }

@@ -770,6 +770,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/orders/{order}/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forgets who bought, in all orders of the same address of which nothing is left to do; it cannot be taken back */
+        post: {
+            parameters: {
+                query?: never;
+                header: {
+                    "If-Match": number;
+                };
+                path: {
+                    order: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OrderKept"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Precondition Failed */
+                412: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -14432,6 +14499,20 @@ export interface components {
             /** @description As the options stand. */
             cells: components["schemas"]["FitCell"][];
         };
+        /** @description How long it is kept who bought. */
+        ForgettingRule: {
+            /**
+             * Format: int32
+             * @description So many months after an order was placed its buyer is forgotten without being asked for; null for never.
+             */
+            months?: null | number;
+            /**
+             * Format: int32
+             * @description Invoices name their buyers for so many years, counted from the end of the year in which they were written.
+             * @default 10
+             */
+            invoiceYears: number;
+        };
         /**
          * @description Which of the visitors something is for. Kept by name.
          * @enum {unknown}
@@ -15862,6 +15943,18 @@ export interface components {
             canBeInvoiced: boolean;
             note: string;
             /**
+             * Format: date-time
+             * @description When its buyer was.
+             */
+            forgotten: null | string;
+            /** @description They can be. */
+            canForget: boolean;
+            /**
+             * Format: int32
+             * @description The last year in which an invoice of it names them; null for none.
+             */
+            namedUntil: null | number;
+            /**
              * Format: int64
              * @description Expected by the next write.
              */
@@ -17251,6 +17344,7 @@ export interface components {
             isPaidOnline: boolean;
             prints?: null | components["schemas"]["PrintRule"];
             invoices?: null | components["schemas"]["InvoiceRule"];
+            forgetting?: null | components["schemas"]["ForgettingRule"];
         };
         /** @description How the site sells, and what can be chosen. */
         ShopSeen: {

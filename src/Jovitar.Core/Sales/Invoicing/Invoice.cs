@@ -41,7 +41,10 @@ public sealed record Invoice(
         : "The files can be fetched since then.";
 
     /// <summary>To whom it goes, line by line: of who had nothing sent no address is kept.</summary>
-    public IReadOnlyList<string> To => Placed.Buyer.Street.Length > 0 ? Placed.Buyer.Lines(Placed.Home) : [Placed.Buyer.Name, Placed.Buyer.Email];
+    public IReadOnlyList<string> To => Placed.Buyer.IsForgotten ? ["Who bought is forgotten."] : Placed.Buyer.Street.Length > 0 ? Placed.Buyer.Lines(Placed.Home) : [Placed.Buyer.Name, Placed.Buyer.Email];
+
+    /// <summary>The same, over the same amount, of nobody knows whom.</summary>
+    public Invoice Forgotten() => this with { Placed = Placed.Forgotten() };
 
     /// <summary>Who sells, in one line.</summary>
     public string Sender => string.Join(" · ", Seller.Split('\n'));

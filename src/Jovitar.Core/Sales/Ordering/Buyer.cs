@@ -11,6 +11,12 @@ public sealed record Buyer(string Name, string Email, string Street, string Furt
 
     public static readonly Buyer Nobody = new("", "", "", "", "", "", "", "");
 
+    /// <summary>Nobody knows who it was any more.</summary>
+    public bool IsForgotten => Name.Length == 0;
+
+    /// <summary>What stays of somebody who is forgotten: the country, for what was taxed and sent there.</summary>
+    public Buyer Forgotten() => Nobody with { Country = Country };
+
     /// <summary>The same as it is kept.</summary>
     /// <param name="isSent">Something goes to their address; else that is not kept.</param>
     public Buyer AsKept(bool isSent) => isSent

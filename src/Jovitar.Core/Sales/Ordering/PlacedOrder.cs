@@ -34,6 +34,9 @@ public sealed record PlacedOrder(Buyer Buyer, string Message, IReadOnlyList<Plac
     /// <summary>All of that together.</summary>
     public Money TakenOff => Off.Aggregate(Total with { Minor = 0 }, (sum, off) => sum + off.Amount);
 
+    /// <summary>The same, of nobody knows whom.</summary>
+    public PlacedOrder Forgotten() => this with { Buyer = Buyer.Forgotten(), Message = "" };
+
     /// <summary>What is wrong with what a buyer says with an order; null for nothing.</summary>
     public static string? MessageFault(string message) => Text.Fault(message, LongestMessage);
 }

@@ -1,3 +1,4 @@
+using Jovitar.Core.Sales.Forgetting;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Printing;
 
@@ -17,6 +18,9 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
     /// <summary>Whether and how invoices are written.</summary>
     public InvoiceRule Invoices { get; init; } = new();
 
+    /// <summary>How long it is kept who bought.</summary>
+    public ForgettingRule Forgetting { get; init; } = new();
+
     /// <summary>What is wrong with it; null for nothing. What is not open may be unfinished.</summary>
     public string? Fault() =>
         Postage.Fault() is { } postage ? postage
@@ -24,6 +28,7 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
         : Text.Fault(Payment, LongestPayment) is { } words ? words
         : Prints.Fault() is { } prints ? prints
         : Invoices.Fault() is { } invoices ? invoices
+        : Forgetting.Fault() is { } forgetting ? forgetting
         : !IsOpen ? null
         : Postage.Home.Length == 0 ? "Say from which country you send before the shop opens."
         : Payment.Trim().Length == 0 && !IsPaidOnline ? "Say how buyers pay before the shop opens."

@@ -1,3 +1,4 @@
+using Jovitar.Core.Sales.Forgetting;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Printing;
 
@@ -11,11 +12,12 @@ public sealed record TaxSaid(TaxKind Kind, string Percent, string Name);
 /// <param name="Currency">Its code in ISO 4217.</param>
 /// <param name="Prints">Null for as print files are made where nobody has said.</param>
 /// <param name="Invoices">Null for none.</param>
-public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage, TaxSaid Tax, string Payment, bool IsPaidOnline = false, PrintRule? Prints = null, InvoiceRule? Invoices = null)
+/// <param name="Forgetting">Null for as buyers are forgotten where nobody has said.</param>
+public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage, TaxSaid Tax, string Payment, bool IsPaidOnline = false, PrintRule? Prints = null, InvoiceRule? Invoices = null, ForgettingRule? Forgetting = null)
 {
     public static ShopSaid Of(Shop shop) => new(
         shop.IsOpen, shop.Currency.Code, PostageSaid.Of(shop.Postage),
-        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : Percents.Digits(shop.Tax.Percent), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices);
+        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : Percents.Digits(shop.Tax.Percent), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices, shop.Forgetting);
 
     /// <summary>The shop it says, or why it says none.</summary>
     /// <returns>Beside the sentence, the field that it is about, where it is one.</returns>
@@ -43,7 +45,7 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
             return (null, "Say how many per cent the tax is.", "percent");
         }
 
-        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent ?? 0, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule() }.AsKept();
+        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent ?? 0, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule(), Forgetting = Forgetting ?? new ForgettingRule() }.AsKept();
         return shop.Fault() is { } fault ? (null, fault, fault == shop.Invoices.Fault() ? "invoices" : null) : (shop, null, null);
     }
 }

@@ -19,7 +19,7 @@ namespace Jovitar.Server.Sales.Invoicing;
 /// <param name="Called">As it stands on it.</param>
 internal sealed record InvoiceLine(long Number, string Called, InvoiceKind Kind, DateTimeOffset Written, Money Amount);
 
-/// <summary>Invoices: written once each, with numbers that run without gaps, and never changed.</summary>
+/// <summary>Invoices: written once each, with numbers that run without gaps, and never changed, except that they name a buyer no longer who is forgotten once the law asks for it no longer.</summary>
 internal sealed class InvoiceStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, SettingsStore settings, PaperStore papers, BuyerLetters buyers, ILogger<InvoiceStore> log)
 {
     /// <summary>Who writes them where nobody asks for one.</summary>

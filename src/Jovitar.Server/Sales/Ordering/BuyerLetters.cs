@@ -16,7 +16,7 @@ internal sealed class BuyerLetters(LetterStore letters, MailSettings mail, Setti
     /// <param name="paper">Draws what comes with it; null for nothing.</param>
     public async Task PutAsync(Transaction tx, Buyer buyer, DateTimeOffset now, Func<string, Letter> write, CancellationToken ct, Func<LetterPaper>? paper = null)
     {
-        if (mail.IsSet)
+        if (mail.IsSet && !buyer.IsForgotten)
         {
             var letter = write((await settings.ReadAsync(ct)).Title);
             await letters.PutAsync(tx, buyer.Name, buyer.Email, letter.Subject, letter.Text, now + Hold, ct, paper?.Invoke());

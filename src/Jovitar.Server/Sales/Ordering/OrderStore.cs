@@ -2,6 +2,7 @@ using System.Text.Json;
 using Jovitar.Core;
 using Jovitar.Core.Acts;
 using Jovitar.Core.People;
+using Jovitar.Core.Sales.Forgetting;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
@@ -20,8 +21,15 @@ namespace Jovitar.Server.Sales.Ordering;
 /// <param name="Note">Of those who sell, for themselves.</param>
 /// <param name="Fetched">How often the file of each line was fetched.</param>
 /// <param name="Invoicing">When it has its invoice.</param>
+/// <param name="Forgotten">When its buyer was.</param>
+/// <param name="IsOnItsWayBack">Money of it is.</param>
 /// <param name="Version">Expected by the next write.</param>
-internal sealed record KeptOrder(OrderId Id, long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, DateTimeOffset? Paid, long Returned, long Overpaid, string Note, IReadOnlyList<int> Fetched, InvoiceTime Invoicing, long Version);
+internal sealed record KeptOrder(OrderId Id, long Number, DateTimeOffset At, PlacedOrder Placed, OrderStanding Standing, DateTimeOffset? Paid, long Returned, long Overpaid, string Note, IReadOnlyList<int> Fetched, InvoiceTime Invoicing,
+    DateTimeOffset? Forgotten, bool IsOnItsWayBack, long Version)
+{
+    /// <summary>Its buyer can be forgotten.</summary>
+    public bool CanForget => Forgotten is null && ForgettingRule.CanForget(Standing, IsOnItsWayBack);
+}
 
 /// <summary>How placing an order ended.</summary>
 internal enum PlacingOutcome
@@ -55,7 +63,8 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
     internal const string Columns =
         """
         o.id, o.number, o.placed, o.content::text as content, o.state, o.delivery, o.paid, o.returned, o.overpaid, o.note,
-          o.invoicing, o.version,
+          o.invoicing, o.forgotten, o.version,
+          exists (select from refund as f where f.sale_order = o.id and f.state = 'Asked') as on_its_way_back,
           array(select l.fetched from sale_order_line as l where l.sale_order = o.id order by l.place) as fetched
         """;
 
@@ -66,7 +75,7 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
         return new KeptOrder(
             new OrderId(r.Get<Guid>("id")), r.Get<long>("number"), r.Get<DateTimeOffset>("placed"), placed,
             new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), paid is not null, Enum.Parse<Delivery>(r.Get<string>("delivery")), Refunds.Of(placed.Total.Minor, Refunds.OfPrice(returned, overpaid))), paid, returned, overpaid, r.Get<string>("note"),
-            r.Get<int[]>("fetched"), Enum.Parse<InvoiceTime>(r.Get<string>("invoicing")), r.Get<long>("version"));
+            r.Get<int[]>("fetched"), Enum.Parse<InvoiceTime>(r.Get<string>("invoicing")), r.Maybe<DateTimeOffset>("forgotten"), r.Get<bool>("on_its_way_back"), r.Get<long>("version"));
     }
 
     /// <summary>An order that nobody else changes until the act is done; null when it is not there.</summary>

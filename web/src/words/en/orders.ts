@@ -94,6 +94,16 @@ export const orderWords = {
     },
     invoiceNow: 'Write the invoice now',
     invoiced: 'The invoice is written.',
+    nobody: 'Somebody forgotten',
+    forget: 'Forget who bought …',
+    forgetAsk: (name: string) => `Forget ${name}?`,
+    forgetText: (email: string) =>
+      `Name, address, message and notes are erased, in this order and in all others of ${email} of which nothing is left to do, and their links open nothing any more. What was sold stays. It cannot be taken back.`,
+    namedUntil: (year: number) => `Invoices name the buyer until the end of ${year}.`,
+    forgetSay: 'Forget who bought',
+    forgetNot: 'Keep it',
+    forgot: 'Who bought is forgotten.',
+    forgottenAt: (at: string) => `Who bought was forgotten on ${at}.`,
     stale: 'Somebody else has changed the order since; this is how it stands now.',
   },
   shop: {
@@ -194,6 +204,25 @@ export const orderWords = {
     sellerHint: 'Marram Bay Kite Guild\nThe sail loft, North Strand\nMarram Bay',
     taxNumber: 'Your tax number, where there is one',
     foot: 'What stands below the sum of each: an account, a register, why no tax is named',
+    forgetting: 'Who bought',
+    forgotten: 'Buyers are forgotten',
+    forgottenLabel: 'When buyers are forgotten',
+    forgottenWhen: (months: number | null) =>
+      months === null
+        ? 'when somebody forgets them'
+        : months % 12 === 0
+          ? `${plural(months / 12, 'year', 'years')} after they ordered`
+          : `${plural(months, 'month', 'months')} after they ordered`,
+    invoicesName: 'Invoices name them for',
+    invoicesNameLabel: 'For how many years invoices name their buyers',
+    invoicesNameEnd: 'years more, counted from the end of their year.',
+    forgottenLead:
+      'Only once nothing of an order is left to do. Their link then opens nothing any more, and its files cannot be fetched; what was sold, and for how much, stays.',
+    forgottenAsk: 'Forget earlier?',
+    forgottenText: (months: number) =>
+      `Whoever ordered more than ${months % 12 === 0 ? plural(months / 12, 'year', 'years') : plural(months, 'month', 'months')} ago is forgotten within the hour. That cannot be taken back.`,
+    forgottenSay: 'Forget them',
+    forgottenNot: 'Leave it as it is',
     payment: 'How buyers pay',
     buyersPay: 'Buyers pay',
     online: 'Whether buyers pay online',

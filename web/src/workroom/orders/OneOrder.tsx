@@ -5,6 +5,7 @@ import { w } from '../../words'
 import { moment } from '../shell/format'
 import { keyOf, type Order, readOrder, type Step } from './data'
 import { OrderedLine } from './OrderedLine'
+import { OrderForgetting } from './OrderForgetting'
 import { OrderInvoices } from './OrderInvoices'
 import { OrderLink } from './OrderLink'
 import { OrderMoney } from './OrderMoney'
@@ -17,12 +18,12 @@ export function OneOrder({ id }: { id: string }) {
   if (!order) return error ? <p>{error.message}</p> : null
   return (
     <section
-      aria-label={w.orders.open(order.number, order.name)}
+      aria-label={w.orders.open(order.number, order.name || w.orders.nobody)}
       className="min-w-0 self-start lg:sticky lg:top-6"
     >
       <header className="flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
         <h2 className="text-head">
-          {w.orders.number(order.number)}, {order.name}
+          {w.orders.number(order.number)}, {order.name || w.orders.nobody}
         </h2>
         <p className="text-small text-quiet">
           {w.orders.placed(moment(order.at))}
@@ -139,7 +140,9 @@ function About({ order }: { order: Order }) {
     <div className="grid min-w-0 content-start gap-x-10 gap-y-6 max-2xl:grid-cols-2 max-sm:grid-cols-1">
       <div>
         <h3 className="text-small text-quiet">{w.orders.delivery[order.delivery]}</h3>
-        {order.address.length > 0 ? (
+        {order.forgotten ? (
+          <p>{w.orders.nobody}</p>
+        ) : order.address.length > 0 ? (
           <address className="not-italic">
             {order.address.map((line) => (
               <span key={line} className="block">
@@ -150,14 +153,16 @@ function About({ order }: { order: Order }) {
         ) : (
           <p>{order.name}</p>
         )}
-        <p className="mt-1 truncate">
-          <a
-            href={`mailto:${order.email}`}
-            className="underline decoration-strong-line decoration-1 underline-offset-4"
-          >
-            {order.email}
-          </a>
-        </p>
+        {order.email && (
+          <p className="mt-1 truncate">
+            <a
+              href={`mailto:${order.email}`}
+              className="underline decoration-strong-line decoration-1 underline-offset-4"
+            >
+              {order.email}
+            </a>
+          </p>
+        )}
       </div>
       {order.message && (
         <div>
@@ -169,7 +174,8 @@ function About({ order }: { order: Order }) {
       )}
       <Making order={order} />
       <OrderNote order={order} />
-      <OrderLink order={order} />
+      {!order.forgotten && <OrderLink order={order} />}
+      <OrderForgetting order={order} />
     </div>
   )
 }

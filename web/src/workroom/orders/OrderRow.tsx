@@ -14,7 +14,8 @@ export function OrderRow({
   isOpen: boolean
   onOpen: () => void
 }) {
-  const { number, name, total, standing, pictures } = order
+  const { number, total, standing, pictures } = order
+  const name = order.name || w.orders.nobody
   return (
     <OpenRow label={w.orders.open(number, name)} isOpen={isOpen} onOpen={onOpen}>
       <span className="flex min-w-0 items-baseline gap-2">

@@ -7,6 +7,7 @@ import { w } from '../../words'
 import { useSession } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
 import { Heading } from '../shell/Station'
+import { ShopForgetting } from './ShopForgetting'
 import { ShopInvoices } from './ShopInvoices'
 import { ShopPostage } from './ShopPostage'
 import { ShopPrints } from './ShopPrints'
@@ -116,6 +117,9 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
         </Section>
         <Section title={w.shop.invoices}>
           <ShopInvoices work={work} last={seen.lastInvoice} />
+        </Section>
+        <Section title={w.shop.forgetting}>
+          <ShopForgetting work={work} />
         </Section>
       </fieldset>
     </div>
