@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { expect, type Locator, type Page, test } from '@playwright/test'
 import { noSeriousFinding } from './axe'
+import { put, sayWho, toBuy, toBuyWithout } from './buyers'
 import { oneMaker } from './making'
 
 // The shop opens; a visitor buys on a phone, with keys alone, and without scripts; what they ordered walks on in the workroom.
@@ -13,37 +14,6 @@ oneMaker((next) => {
 
 const atHome = () => page.getByRole('textbox', { name: 'Postage within the country', exact: true })
 const saved = () => expect(page.getByText('Saved; the next order goes by it.')).toBeVisible()
-
-/** Leads a visitor to what can be bought of the first photo of the album. */
-async function toBuy(visitor: Page) {
-  await visitor.goto('/regatta')
-  await visitor.locator('a.frame').first().click()
-  await visitor.getByRole('link', { name: 'Buy', exact: true }).click()
-  await expect(visitor.getByRole('radio', { name: /10 × 15 cm print/ })).toBeVisible()
-}
-
-/** The same without scripts. */
-async function toBuyWithout(visitor: Page) {
-  await visitor.goto('/regatta')
-  await visitor.locator('a.frame').first().click()
-  await visitor.getByRole('link', { name: 'Buy this photograph' }).click()
-}
-
-/** Puts a print in the basket. */
-async function put(visitor: Page) {
-  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
-  await visitor.getByRole('button', { name: 'Put in the basket' }).click()
-}
-
-/** Goes on to order, and says who one is and where. */
-async function sayWho(visitor: Page, name: string, street: string, town = 'Hollin Quay') {
-  await visitor.getByRole('link', { name: 'Go on to order' }).click()
-  await visitor.getByLabel('Your name').fill(name)
-  await visitor.getByLabel('E-mail address').fill('somebody@example.test')
-  await visitor.getByLabel('Street and number').fill(street)
-  await visitor.getByLabel('Postcode').fill('X91')
-  await visitor.getByLabel('Town').fill(town)
-}
 
 /** Presses a link that saves a file. */
 async function saving(link: Locator) {
@@ -320,79 +290,5 @@ test('orders have invoices once it is said who sells, and their buyers find them
   await expect(page.getByText('The invoice is written.')).toBeVisible()
   await expect(page.getByRole('link', { name: 'Invoice R-41' })).toBeVisible()
   expect((await saving(page.getByRole('link', { name: 'invoices as PDF' }))).suggestedFilename()).toMatch(/invoices \d{4}\.zip$/)
-  await visitor.close()
-})
-
-test('a coupon is made, typed on a phone and taken off', async ({ browser }) => {
-  await page.goto('/workroom/coupons')
-  await expect(page.getByText('No coupons yet')).toBeVisible()
-  await noSeriousFinding(page)
-  const code = page.getByRole('textbox', { name: 'Code of the coupon' })
-  await code.fill('crew')
-  await code.press('Enter')
-  const coupon = page.getByRole('region', { name: 'CREW' })
-  await coupon.getByRole('textbox', { name: 'How much the coupon takes off' }).fill('50')
-  await page.keyboard.press('Enter')
-  await coupon.getByRole('combobox', { name: 'How often each buyer can use the coupon' }).selectOption({ label: 'once for each buyer' })
-  await expect(page.getByText('Saved; baskets have it at once.')).toBeVisible()
-  await expect(page.getByRole('button', { name: /^CREW 50 % off the goods, once for each buyer/ })).toBeVisible()
-  await coupon.getByRole('textbox', { name: 'How much the coupon takes off' }).fill('many')
-  await page.keyboard.press('Enter')
-  await expect(page.getByText('Say how many per cent are taken off.')).toBeVisible()
-  await coupon.getByRole('textbox', { name: 'How much the coupon takes off' }).fill('50')
-  await page.keyboard.press('Enter')
-  await expect(page.getByText('Saved; baskets have it at once.')).toBeVisible()
-  await noSeriousFinding(page)
-  const visitor = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
-  await toBuy(visitor)
-  await put(visitor)
-  await visitor.getByLabel('A coupon, if you have one').fill('krew')
-  await visitor.keyboard.press('Enter')
-  await expect(visitor.getByRole('alert')).toContainText('There is no such coupon.')
-  await noSeriousFinding(visitor)
-  await visitor.getByLabel('A coupon, if you have one').fill('crew')
-  await visitor.getByRole('button', { name: 'Use it' }).click()
-  await expect(visitor.getByRole('row', { name: 'Coupon CREW −2.25' })).toBeVisible()
-  expect(await visitor.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  await sayWho(visitor, 'Fionn Dare', '1 Slipway')
-  await visitor.getByLabel('E-mail address').fill('fionn@example.test')
-  await visitor.getByRole('radio', { name: /^Otherwise/ }).check()
-  await visitor.getByRole('button', { name: 'Order', exact: true }).click()
-  await expect(visitor.getByRole('row', { name: 'Coupon CREW −2.25' })).toBeVisible()
-  await expect(visitor.getByRole('row', { name: 'To pay EUR 6.75' })).toBeVisible()
-  await visitor.close()
-  await page.reload()
-  await expect(page.getByRole('button', { name: /^CREW .* used once$/ })).toBeVisible()
-  await page.getByRole('button', { name: /^CREW / }).click()
-  await page.getByRole('button', { name: 'Let this coupon go' }).click()
-  await expect(page.getByText('No coupons yet')).toBeVisible()
-  await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByRole('button', { name: /^CREW / })).toBeVisible()
-})
-
-test('what was sold is summed by month, by what was bought and by photo', async () => {
-  await page.goto('/workroom/sold')
-  await expect(page.getByRole('heading', { name: 'What was sold' })).toBeVisible()
-  await expect(page.getByRole('table', { name: 'By month' }).getByRole('row')).toHaveCount(14)
-  // Orders that are paid: of Nell, Orla, Tam and Perrin.
-  await expect(page.getByRole('row', { name: /^All of it 4 / })).toBeVisible()
-  await expect(page.getByRole('region', { name: 'By what was bought' })).toContainText('10 × 15 cm print')
-  await expect(page.getByRole('region', { name: 'By photo' }).getByRole('listitem').first()).toBeVisible()
-  await noSeriousFinding(page)
-  const year = new Date().getUTCFullYear()
-  await page.goto(`/workroom/sold?year=${year - 1}`)
-  await expect(page.getByText('Nothing was sold')).toBeVisible()
-  await noSeriousFinding(page)
-})
-
-test('a closed shop shows no prices', async ({ browser }) => {
-  await page.goto('/workroom/shop')
-  await page.getByRole('button', { name: 'Close the shop' }).click()
-  await expect(page.getByText('The shop is closed: visitors see no prices.')).toBeVisible()
-  const visitor = await browser.newPage()
-  await visitor.goto('/regatta')
-  await expect(visitor.getByRole('link', { name: 'Basket' })).toHaveCount(0)
-  await visitor.goto('/basket')
-  await expect(visitor.getByText('Nothing is sold here at the moment.')).toBeVisible()
   await visitor.close()
 })

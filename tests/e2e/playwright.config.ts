@@ -15,6 +15,7 @@ const rest: Project[] = [
   ...after('corrections', 'rooms', 'tags', 'standing', 'filling', 'stations'),
   ...after('pages', 'layouts', 'lots', 'bars', 'presses', 'touches', 'looks', 'watermark', 'prices', 'embeds', 'devices'),
   { name: 'buying', testMatch: 'buying.spec.ts', dependencies: ['prices'] },
+  { name: 'selling', testMatch: 'selling.spec.ts', dependencies: ['buying'] },
   ...after('page files', 'grounds', 'favourites', 'comments'),
   ...after('clearance', 'audience', 'choosing', 'members', 'contributing', 'people', 'passkey', 'starters'),
   { name: 'keys', testMatch: 'keys.spec.ts', dependencies: ['page files'] },

@@ -13590,6 +13590,8 @@ export interface components {
             words: string;
             /** @description In the order in which they were chosen. */
             photos: components["schemas"]["ChosenFrame"][];
+            /** @description Where they buy some of them; null where none is sold. */
+            buy: null | string;
         };
         /** @description A group of members, or a member, that something is for. */
         Chosen: {

@@ -46,15 +46,16 @@ export class ChoiceDialog {
     const gone = new Set<string>()
     const count = make('p')
     const words = make('label', {}, w.sayWith, this.words)
+    const buy = state.buy ? [make('a', { href: state.buy }, w.buySome)] : []
     const verbs = make('p', { className: 'favourite-verbs' })
     const show = () => {
       const n = photos.length - gone.size
       count.textContent = w.chosen(n, state.most, state.isLimited)
       words.hidden = n === 0
-      if (state.closed) verbs.replaceChildren(button(w.close, close))
+      if (state.closed) verbs.replaceChildren(button(w.close, close), ...buy)
       else {
         const first = n > 0 ? [button(w.sendChosen(n), sure, { className: 'next' })] : []
-        verbs.replaceChildren(...first, button(w.chooseOn, close))
+        verbs.replaceChildren(...first, button(w.chooseOn, close), ...(n > 0 ? buy : []))
       }
     }
     const sure = () => {

@@ -1,5 +1,6 @@
 import './shop.css'
 import './check-out.css'
+import './several.css'
 import { enhanceBuying } from './buying'
 
 const buying = document.querySelector<HTMLElement>('[data-buying]')

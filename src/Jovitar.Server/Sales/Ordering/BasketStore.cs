@@ -16,6 +16,10 @@ internal sealed record BasketOf(Guid? Account, byte[]? Secret);
 /// <param name="Middle">What stays in the middle of a print, as its buyer moved it; null for as it stands.</param>
 internal sealed record BasketLine(Guid Id, AlbumId Album, PhotoId Photo, Guid Option, int Count, Spot? Middle);
 
+/// <summary>A photo that is put into a basket, from an album that sells it.</summary>
+/// <param name="Middle">What stays in the middle of a print; null for as it stands.</param>
+internal sealed record ToPutIn(AlbumId Album, PhotoId Photo, Spot? Middle = null);
+
 /// <summary>What somebody is about to buy, in the order in which they put it there.</summary>
 /// <param name="Coupons">That they typed, whether or not they take anything off.</param>
 internal sealed record Basket(Guid Id, IReadOnlyList<BasketLine> Lines, IReadOnlyList<KeptCoupon> Coupons);
@@ -65,8 +69,17 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
     }
 
     /// <summary>Puts something in; of what is there already, so many more.</summary>
-    public async Task<BasketOutcome> AddAsync(BasketOf of, AlbumId album, PhotoId photo, Guid option, int count, Spot? middle, CancellationToken ct)
+    public Task<BasketOutcome> AddAsync(BasketOf of, AlbumId album, PhotoId photo, Guid option, int count, Spot? middle, CancellationToken ct) => AddAsync(of, [new ToPutIn(album, photo, middle)], option, count, ct);
+
+    /// <summary>Puts so many of an option in, of each of some photos, or of none of them.</summary>
+    /// <param name="photos">Each once.</param>
+    public async Task<BasketOutcome> AddAsync(BasketOf of, IReadOnlyList<ToPutIn> photos, Guid option, int count, CancellationToken ct)
     {
+        (string, object?)[] said =
+        [
+            ("albums", photos.Select(p => p.Album.Value).ToArray()), ("photos", photos.Select(p => p.Photo.Value).ToArray()), ("option", option), ("count", count),
+            ("xs", photos.Select(p => p.Middle?.X).ToArray()), ("ys", photos.Select(p => p.Middle?.Y).ToArray()), ("most", Wanted.MostCount),
+        ];
         try
         {
             return await ChangeAsync(
@@ -74,9 +87,17 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
                 async (tx, basket, now) =>
                 {
                     await using var room = tx.Command(
-                        "select count(*)::int from basket_line where basket = @basket and (album, photo, option) <> (@album, @photo, @option)",
-                        ("basket", basket), ("album", album.Value), ("photo", photo.Value), ("option", option));
-                    if ((int)(await room.ExecuteScalarAsync(ct))! >= BasketSum.MostLines)
+                        """
+                        select count(*)::int
+                          from basket_line as l
+                         where l.basket = @basket
+                           and not exists (
+                             select
+                               from unnest(@albums, @photos) as s(album, photo)
+                              where (l.album, l.photo, l.option) = (s.album, s.photo, @option))
+                        """,
+                        [.. said, ("basket", basket)]);
+                    if ((int)(await room.ExecuteScalarAsync(ct))! + photos.Count > BasketSum.MostLines)
                     {
                         return BasketOutcome.Full;
                     }
@@ -84,12 +105,12 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
                     await tx.RunAsync(
                         """
                         insert into basket_line as l (id, basket, album, photo, option, count, middle_x, middle_y, added)
-                        values (@id, @basket, @album, @photo, @option, @count, @x::double precision, @y::double precision, @now)
+                        select s.id, @basket, s.album, s.photo, @option, @count, s.x, s.y, @now + (s.n - 1) * interval '1 microsecond'
+                          from unnest(@ids, @albums, @photos, @xs, @ys) with ordinality as s(id, album, photo, x, y, n)
                         on conflict (basket, album, photo, option) do update
                           set count = least(l.count + excluded.count, @most), middle_x = excluded.middle_x, middle_y = excluded.middle_y
                         """,
-                        ct, ("id", Guid.CreateVersion7(now)), ("basket", basket), ("album", album.Value), ("photo", photo.Value), ("option", option), ("count", count), ("x", middle?.X), ("y", middle?.Y), ("now", now),
-                        ("most", Wanted.MostCount));
+                        ct, [.. said, ("basket", basket), ("now", now), ("ids", photos.Select(_ => Guid.CreateVersion7(now)).ToArray())]);
                     return BasketOutcome.Done;
                 },
                 ct);

@@ -51,6 +51,7 @@ internal static class BuyingEndpoints
         site.MapGet(BasketPath, ShowBasket);
         site.MapPost(BasketPath, Add);
         site.MapPost(Lines, Count);
+        site.MapBuyingSeveral();
         site.MapUsingCoupons();
         site.MapCheckingOut();
         site.MapOrderPages();
@@ -105,8 +106,7 @@ internal static class BuyingEndpoints
             return;
         }
 
-        var theirs = await TheirsAsync(http, baskets, ct);
-        if (theirs is null && await IsTooMuchAsync(http, tries, Window, ct, (Place(http, "n"), BegunFromPlace)))
+        if (await BasketToFillAsync(http, baskets, tries, ct) is not { } theirs)
         {
             return;
         }
@@ -114,11 +114,11 @@ internal static class BuyingEndpoints
         var option = Guid.TryParse(form["option"], out var id) ? id : Guid.Empty;
         var offer = asked.Sold.Offers.FirstOrDefault(o => o.Option.Id == option);
         var fault = offer is null ? "Choose what you would like."
-            : !int.TryParse(form["count"], CultureInfo.InvariantCulture, out var count) || count is < 1 or > Wanted.MostCount ? $"Say how many: 1 to {Wanted.MostCount:N0}."
+            : HowMany(form) is not { } count ? NotHowMany
             : offer.Left < count ? BuyingWords.Left(offer.Left.Value)
-            : await baskets.AddAsync(theirs ?? new BasketOf(null, BasketCookie.SecretOrNew(http)), album, photo, option, count, Middle(form["at"], asked.Sold, offer), ct) switch
+            : await baskets.AddAsync(theirs, album, photo, option, count, Middle(form["at"], asked.Sold, offer), ct) switch
             {
-                BasketOutcome.Full => $"A basket holds {BasketSum.MostLines} different things. Order these first.",
+                BasketOutcome.Full => BasketIsFull,
                 BasketOutcome.Gone => "This photograph has just been removed.",
                 _ => null,
             };
@@ -131,6 +131,19 @@ internal static class BuyingEndpoints
         http.Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
         await AnswerAsync(http, door, asked with { Chosen = offer?.Option.Id, Fault = fault }, ct);
     }
+
+    /// <summary>The basket that somebody is about to put something into, a new one where they have none; else it is answered.</summary>
+    internal static async Task<BasketOf?> BasketToFillAsync(HttpContext http, BasketStore baskets, TryCount tries, CancellationToken ct) =>
+        await TheirsAsync(http, baskets, ct) is { } theirs ? theirs
+        : await IsTooMuchAsync(http, tries, Window, ct, (Place(http, "n"), BegunFromPlace)) ? null
+        : new BasketOf(null, BasketCookie.SecretOrNew(http));
+
+    internal static readonly string BasketIsFull = $"A basket holds {BasketSum.MostLines} different things. Order these first.";
+
+    internal static readonly string NotHowMany = $"Say how many: 1 to {Wanted.MostCount:N0}.";
+
+    /// <summary>How many of each are wanted; null where that is no such number.</summary>
+    internal static int? HowMany(IFormCollection form) => int.TryParse(form["count"], CultureInfo.InvariantCulture, out var count) && count is >= 1 and <= Wanted.MostCount ? count : null;
 
     /// <summary>Where a buyer moved what is cut off to.</summary>
     /// <param name="at">0 for the left or upper end of the picture, 100 for the other one; empty for as it stands.</param>

@@ -1,3 +1,4 @@
+using Jovitar.Core;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 
@@ -8,6 +9,18 @@ namespace Jovitar.Server.Site.Buying;
 /// <param name="Chosen">The option that is chosen at first; null for the first.</param>
 /// <param name="Fault">Why nothing was put in the basket; null for nothing.</param>
 public sealed record ToBuy(Shop Shop, SoldPhoto Sold, string Back, Guid? Chosen = null, string? Fault = null);
+
+/// <summary>What somebody finds who buys several photos at once.</summary>
+/// <param name="Address">What names all of them, also those that are not sold.</param>
+/// <param name="Sold">Of which something is offered.</param>
+/// <param name="Options">What is offered of at least one of them, with of how many.</param>
+/// <param name="Taken">Those that are chosen.</param>
+/// <param name="Chosen">The option that is chosen at first; null for the first.</param>
+/// <param name="Fault">Why nothing was put in the basket; null for nothing.</param>
+public sealed record ToBuySeveral(Shop Shop, string Address, IReadOnlyList<SoldPhoto> Sold, IReadOnlyList<OfferedOfSeveral> Options, IReadOnlySet<PhotoId> Taken, Guid? Chosen = null, string? Fault = null);
+
+/// <summary>An option that is offered of some of several photos.</summary>
+public sealed record OfferedOfSeveral(SaleOption Option, int Photos);
 
 /// <summary>A coupon that somebody typed and that is not taken.</summary>
 /// <param name="Fault">Why not.</param>

@@ -36,6 +36,9 @@ internal static class BuyingWords
     /// <summary>What it is called, and how many of it, where that is more than one: sizes have crosses of their own.</summary>
     public static string Pieces(SaleOption option, int count) => count > 1 ? $"{option.Called}, {count} pieces" : option.Called;
 
+    /// <summary>Of how many of several photos something is offered.</summary>
+    public static string OfSome(int photos, int all) => $"Of {photos} of these {all} photographs; the others are too small for it, or not sold so.";
+
     /// <summary>How many are left of an edition.</summary>
     public static string Left(int left) => left == 1 ? "One is left of it." : FormattableString.Invariant($"{left:N0} are left of it.");
 

@@ -91,6 +91,9 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
 /// <summary>What visitors can buy: only ever of photos that they see, and for what it costs now.</summary>
 internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ShopStore shops, EditionStore editions, CouponStore coupons, TimeProvider clock)
 {
+    /// <summary>Photos that many albums sell are looked for in so many of these, all together.</summary>
+    const int MostPairs = 2000;
+
     sealed record Gallery(AlbumId Id, string Name, PriceList List, HashSet<Guid> Unsold);
 
     /// <summary>How the site sells; null while the shop is closed.</summary>
@@ -124,6 +127,25 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
             ("albums", sold.Select(s => s.Album.Value).ToArray()), ("photos", sold.Select(s => s.Photo.Value).ToArray()), ("shut", sight.Shut), ("marking", sight.Marking));
         var found = await command.AllAsync(r => Sold(r, galleries[new AlbumId(r.Get<Guid>("gallery"))], left, sight), ct);
         return found.OfType<SoldPhoto>().ToDictionary(p => (p.Album, p.Photo.Id));
+    }
+
+    /// <summary>Those of some photos that a visitor can buy something of, in the order given; each from one of the albums that sell it.</summary>
+    public async Task<IReadOnlyList<SoldPhoto>> OfferedAsync(Shop shop, IReadOnlyList<PhotoId> photos, Sight sight, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            """
+            select ap.album, ap.photo
+              from unnest(@photos) as s(photo)
+              join album_photo as ap on ap.photo = s.photo
+              join album as a on a.id = ap.album
+             where a.price_list is not null and a.binned is null
+             order by ap.album, ap.photo
+             limit @most
+            """,
+            ("photos", photos.Values()), ("most", MostPairs));
+        var found = await FindAsync(shop, await command.AllAsync(r => (new AlbumId(r.Get<Guid>("album")), new PhotoId(r.Get<Guid>("photo"))), ct), sight, ct);
+        var by = found.Values.Where(p => p.Offers.Count > 0).GroupBy(p => p.Photo.Id).ToDictionary(g => g.Key, g => g.MinBy(p => p.Album.Value)!);
+        return [.. photos.Select(p => by.GetValueOrDefault(p)).OfType<SoldPhoto>()];
     }
 
     SoldPhoto? Sold(NpgsqlDataReader r, Gallery gallery, IReadOnlyDictionary<PhotoId, IReadOnlyDictionary<Guid, long>> sold, Sight sight)

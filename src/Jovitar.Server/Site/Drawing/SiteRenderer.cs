@@ -188,6 +188,9 @@ internal sealed class SiteRenderer(IServiceProvider services, ILoggerFactory log
     /// <summary>What can be bought of a photo.</summary>
     public Task<Rendered> BuyPageAsync(ToBuy asked, CancellationToken ct) => RenderAsync<BuyPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
 
+    /// <summary>What can be bought of several photos at once.</summary>
+    public Task<Rendered> BuySeveralPageAsync(ToBuySeveral asked, CancellationToken ct) => RenderAsync<BuySeveralPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
+
     /// <summary>A visitor's basket.</summary>
     public Task<Rendered> BasketPageAsync(ToBasket asked, CancellationToken ct) => RenderAsync<BasketPage>("", [], null, null, LookChange.None, [("Asked", asked)], null, ct);
 

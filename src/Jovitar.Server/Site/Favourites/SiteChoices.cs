@@ -7,6 +7,7 @@ using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Albums;
 using Jovitar.Server.Favourites;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Buying;
 using Jovitar.Server.Site.Drawing;
 using Npgsql;
 
@@ -22,10 +23,11 @@ internal sealed record ChosenFrame(PhotoId Id, string Src, string Alt);
 /// <param name="Full">What is said to who has chosen as many.</param>
 /// <param name="Closed">Why it cannot be changed; null where it can.</param>
 /// <param name="Photos">In the order in which they were chosen.</param>
-internal sealed record ChoosingState(bool IsShared, int Most, bool IsLimited, string Full, string? Closed, bool IsSent, string Words, IReadOnlyList<ChosenFrame> Photos);
+/// <param name="Buy">Where they buy some of them; null where none is sold.</param>
+internal sealed record ChoosingState(bool IsShared, int Most, bool IsLimited, string Full, string? Closed, bool IsSent, string Words, IReadOnlyList<ChosenFrame> Photos, string? Buy);
 
 /// <summary>What visitors do where an album asks for their favourites: only ever with photos of it that they see.</summary>
-internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ChoiceStore choices)
+internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SitePhotos visitors, ChoiceStore choices, SiteShop shop)
 {
     /// <summary>An album that asks a visitor, and who they are to it.</summary>
     sealed record Asking(AlbumId Album, Choosing Choosing, KnownAs Who);
@@ -39,10 +41,15 @@ internal sealed class SiteChoices(NpgsqlDataSource db, AccessStore access, SiteP
         }
 
         var closed = asking.Choosing.Refuses(choice.Sent, access.Now) is { } refusal ? ChoosingWords.Refused(refusal, asking.Choosing) : null;
+        var seen = await SeenAsync(album, choice.Photos, sight, ct);
         return new ChoosingState(
             asking.Who.Entry is not null, asking.Choosing.Limit, asking.Choosing.Most is not null, ChoosingWords.Refused(Refusal.Full, asking.Choosing), closed, choice.Sent is not null, choice.Words,
-            [.. (await SeenAsync(album, choice.Photos, sight, ct)).Select(p => new ChosenFrame(p.Id, SiteAddress.Of(p.Picture, Renditions.Sheet, draft: false), p.Words))]);
+            [.. seen.Select(p => new ChosenFrame(p.Id, SiteAddress.Of(p.Picture, Renditions.Sheet, draft: false), p.Words))], await BuyAsync([.. seen.Select(p => p.Id).Take(MarkedPhotos.Most)], sight, ct));
     }
+
+    /// <summary>Where a visitor buys some of the photos that they chose; null where none is sold.</summary>
+    async Task<string?> BuyAsync(IReadOnlyList<PhotoId> photos, Sight sight, CancellationToken ct) =>
+        photos.Count > 0 && await shop.OpenAsync(ct) is { } open && (await shop.OfferedAsync(open, photos, sight, ct)).Count > 0 ? BuyingSeveral.PathOf(MarkedPhotos.Of(photos)) : null;
 
     /// <summary>Chooses a photo, or lets go of it.</summary>
     public async Task<ChoiceTaken> MarkAsync(AlbumId album, PhotoId photo, bool chosen, Sight sight, CancellationToken ct)

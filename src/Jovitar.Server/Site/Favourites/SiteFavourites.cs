@@ -8,12 +8,13 @@ using Jovitar.Core.Pages;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
+using Jovitar.Server.Site.Buying;
 using Jovitar.Server.Themes;
 
 namespace Jovitar.Server.Site.Favourites;
 
 /// <summary>The pages of what visitors have marked: nothing of them is kept here, and they show no photo that visitors do not come upon anyway.</summary>
-internal sealed class SiteFavourites(SettingsStore settings, ThemeStore themes, ShownPhotos shown)
+internal sealed class SiteFavourites(SettingsStore settings, ThemeStore themes, ShownPhotos shown, SiteShop shop)
 {
     const string Title = "Favourites";
 
@@ -28,16 +29,17 @@ internal sealed class SiteFavourites(SettingsStore settings, ThemeStore themes, 
         var site = await settings.ReadAsync(ct);
         var offered = site.Front.HasFavourites;
         var photos = offered ? await shown.OfAsync(marked.Photos, sight, ct) : [];
-        var content = SHA256.HashData(Encoding.UTF8.GetBytes(string.Join('\n', photos)));
+        var isSold = photos.Count > 0 && await shop.OpenAsync(ct) is { } open && (await shop.OfferedAsync(open, marked.Photos, sight, ct)).Count > 0;
+        var content = SHA256.HashData(Encoding.UTF8.GetBytes($"{string.Join('\n', photos)}\n{isSold}"));
         var id = new Guid(SHA256.HashData(Encoding.ASCII.GetBytes(address)).AsSpan(0, 16));
         return new PageVersion(SiteKind.Favourites, id, BitConverter.ToInt64(content), site.Version, address, new FavouritesThing(offered))
         {
             Sight = sight,
-            Page = PageOf(address, marked, photos, (await themes.PublishedAsync(ct)).Look()) with { Sight = sight },
+            Page = PageOf(address, marked, photos, isSold, (await themes.PublishedAsync(ct)).Look()) with { Sight = sight },
         };
     }
 
-    static SitePage PageOf(string address, MarkedPhotos marked, IReadOnlyList<SitePhoto> photos, Look look)
+    static SitePage PageOf(string address, MarkedPhotos marked, IReadOnlyList<SitePhoto> photos, bool isSold, Look look)
     {
         var usual = new BlockPlace(BlockFrame.Usual);
         return new SitePage(
@@ -46,6 +48,7 @@ internal sealed class SiteFavourites(SettingsStore settings, ThemeStore themes, 
                 new SiteHeading(default, usual, Title, HeadingSize.Large, 1),
                 .. Lacks(marked.Photos.Count - photos.Count, photos.Count) is { } sentence ? (SiteBlock[])[new SiteText(default, usual, sentence)] : [],
                 .. photos.Count > 0 ? (SiteBlock[])[new SitePhotosBlock(default, usual, new Walk(1, BlockLayout.Usual.Spaced(look.Gap), photos, FilterBar.None(photos.Count)))] : [],
+                .. isSold ? (SiteBlock[])[new SiteButton(default, usual, "Buy some of them", BuyingSeveral.PathOf(marked))] : [],
             ],
             Unlisted: true);
     }

@@ -45,6 +45,7 @@ export const siteWords = {
   seeChosen: 'See and send them',
   seeSent: 'See them',
   chooseOn: 'Choose on',
+  buySome: 'Buy some of them',
   yourFavourites: 'Your favourites',
   whoSees: (isShared: boolean) =>
     isShared
