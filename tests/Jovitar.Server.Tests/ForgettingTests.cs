@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json;
 using static Jovitar.Server.Tests.BuyingSteps;
+using static Jovitar.Server.Tests.MemberSteps;
 
 namespace Jovitar.Server.Tests;
 
@@ -140,6 +141,62 @@ public sealed class ForgettingTests
         // Whoever comes second finds it another than they looked at, or forgotten.
         Assert.Single(answers, HttpStatusCode.OK);
         Assert.All(answers, a => Assert.True(a is HttpStatusCode.OK or HttpStatusCode.Conflict or HttpStatusCode.PreconditionFailed, $"{a}"));
+        Assert.Equal("", await WhereAsync(sale.Site, "nell"));
+    }
+
+    [Fact]
+    public async Task A_member_who_is_erased_is_forgotten_as_a_buyer_too()
+    {
+        await using var sale = await SaleAsync(1, Selling());
+        var member = await MemberAsync(sale.Site, sale.Owner, "Quilliam");
+        var id = await IdAsync(sale.Owner, "Quilliam");
+        async Task<string> OrderedAsync(HttpClient buyer, string email)
+        {
+            await AddAsync(buyer, sale, sale.Photos[0], sale.Print);
+            Assert.Equal(HttpStatusCode.SeeOther, (await OrderAsync(buyer, await CheckOutAsync(buyer), name: "Quilliam Rook", email: email)).StatusCode);
+            return (await OrdersAsync(sale.Owner))[0].GetProperty("id").GetString()!;
+        }
+
+        // Signed in, and another time without.
+        foreach (var order in new[] { await OrderedAsync(member, "elsewhere@example.test"), await OrderedAsync(sale.Site.Visitor(), "Quilliam@example.test") })
+        {
+            (await StepAsync(sale.Owner, order, "cancel")).EnsureSuccessStatusCode();
+        }
+
+        (await sale.Owner.PostAsync($"/api/members/{id}/erase", null)).EnsureSuccessStatusCode();
+        Assert.Equal("", await WhereAsync(sale.Site, "quilliam"));
+        Assert.Equal("", await WhereAsync(sale.Site, "elsewhere@example.test"));
+        Assert.Equal(2, (await OrdersAsync(sale.Owner)).Length);
+    }
+
+    [Fact]
+    public async Task One_that_cannot_be_read_keeps_nobody_else_from_being_forgotten()
+    {
+        await using var sale = await SaleAsync(1, Selling(months: 12));
+        var (broken, _) = await BoughtAsync(sale, "cancel");
+        var (whole, _) = await BoughtAsync(sale, "cancel");
+        await sale.Site.WriteAsync($"update sale_order set content = '{{}}' where id = '{broken}'");
+        await sale.Site.Part<Sales.Forgetting.ForgettingStore>().ForgetAsync(DateTimeOffset.UtcNow.AddMonths(13), CancellationToken.None);
+        Assert.Equal($"{broken}", await sale.Site.ScalarAsync<string>("select string_agg(id::text, ' ') from sale_order where forgotten is null"));
+        Assert.Equal("", (await OneAsync(sale, whole)).GetProperty("name").GetString());
+    }
+
+    [Fact]
+    public async Task Nobody_makes_a_new_way_to_what_is_forgotten()
+    {
+        await using var sale = await SaleAsync(1, Selling());
+        var (order, _) = await BoughtAsync(sale, "cancel");
+        await sale.Owner.SendAsync(HttpMethod.Put, $"/api/orders/{order}/note", new { note = "Nell called." }, (await OneAsync(sale, order)).GetProperty("version").GetInt64());
+        var forgotten = await (await ForgetAsync(sale.Owner, sale, order)).ReadAsync();
+        var version = forgotten.GetProperty("order").GetProperty("version").GetInt64();
+        Assert.Equal(HttpStatusCode.NotFound, (await sale.Owner.SendAsync(HttpMethod.Post, $"/api/orders/{order}/link", new { }, version)).StatusCode);
+        // Whatever is taken back, nobody is known again.
+        foreach (var act in (await (await sale.Owner.GetAsync("/api/acts")).ReadAsync()).GetProperty("acts").EnumerateArray().Take(4).ToArray())
+        {
+            var undone = await sale.Owner.PostAsync($"/api/acts/{act.GetProperty("id").GetString()}/undo", null);
+            Assert.True((int)undone.StatusCode < 500, $"{act}");
+        }
+
         Assert.Equal("", await WhereAsync(sale.Site, "nell"));
     }
 }

@@ -79,5 +79,6 @@ public sealed class PostageTests
         // Two editors never lose each other’s zones, and what is wrong with one is said of it.
         var wrong = await (await ShopAsync(sale.Owner, Shop(postage: Weighed("much")))).Content.ReadAsStringAsync();
         Assert.Contains("zones0", wrong, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.BadRequest, (await ShopAsync(sale.Owner, Shop(postage: Weighed(null!)))).StatusCode);
     }
 }

@@ -141,7 +141,7 @@ internal sealed class PersonalDataStore(NpgsqlDataSource db, ActRunner acts, Set
 
                 (act.IsKept, act.Says) = (true, _ => MemberWords.Erased);
                 var dropped = await ForgetAsync(act, member, name, ct);
-                await ForgettingStore.ForgetAsync(act, member, ct);
+                await ForgettingStore.ForgetAsync(act, member, email, ct);
                 await act.RunAsync("delete from letter where lower(to_address) = lower(@email)", ct, ("email", email));
                 await act.RunAsync("delete from member_wish where email_key = (select email_key from account where id = @member)", ct, ("member", member));
                 // With it go their sessions, links, passkeys, groups, and what is recorded of them.

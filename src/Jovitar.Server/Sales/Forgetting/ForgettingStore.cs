@@ -14,7 +14,7 @@ namespace Jovitar.Server.Sales.Forgetting;
 /// Forgets who bought: name, addresses, what they said and what was noted of them go, and the link of the order opens nothing any more. What was sold
 /// stays, and so do invoices, which name their buyers for as long as the law asks. It cannot be taken back.
 /// </summary>
-internal sealed class ForgettingStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops)
+internal sealed class ForgettingStore(NpgsqlDataSource db, ActRunner acts, ShopStore shops, ILogger<ForgettingStore> log)
 {
     /// <summary>Who forgets where nobody asks for it.</summary>
     const string Worker = "The shop";
@@ -46,8 +46,12 @@ internal sealed class ForgettingStore(NpgsqlDataSource db, ActRunner acts, ShopS
         ct);
 
     /// <summary>Forgets whose account it was, in all their orders of which nothing is left to do, as a part of an act.</summary>
-    public static async Task ForgetAsync(Act act, Guid account, CancellationToken ct) =>
-        await ForgetAsync(act, [.. (await LockAsync(act, "o.account = @account and o.forgotten is null", ct, ("account", account), ("most", Most))).Where(o => o.CanForget)], ct);
+    /// <param name="email">Also of orders that they placed without signing in.</param>
+    public static async Task ForgetAsync(Act act, Guid account, string email, CancellationToken ct)
+    {
+        var orders = await LockAsync(act, "(o.account = @account or lower(o.email) = lower(@email)) and o.forgotten is null", ct, ("account", account), ("email", email), ("most", Most));
+        await ForgetAsync(act, [.. orders.Where(o => o.CanForget)], ct);
+    }
 
     static async Task<bool> HasAsync(Act act, OrderId id, CancellationToken ct)
     {
@@ -57,8 +61,10 @@ internal sealed class ForgettingStore(NpgsqlDataSource db, ActRunner acts, ShopS
 
     static async Task<IReadOnlyList<KeptOrder>> LockAsync(Act act, string which, CancellationToken ct, params (string, object?)[] parameters)
     {
-        // One after the other in the same order, whoever locks them.
-        await using var find = act.Command($"select {OrderStore.Columns} from sale_order as o where {which} order by o.id limit @most for no key update of o", parameters);
+        // One after the other in the same order, whoever locks them; and read once they are, with what others have done until then.
+        await using var hold = act.Command($"select o.id from sale_order as o where {which} order by o.id limit @most for no key update", parameters);
+        var ids = await hold.AllAsync(r => r.GetGuid(0), ct);
+        await using var find = act.Command($"select {OrderStore.Columns} from sale_order as o where o.id = any(@ids) order by o.id", ("ids", ids.ToArray()));
         return await find.AllAsync(OrderStore.Read, ct);
     }
 
@@ -80,8 +86,8 @@ internal sealed class ForgettingStore(NpgsqlDataSource db, ActRunner acts, ShopS
             """
             update sale_order as o
                set name = '', email = '', note = '', account = null, content = s.content::jsonb, forgotten = @now, version = version + 1,
-                   -- Of no secret: nothing opens it.
-                   secret = sha256(uuid_send(gen_random_uuid()))
+                   -- Of no secret, so that nothing opens it; nor does a basket lead to whose it was.
+                   secret = sha256(uuid_send(gen_random_uuid())), basket = gen_random_uuid()
               from unnest(@ids, @contents) as s(id, content)
              where o.id = s.id
             """,
@@ -105,34 +111,64 @@ internal sealed class ForgettingStore(NpgsqlDataSource db, ActRunner acts, ShopS
         var rule = (await shops.ReadAsync(ct)).Shop.Forgetting;
         if (rule.PlacedBefore(now) is { } placed)
         {
-            await ForgetOrdersAsync(placed, ct);
-        }
-
-        while (await ForgetInvoicesAsync(rule.WrittenBefore(now), ct) == Step)
-        {
-        }
-    }
-
-    async Task ForgetOrdersAsync(DateTimeOffset before, CancellationToken ct)
-    {
-        var (at, last, isMore) = (DateTimeOffset.UnixEpoch, Guid.Empty, true);
-        while (isMore)
-        {
-            await using var find = db.Command(
+            await PagesAsync(
                 """
-                select placed, id
-                  from sale_order
-                 where forgotten is null and (placed, id) > (@at, @last) and placed < @before
-                 order by placed, id
+                select o.placed as at, o.id
+                  from sale_order as o
+                 where o.forgotten is null and (o.placed, o.id) > (@at, @last) and o.placed < @before
+                 order by o.placed, o.id
                  limit @most
                 """,
-                ("at", at), ("last", last), ("before", before), ("most", Step));
-            var some = await find.AllAsync(r => (Placed: r.Get<DateTimeOffset>("placed"), Id: r.Get<Guid>("id")), ct);
+                Guid.Empty, placed, ForgetSomeAsync, ct);
+        }
+
+        await PagesAsync(
+            """
+            select i.written as at, i.number as id
+              from invoice as i
+              left join sale_order as o on o.id = i.sale_order
+             where not i.forgotten and (i.written, i.number) > (@at, @last) and i.written < @before
+               and (o.id is null or o.forgotten is not null)
+             order by i.written, i.number
+             limit @most
+            """,
+            0L, rule.WrittenBefore(now), ForgetInvoicesAsync, ct);
+    }
+
+    /// <summary>Does something with all that a query finds, some at a time, and one by one where that fails: one that cannot be read keeps no other waiting.</summary>
+    async Task PagesAsync<Id>(string sql, Id first, DateTimeOffset before, Func<Id[], CancellationToken, Task> forget, CancellationToken ct)
+    {
+        var (at, last, isMore) = (DateTimeOffset.UnixEpoch, first, true);
+        while (isMore)
+        {
+            await using var find = db.Command(sql, ("at", at), ("last", last), ("before", before), ("most", Step));
+            var some = await find.AllAsync(r => (At: r.Get<DateTimeOffset>("at"), Id: r.Get<Id>("id")), ct);
             isMore = some.Count == Step;
             if (some.Count > 0)
             {
                 (at, last) = some[^1];
-                await ForgetSomeAsync([.. some.Select(s => s.Id)], ct);
+                await TryAsync([.. some.Select(s => s.Id)], forget, ct);
+            }
+        }
+    }
+
+    async Task TryAsync<Id>(Id[] ids, Func<Id[], CancellationToken, Task> forget, CancellationToken ct)
+    {
+        try
+        {
+            await forget(ids, ct);
+        }
+        catch (Exception e) when (e is not (OperationCanceledException or NpgsqlException))
+        {
+            if (ids is [var one])
+            {
+                log.LogError(e, "Who bought could not be forgotten of {Id}; it is tried again", one);
+                return;
+            }
+
+            foreach (var id in ids)
+            {
+                await TryAsync([id], forget, ct);
             }
         }
     }
@@ -152,35 +188,20 @@ internal sealed class ForgettingStore(NpgsqlDataSource db, ActRunner acts, ShopS
         },
         ct);
 
-    /// <returns>So many were looked at.</returns>
-    async Task<int> ForgetInvoicesAsync(DateTimeOffset before, CancellationToken ct)
+    async Task ForgetInvoicesAsync(long[] numbers, CancellationToken ct)
     {
         await using var tx = await db.BeginAsync(ct);
         await using var find = tx.Command(
-            """
-            select i.number, i.content::text as content
-              from invoice as i
-              left join sale_order as o on o.id = i.sale_order
-             where not i.forgotten and i.written < @before and (o.id is null or o.forgotten is not null)
-             order by i.written, i.number
-             limit @most
-               for update of i
-            """,
-            ("before", before), ("most", Step));
+            "select number, content::text as content from invoice where number = any(@numbers) and not forgotten order by number for update", ("numbers", numbers));
         var some = await find.AllAsync(r => (Number: r.Get<long>("number"), Invoice: JsonSerializer.Deserialize<InvoiceSaid>(r.Get<string>("content"), PriceStore.Json)!.Read()), ct);
-        if (some.Count > 0)
-        {
-            await tx.RunAsync(
-                """
-                update invoice as i
-                   set content = s.content::jsonb, forgotten = true
-                  from unnest(@numbers, @contents) as s(number, content)
-                 where i.number = s.number
-                """,
-                ct, ("numbers", some.Select(s => s.Number).ToArray()), ("contents", some.Select(s => JsonSerializer.Serialize(InvoiceSaid.Of(s.Invoice.Forgotten()), PriceStore.Json)).ToArray()));
-            await tx.CommitAsync(ct);
-        }
-
-        return some.Count;
+        await tx.RunAsync(
+            """
+            update invoice as i
+               set content = s.content::jsonb, forgotten = true
+              from unnest(@numbers, @contents) as s(number, content)
+             where i.number = s.number
+            """,
+            ct, ("numbers", some.Select(s => s.Number).ToArray()), ("contents", some.Select(s => JsonSerializer.Serialize(InvoiceSaid.Of(s.Invoice.Forgotten()), PriceStore.Json)).ToArray()));
+        await tx.CommitAsync(ct);
     }
 }

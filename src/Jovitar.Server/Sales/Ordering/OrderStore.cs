@@ -272,6 +272,11 @@ internal sealed class OrderStore(NpgsqlDataSource db, ActRunner acts, BuyerLette
             who, id, expected,
             async (act, order) =>
             {
+                if (order.Forgotten is not null)
+                {
+                    return OrderOutcome.CannotBe;
+                }
+
                 (act.IsKept, act.Says) = (true, _ => OrderWords.Linked(order.Number));
                 await act.RunAsync("update sale_order set secret = @hash, version = version + 1 where id = @id", ct, ("id", id.Value), ("hash", LinkSecret.Hash(secret)));
                 await buyers.PutAsync(act, order.Placed.Buyer, act.Now, site => OrderLetters.Linked(site, order.Number, order.Placed, link), ct);
