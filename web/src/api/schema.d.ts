@@ -8214,6 +8214,7 @@ export interface paths {
             parameters: {
                 query?: {
                     which?: string;
+                    q?: string;
                     behind?: string;
                 };
                 header?: never;

@@ -186,6 +186,7 @@ const routes = [
     component: OrdersStation,
     validateSearch: z.object({
       which: z.enum(['unpaid', 'all']).optional().catch(undefined),
+      q: said,
       order: said,
     }),
   }),

@@ -96,9 +96,10 @@ internal static class OrderEndpoints
     }
 
     /// <param name="which">"open" for those of which something is to be done, "unpaid", or "all"; the first unless said.</param>
+    /// <param name="q">Any part of a number, or of a buyer's name or address.</param>
     /// <param name="behind">The last one that is known.</param>
-    static async Task<Results<Ok<OrderList>, BadRequest<Problem>>> List(string? which, OrderId? behind, OrderListStore store, CancellationToken ct) =>
-        Enum.TryParse<OrdersWanted>(which ?? nameof(OrdersWanted.Open), ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) ? TypedResults.Ok(await store.ListAsync(wanted, behind, ct)) : Problems.Invalid("There are no such orders.");
+    static async Task<Results<Ok<OrderList>, BadRequest<Problem>>> List(string? which, [Words(200)] string? q, OrderId? behind, OrderListStore store, CancellationToken ct) =>
+        Enum.TryParse<OrdersWanted>(which ?? nameof(OrdersWanted.Open), ignoreCase: true, out var wanted) && Enum.IsDefined(wanted) ? TypedResults.Ok(await store.ListAsync(wanted, (q ?? "").Trim(), behind, ct)) : Problems.Invalid("There are no such orders.");
 
     /// <param name="year">In which they were placed (UTC); this year unless said.</param>
     static Task<Results<PushStreamHttpResult, BadRequest<Problem>>> Table(int? year, HttpContext http, OrderTableStore tables, YearFile file) =>

@@ -52,8 +52,9 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         _ => "true",
     };
 
+    /// <param name="words">Any part of a number, or of a buyer's name or address; empty for all.</param>
     /// <param name="behind">The last one that is known; null from the beginning.</param>
-    public async Task<OrderList> ListAsync(OrdersWanted wanted, OrderId? behind, CancellationToken ct)
+    public async Task<OrderList> ListAsync(OrdersWanted wanted, string words, OrderId? behind, CancellationToken ct)
     {
         var latest = wanted == OrdersWanted.All;
         await using var command = db.Command(
@@ -67,13 +68,13 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
                           order by l.place
                           limit @pictures) as pictures
               from sale_order as o
-             where {Where(wanted)}
+             where {Where(wanted)}{(words.Length > 0 ? " and lower(o.number::text || ' ' || o.name || ' ' || o.email) like @like" : "")}
                and (@behind::uuid is null
                  or (o.placed, o.id) {(latest ? "<" : ">")} (select b.placed, b.id from sale_order as b where b.id = @behind))
              order by o.placed {(latest ? "desc, o.id desc" : ", o.id")}
              limit @most
             """,
-            ("behind", behind?.Value), ("most", Step + 1), ("pictures", MostPictures));
+            ("behind", behind?.Value), ("like", $"%{Database.LikeText(words.ToLowerInvariant())}%"), ("most", Step + 1), ("pictures", MostPictures));
         var found = await command.AllAsync(Read, ct);
         await using var counts = db.Command(
             $"""

@@ -12,6 +12,9 @@ export const orderWords = {
     onDesk: (n: number) => (n === 1 ? 'One order is to be seen to.' : `${n} orders are to be seen to.`),
     look: 'See to them',
     which: 'Which orders',
+    search: 'Name, e-mail or number',
+    notFound: (q: string) => `No order of “${q}”`,
+    notFoundLead: 'Looked for among numbers, names and e-mail addresses of buyers.',
     tabs: {
       open: (n: number) => `To do ${n}`,
       unpaid: (n: number) => `Not paid ${n}`,

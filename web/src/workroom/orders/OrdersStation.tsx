@@ -1,7 +1,8 @@
-import { useInfiniteQuery } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery } from '@tanstack/react-query'
 import { Link, useNavigate, useSearch } from '@tanstack/react-router'
 import { useEffect, useState } from 'react'
 import { asPlain, asWord } from '../../kit/Button'
+import { SearchField } from '../../kit/SearchField'
 import { WordTabs } from '../../kit/WordTabs'
 import { w } from '../../words'
 import { ListAndOne } from '../shell/ListAndOne'
@@ -42,25 +43,30 @@ function OfYear({ year, hasInvoices }: { year: number; hasInvoices: boolean }) {
 
 /** What visitors ordered: orders down the left, the eldest of those to do first, and one of them. */
 export function OrdersStation() {
-  const { which = 'open', order } = useSearch({ from: '/workroom/orders' })
-  const [first, setFirst] = useState<{ which: Which; id: string }>()
+  const { which = 'open', q = '', order } = useSearch({ from: '/workroom/orders' })
+  const [first, setFirst] = useState<{ of: string; id: string }>()
+  const of = `${which} ${q}`
   const go = useNavigate({ from: '/workroom/orders' })
   const list = useInfiniteQuery({
-    queryKey: ['orders', 'list', which],
+    queryKey: ['orders', 'list', which, q],
     initialPageParam: undefined as string | undefined,
-    queryFn: ({ pageParam }) => readOrders(which, pageParam),
+    queryFn: ({ pageParam }) => readOrders(which, q.trim(), pageParam),
     getNextPageParam: (page) => (page.further ? page.orders.at(-1)?.id : undefined),
+    placeholderData: keepPreviousData,
   })
   const orders = list.data?.pages.flatMap((p) => p.orders) ?? []
   // What opened by itself stays open when it leaves the list: whoever sends it sees that it is sent.
-  const opened = order ?? (first?.which === which ? first.id : orders[0]?.id)
+  const opened = order ?? (first?.of === of ? first.id : list.isPlaceholderData ? undefined : orders[0]?.id)
   useEffect(() => {
-    if (opened) setFirst({ which, id: opened })
-  }, [which, opened])
+    if (opened) setFirst({ of, id: opened })
+  }, [of, opened])
   const counts = list.data?.pages[0]
   if (!counts) return list.error ? <p className="p-10">{list.error.message}</p> : null
-  const show = (next: Which, id?: string) =>
-    void go({ search: { which: next === 'open' ? undefined : next, order: id }, replace: !!id })
+  const show = (next: Which, id?: string, words = q) =>
+    void go({
+      search: { which: next === 'open' ? undefined : next, q: words || undefined, order: id },
+      replace: !!id || words !== q,
+    })
   const tabs = [
     ['open', w.orders.tabs.open(counts.open)],
     ['unpaid', w.orders.tabs.unpaid(counts.unpaid)],
@@ -85,7 +91,15 @@ export function OrdersStation() {
         }
       />
       <div className="mt-5 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-2 text-small">
-        <WordTabs label={w.orders.which} tabs={tabs} chosen={which} onChoose={(next) => show(next)} />
+        <span className="flex flex-wrap items-baseline gap-x-6 gap-y-2">
+          <WordTabs label={w.orders.which} tabs={tabs} chosen={which} onChoose={(next) => show(next)} />
+          {/* Whoever looks for somebody looks among all. */}
+          <SearchField
+            label={w.orders.search}
+            value={q}
+            onType={(words) => show(words && !q ? 'all' : which, undefined, words)}
+          />
+        </span>
         <span className="flex flex-wrap gap-x-6">
           {years().map((year) => (
             <OfYear key={year} year={year} hasInvoices={counts.hasInvoices} />
@@ -95,15 +109,17 @@ export function OrdersStation() {
       {orders.length === 0 && !opened ? (
         <Empty
           title={
-            which === 'open'
-              ? w.orders.nothingLeft
-              : which === 'unpaid'
-                ? w.orders.nothingUnpaid
-                : w.orders.none
+            q
+              ? w.orders.notFound(q)
+              : which === 'open'
+                ? w.orders.nothingLeft
+                : which === 'unpaid'
+                  ? w.orders.nothingUnpaid
+                  : w.orders.none
           }
-          lead={which === 'all' ? w.orders.noneLead : ''}
+          lead={q ? w.orders.notFoundLead : which === 'all' ? w.orders.noneLead : ''}
         >
-          {which === 'all' && (
+          {which === 'all' && !q && (
             <Link to="/workroom/shop" className={asPlain}>
               {w.orders.toShop}
             </Link>

@@ -18,5 +18,8 @@ export const pathOf = (client: QueryClient, { id, version }: Order) => ({
 export const readOrder = (order: string) =>
   body(api.GET('/api/orders/{order}', { params: { path: { order } } }), w.errors.away)
 
-export const readOrders = (which: Which, behind: string | undefined) =>
-  body(api.GET('/api/orders', { params: { query: { which, ...(behind && { behind }) } } }), w.errors.away)
+export const readOrders = (which: Which, q: string, behind: string | undefined) =>
+  body(
+    api.GET('/api/orders', { params: { query: { which, ...(q && { q }), ...(behind && { behind }) } } }),
+    w.errors.away,
+  )
