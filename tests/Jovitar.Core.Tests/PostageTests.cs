@@ -97,6 +97,19 @@ public sealed class PostageTests
     }
 
     [Fact]
+    public void Whoever_can_only_come_for_it_reads_why_it_is_not_sent()
+    {
+        static string? Why(Postage postage, Parcel parcel, string to) => postage.NotSent(postage.Ways(parcel, Amount("1"), Country.Find(to)), parcel, Country.Find(to));
+        Assert.Equal("Nothing is sent to Russia.", Why(Zoned, new Parcel(1, 1), "RU"));
+        Assert.Equal("It weighs 1.001 kg with its packing; up to 1 kg are sent to United States.", Why(Zoned, new Parcel(1, 1001), "US"));
+        Assert.Null(Why(Zoned, new Parcel(1, 1), "US"));
+        Assert.Null(Why(Zoned, new Parcel(0, 0), "RU"));
+        // A shop that sends nothing to anybody has nothing to explain; one where nothing can be had at all has.
+        Assert.Null(Why(new Postage("IE") { Collected = "Here." }, new Parcel(1, 1), "IE"));
+        Assert.Equal("Nothing is sent to Ireland.", Why(new Postage("IE"), new Parcel(1, 1), "IE"));
+    }
+
+    [Fact]
     public void Countries_of_a_zone_to_which_nothing_is_sent_are_not_offered()
     {
         var shop = new Shop(true, Euro, Zoned with { Collected = "" }, Tax.None, "Pay.");

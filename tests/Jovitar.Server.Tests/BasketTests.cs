@@ -62,13 +62,8 @@ public sealed class BasketTests
         await using var sale = await SaleAsync(1);
         var visitor = sale.Site.Visitor();
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print);
-        // As many other things as there is room for: photos that there are not, so that they are not sold any more.
-        await sale.Site.WriteAsync(
-            """
-            insert into basket_line (id, basket, album, photo, option, count, added)
-            select gen_random_uuid(), b.id, l.album, l.photo, gen_random_uuid(), 1, now()
-              from basket as b, basket_line as l, generate_series(1, 499)
-            """);
+        // As many other things as there is room for.
+        await FillAsync(sale, 499);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await AddAsync(visitor, sale, sale.Photos[0], sale.File)).StatusCode);
         Assert.Equal(HttpStatusCode.SeeOther, (await AddAsync(visitor, sale, sale.Photos[0], sale.Print, "2")).StatusCode);
         // A form of all of them is read.

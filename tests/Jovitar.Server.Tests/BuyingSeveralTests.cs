@@ -69,11 +69,7 @@ public sealed class BuyingSeveralTests
         var visitor = sale.Site.Visitor();
         await AddAsync(visitor, sale, sale.Photos[0], sale.Print);
         // All but two of its places are taken.
-        await sale.Site.WriteAsync(
-            """
-            insert into basket_line (id, basket, album, photo, option, count, added)
-            select gen_random_uuid(), l.basket, l.album, l.photo, gen_random_uuid(), 1, now() from basket_line as l, generate_series(1, 497)
-            """);
+        await FillAsync(sale, 497);
         var marks = Marks(sale.Photos);
         var full = await PutAsync(visitor, marks, sale.File, "1", sale.Photos);
         Assert.Equal((HttpStatusCode.UnprocessableEntity, true), (full.StatusCode, (await full.Content.ReadAsStringAsync()).Contains("A basket holds 500 different things.", StringComparison.Ordinal)));

@@ -74,6 +74,14 @@ internal static partial class BuyingSteps
     public static Task<HttpResponseMessage> AddAsync(HttpClient visitor, Sale sale, string photo, string option, string count = "1", string at = "") =>
         FormAsync(visitor, "/basket", ("album", sale.Album), ("photo", photo), ("option", option), ("count", count), ("at", at));
 
+    /// <summary>Puts so many other things into the one basket, which has one line: options that there are not, so that they are not sold any more.</summary>
+    public static Task FillAsync(Sale sale, int lines) => sale.Site.WriteAsync(
+        $"""
+        insert into basket_line (id, basket, album, photo, option, count, added)
+        select gen_random_uuid(), l.basket, l.album, l.photo, gen_random_uuid(), 1, now()
+          from basket_line as l, generate_series(1, {lines})
+        """);
+
     /// <summary>The lines of the basket that a page shows, by their ids.</summary>
     public static async Task<string[]> LinesAsync(HttpClient visitor) => [.. CountField().Matches(await visitor.GetStringAsync("/basket")).Select(m => m.Groups[1].Value)];
 

@@ -76,7 +76,7 @@ public sealed class PostageTests
         var asked = await OrderAsync(visitor, page, country: "GB");
         Assert.Contains("EUR 13.00", await asked.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Empty(await OrdersAsync(sale.Owner));
-        // Two editors never lose each other’s zones, and what is wrong with one is said of it.
+        // What is wrong with a zone is said of it.
         var wrong = await (await ShopAsync(sale.Owner, Shop(postage: Weighed("much")))).Content.ReadAsStringAsync();
         Assert.Contains("zones0", wrong, StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.BadRequest, (await ShopAsync(sale.Owner, Shop(postage: Weighed(null!)))).StatusCode);

@@ -59,9 +59,6 @@ public sealed record Postage(string Home)
 
     IEnumerable<PostageRate> Rates => new[] { AtHome, Express, Elsewhere }.Concat(Zones.Select(z => z.Rate)).OfType<PostageRate>();
 
-    /// <summary>Something is sent to somebody.</summary>
-    public bool SendsAnything => Rates.Any();
-
     /// <summary>Some of it goes by what orders weigh.</summary>
     public bool GoesByWeight => Rates.Any(r => r.Heavier.Count > 0);
 
@@ -97,10 +94,10 @@ public sealed record Postage(string Home)
     }
 
     /// <summary>The rate by which another country is reached.</summary>
-    PostageZone Abroad(Country country) => Zones.FirstOrDefault(z => z.Countries.Contains(country.Code)) ?? new PostageZone([], Elsewhere, FreeElsewhere);
+    PostageZone ZoneOf(Country country) => Zones.FirstOrDefault(z => z.Countries.Contains(country.Code)) ?? new PostageZone([], Elsewhere, FreeElsewhere);
 
     /// <summary>Whether anything reaches a country by post.</summary>
-    public bool SendsTo(Country country) => country.Code == Home ? AtHome is not null || Express is not null : Abroad(country).Rate is not null;
+    public bool SendsTo(Country country) => country.Code == Home ? AtHome is not null || Express is not null : ZoneOf(country).Rate is not null;
 
     /// <summary>The ways by which an order comes to a country, the usual one first.</summary>
     /// <param name="goods">What all of it costs without postage.</param>
@@ -124,7 +121,7 @@ public sealed record Postage(string Home)
         }
         else
         {
-            var zone = Abroad(to!);
+            var zone = ZoneOf(to!);
             Add(Delivery.Post, zone.Rate, isFree && zone.IsFree);
         }
 
@@ -150,11 +147,16 @@ public sealed record Postage(string Home)
             : $"{(isAbroad ? "Sent abroad." : "")} {(rate.Heavier.Count > 0 && grams > 0 ? $"It weighs {Parcel.Said(grams)} with its packing." : "")}".Trim();
     }
 
+    /// <summary>Why an order is not sent to a country, though it may be collected; null where it is sent, or all files, and where a shop is only come to.</summary>
+    /// <param name="ways">By which it can come there.</param>
+    public string? NotSent(IReadOnlyList<DeliveryWay> ways, Parcel parcel, Country? to) =>
+        ways.Any(w => w.Delivery != Delivery.Collect) || (ways.Count > 0 && !Rates.Any()) ? null : NoWay(parcel, to);
+
     /// <summary>Why there is no way by which an order comes to a country.</summary>
     /// <param name="to">Null where the buyer has not said.</param>
     public string NoWay(Parcel parcel, Country? to)
     {
-        var rates = to is null || to.Code == Home ? new[] { AtHome, Express } : [Abroad(to).Rate];
+        var rates = to is null || to.Code == Home ? new[] { AtHome, Express } : [ZoneOf(to).Rate];
         return rates.Max(r => r?.Most) is { } most && most < parcel.Grams + Packing
             ? $"It weighs {Parcel.Said(parcel.Grams + Packing)} with its packing; up to {Parcel.Said(most)} are sent to {to?.Name ?? "there"}."
             : $"Nothing is sent to {to?.Name ?? "there"}.";

@@ -50,8 +50,7 @@ public sealed record ToCheckOut(
     public bool IsSent => Basket.Parcel.Things > 0;
 
     /// <summary>Why it is not sent to them; null where it is, and where nothing is sent to anybody.</summary>
-    public string? NotSent =>
-        !IsSent || Ways.Any(w => w.Delivery is Delivery.Post or Delivery.Express) || (Ways.Count > 0 && !Basket.Shop.Postage.SendsAnything) ? null : NoWay;
+    public string? NotSent => Basket.Shop.Postage.NotSent(Ways, Basket.Parcel, Country.Find(Buyer.Country));
 
     /// <summary>Why there is no way by which it comes to them.</summary>
     public string NoWay => Basket.Shop.Postage.NoWay(Basket.Parcel, Country.Find(Buyer.Country));

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { api, body } from '../../api/client'
+import { AskDialog } from '../../kit/AskDialog'
 import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
 import { w } from '../../words'
 import { useSession } from '../shell/data'
 import { moment } from '../shell/format'
@@ -32,24 +32,18 @@ export function OrderForgetting({ order }: { order: Order }) {
       <Button look="word" disabled={forget.isPending} onClick={() => setAsking(true)}>
         {w.orders.forget}
       </Button>
-      <Dialog open={asking} onClose={() => setAsking(false)} title={w.orders.forgetAsk(order.name)}>
-        <p className="mt-3">{w.orders.forgetText(order.email)}</p>
-        {order.namedUntil !== null && <p className="mt-2">{w.orders.namedUntil(order.namedUntil)}</p>}
-        <p className="mt-6 flex items-baseline gap-5">
-          <Button
-            look="next"
-            onClick={() => {
-              forget.mutate(undefined)
-              setAsking(false)
-            }}
-          >
-            {w.orders.forgetSay}
-          </Button>
-          <Button look="word" onClick={() => setAsking(false)}>
-            {w.orders.forgetNot}
-          </Button>
-        </p>
-      </Dialog>
+      <AskDialog
+        open={asking}
+        title={w.orders.forgetAsk(order.name)}
+        text={[
+          w.orders.forgetText(order.email),
+          ...(order.namedUntil !== null ? [w.orders.namedUntil(order.namedUntil)] : []),
+        ]}
+        say={w.orders.forgetSay}
+        not={w.orders.forgetNot}
+        onSay={() => forget.mutate(undefined)}
+        onClose={() => setAsking(false)}
+      />
     </div>
   )
 }

@@ -1,6 +1,5 @@
 import { useState } from 'react'
-import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
+import { AskDialog } from '../../kit/AskDialog'
 import { NumberWord } from '../../kit/NumberWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
@@ -45,23 +44,15 @@ export function ShopForgetting({ work }: { work: ReturnType<typeof useShop> }) {
         {w.shop.invoicesNameEnd}
       </p>
       <p className="mt-1 text-small text-quiet">{w.shop.forgottenLead}</p>
-      <Dialog open={asking !== null} onClose={() => setAsking(null)} title={w.shop.forgottenAsk}>
-        <p className="mt-3">{w.shop.forgottenText(asking ?? 0)}</p>
-        <p className="mt-6 flex items-baseline gap-5">
-          <Button
-            look="next"
-            onClick={() => {
-              say(asking)
-              setAsking(null)
-            }}
-          >
-            {w.shop.forgottenSay}
-          </Button>
-          <Button look="word" onClick={() => setAsking(null)}>
-            {w.shop.forgottenNot}
-          </Button>
-        </p>
-      </Dialog>
+      <AskDialog
+        open={asking !== null}
+        title={w.shop.forgottenAsk}
+        text={[w.shop.forgottenText(asking ?? 0)]}
+        say={w.shop.forgottenSay}
+        not={w.shop.forgottenNot}
+        onSay={() => say(asking)}
+        onClose={() => setAsking(null)}
+      />
     </>
   )
 }

@@ -1,7 +1,6 @@
 import { useState } from 'react'
 import { api, body } from '../../api/client'
-import { Button } from '../../kit/Button'
-import { Dialog } from '../../kit/Dialog'
+import { AskDialog } from '../../kit/AskDialog'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import { useAct, useSession } from '../shell/data'
@@ -26,23 +25,15 @@ export function Kept({ days, offered }: { days: number; offered: readonly number
           else if (next !== days) setAsking(next)
         }}
       />
-      <Dialog open={asking !== null} onClose={() => setAsking(null)} title={w.records.keptAsk}>
-        <p className="mt-3">{w.records.keptText(asking ?? 0)}</p>
-        <p className="mt-6 flex items-baseline gap-5">
-          <Button
-            look="next"
-            onClick={() => {
-              if (asking !== null) say.mutate(asking)
-              setAsking(null)
-            }}
-          >
-            {w.records.keptSay}
-          </Button>
-          <Button look="word" onClick={() => setAsking(null)}>
-            {w.records.keptNot}
-          </Button>
-        </p>
-      </Dialog>
+      <AskDialog
+        open={asking !== null}
+        title={w.records.keptAsk}
+        text={[w.records.keptText(asking ?? 0)]}
+        say={w.records.keptSay}
+        not={w.records.keptNot}
+        onSay={() => asking !== null && say.mutate(asking)}
+        onClose={() => setAsking(null)}
+      />
     </>
   )
 }
