@@ -4,6 +4,7 @@ using Jovitar.Core.Acts;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Tests;
 
@@ -79,13 +80,13 @@ public sealed class CouponTests
     public void Coupons_take_off(string price, string coupons, string to, Delivery by, string tax, string off, string total, string taxed)
     {
         var said = tax.Length == 0 ? Tax.None : new Tax(tax.StartsWith("in", StringComparison.Ordinal) ? TaxKind.Included : TaxKind.Added, decimal.Parse(tax[3..], CultureInfo.InvariantCulture), "VAT");
-        var sum = BasketSum.Of(Goods(price), Euro, Way(Amount(price), to, by), said, CouponsOf(coupons));
-        Assert.Equal((off, total, taxed), (string.Join(' ', sum.Off.Select(o => o.Amount)), sum.Total.ToString(), sum.Tax.ToString()));
+        var sum = BasketSum.Of(Goods(price), Euro, Way(Amount(price), to, by), said.Terms("IE", null), CouponsOf(coupons));
+        Assert.Equal((off, total, taxed), (string.Join(' ', sum.Off.Select(o => o.Amount)), sum.Total.ToString(), new Money(sum.Tax.Minor, Euro).ToString()));
     }
 
     [Fact]
     public void Before_it_is_known_how_an_order_comes_a_coupon_of_postage_takes_nothing_off() =>
-        Assert.Equal(["A11"], BasketSum.Of(Goods("30"), Euro, null, Tax.None, CouponsOf("A 10% with; B post with")).Off.Select(o => o.Code));
+        Assert.Equal(["A11"], BasketSum.Of(Goods("30"), Euro, null, TaxTerms.None, CouponsOf("A 10% with; B post with")).Off.Select(o => o.Code));
 
     /// <summary>Each with how many orders have used it, for goods of 30.00, on 1 December 2026.</summary>
     [Theory]
@@ -136,7 +137,7 @@ public sealed class CouponTests
     static BasketSum SumOf((int[] Prices, Coupon[] Coupons, Tax Tax, Delivery By, bool Home) order, IEnumerable<Coupon> coupons)
     {
         Wanted[] lines = [.. order.Prices.Select(p => new Wanted(new SaleOption(Guid.NewGuid(), OptionKind.Other) { Name = "It", Price = new Money(p, Euro) }, 1))];
-        return BasketSum.Of(lines, Euro, Way(new Money(order.Prices.Sum(), Euro), order.Home ? "IE" : "FR", order.By), order.Tax, coupons);
+        return BasketSum.Of(lines, Euro, Way(new Money(order.Prices.Sum(), Euro), order.Home ? "IE" : "FR", order.By), order.Tax.Terms("IE", null), coupons);
     }
 
     /// <summary>The same thing again, thought out anew: taken from a purse of goods and a purse of postage, in numbers with a point.</summary>

@@ -3,6 +3,7 @@ using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Forgetting;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Tests;
 
@@ -63,13 +64,13 @@ public sealed class ForgettingTests
         var order = new PlacedOrder(
             new Buyer("Nell Garrow", "nell@example.test", "7 Ropewalk", "back door", "X91", "Hollin Quay", "Leinster", "FR"), "Ring twice.",
             [new PlacedLine(new PhotoId(Guid.NewGuid()), new AlbumId(Guid.NewGuid()), "Low water", "a.jpg", "Night flight", new SaleOption(Guid.NewGuid(), OptionKind.Other) { Name = "Mug", Price = Amount(900) }, null, 2, Amount(900))],
-            new DeliveryWay(Delivery.Post, Amount(600), "Sent abroad.", IsAbroad: true), new Tax(TaxKind.Included, 23, "VAT"), Amount(1800), Amount(449), Amount(2400), "IE", "Pay.");
+            new DeliveryWay(Delivery.Post, Amount(600), "Sent abroad.", IsAbroad: true), new TaxSum(TaxKind.Included, "VAT", [new TaxPart(23, Amount(2400), Amount(449))]), Amount(1800), Amount(2400), "IE", "Pay.");
         var forgotten = PlacedSaid.Of(order.Forgotten()).Read();
         Assert.Equal((Buyer.Nobody with { Country = "FR" }, ""), (forgotten.Buyer, forgotten.Message));
         Assert.True(forgotten.Buyer.IsForgotten && forgotten.Way.IsAbroad);
         Assert.Equal((order.Goods, order.Way.Costs, order.Taxed, order.Total), (forgotten.Goods, forgotten.Way.Costs, forgotten.Taxed, forgotten.Total));
         Assert.Equal(order.Lines, forgotten.Lines);
-        var invoice = new Invoice(InvoiceKind.Invoice, "G-1", new DateOnly(2026, 1, 2), "Marram Bay", "The guild\nThe loft", "", "", 1001, new DateOnly(2026, 1, 1), null, order, null, order.Total, order.Taxed);
+        var invoice = new Invoice(InvoiceKind.Invoice, "G-1", new DateOnly(2026, 1, 2), "Marram Bay", "The guild\nThe loft", "", "", 1001, new DateOnly(2026, 1, 1), null, order, null, order.Total, order.Tax);
         Assert.Equal(["Who bought is forgotten."], invoice.Forgotten().To);
         Assert.Equal((invoice.Called, invoice.Amount, invoice.Tax), (invoice.Forgotten().Called, invoice.Forgotten().Amount, invoice.Forgotten().Tax));
     }

@@ -1,6 +1,7 @@
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Papers;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Tests;
 
@@ -9,7 +10,7 @@ public sealed class PaperTests
 {
     static readonly Currency Euro = Currency.Find("EUR")!;
 
-    static readonly PlacedOrder Empty = new(Buyer.Nobody, "", [], new DeliveryWay(Delivery.Post, new Money(0, Euro), ""), Tax.None, new Money(0, Euro), new Money(0, Euro), new Money(0, Euro), "IE", "");
+    static readonly PlacedOrder Empty = new(Buyer.Nobody, "", [], new DeliveryWay(Delivery.Post, new Money(0, Euro), ""), TaxSum.None, new Money(0, Euro), new Money(0, Euro), "IE", "");
 
     static SaleOption Option(string size, OptionKind kind = OptionKind.Print, int edge = 0) => new(Guid.NewGuid(), kind) { Size = PaperSize.Read(size), Edge = edge };
 

@@ -5,6 +5,7 @@ using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Tests;
 
@@ -114,7 +115,7 @@ public sealed class PrintFileTests
         var print = Option("13 × 18 cm") with { Price = new Money(650, euro) };
         return new PlacedOrder(
             Buyer.Nobody with { Name = "Nell Garrow" }, "", [new PlacedLine(new PhotoId(Guid.NewGuid()), new AlbumId(Guid.NewGuid()), "=Low water", "a.jpg", "Night flight", print, null, 2, new Money(650, euro))],
-            new DeliveryWay(Delivery.Post, new Money(450, euro), ""), Tax.None, new Money(1300, euro), new Money(0, euro), new Money(1750, euro), "IE", "");
+            new DeliveryWay(Delivery.Post, new Money(450, euro), ""), TaxSum.None, new Money(1300, euro), new Money(1750, euro), "IE", "");
     }
 
     [Theory]

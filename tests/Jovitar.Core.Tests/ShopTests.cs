@@ -8,6 +8,7 @@ using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
 using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Tests;
 
@@ -63,10 +64,10 @@ public sealed class ShopTests
     public void Countries_are_those_to_which_something_comes()
     {
         var shop = Sound.Read().Shop! with { Postage = new Postage("IE") { AtHome = new PostageRate(new Money(450, Currency.Find("EUR")!)) } };
-        Assert.Equal(["Ireland"], shop.Countries.Select(c => c.Name));
+        Assert.Equal(["Ireland"], shop.Countries(new Parcel(1, 0)).Select(c => c.Name));
         // ISO 3166-1 has 249 countries and territories.
         Assert.Equal(249, Country.All.Count);
-        var abroad = (shop with { Postage = shop.Postage with { Elsewhere = shop.Postage.AtHome } }).Countries;
+        var abroad = (shop with { Postage = shop.Postage with { Elsewhere = shop.Postage.AtHome } }).Countries(new Parcel(1, 0));
         Assert.Equal((249, "IE"), (abroad.Count, abroad[0].Code));
         Assert.Equal(Country.All.Select(c => c.Code), Country.All.Select(c => c.Code).Distinct());
         Assert.Null(Country.Find("EU"));
@@ -215,7 +216,7 @@ public sealed class ShopTests
                 new PlacedLine(new PhotoId(Guid.NewGuid()), new AlbumId(Guid.NewGuid()), "Low water", "a.jpg", "Night flight", print, new Spot(0.25, 0.5), 2, new Money(650, euro)),
                 new PlacedLine(new PhotoId(Guid.NewGuid()), new AlbumId(Guid.NewGuid()), "Low water", "a.jpg", "Night flight", file, null, 1, new Money(500, euro)),
             ],
-            new DeliveryWay(Delivery.Post, new Money(450, euro), ""), new Tax(TaxKind.Included, 23, "VAT"), new Money(1800, euro), new Money(421, euro), new Money(2250, euro), "IE", "Pay into the account.");
+            new DeliveryWay(Delivery.Post, new Money(450, euro), ""), new TaxSum(TaxKind.Included, "VAT", [new TaxPart(23, new Money(2250, euro), new Money(421, euro))]), new Money(1800, euro), new Money(2250, euro), "IE", "Pay into the account.");
     }
 
     [Fact]

@@ -98,8 +98,9 @@ internal static partial class BuyingSteps
     }
 
     /// <summary>Sends a check-out page.</summary>
-    public static Task<HttpResponseMessage> OrderAsync(HttpClient visitor, (string Order, string Seen) page, string way = "Post", string name = "Nell Garrow", string email = "nell@example.test", string town = "Hollin Quay", string country = "IE", string message = "", string act = "order", string pay = "") => FormAsync(
-        visitor, "/basket/check-out", ("order", page.Order), ("seen", page.Seen), ("act", act), ("way", way), ("name", name), ("email", email), ("street", "7 Ropewalk"), ("further", ""), ("postcode", "X91"), ("town", town), ("region", ""), ("country", country),
+    /// <param name="at">The country that it said the sum for; the one that is chosen unless said.</param>
+    public static Task<HttpResponseMessage> OrderAsync(HttpClient visitor, (string Order, string Seen) page, string way = "Post", string name = "Nell Garrow", string email = "nell@example.test", string town = "Hollin Quay", string country = "IE", string message = "", string act = "order", string pay = "", string? at = null) => FormAsync(
+        visitor, "/basket/check-out", ("order", page.Order), ("seen", page.Seen), ("act", act), ("way", way), ("name", name), ("email", email), ("street", "7 Ropewalk"), ("further", ""), ("postcode", "X91"), ("town", town), ("region", ""), ("country", country), ("at", at ?? country),
         ("message", message), ("pay", pay));
 
     /// <summary>Buys something, whole.</summary>

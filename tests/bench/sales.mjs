@@ -40,7 +40,7 @@ async function buy(n) {
   const way = form.match(/name="way" value="([^"]+)"/)[1]
   const paid = await ask('/basket/check-out', {
     order: hidden('order'), seen: hidden('seen'), act: 'order', pay: 'now', way, name: `Buyer ${n}`, email: `buyer${n}@example.test`,
-    street: '1 Row', further: '', postcode: 'X91', town: 'Hollin Quay', region: '', country: 'IE', message: '',
+    street: '1 Row', further: '', postcode: 'X91', town: 'Hollin Quay', region: '', country: 'IE', at: 'IE', message: '',
   })
   const back = await ask(paid.to, { act: 'pay' })
   await ask(back.to)

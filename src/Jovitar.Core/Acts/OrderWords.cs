@@ -2,6 +2,7 @@ using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Payments;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Acts;
 
@@ -13,7 +14,7 @@ public static class OrderWords
         before.IsOpen != after.IsOpen ? (after.IsOpen ? "Opened the shop." : "Closed the shop.")
         : before.Currency != after.Currency ? $"The shop sells in {after.Currency} instead of {before.Currency}."
         : before.Postage != after.Postage ? "Said what sending an order costs."
-        : before.Tax != after.Tax ? $"Said which tax goes with orders: {(after.Tax.Kind == TaxKind.None ? "none" : after.Tax.Called)}."
+        : before.Tax != after.Tax ? $"Said which tax goes with orders: {(after.Tax.Kind == TaxKind.None ? "none" : after.Tax.Said)}."
         : before.IsPaidOnline != after.IsPaidOnline ? (after.IsPaidOnline ? "Buyers pay online." : "Buyers do not pay online any more.")
         : before.Prints != after.Prints ? "Said how print files are made."
         : before.Invoices.AreWritten != after.Invoices.AreWritten ? (after.Invoices.AreWritten ? "Invoices are written of orders." : "No invoices are written of orders any more.")

@@ -1,3 +1,5 @@
+using Jovitar.Core.Sales.Taxes;
+
 namespace Jovitar.Core.Sales;
 
 /// <summary>What one costs from a number on, as it is written.</summary>
@@ -13,11 +15,12 @@ public sealed record BreakSaid(int From, string Each);
 /// <param name="Weight">Of one, grams; null while nobody has said.</param>
 public sealed record OptionSaid(
     Guid Id, OptionKind Kind, string Name = "", string Description = "", string Group = "", string Size = "", int Edge = 0, int? LongestEdge = null, string Licence = "", int? Downloads = null, int? Days = null,
-    string Price = "", string Cost = "", IReadOnlyList<BreakSaid>? Breaks = null, IReadOnlyList<string>? Shapes = null, bool IsOff = false, int? Edition = null, int? Weight = null)
+    string Price = "", string Cost = "", IReadOnlyList<BreakSaid>? Breaks = null, IReadOnlyList<string>? Shapes = null, bool IsOff = false, int? Edition = null, int? Weight = null,
+    TaxClass Tax = TaxClass.Standard)
 {
     public static OptionSaid Of(SaleOption option) => new(
         option.Id, option.Kind, option.Name, option.Description, option.Group, option.Size?.Said ?? "", option.Edge, option.LongestEdge, option.Licence, option.Downloads, option.Days,
-        option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "", [.. option.Breaks.Select(b => new BreakSaid(b.From, b.Each.ToString()))], option.Shapes, option.IsOff, option.Edition, option.Weight);
+        option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "", [.. option.Breaks.Select(b => new BreakSaid(b.From, b.Each.ToString()))], option.Shapes, option.IsOff, option.Edition, option.Weight, option.Tax);
 
     /// <summary>The option it says, or why it says none.</summary>
     public (SaleOption? Option, string? Wrong) Read(Currency currency)
@@ -67,6 +70,7 @@ public sealed record OptionSaid(
             IsOff = IsOff,
             Edition = Edition,
             Weight = Weight,
+            Tax = Tax,
         };
         var kept = option.AsKept();
         return (option.Fault() ?? kept.Fault()) is { } fault ? (null, fault) : (kept, null);

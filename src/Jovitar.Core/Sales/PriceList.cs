@@ -25,6 +25,9 @@ public sealed record PriceList(string Name, Currency Currency, PrintLimits Limit
     /// <summary>So many of these are sent and weigh nobody knows how much.</summary>
     public int Unweighed => Offered.Count(o => !o.IsFile && o.Weight is null);
 
+    /// <summary>So many options that are offered are taxed at the reduced rate.</summary>
+    public int Reduced => Offered.Count(o => o.Tax == Taxes.TaxClass.Reduced);
+
     /// <summary>What is wrong with it; null for nothing.</summary>
     public string? Fault() =>
         Name.Trim().Length == 0 ? "A price list needs a name."

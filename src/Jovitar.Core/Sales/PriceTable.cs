@@ -22,12 +22,13 @@ public static class PriceTable
     public const string Days = "days";
     public const string Edition = "edition";
     public const string Weight = "weight, g";
+    public const string Tax = "tax";
     public const string Shapes = "shapes";
     public const string Offered = "offered";
 
     /// <summary>Columns as they are written.</summary>
     public static readonly IReadOnlyList<string> Columns =
-        [Id, Kind, Size, Name, Price, Cost, Several, Group, Description, Edge, LongestEdge, Licence, Downloads, Days, Edition, Weight, Shapes, Offered];
+        [Id, Kind, Size, Name, Price, Cost, Several, Group, Description, Edge, LongestEdge, Licence, Downloads, Days, Edition, Weight, Tax, Shapes, Offered];
 
     /// <summary>Why a header names no options; null when it does.</summary>
     public static string? Lacks(IReadOnlyCollection<string> columns) =>
@@ -41,7 +42,7 @@ public static class PriceTable
         [
             option.Id.ToString(), option.Kind.ToString().ToLowerInvariant(), option.Size?.Said ?? "", WordsTable.Cell(option.Name), option.Price?.ToString() ?? "", option.Cost?.ToString() ?? "",
             string.Join("; ", option.Breaks.Select(b => $"{b.From}: {b.Each}")), WordsTable.Cell(option.Group), WordsTable.Cell(option.Description), option.Edge == 0 ? "" : Number(option.Edge), Number(option.LongestEdge),
-            WordsTable.Cell(option.Licence), Number(option.Downloads), Number(option.Days), Number(option.Edition), Number(option.Weight), string.Join("; ", option.Shapes), option.IsOff ? "no" : "yes",
+            WordsTable.Cell(option.Licence), Number(option.Downloads), Number(option.Days), Number(option.Edition), Number(option.Weight), option.Tax.ToString().ToLowerInvariant(), string.Join("; ", option.Shapes), option.IsOff ? "no" : "yes",
         ];
     }
 
@@ -137,6 +138,12 @@ public static class PriceTable
             return (null, not ?? $"“{Text.Cut(offered, 30)}” in “{Offered}” is neither yes nor no.");
         }
 
+        var tax = before.Tax;
+        if (Said(cell, Tax) is { Length: > 0 } rate && (!rate.All(char.IsAsciiLetter) || !Enum.TryParse(rate, ignoreCase: true, out tax)))
+        {
+            return (null, $"“{Text.Cut(rate, 30)}” in “{Tax}” is none; it is standard, reduced or none.");
+        }
+
         var said = before with
         {
             Kind = kind.Value,
@@ -154,6 +161,7 @@ public static class PriceTable
             Days = Number(Days, before.Days),
             Edition = Number(Edition, before.Edition),
             Weight = Number(Weight, before.Weight),
+            Tax = tax,
             Shapes = cell(Shapes) is null ? before.Shapes : [.. Said(cell, Shapes).ToLowerInvariant().Split([';', ','], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
             IsOff = offered.Length == 0 ? before.IsOff : offered[0] is 'n' or 'f' or '0',
         };

@@ -1,5 +1,6 @@
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Narrowings;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales;
 
@@ -82,6 +83,9 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     /// <summary>What one weighs, grams; null while nobody has said, as of files.</summary>
     public int? Weight { get; init; }
 
+    /// <summary>At which rate it is taxed.</summary>
+    public TaxClass Tax { get; init; }
+
     /// <summary>It is kept, and not offered.</summary>
     public bool IsOff { get; init; }
 
@@ -123,6 +127,7 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     /// <summary>What is wrong with it; null for nothing. An option without a price may be kept, and is not offered.</summary>
     public string? Fault() =>
         !Enum.IsDefined(Kind) ? "There is no such kind of option."
+        : !Enum.IsDefined(Tax) ? "There is no such rate of tax."
         : (Text.Fault(Name, LongestName) ?? Text.Fault(Description, LongestDescription) ?? Text.Fault(Group, LongestName) ?? Text.Fault(Licence, LongestLicence)) is { } words ? words
         : Kind == OptionKind.Other && Name.Length == 0 ? "Say what it is."
         : IsPrinted && Size is null ? PaperSize.Ask
@@ -159,7 +164,7 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     public bool Equals(SaleOption? other) =>
         other is not null && (Id, Kind, Name, Description, Group, Size, Edge) == (other.Id, other.Kind, other.Name, other.Description, other.Group, other.Size, other.Edge)
         && (LongestEdge, Licence, Downloads, Days, Price, Cost, Edition) == (other.LongestEdge, other.Licence, other.Downloads, other.Days, other.Price, other.Cost, other.Edition)
-        && (Weight, IsOff) == (other.Weight, other.IsOff)
+        && (Weight, Tax, IsOff) == (other.Weight, other.Tax, other.IsOff)
         && Breaks.SequenceEqual(other.Breaks) && Shapes.SequenceEqual(other.Shapes);
 
     public override int GetHashCode() => Id.GetHashCode();

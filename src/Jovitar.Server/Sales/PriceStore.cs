@@ -125,11 +125,11 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
     }
 
     /// <summary>So many options of all that albums sell by weigh nobody knows how much.</summary>
-    public async Task<int> UnweighedAsync(CancellationToken ct)
+    public async Task<int> CountAsync(Func<PriceList, int> count, CancellationToken ct)
     {
         await using var command = db.Command(
             $"select {Columns("l")} from price_list as l where l.binned is null and exists (select 1 from album as a where a.price_list = l.id and a.binned is null) limit @most", ("most", Most));
-        return (await command.AllAsync(Read, ct)).Sum(l => l.Unweighed);
+        return (await command.AllAsync(Read, ct)).Sum(count);
     }
 
     async Task<IReadOnlyList<GalleryLine>> GalleriesAsync(PriceListId id, CancellationToken ct)

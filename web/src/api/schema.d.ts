@@ -15808,6 +15808,7 @@ export interface components {
              * @description Of one, grams; null while nobody has said.
              */
             weight?: null | number;
+            tax?: components["schemas"]["TaxClass"];
         };
         /** @description A line of an order, for those who sell. */
         OrderedLine: {
@@ -17367,6 +17368,11 @@ export interface components {
              */
             unweighed: number;
             /**
+             * Format: int32
+             * @description So many options that are sold are taxed at the reduced rate, where none is said; else 0.
+             */
+            reduced: number;
+            /**
              * Format: int64
              * @description Expected by the next write.
              */
@@ -17800,6 +17806,12 @@ export interface components {
             offset?: null | number;
         };
         /**
+         * @description At which rate something is taxed. Kept by name.
+         * @default standard
+         * @enum {unknown}
+         */
+        TaxClass: "standard" | "reduced" | "none";
+        /**
          * @description How tax goes with prices. Kept by name.
          * @enum {unknown}
          */
@@ -17807,12 +17819,39 @@ export interface components {
         Taxonomies: {
             categories: components["schemas"]["CategoryLine"][];
         };
+        /** @description Countries whose buyers are taxed alike, as they are written. */
+        TaxPlaceSaid: {
+            countries: string[];
+            percent: string;
+            /** @default  */
+            reduced: string;
+        };
+        /** @description The rates of a country as they are written: digits with a point or a comma. */
+        TaxRatesSaid: {
+            /** @description 0 where nothing is taxed. */
+            percent: string;
+            /**
+             * @description Empty where what is reduced elsewhere is taxed as everything is.
+             * @default
+             */
+            reduced: string;
+        };
         /** @description Tax as it is written. */
         TaxSaid: {
             kind: components["schemas"]["TaxKind"];
             /** @description Digits with a point or a comma; empty for none. */
             percent: string;
             name: string;
+            /**
+             * @description The same, of what is reduced; empty for as everything.
+             * @default
+             */
+            reduced: string;
+            /** @description Null for none. */
+            places?: null | components["schemas"]["TaxPlaceSaid"][];
+            elsewhere?: null | components["schemas"]["TaxRatesSaid"];
+            /** @default false */
+            isByLine: boolean;
         };
         /** @description How the site looks: one of the themes, and what is set otherwise; what is null is as in the theme. */
         Theme: {

@@ -26,6 +26,12 @@ public enum CouponRefusal
 /// <summary>What a coupon takes off an order.</summary>
 public sealed record CouponOff(string Code, Money Amount);
 
+/// <summary>What coupons take off an order.</summary>
+/// <param name="Each">Those left out that take nothing.</param>
+/// <param name="Goods">Off the goods, all together.</param>
+/// <param name="Postage">Off postage.</param>
+public sealed record CouponsOff(IReadOnlyList<CouponOff> Each, Money Goods, Money Postage);
+
 /// <summary>
 /// What coupons take off. Shares and amounts are of what the goods cost before anything is taken off, never more than that together; those of
 /// postage take what the way costs. So it does not matter in which order they were typed, and none makes anything dearer: whether postage is
@@ -60,11 +66,11 @@ public static class CouponRule
         : used >= coupon.Uses ? CouponRefusal.UsedUp
         : CouponRefusal.None;
 
-    /// <summary>What each takes off, those left out that take nothing: shares first, rounded once each, halves up; then amounts, as far as anything is left; then postage.</summary>
+    /// <summary>What they take off: shares first, rounded once each, halves up; then amounts, as far as anything is left; then postage.</summary>
     /// <param name="coupons">Those that are not refused.</param>
     /// <param name="goods">What they cost before anything is taken off.</param>
     /// <param name="way">How the order comes; null while that is open.</param>
-    public static IReadOnlyList<CouponOff> Off(IEnumerable<Coupon> coupons, Money goods, DeliveryWay? way)
+    public static CouponsOff Off(IEnumerable<Coupon> coupons, Money goods, DeliveryWay? way)
     {
         var (off, left, postage) = (new List<CouponOff>(), goods.Minor, way?.Costs.Minor ?? 0);
         foreach (var coupon in coupons.OrderBy(c => c.Kind).ThenBy(c => c.Code, StringComparer.Ordinal))
@@ -82,7 +88,7 @@ public static class CouponRule
             }
         }
 
-        return off;
+        return new CouponsOff(off, goods with { Minor = goods.Minor - left }, goods with { Minor = (way?.Costs.Minor ?? 0) - postage });
     }
 
     static bool Covers(Coupon coupon, DeliveryWay way) => (coupon.ByExpress || way.Delivery != Delivery.Express) && (coupon.Abroad || !way.IsAbroad);

@@ -1,4 +1,5 @@
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Invoicing;
 
@@ -76,13 +77,18 @@ public static class Billing
     };
 
     /// <summary>
-    /// The tax in a part of an order: what is in all of it up to the part's end, less what is in all of it up to its beginning. So the taxes of
-    /// parts that follow each other are together the tax of the whole, to the cent.
+    /// The tax in a part of an order, rate by rate: what is in all of it up to the part's end, less what is in all of it up to its beginning. So
+    /// the taxes of parts that follow each other are together the tax of the whole, to the cent, and what each rate is of comes to the part.
     /// </summary>
-    public static Money TaxOf(PlacedOrder order, InvoiceStep part)
+    public static TaxSum TaxOf(PlacedOrder order, InvoiceStep part)
     {
-        // Halves up, in numbers that no sum is too large for.
-        long Until(Int128 part) => order.Total.Minor == 0 ? 0 : (long)(((2 * part * order.Taxed.Minor) + order.Total.Minor) / (2 * (Int128)order.Total.Minor));
-        return order.Taxed with { Minor = Until(part.Ends) - Until(part.Begins) };
+        var whole = order.Tax.Parts;
+        IReadOnlyList<long> Gross(long until) => Shares.Of(until, whole.Select(p => p.Gross.Minor));
+        long Tax(TaxPart of, long until) => Shares.Part(of.Amount.Minor, until, order.Total.Minor);
+        var (from, to) = (Gross(part.Begins), Gross(part.Ends));
+        return order.Tax with
+        {
+            Parts = [.. whole.Select((p, i) => new TaxPart(p.Percent, p.Gross with { Minor = to[i] - from[i] }, p.Amount with { Minor = Tax(p, part.Ends) - Tax(p, part.Begins) }))],
+        };
     }
 }

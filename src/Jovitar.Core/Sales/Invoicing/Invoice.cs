@@ -1,4 +1,5 @@
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Invoicing;
 
@@ -12,12 +13,15 @@ namespace Jovitar.Core.Sales.Invoicing;
 /// <param name="Paid">When its money had come; null where it had not.</param>
 /// <param name="Corrects">Of a credit note, the invoice that it takes back; null otherwise.</param>
 /// <param name="Amount">What it is about, tax with it.</param>
-/// <param name="Tax">How much of that is tax.</param>
+/// <param name="Tax">How much of that is tax, rate by rate.</param>
 public sealed record Invoice(
-    InvoiceKind Kind, string Called, DateOnly Day, string Site, string Seller, string TaxNumber, string Foot, long Order, DateOnly Ordered, DateOnly? Paid, PlacedOrder Placed, InvoiceNamed? Corrects, Money Amount, Money Tax)
+    InvoiceKind Kind, string Called, DateOnly Day, string Site, string Seller, string TaxNumber, string Foot, long Order, DateOnly Ordered, DateOnly? Paid, PlacedOrder Placed, InvoiceNamed? Corrects, Money Amount, TaxSum Tax)
 {
     /// <summary>What it is about, without tax.</summary>
-    public Money Net => Amount - Tax;
+    public Money Net => Amount - Taxed;
+
+    /// <summary>All of the tax.</summary>
+    public Money Taxed => Amount with { Minor = Tax.Minor };
 
     /// <summary>What it is, in words.</summary>
     public string Title => TitleOf(Kind);
@@ -41,7 +45,7 @@ public sealed record Invoice(
         : "The files can be fetched since then.";
 
     /// <summary>To whom it goes, line by line: of who had nothing sent no address is kept.</summary>
-    public IReadOnlyList<string> To => Placed.Buyer.IsForgotten ? ["Who bought is forgotten."] : Placed.Buyer.Street.Length > 0 ? Placed.Buyer.Lines(Placed.Home) : [Placed.Buyer.Name, Placed.Buyer.Email];
+    public IReadOnlyList<string> To => Placed.Buyer.IsForgotten ? ["Who bought is forgotten."] : Placed.Buyer.Street.Length > 0 ? Placed.Buyer.Lines(Placed.Home) : [Placed.Buyer.Name, Placed.Buyer.Email, .. Placed.Buyer.Abroad(Placed.Home)];
 
     /// <summary>The same, over the same amount, of nobody knows whom.</summary>
     public Invoice Forgotten() => this with { Placed = Placed.Forgotten() };
@@ -54,19 +58,23 @@ public sealed record Invoice(
 public sealed record InvoiceNamed(string Called, DateOnly Day);
 
 /// <summary>An invoice as it is written down: whole, and readable when all else is gone.</summary>
+/// <param name="Tax">All of it.</param>
+/// <param name="Taxes">Rate by rate; null where there is only the one.</param>
 /// <inheritdoc cref="Invoice"/>
 public sealed record InvoiceSaid(
-    InvoiceKind Kind, string Called, DateOnly Day, string Site, string Seller, string TaxNumber, string Foot, long Order, DateOnly Ordered, DateOnly? Paid, PlacedSaid Placed, InvoiceNamed? Corrects, string Amount, string Tax)
+    InvoiceKind Kind, string Called, DateOnly Day, string Site, string Seller, string TaxNumber, string Foot, long Order, DateOnly Ordered, DateOnly? Paid, PlacedSaid Placed, InvoiceNamed? Corrects, string Amount, string Tax,
+    IReadOnlyList<TaxPartSaid>? Taxes = null)
 {
     public static InvoiceSaid Of(Invoice invoice) => new(
         invoice.Kind, invoice.Called, invoice.Day, invoice.Site, invoice.Seller, invoice.TaxNumber, invoice.Foot, invoice.Order, invoice.Ordered, invoice.Paid, PlacedSaid.Of(invoice.Placed), invoice.Corrects,
-        invoice.Amount.ToString(), invoice.Tax.ToString());
+        invoice.Amount.ToString(), invoice.Taxed.ToString(), invoice.Tax.Parts.Count < 2 ? null : [.. invoice.Tax.Parts.Select(TaxPartSaid.Of)]);
 
     /// <exception cref="InvalidDataException">It was written otherwise.</exception>
     public Invoice Read()
     {
         var placed = Placed.Read();
         Money Read(string text) => Money.Read(text, placed.Total.Currency, long.MaxValue) ?? throw new InvalidDataException($"“{text}” is no amount.");
-        return new Invoice(Kind, Called, Day, Site, Seller, TaxNumber, Foot, Order, Ordered, Paid, placed, Corrects, Read(Amount), Read(Tax));
+        TaxPart[] parts = Taxes is null ? [.. placed.Tax.Parts.Take(1).Select(p => new TaxPart(p.Percent, Read(Amount), Read(Tax)))] : [.. Taxes.Select(t => t.Read(Read))];
+        return new Invoice(Kind, Called, Day, Site, Seller, TaxNumber, Foot, Order, Ordered, Paid, placed, Corrects, Read(Amount), placed.Tax with { Parts = parts });
     }
 }

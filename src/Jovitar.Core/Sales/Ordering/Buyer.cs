@@ -19,13 +19,15 @@ public sealed record Buyer(string Name, string Email, string Street, string Furt
 
     /// <summary>The same as it is kept.</summary>
     /// <param name="isSent">Something goes to their address; else that is not kept.</param>
-    public Buyer AsKept(bool isSent) => isSent
+    /// <param name="isPlaced">It matters in which country they are, though nothing goes there.</param>
+    public Buyer AsKept(bool isSent, bool isPlaced = false) => isSent
         ? new(Text.Name(Name), Email.Trim(), Text.Name(Street), Text.Name(Further), Text.Name(Postcode), Text.Name(Town), Text.Name(Region), Country.Trim().ToUpperInvariant())
-        : Nobody with { Name = Text.Name(Name), Email = Email.Trim() };
+        : Nobody with { Name = Text.Name(Name), Email = Email.Trim(), Country = isPlaced ? Country.Trim().ToUpperInvariant() : "" };
 
     /// <summary>What is wrong with it, by field; empty for nothing.</summary>
     /// <param name="isSent">Something goes to their address.</param>
-    public IReadOnlyDictionary<string, string> Faults(bool isSent)
+    /// <param name="isPlaced">It matters in which country they are.</param>
+    public IReadOnlyDictionary<string, string> Faults(bool isSent, bool isPlaced = false)
     {
         var faults = new Dictionary<string, string>();
         void Say(string field, string value, string? missing, int longest = LongestLine)
@@ -42,15 +44,15 @@ public sealed record Buyer(string Name, string Email, string Street, string Furt
             faults["email"] = "Give an e-mail address: what becomes of the order is told there.";
         }
 
+        var country = Ordering.Country.Find(Country);
+        if (country is null && (isSent || isPlaced))
+        {
+            faults["country"] = "Say in which country.";
+        }
+
         if (!isSent)
         {
             return faults;
-        }
-
-        var country = Ordering.Country.Find(Country);
-        if (country is null)
-        {
-            faults["country"] = "Say in which country.";
         }
 
         Say("street", Street, "Give the street and the number.");
@@ -64,6 +66,9 @@ public sealed record Buyer(string Name, string Email, string Street, string Furt
     /// <summary>The address as it stands on a parcel, line by line, without the country at home.</summary>
     public IReadOnlyList<string> Lines(string home) =>
     [
-        .. new[] { Name, Street, Further, $"{Postcode} {Town}".Trim(), Region, Country == home ? "" : Ordering.Country.Find(Country)?.Name ?? "" }.Where(l => l.Length > 0),
+        .. new[] { Name, Street, Further, $"{Postcode} {Town}".Trim(), Region }.Where(l => l.Length > 0), .. Abroad(home),
     ];
+
+    /// <summary>Where they are, unless at home or nobody knows where.</summary>
+    public IEnumerable<string> Abroad(string home) => Country != home && Ordering.Country.Find(Country) is { } abroad ? [abroad.Name] : [];
 }

@@ -1,6 +1,7 @@
 using Jovitar.Core.People;
 using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -119,9 +120,11 @@ public static class OrderLetters
     [
         order.Way.Costs.Minor > 0 ? $"{Called(order.Way.Delivery)}: {order.Way.Costs}" : "",
         .. order.Off.Select(o => $"{Called(o)}: {Less(o.Amount)}"),
-        order.Tax.Kind == TaxKind.Added ? $"{order.Tax.Called}: {order.Taxed}" : "",
-        $"Total: {order.Total.Said}{(order.Tax.Kind == TaxKind.Included ? $" ({order.Tax.Called}: {order.Taxed})" : "")}",
+        .. order.Tax.Kind == TaxKind.Added ? Taxes(order.Tax) : [],
+        $"Total: {order.Total.Said}{(order.Tax.Kind == TaxKind.Included ? $" ({string.Join("; ", Taxes(order.Tax))})" : "")}",
     ]).Where(l => l.Length > 0));
+
+    static IEnumerable<string> Taxes(TaxSum tax) => tax.Named.Select(t => t.Percent == 0 ? tax.Called(t) : $"{tax.Called(t)}: {t.Amount}");
 
     /// <summary>A coupon, as a sum names it.</summary>
     public static string Called(CouponOff off) => $"Coupon {off.Code}";

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Jovitar.Core.Acts;
 using Jovitar.Core.Describing;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -16,8 +17,7 @@ public static class OrderTable
     [
         number.ToString(CultureInfo.InvariantCulture), Day(at), paid is { } then ? Day(then) : "", OrderWords.Standing(standing), WordsTable.Cell(order.Buyer.Name), WordsTable.Cell(order.Buyer.Email), order.Buyer.Country,
         order.Lines.Sum(l => l.Count).ToString(CultureInfo.InvariantCulture), order.Goods.ToString(), order.Way.Costs.ToString(), order.TakenOff.ToString(), WordsTable.Cell(string.Join(" ", order.Off.Select(o => o.Code))),
-        order.Tax.Kind == TaxKind.None ? "" : Percents.Digits(order.Tax.Percent),
-        order.Taxed.ToString(), order.Tax.Kind switch { TaxKind.Included => "in it", TaxKind.Added => "on top", _ => "" }, order.Total.ToString(), (order.Total with { Minor = returned }).ToString(), order.Total.Currency.Code,
+        order.Tax.Percent, order.Taxed.ToString(), order.Tax.Kind switch { TaxKind.Included => "in it", TaxKind.Added => "on top", _ => "" }, order.Total.ToString(), (order.Total with { Minor = returned }).ToString(), order.Total.Currency.Code,
     ];
 
     static string Day(DateTimeOffset at) => at.UtcDateTime.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);

@@ -1,5 +1,6 @@
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales.Coupons;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -24,9 +25,12 @@ public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, str
 /// <summary>An order as it was placed.</summary>
 /// <param name="Tax">As it was reckoned then.</param>
 /// <param name="Payment">What its buyer was told of how to pay.</param>
-public sealed record PlacedOrder(Buyer Buyer, string Message, IReadOnlyList<PlacedLine> Lines, DeliveryWay Way, Tax Tax, Money Goods, Money Taxed, Money Total, string Home, string Payment)
+public sealed record PlacedOrder(Buyer Buyer, string Message, IReadOnlyList<PlacedLine> Lines, DeliveryWay Way, TaxSum Tax, Money Goods, Money Total, string Home, string Payment)
 {
     public const int LongestMessage = 1000;
+
+    /// <summary>The tax, within the total.</summary>
+    public Money Taxed => Total with { Minor = Tax.Minor };
 
     /// <summary>What coupons took off goods and postage.</summary>
     public IReadOnlyList<CouponOff> Off { get; init; } = [];

@@ -1,6 +1,7 @@
 using Jovitar.Core.Sales.Forgetting;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -36,9 +37,17 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
         : null;
 
     /// <summary>The same as it is kept.</summary>
-    public Shop AsKept() => this with { Postage = Postage.AsKept(), Tax = Tax.AsKept(), Payment = Payment.Trim(), Invoices = Invoices.AsKept() };
+    public Shop AsKept() => this with { Postage = Postage.AsKept(), Tax = Tax.AsKept(Postage.AsKept().Home), Payment = Payment.Trim(), Invoices = Invoices.AsKept() };
 
-    /// <summary>The countries to which something comes, the home country first; where orders can be collected, all: who comes may live anywhere.</summary>
-    public IReadOnlyList<Country> Countries =>
-        [.. Country.All.Where(c => Postage.Collected.Length > 0 || Postage.SendsTo(c)).OrderByDescending(c => c.Code == Postage.Home)];
+    /// <summary>The countries to which something comes, the home country first; where orders can be collected, and of files alone, all: who comes or fetches them may live anywhere.</summary>
+    public IReadOnlyList<Country> Countries(Parcel parcel) =>
+        [.. Country.All.Where(c => parcel.Things == 0 || Postage.Collected.Length > 0 || Postage.SendsTo(c)).OrderByDescending(c => c.Code == Postage.Home)];
+
+    /// <summary>Buyers are asked where they are: something is sent to them, or taxed by it.</summary>
+    public bool AsksCountry(Parcel parcel) => parcel.Things > 0 || (Tax.Kind != TaxKind.None && Tax.GoesByCountry);
+
+    /// <summary>What goes with an order.</summary>
+    /// <param name="way">How it comes; null while that is open.</param>
+    /// <param name="buyer">Where its buyer is; null where nobody has said.</param>
+    public TaxTerms TaxFor(DeliveryWay? way, Country? buyer) => Tax.Terms(Postage.Home, way?.Delivery == Delivery.Collect ? null : buyer);
 }

@@ -1,12 +1,9 @@
 using Jovitar.Core.Sales.Forgetting;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Ordering;
-
-/// <summary>Tax as it is written.</summary>
-/// <param name="Percent">Digits with a point or a comma; empty for none.</param>
-public sealed record TaxSaid(TaxKind Kind, string Percent, string Name);
 
 /// <summary>How the site sells, as it is written.</summary>
 /// <param name="Currency">Its code in ISO 4217.</param>
@@ -16,8 +13,7 @@ public sealed record TaxSaid(TaxKind Kind, string Percent, string Name);
 public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage, TaxSaid Tax, string Payment, bool IsPaidOnline = false, PrintRule? Prints = null, InvoiceRule? Invoices = null, ForgettingRule? Forgetting = null)
 {
     public static ShopSaid Of(Shop shop) => new(
-        shop.IsOpen, shop.Currency.Code, PostageSaid.Of(shop.Postage),
-        new TaxSaid(shop.Tax.Kind, shop.Tax.Kind == TaxKind.None ? "" : Percents.Digits(shop.Tax.Percent), shop.Tax.Name), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices, shop.Forgetting);
+        shop.IsOpen, shop.Currency.Code, PostageSaid.Of(shop.Postage), TaxSaid.Of(shop.Tax), shop.Payment, shop.IsPaidOnline, shop.Prints, shop.Invoices, shop.Forgetting);
 
     /// <summary>The shop it says, or why it says none.</summary>
     /// <returns>Beside the sentence, the field that it is about, where it is one.</returns>
@@ -39,13 +35,13 @@ public sealed record ShopSaid(bool IsOpen, string Currency, PostageSaid Postage,
             return (null, wrong, field);
         }
 
-        var percent = Percents.Read(Tax.Percent);
-        if (Tax.Kind != TaxKind.None && percent is null)
+        (var tax, wrong, field) = Tax.Read();
+        if (tax is null)
         {
-            return (null, "Say how many per cent the tax is.", "percent");
+            return (null, wrong, field);
         }
 
-        var shop = new Shop(IsOpen, currency, postage, new Tax(Tax.Kind, percent ?? 0, Tax.Name), Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule(), Forgetting = Forgetting ?? new ForgettingRule() }.AsKept();
+        var shop = new Shop(IsOpen, currency, postage, tax, Payment, IsPaidOnline) { Prints = Prints ?? new PrintRule(), Invoices = Invoices ?? new InvoiceRule(), Forgetting = Forgetting ?? new ForgettingRule() }.AsKept();
         return shop.Fault() is { } fault ? (null, fault, fault == shop.Invoices.Fault() ? "invoices" : null) : (shop, null, null);
     }
 }

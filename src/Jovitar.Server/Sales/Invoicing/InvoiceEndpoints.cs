@@ -51,7 +51,11 @@ internal static class InvoiceEndpoints
         {
             foreach (var invoice in some)
             {
-                await csv.AddAsync(InvoiceTable.Cells(invoice));
+                foreach (var row in InvoiceTable.Rows(invoice))
+                {
+                    await csv.AddAsync(row);
+                }
+
                 await with(invoice);
             }
         }

@@ -6,6 +6,7 @@ using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Printing;
+using Jovitar.Core.Sales.Taxes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -135,10 +136,10 @@ internal static class OrderEndpoints
 internal static class OrderSums
 {
     /// <summary>What comes on top of the goods, or is taken off.</summary>
-    public static IEnumerable<SumPart> OnTop(PlacedOrder order) => OnTop(order.Way, order.Off, order.Tax, order.Taxed);
+    public static IEnumerable<SumPart> OnTop(PlacedOrder order) => OnTop(order.Way, order.Off, order.Tax);
 
     /// <summary>The same, of what is about to be ordered.</summary>
-    public static IEnumerable<SumPart> OnTop(DeliveryWay way, IReadOnlyList<CouponOff> off, Tax tax, Money taxed)
+    public static IEnumerable<SumPart> OnTop(DeliveryWay way, IReadOnlyList<CouponOff> off, TaxSum tax)
     {
         if (way.Delivery != Delivery.Files)
         {
@@ -150,13 +151,17 @@ internal static class OrderSums
             yield return new SumPart(OrderLetters.Called(coupon), OrderLetters.Less(coupon.Amount));
         }
 
-        if (tax.Kind == TaxKind.Added)
+        foreach (var part in tax.Kind == TaxKind.Added ? Named(tax) : [])
         {
-            yield return new SumPart(tax.Called, taxed.ToString());
+            yield return part;
         }
     }
 
+    /// <summary>What of the sum is tax.</summary>
+    public static IEnumerable<SumPart> Within(TaxSum tax) => tax.Kind == TaxKind.Included ? Named(tax) : [];
+
+    static IEnumerable<SumPart> Named(TaxSum tax) => tax.Named.Select(part => new SumPart(tax.Called(part), part.Amount.ToString()));
+
     /// <summary>The same, and what is within the sum.</summary>
-    public static IEnumerable<SumPart> Parts(PlacedOrder order) =>
-        order.Tax.Kind == TaxKind.Included ? OnTop(order).Append(new SumPart(order.Tax.Called, order.Taxed.ToString())) : OnTop(order);
+    public static IEnumerable<SumPart> Parts(PlacedOrder order) => OnTop(order).Concat(Within(order.Tax));
 }

@@ -1,5 +1,6 @@
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Taxes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -18,8 +19,9 @@ internal sealed record CountryNamed(string Code, string Name);
 /// <param name="HasPayments">There is a payment service, so that buyers can pay online.</param>
 /// <param name="LastInvoice">The running number of the last invoice; 0 while there is none.</param>
 /// <param name="Unweighed">So many options that are sold weigh nobody knows how much, where postage goes by weight; else 0.</param>
+/// <param name="Reduced">So many options that are sold are taxed at the reduced rate, where none is said; else 0.</param>
 /// <param name="Edited">Expected by the next write.</param>
-internal sealed record ShopSeen(ShopSaid Shop, IReadOnlyList<CountryNamed> Countries, IReadOnlyList<string> Currencies, bool HasPayments, long LastInvoice, int Unweighed, long Edited);
+internal sealed record ShopSeen(ShopSaid Shop, IReadOnlyList<CountryNamed> Countries, IReadOnlyList<string> Currencies, bool HasPayments, long LastInvoice, int Unweighed, int Reduced, long Edited);
 
 /// <summary>Reads how the site sells, and what can be chosen.</summary>
 internal sealed class ShopShowing(ShopStore store, PriceStore prices, InvoiceStore invoices, PaymentDesk desk)
@@ -29,7 +31,8 @@ internal sealed class ShopShowing(ShopStore store, PriceStore prices, InvoiceSto
         var opened = await store.ReadAsync(ct);
         return new ShopSeen(
             ShopSaid.Of(opened.Shop), [.. Country.All.Select(c => new CountryNamed(c.Code, c.Name))], [.. Currency.All.Select(c => c.Code)], desk.Service is not null, await invoices.LastAsync(ct),
-            opened.Shop.Postage.GoesByWeight ? await prices.UnweighedAsync(ct) : 0, opened.Edited);
+            opened.Shop.Postage.GoesByWeight ? await prices.CountAsync(l => l.Unweighed, ct) : 0,
+            opened.Shop.Tax is { Kind: not TaxKind.None, Reduced: null } ? await prices.CountAsync(l => l.Reduced, ct) : 0, opened.Edited);
     }
 }
 

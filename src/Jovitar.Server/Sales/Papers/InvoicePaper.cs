@@ -3,6 +3,7 @@ using Jovitar.Core;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Papers;
+using Jovitar.Core.Sales.Taxes;
 using Jovitar.Core.Themes;
 using Jovitar.Server.Sales.Ordering;
 
@@ -100,13 +101,17 @@ internal static class InvoicePaper
 
     static void Tax(Paper paper, Invoice invoice)
     {
-        if (invoice.Placed.Tax.Kind == TaxKind.None)
+        var tax = invoice.Tax;
+        if (tax.Kind == TaxKind.None)
         {
             return;
         }
 
         Row(paper, "Without tax", invoice.Net.ToString(), isQuiet: true);
-        Row(paper, invoice.Placed.Tax.Rate, invoice.Tax.ToString(), isQuiet: true);
+        foreach (var part in tax.Parts)
+        {
+            Row(paper, tax.Parts.Count == 1 ? tax.Rate(part) : $"{tax.Rate(part)} on {part.Net}", part.Amount.ToString(), isQuiet: true);
+        }
     }
 
     static void Row(Paper paper, string words, string amount, bool isStrong = false, bool isQuiet = false)

@@ -42,12 +42,16 @@ public sealed record ToBasket(BasketSeen? Basket, string? More = null, bool Take
 /// <param name="PaysLater">They chose to pay otherwise.</param>
 /// <param name="Faults">What was wrong with it, by field.</param>
 /// <param name="IsChanged">Something costs something else than they saw: they look again.</param>
+/// <param name="IsElsewhere">They chose another country than they saw it for: they look again.</param>
 public sealed record ToCheckOut(
     BasketSeen Basket, Buyer Buyer, IReadOnlyList<Country> Countries, IReadOnlyList<DeliveryWay> Ways, Delivery? Chosen, string Message, string Secret, bool Online, bool PaysLater, IReadOnlyDictionary<string, string> Faults,
-    bool IsChanged = false)
+    bool IsChanged = false, bool IsElsewhere = false)
 {
-    /// <summary>Where it goes is asked for.</summary>
+    /// <summary>Something is sent to them.</summary>
     public bool IsSent => Basket.Parcel.Things > 0;
+
+    /// <summary>They are asked where they are.</summary>
+    public bool AsksCountry => Basket.Shop.AsksCountry(Basket.Parcel) && Countries.Count > 0;
 
     /// <summary>Why it is not sent to them; null where it is, and where nothing is sent to anybody.</summary>
     public string? NotSent => Basket.Shop.Postage.NotSent(Ways, Basket.Parcel, Country.Find(Buyer.Country));

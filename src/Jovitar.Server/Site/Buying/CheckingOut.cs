@@ -50,7 +50,7 @@ internal static class CheckingOut
     static ToCheckOut Asked(BasketSeen seen, Buyer buyer, Delivery? chosen, string message, string secret, PaymentDesk desk, bool paysLater)
     {
         var ways = seen.Shop.Postage.Ways(seen.Parcel, seen.Sum.Goods, Country.Find(buyer.Country));
-        return new ToCheckOut(seen, buyer, seen.Shop.Countries, ways, ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(w => w == chosen) ?? ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(), message, secret,
+        return new ToCheckOut(seen, buyer, seen.Shop.Countries(seen.Parcel), ways, ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(w => w == chosen) ?? ways.Select(w => (Delivery?)w.Delivery).FirstOrDefault(), message, secret,
             desk.Service is not null && seen.Shop.IsPaidOnline, paysLater, new Dictionary<string, string>());
     }
 
@@ -92,10 +92,10 @@ internal static class CheckingOut
             return;
         }
 
-        asked = asked with { Faults = Faults(asked, way), IsChanged = Of("seen") != seen.Mark };
-        if (asked.Faults.Count > 0 || asked.IsChanged)
+        asked = asked with { Faults = Faults(asked, way), IsChanged = Of("seen") != seen.Mark, IsElsewhere = asked.AsksCountry && Of("at") != Of("country") };
+        if (asked.Faults.Count > 0 || asked.IsChanged || asked.IsElsewhere)
         {
-            http.Response.StatusCode = asked.IsChanged ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
+            http.Response.StatusCode = asked.IsChanged || asked.IsElsewhere ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
             await AnswerAsync(http, door, paying, asked, ct);
             return;
         }
@@ -142,7 +142,7 @@ internal static class CheckingOut
 
     static Dictionary<string, string> Faults(ToCheckOut asked, Delivery way)
     {
-        var faults = new Dictionary<string, string>(asked.Buyer.Faults(way is Delivery.Post or Delivery.Express));
+        var faults = new Dictionary<string, string>(asked.Buyer.Faults(way is Delivery.Post or Delivery.Express, asked.AsksCountry));
         if (asked.Ways.All(w => w.Delivery != way))
         {
             faults["way"] = asked.Ways.Count > 0 ? "Choose how it comes to you." : asked.NoWay;

@@ -9,6 +9,7 @@ using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
 using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Ordering;
+using Jovitar.Core.Sales.Taxes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Access.Audiences;
 using Jovitar.Server.Platform;
@@ -61,7 +62,8 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
     IEnumerable<Coupon> Good => Coupons.Where(c => c.Refusal == CouponRefusal.None).Select(c => c.Kept.Coupon);
 
     /// <summary>What all comes to by one of the ways.</summary>
-    public BasketSum SumBy(DeliveryWay way) => BasketSum.Of(Wanted, Shop.Currency, way, Shop.Tax, Good);
+    /// <param name="to">Where its buyer is; null where nobody has said.</param>
+    public BasketSum SumBy(DeliveryWay way, Country? to) => BasketSum.Of(Wanted, Shop.Currency, way, Shop.TaxFor(way, to), Good);
 
     /// <summary>What a coupon of it does, or why it does nothing.</summary>
     public string Says(BasketCouponSeen coupon) =>
@@ -75,17 +77,17 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
     /// <summary>The order that it comes to.</summary>
     public PlacedOrder Order(Buyer buyer, string message, DeliveryWay way)
     {
-        var sum = SumBy(way);
+        var sum = SumBy(way, Country.Find(buyer.Country));
         return new PlacedOrder(
-            buyer.AsKept(way.Delivery is Delivery.Post or Delivery.Express), message.Trim(),
+            buyer.AsKept(way.Delivery is Delivery.Post or Delivery.Express, way.Delivery == Delivery.Files && Shop.AsksCountry(Parcel)), message.Trim(),
             [.. Bought.Select(l => new PlacedLine(l.Photo!.Photo.Id, l.Photo.Album, l.Photo.Photo.Name, l.Photo.Photo.Facts.FileName, l.Photo.Gallery, l.Option!, l.Middle, l.Count, l.Sum!.Value.Each))],
-            way, Shop.Tax, sum.Goods, sum.Tax, sum.Total, Shop.Postage.Home, Shop.Payment)
+            way, sum.Tax, sum.Goods, sum.Total, Shop.Postage.Home, Shop.Payment)
         { Off = sum.Off };
     }
 
     /// <summary>The same as long as everything costs what it costs, and can be had as it can.</summary>
     public string Mark => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(
-        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Count} {l.Sum!.Value.Each}")).Concat(Coupons.Select(c => $"{c.Kept.Coupon} {c.Refusal}")).Append($"{Shop.Currency} {Shop.Tax} {JsonSerializer.Serialize(PostageSaid.Of(Shop.Postage))}")))))[..24];
+        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Option.Tax} {l.Count} {l.Sum!.Value.Each}")).Concat(Coupons.Select(c => $"{c.Kept.Coupon} {c.Refusal}")).Append($"{Shop.Currency} {JsonSerializer.Serialize((object[])[TaxSaid.Of(Shop.Tax), PostageSaid.Of(Shop.Postage)])}")))))[..24];
 }
 
 /// <summary>What visitors can buy: only ever of photos that they see, and for what it costs now.</summary>
@@ -191,9 +193,10 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
             return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), tooMany.Contains((l.Photo, l.Option)) ? offer?.Left : null, null);
         }).ToArray();
         var wanted = seen.Where(l => l.IsBought).Select(l => new Wanted(l.Option!, l.Count)).ToArray();
-        var goods = BasketSum.Of(wanted, shop.Currency, null, shop.Tax).Goods;
+        var tax = shop.TaxFor(null, null);
+        var goods = BasketSum.Of(wanted, shop.Currency, null, tax).Goods;
         var refusals = CouponRule.Refusals([.. typed.Select(c => (c.Coupon, c.Used))], goods, clock.Today());
-        var sum = BasketSum.Of(wanted, shop.Currency, null, shop.Tax, typed.Where((_, i) => refusals[i] == CouponRefusal.None).Select(c => c.Coupon));
+        var sum = BasketSum.Of(wanted, shop.Currency, null, tax, typed.Where((_, i) => refusals[i] == CouponRefusal.None).Select(c => c.Coupon));
         var next = 0;
         return new BasketSeen(shop, [.. seen.Select(l => l.IsBought ? l with { Sum = sum.Lines[next++] } : l)], [.. typed.Zip(refusals, (c, r) => new BasketCouponSeen(c, r))], sum, Parcel.Of(wanted));
     }

@@ -23,6 +23,7 @@ import { photoWords } from './photos'
 import { pressWords } from './press'
 import { priceWords } from './prices'
 import { recordWords } from './records'
+import { shopWords } from './shop'
 import { soldWords } from './sold'
 import { standingWords } from './standing'
 import { starterWords } from './starters'
@@ -63,6 +64,7 @@ export const en = {
   ...pressWords,
   ...priceWords,
   ...recordWords,
+  ...shopWords,
   ...soldWords,
   ...standingWords,
   ...starterWords,

@@ -1,10 +1,10 @@
 import { useEffect, useState } from 'react'
 import { api, body } from '../../api/client'
 import { Button } from '../../kit/Button'
+import { WrittenLines } from '../../kit/WrittenLines'
 import { w } from '../../words'
 import type { Order } from './data'
 import { useOrderAct } from './useOrderAct'
-import { WrittenLines } from './WrittenLines'
 
 /** What those who sell note of an order, for themselves. */
 export function OrderNote({ order }: { order: Order }) {

@@ -1,14 +1,13 @@
 import { Button, Choice } from '../../kit/Button'
 import { NumberWord } from '../../kit/NumberWord'
+import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
 import type { Option } from './data'
 import { OptionBreaks } from './OptionBreaks'
-import { Paragraph, Word } from './OptionWords'
+import { OptionFile } from './OptionFile'
+import { numberOf, Paragraph, Word } from './OptionWords'
 
 const shapes = ['landscape', 'portrait', 'square', 'panorama'] as const
-
-/** A whole number, or none. */
-const numberOf = (typed: string) => (typed === '' ? null : Number(typed))
 
 /** All that is said of an option, in sentences. */
 export function OptionSettings({
@@ -142,39 +141,19 @@ export function OptionSettings({
           <span>{w.prices.grams}</span>
         </p>
       )}
-      {option.kind === 'digital' && (
-        <>
-          <p className="flex flex-wrap items-baseline gap-x-1.5">
-            <Word
-              label={w.prices.fetchedLabel}
-              value={`${option.downloads ?? ''}`}
-              hint={w.prices.fetchedHint}
-              width="min-w-28"
-              digits
-              onSay={(n) => onSay({ downloads: numberOf(n) })}
-            >
-              {w.prices.fetched}
-            </Word>
-            <Word
-              label={w.prices.daysLabel}
-              value={`${option.days ?? ''}`}
-              hint={w.prices.daysHint}
-              width="min-w-10"
-              digits
-              onSay={(n) => onSay({ days: numberOf(n) })}
-            >
-              {w.prices.times}
-            </Word>
-            <span>{w.prices.days}</span>
-          </p>
-          <Paragraph
-            label={w.prices.licence}
-            value={option.licence ?? ''}
-            most={4000}
-            onSay={(licence) => onSay({ licence })}
-          />
-        </>
-      )}
+      <p>
+        {w.prices.tax}{' '}
+        <WordSelect
+          label={w.prices.taxLabel}
+          value={option.tax ?? 'standard'}
+          choices={(['standard', 'reduced', 'none'] as const).map(
+            (one) => [one, w.prices.taxClasses[one]] as const,
+          )}
+          onChoose={(tax) => onSay({ tax })}
+        />
+        .
+      </p>
+      {option.kind === 'digital' && <OptionFile option={option} onSay={onSay} />}
       <Paragraph
         label={w.prices.description}
         value={option.description ?? ''}

@@ -63,3 +63,6 @@ export function Paragraph({
     </label>
   )
 }
+
+/** A whole number, or none. */
+export const numberOf = (typed: string) => (typed === '' ? null : Number(typed))

@@ -1,9 +1,9 @@
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
-import { ChooserPopover } from '../../kit/ChooserPopover'
 import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
+import { CountryWords, namesOf } from './CountryWords'
 import { AddHeavier, HeavierSteps } from './PostageRate'
 import type { useShop } from './useShop'
 
@@ -25,39 +25,21 @@ export function ShopZones({
   const zones = postage.zones ?? []
   const put = (zones: Zone[]) => changePostage({ zones: zones.length > 0 ? zones : null })
   const canBeFree = postage.freeFrom.trim() !== ''
-  const nameOf = (code: string) => countries.find((c) => c.code === code)?.name ?? code
   const taken = new Set([postage.home, ...zones.flatMap((z) => z.countries)])
   return (
     <>
       {zones.map((zone, i) => {
         const say = (next: Partial<Zone>) => put(zones.map((z, n) => (n === i ? { ...z, ...next } : z)))
-        const named =
-          zone.countries.length > 0 ? zone.countries.map(nameOf).join(', ') : w.shop.newZone(i + 1)
+        const named = namesOf(zone.countries, countries) || w.shop.newZone(i + 1)
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: a zone has nothing of its own that stays.
           <p key={i} className="border-l-[3px] border-line pl-3">
             {w.shop.to}{' '}
-            {zone.countries.map((code) => (
-              <Button
-                key={code}
-                aria-label={w.shop.leaveCountry(nameOf(code))}
-                look="word"
-                className="mr-2.5 font-semibold"
-                onClick={() => say({ countries: zone.countries.filter((c) => c !== code) })}
-              >
-                {nameOf(code)}
-                <span aria-hidden className="ml-1 font-normal text-quiet">
-                  ×
-                </span>
-              </Button>
-            ))}
-            <ChooserPopover
-              label={w.shop.choosingCountry}
-              trigger={<Button look="word">{w.shop.addCountry}</Button>}
-              choices={countries
-                .filter((c) => !taken.has(c.code))
-                .map((c) => ({ key: c.code, name: c.name }))}
-              onChoose={(c) => say({ countries: [...zone.countries, c.key] })}
+            <CountryWords
+              value={zone.countries}
+              countries={countries}
+              taken={taken}
+              onSay={(chosen) => say({ countries: chosen })}
             />{' '}
             <Rate
               label={named}

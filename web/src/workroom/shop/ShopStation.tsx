@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { WordSelect } from '../../kit/WordSelect'
+import { WrittenLines } from '../../kit/WrittenLines'
 import { w } from '../../words'
 import { useSession } from '../shell/data'
 import { StaleVerbs } from '../shell/Stale'
@@ -13,7 +14,6 @@ import { ShopPostage } from './ShopPostage'
 import { ShopPrints } from './ShopPrints'
 import { ShopTax } from './ShopTax'
 import { readShop, shopKey, useShop } from './useShop'
-import { WrittenLines } from './WrittenLines'
 
 /** How the site sells: read as sentences, and set in them. */
 export function ShopStation() {
@@ -85,7 +85,7 @@ function Opened({ seen }: { seen: Api['ShopSeen'] }) {
           <ShopPostage work={work} seen={seen} />
         </Section>
         <Section title={w.shop.tax}>
-          <ShopTax work={work} />
+          <ShopTax work={work} seen={seen} />
         </Section>
         <Section title={w.shop.prints}>
           <ShopPrints work={work} />

@@ -1,8 +1,8 @@
 import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
+import { WrittenLines } from '../../kit/WrittenLines'
 import { w } from '../../words'
 import type { useShop } from './useShop'
-import { WrittenLines } from './WrittenLines'
 
 /** Whether invoices are written, and what stands on them. */
 export function ShopInvoices({ work, last }: { work: ReturnType<typeof useShop>; last: number }) {

@@ -1,0 +1,49 @@
+import type { Api } from '../../api/client'
+import { Button } from '../../kit/Button'
+import { ChooserPopover } from '../../kit/ChooserPopover'
+import { w } from '../../words'
+
+type Countries = readonly Api['CountryNamed'][]
+
+/** What some countries are called, one after the other; empty for none. */
+export const namesOf = (codes: readonly string[], countries: Countries) =>
+  codes.map((code) => countries.find((c) => c.code === code)?.name ?? code).join(', ')
+
+/** Some countries, each a word that takes it out, and one that adds another. */
+export function CountryWords({
+  value,
+  countries,
+  taken,
+  onSay,
+}: {
+  value: readonly string[]
+  countries: Countries
+  /** Those that stand somewhere already. */
+  taken: ReadonlySet<string>
+  onSay: (codes: string[]) => void
+}) {
+  return (
+    <>
+      {value.map((code) => (
+        <Button
+          key={code}
+          aria-label={w.shop.leaveCountry(namesOf([code], countries))}
+          look="word"
+          className="mr-2.5 font-semibold"
+          onClick={() => onSay(value.filter((c) => c !== code))}
+        >
+          {namesOf([code], countries)}
+          <span aria-hidden className="ml-1 font-normal text-quiet">
+            ×
+          </span>
+        </Button>
+      ))}
+      <ChooserPopover
+        label={w.shop.choosingCountry}
+        trigger={<Button look="word">{w.shop.addCountry}</Button>}
+        choices={countries.filter((c) => !taken.has(c.code)).map((c) => ({ key: c.code, name: c.name }))}
+        onChoose={(c) => onSay([...value, c.key])}
+      />
+    </>
+  )
+}
