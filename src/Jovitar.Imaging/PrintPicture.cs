@@ -28,7 +28,7 @@ public static class PrintPicture
         {
             using var whole = Picture.Decode(original, size, correction, seen.Width, keep: false);
             var (x, y) = (whole.Width / (double)photo.Width, whole.Height / (double)photo.Height);
-            using var part = Of(whole, new Box(file.Part.X * x, file.Part.Y * y, file.Part.Width * x, file.Part.Height * y), file.Size);
+            using var part = Of(whole, new Box(file.Part.X * x, file.Part.Y * y, file.Part.Width * x, file.Part.Height * y), file);
             using var flat = part.HasAlpha() ? part.Flatten(background: [255, 255, 255]) : part.Copy();
             using var made = Bare(flat, file.PixelsPerInch);
             made.JpegsaveStream(to, q: Quality, optimizeCoding: true, subsampleMode: Enums.ForeignSubsample.Off, keep: Enums.ForeignKeep.All, profile: "srgb");
@@ -73,18 +73,22 @@ public static class PrintPicture
         });
     }
 
-    /// <summary>A part of a picture brought to a size; what lies over the picture's edges is the picture mirrored there.</summary>
-    static Image Of(Image whole, Box part, PixelSize size)
+    static Enums.Extend Extending(bool isWhite) => isWhite ? Enums.Extend.White : Enums.Extend.Mirror;
+
+    /// <summary>A part of a picture brought to a file's size; what lies over the picture's edges is the picture mirrored there, or white.</summary>
+    static Image Of(Image whole, Box part, PrintFile file)
     {
+        var size = file.Size;
         var (left, top) = ((int)Math.Floor(part.X) - Rim, (int)Math.Floor(part.Y) - Rim);
         var (width, height) = ((int)Math.Ceiling(part.Right) + Rim - left, (int)Math.Ceiling(part.Bottom) + Rim - top);
         var (x, y) = (Math.Clamp(left, 0, whole.Width - 1), Math.Clamp(top, 0, whole.Height - 1));
         using var there = whole.ExtractArea(x, y, Math.Clamp(left + width, x + 1, whole.Width) - x, Math.Clamp(top + height, y + 1, whole.Height) - y);
         using var held = Correcting.Held(there);
-        using var wider = held.Embed(x - left, y - top, width, height, extend: Enums.Extend.Mirror);
-        var (across, down) = (size.Width / part.Width, size.Height / part.Height);
+        using var across = held.Embed(x - left, 0, width, held.Height, extend: Extending(file.IsWhiteBeside));
+        using var wider = across.Embed(0, y - top, width, height, extend: Extending(file.IsWhiteAbove));
+        var (scaleX, scaleY) = (size.Width / part.Width, size.Height / part.Height);
         var (startX, startY) = (part.X - left, part.Y - top);
-        if (across < 1 || down < 1)
+        if (scaleX < 1 || scaleY < 1)
         {
             var (w, h) = ((int)Math.Max(1, Math.Round(part.Width)), (int)Math.Max(1, Math.Round(part.Height)));
             using var cropped = wider.ExtractArea((int)Math.Round(startX), (int)Math.Round(startY), Math.Min(w, width - (int)Math.Round(startX)), Math.Min(h, height - (int)Math.Round(startY)));
@@ -93,6 +97,6 @@ public static class PrintPicture
 
         // Samples lie in the middle of pixels, half a pixel from their edges.
         using var bicubic = Interpolate.NewFromName("bicubic");
-        return wider.Affine([across, 0, 0, down], interpolate: bicubic, oarea: [0, 0, size.Width, size.Height], odx: (across * (0.5 - startX)) - 0.5, ody: (down * (0.5 - startY)) - 0.5, extend: Enums.Extend.Copy);
+        return wider.Affine([scaleX, 0, 0, scaleY], interpolate: bicubic, oarea: [0, 0, size.Width, size.Height], odx: (scaleX * (0.5 - startX)) - 0.5, ody: (scaleY * (0.5 - startY)) - 0.5, extend: Enums.Extend.Copy);
     }
 }

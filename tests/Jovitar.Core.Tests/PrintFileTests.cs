@@ -62,6 +62,20 @@ public sealed class PrintFileTests
         });
 
     [Fact]
+    public void Whole_it_stands_on_its_paper_and_the_bleed_goes_on_where_it_meets_the_edge()
+    {
+        var file = PrintFile.Of(Option("10 × 8 in"), new PixelSize(6000, 4000), new Spot(0, 0), new PrintRule(300), isWhole: true)!;
+        Assert.Equal((new PixelSize(3000, 2400), true, false), (file.Size, file.IsWhiteAbove, file.IsWhiteBeside));
+        Near(new Box(0, -400, 6000, 4800), file.Part);
+        // 10 pixels a millimetre, 5 mm of bleed: on 100 by 100 mm each of the file's pixels is 1.5 of the photo's.
+        var bleeding = PrintFile.Of(Option("100 × 100 mm"), new PixelSize(1500, 1000), null, new PrintRule(254, 5), isWhole: true)!;
+        Assert.Equal((new PixelSize(1100, 1100), 50), (bleeding.Size, bleeding.Bleed));
+        Near(new Box(-75, -325, 1650, 1650), bleeding.Part);
+        var standing = PrintFile.Of(Option("10 × 8 in"), new PixelSize(4000, 6000), null, new PrintRule(300), isWhole: true)!;
+        Assert.Equal((new PixelSize(2400, 3000), false, true), (standing.Size, standing.IsWhiteAbove, standing.IsWhiteBeside));
+    }
+
+    [Fact]
     public void Of_what_no_size_is_known_the_file_is_the_whole_photo_and_a_file_that_is_fetched_is_not_printed()
     {
         var mug = PrintFile.Of(new SaleOption(Guid.NewGuid(), OptionKind.Other) { Name = "Mug" }, new PixelSize(3000, 2000), new Spot(0, 0), new PrintRule(300, 3))!;

@@ -94,6 +94,49 @@ public sealed class PrintFitTests
             Near(one.PixelsPerInch, other.PixelsPerInch);
         });
 
+    [Theory]
+    // A picture of 3:2 on 10 by 8 inches stands on all of its width: 6,000 pixels on 10 inches, and 400 of them white above and below.
+    [InlineData(6000, 4000, 10 * Inch, 8 * Inch, 0, -400, 6000, 4800, 600)]
+    // The same standing, on the same paper turned.
+    [InlineData(4000, 6000, 10 * Inch, 8 * Inch, -400, 0, 4800, 6000, 600)]
+    // On a square a quarter of the picture's height is white above, and as much below.
+    [InlineData(3000, 2000, 200, 200, 0, -500, 3000, 3000, 381)]
+    // On paper that is longer than it, the white is beside it: 2,000 pixels on 10 centimetres.
+    [InlineData(3000, 2000, 100, 200, -500, 0, 4000, 2000, 508)]
+    // Of its own shape nothing is white.
+    [InlineData(6000, 4000, 100, 150, 0, 0, 6000, 4000, 1016)]
+    public void Whole_it_leaves_white(int wide, int high, double width, double height, double x, double y, double paperWidth, double paperHeight, double perInch)
+    {
+        var fit = PrintFit.Whole(new PixelSize(wide, high), new PrintArea(width, height));
+        foreach (var (expected, found) in new[] { (x, fit.Crop.X), (y, fit.Crop.Y), (paperWidth, fit.Crop.Width), (paperHeight, fit.Crop.Height), (perInch, fit.PixelsPerInch), (0, fit.Lost) })
+        {
+            Near(expected, found);
+        }
+    }
+
+    [Fact]
+    public void Whole_all_of_it_is_there_in_the_middle_as_large_as_the_paper_lets_it() => Gen.Select(Pictures, Areas).Sample((picture, area) =>
+    {
+        area = area with { Edge = 0 };
+        var (fit, cut) = (PrintFit.Whole(picture, area), PrintFit.Of(picture, area));
+        Assert.True(fit.IsWhole && (fit.Area == area || fit.Area == area.Turned()));
+        Near(fit.Area.Width / fit.Area.Height, fit.Crop.Width / fit.Crop.Height);
+        Near(picture.Width, fit.Crop.Width + (2 * fit.Crop.X));
+        Near(picture.Height, fit.Crop.Height + (2 * fit.Crop.Y));
+        Assert.True(fit.Crop.X < 1e-6 && fit.Crop.Y < 1e-6 && Math.Max(fit.Crop.X, fit.Crop.Y) > -1e-6);
+        // No way to lay the paper makes it larger, and it never has fewer pixels an inch than where it fills the paper.
+        Assert.All(new[] { area, area.Turned() }, a => Assert.True(fit.PixelsPerInch <= (Math.Max(picture.Width / a.Width, picture.Height / a.Height) * Inch * (1 + 1e-9))));
+        Assert.True(fit.PixelsPerInch >= cut.PixelsPerInch * (1 - 1e-9));
+    });
+
+    [Fact]
+    public void White_is_left_only_where_nothing_goes_round_the_edges()
+    {
+        static PrintFit Fit(OptionKind kind) => new SaleOption(Guid.NewGuid(), kind) { Size = PaperSize.Read("20 × 20 cm"), Edge = kind == OptionKind.Wrap ? 30 : 0 }.FitOf(new PixelSize(3000, 2000), null, isWhole: true)!;
+        Assert.Equal((true, true, false), (Fit(OptionKind.Print).IsWhole, Fit(OptionKind.Card).IsWhole, Fit(OptionKind.Wrap).IsWhole));
+        Assert.Null(new SaleOption(Guid.NewGuid(), OptionKind.Digital).FitOf(new PixelSize(3000, 2000), null, isWhole: true));
+    }
+
     [Fact]
     public void What_has_no_size_fits_nothing()
     {

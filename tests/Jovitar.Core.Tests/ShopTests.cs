@@ -227,6 +227,10 @@ public sealed class ShopTests
         Assert.Equal(order.Lines, read.Lines);
         Assert.Equal(order.Off, read.Off);
         Assert.Equal(order with { Lines = read.Lines, Off = read.Off }, read);
+        // With a white border.
+        var whole = order with { Lines = [order.Lines[0] with { IsWhole = true }, order.Lines[1]] };
+        Assert.Equal(whole.Lines, PlacedSaid.Of(whole).Read().Lines);
+        Assert.Contains("Low water, 13 × 18 cm print, with a white border, 2 pieces: 13.00", OrderLetters.Placed("Marram Bay", 1004, whole, "x").Text, StringComparison.Ordinal);
         // One of before there were coupons.
         Assert.Empty((PlacedSaid.Of(order) with { Off = null }).Read().Off);
         // A sum may be more than any price.

@@ -77,6 +77,34 @@ public sealed class PrintPictureTests
         Assert.Equal([.. Enumerable.Range(30, 10), .. Enumerable.Range(60, 10)], rows.Index().Where(r => r.Item < 128).Select(r => r.Index));
     }
 
+    [Theory]
+    // Made smaller (1,500 pixels on 1,000), as it is, and larger.
+    [InlineData(1500, 1000)]
+    [InlineData(1000, 667)]
+    [InlineData(600, 400)]
+    public void Whole_it_stands_between_white_edges(int wide, int high)
+    {
+        // Black on a square of 100 mm, 1,000 pixels of 1,100: a sixth of it is white above and below, and the black goes on into the bleed at its sides.
+        var photo = new PixelSize(wide, high);
+        var path = Tools.NewPath(".png");
+        Tools.Run(Tools.Convert, "-size", $"{wide}x{high}", "xc:black", path);
+        var option = new SaleOption(Guid.NewGuid(), OptionKind.Print) { Size = PaperSize.Read("100 × 100 mm") };
+        var made = Make(path, photo, PrintFile.Of(option, photo, null, new PrintRule(254, 5), isWhole: true)!);
+        Assert.Equal("1100 1100", Tools.Run("identify", "-format", "%w %h", made));
+        var middle = Tools.NewPath(".png");
+        Tools.Run(Tools.Convert, made, "-crop", "1100x100+0+500", "+repage", middle);
+        Assert.All(Columns(middle, 0, 1100), c => Assert.InRange(c, 0, 4));
+        var rows = Tools.NewPath(".png");
+        Tools.Run(Tools.Convert, made, "-crop", "100x1100+500+0", "+repage", "-transpose", rows);
+        var columns = Columns(rows, 0, 1100);
+        var white = 50 + (1000 / 6.0);
+        foreach (var edge in new[] { columns, [.. columns.Reverse()] })
+        {
+            Assert.InRange(edge.TakeWhile(c => c > 128).Count(), white - 1.5, white + 1.5);
+            Assert.All(edge.Take((int)white - 4), c => Assert.InRange(c, 251, 255));
+        }
+    }
+
     [Fact]
     public void It_says_how_large_it_is_and_what_its_colours_mean_and_nothing_else()
     {

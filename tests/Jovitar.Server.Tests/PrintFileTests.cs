@@ -115,6 +115,41 @@ public sealed class PrintFileTests : IDisposable
     };
 
     [Fact]
+    public async Task What_is_wanted_whole_stays_so_from_the_basket_to_its_print_file()
+    {
+        await using var sale = await SaleAsync(1);
+        var options = new object[] { new { id = sale.Print, kind = "print", size = "10x10 cm", price = "4.00" }, new { id = sale.File, kind = "wrap", size = "5x5 cm", edge = 10, price = "9.00" } };
+        var version = (await (await sale.Owner.GetAsync($"/api/prices/{sale.List}")).ReadAsync()).GetProperty("version").GetInt64();
+        await (await sale.Owner.SendAsync(HttpMethod.Put, $"/api/prices/{sale.List}", new { name = "Prints", currency = "EUR", limits = new { good = 300, fair = 200, least = 120 }, sellsSmall = false, options }, version)).ReadAsync();
+        var visitor = sale.Site.Visitor();
+        Task<HttpResponseMessage> PutAsync(string option, string fit) =>
+            FormAsync(visitor, "/basket", ("album", sale.Album), ("photo", sale.Photos[0]), ("option", option), ("count", "1"), ("fit", fit), ("at", "0"));
+
+        Assert.Contains("value=\"whole\"", await visitor.GetStringAsync($"/buy/{sale.Album}/{sale.Photos[0]}"), StringComparison.Ordinal);
+        // What goes round edges cannot be whole; what was put in whole is as it was wanted last.
+        await PutAsync(sale.File, "whole");
+        await PutAsync(sale.Print, "");
+        Assert.DoesNotContain("with a white border", await visitor.GetStringAsync("/basket"), StringComparison.Ordinal);
+        await PutAsync(sale.Print, "whole");
+        var basket = await visitor.GetStringAsync("/basket");
+        Assert.Equal(2, basket.Split("with a white border").Length);
+        Assert.Contains("class=\"printed-paper\"", basket, StringComparison.Ordinal);
+        var page = (await OrderAsync(visitor, await CheckOutAsync(visitor))).Headers.Location!.ToString();
+        Assert.Contains("10 × 10 cm print, with a white border, 2 pieces", WebUtility.HtmlDecode(await visitor.GetStringAsync(page)), StringComparison.Ordinal);
+
+        var order = (await OrdersAsync(sale.Owner))[0].GetProperty("id").GetString()!;
+        var line = (await (await sale.Owner.GetAsync($"/api/orders/{order}")).ReadAsync()).GetProperty("lines").EnumerateArray().Single(l => l.GetProperty("kind").GetString() == "print");
+        // 900 by 600 pixels on a square: 150 of them white above, and 150 below; 900 on 10 centimetres.
+        var crop = line.GetProperty("crop");
+        Assert.Equal((0, -0.25, 1, 1.5, 228), (crop.GetProperty("x").GetDouble(), crop.GetProperty("y").GetDouble(), crop.GetProperty("width").GetDouble(), crop.GetProperty("height").GetDouble(), line.GetProperty("pixelsPerInch").GetInt32()));
+        using var zip = await ZipAsync(sale.Owner, order);
+        Assert.Contains("10 × 10 cm print, with a white border", Sheet(zip).Select(t => t.GetProperty("option").GetString()));
+        // Who signs in takes it along; the packing slip is drawn with it.
+        Assert.Equal(HttpStatusCode.OK, (await sale.Owner.GetAsync($"/api/orders/{order}/packing-slip.pdf")).StatusCode);
+        await sale.Site.VerifyAsync();
+    }
+
+    [Fact]
     public async Task What_lies_in_the_bin_is_printed_and_what_is_gone_is_told()
     {
         await using var sale = await SaleAsync();

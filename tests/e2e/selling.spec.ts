@@ -35,6 +35,29 @@ test('who has marked some photos buys the same of them, and leaves out what they
   await visitor.close()
 })
 
+test('a photo is kept whole, with white where its paper has another shape', async ({ browser }) => {
+  const visitor = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  await toBuy(visitor)
+  await visitor.getByRole('radio', { name: /10 × 15 cm print/ }).check()
+  await expect(visitor.getByRole('slider', { name: 'Move what is cut off' })).toBeVisible()
+  await expect(visitor.getByText(/is cut off/).first()).toBeVisible()
+  await visitor.getByRole('radio', { name: /^Keep the whole photograph/ }).check()
+  await expect(visitor.getByRole('slider', { name: 'Move what is cut off' })).toBeHidden()
+  await expect(visitor.getByText(/% is cut off/)).toHaveCount(0)
+  // The paper is larger than the picture, and stands where the picture stood.
+  const [paper, picture] = await Promise.all(
+    ['.away path', '.buying-view > img'].map((part) => visitor.locator(part).evaluate((e) => e.getBoundingClientRect().toJSON())),
+  )
+  expect(paper.width * paper.height).toBeGreaterThan(picture.width * picture.height * 1.01)
+  expect(paper.x).toBeGreaterThanOrEqual(0)
+  await noSeriousFinding(visitor)
+  await visitor.getByRole('radio', { name: /^File/ }).first().check()
+  await expect(visitor.getByRole('radio', { name: 'Fill the paper' })).toBeHidden()
+  await put(visitor)
+  await expect(visitor.getByText('10 × 15 cm print, with a white border')).toBeVisible()
+  await visitor.close()
+})
+
 test('a coupon is made, typed on a phone and taken off', async ({ browser }) => {
   await page.goto('/workroom/coupons')
   await expect(page.getByText('No coupons yet')).toBeVisible()

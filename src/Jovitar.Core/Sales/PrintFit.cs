@@ -43,9 +43,9 @@ public sealed record PrintLimits(int Good = 300, int Fair = 200, int Least = 120
         Math.Round(perInch, 3) is var p && p >= Good ? PrintGrade.Good : p >= Fair ? PrintGrade.Fair : p >= Least ? PrintGrade.Poor : PrintGrade.TooSmall;
 }
 
-/// <summary>How a picture fills a print: what stands over is cut off.</summary>
+/// <summary>How a picture comes onto a print: it fills it, and what stands over is cut off; or all of it is there, and white is left beside it.</summary>
 /// <param name="Area">What it is printed on, turned as the picture stands.</param>
-/// <param name="Crop">The part of the picture that is printed, with what goes round the edges; its pixels.</param>
+/// <param name="Crop">The part of the picture that is printed, with what goes round the edges; its pixels. Where white is left, it reaches over the picture's edges.</param>
 /// <param name="Lost">The share of the picture that is cut off, 0 to 1.</param>
 /// <param name="Round">The share of the picture that goes round the edges, 0 to 1.</param>
 /// <param name="PixelsPerInch">Of the picture on the print.</param>
@@ -66,6 +66,35 @@ public sealed record PrintFit(PrintArea Area, Box Crop, double Lost, double Roun
         return turned.Lost < upright.Lost - Alike ? turned : upright;
     }
 
+    /// <summary>All of the picture is there, and white is left at two of its edges.</summary>
+    public bool IsWhole { get; init; }
+
+    /// <summary>How a picture stands whole on a print that may be turned: the way it is larger by, and of two alike the one as the print is named.</summary>
+    /// <param name="picture">As it is corrected, pixels.</param>
+    /// <exception cref="ArgumentOutOfRangeException">A side of the picture or of the print is nothing, or less.</exception>
+    public static PrintFit Whole(PixelSize picture, PrintArea area)
+    {
+        var (upright, turned) = (WholeOn(picture, area), WholeOn(picture, area.Turned()));
+        return turned.PixelsPerInch < upright.PixelsPerInch * (1 - Alike) ? turned : upright;
+    }
+
+    static PrintFit WholeOn(PixelSize picture, PrintArea area)
+    {
+        Check(picture, area);
+        // Pixels a millimetre: the larger edge fills the print.
+        var scale = Math.Max(picture.Width / area.WholeWidth, picture.Height / area.WholeHeight);
+        var (width, height) = (area.WholeWidth * scale, area.WholeHeight * scale);
+        return new PrintFit(area, new Box((picture.Width - width) / 2, (picture.Height - height) / 2, width, height), 0, 0, scale * Inch) { IsWhole = true };
+    }
+
+    static void Check(PixelSize picture, PrintArea area)
+    {
+        if (picture.Width <= 0 || picture.Height <= 0 || area.Width <= 0 || area.Height <= 0 || area.Edge < 0)
+        {
+            throw new ArgumentOutOfRangeException(nameof(picture), "A picture and a print have a size.");
+        }
+    }
+
     /// <summary>What is cut off is at the picture's sides, not above and below.</summary>
     public bool CutsSides(PixelSize picture) => Crop.Width / picture.Width < Crop.Height / picture.Height;
 
@@ -79,11 +108,7 @@ public sealed record PrintFit(PrintArea Area, Box Crop, double Lost, double Roun
 
     static PrintFit On(PixelSize picture, PrintArea area, Spot? middle)
     {
-        if (picture.Width <= 0 || picture.Height <= 0 || area.Width <= 0 || area.Height <= 0 || area.Edge < 0)
-        {
-            throw new ArgumentOutOfRangeException(nameof(picture), "A picture and a print have a size.");
-        }
-
+        Check(picture, area);
         var (wide, high) = (area.WholeWidth, area.WholeHeight);
         // Pixels a millimetre: the smaller edge fills the print.
         var scale = Math.Min(picture.Width / wide, picture.Height / high);

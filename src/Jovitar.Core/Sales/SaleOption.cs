@@ -95,6 +95,9 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
     /// <summary>It is put on paper, or what is like paper.</summary>
     public bool IsPrinted => Kind is OptionKind.Print or OptionKind.Wrap or OptionKind.Card;
 
+    /// <summary>White can be left round the photo: not where it goes round the edges.</summary>
+    public bool TakesBorder => Kind is OptionKind.Print or OptionKind.Card;
+
     /// <summary>A file that is fetched: nothing of it is made, and nothing sent.</summary>
     public bool IsFile => Kind == OptionKind.Digital;
 
@@ -121,8 +124,11 @@ public sealed record SaleOption(Guid Id, OptionKind Kind)
 
     /// <summary>How a photo comes onto it; null where nothing is printed.</summary>
     /// <param name="middle">What stays in the middle when some is cut off; null for the photo's own.</param>
-    public PrintFit? FitOf(PixelSize photo, Spot? middle) =>
-        IsPrinted && Size is { } size ? PrintFit.Of(photo, new PrintArea((double)size.Width, (double)size.Height, Edge), middle) : null;
+    /// <param name="isWhole">Nothing is cut off, and white is left instead; where there can be none, it is cut off.</param>
+    public PrintFit? FitOf(PixelSize photo, Spot? middle, bool isWhole = false) =>
+        !IsPrinted || Size is not { } size ? null
+        : new PrintArea((double)size.Width, (double)size.Height, Edge) is var area && isWhole && TakesBorder ? PrintFit.Whole(photo, area)
+        : PrintFit.Of(photo, area, middle);
 
     /// <summary>What is wrong with it; null for nothing. An option without a price may be kept, and is not offered.</summary>
     public string? Fault() =>

@@ -14,7 +14,7 @@ namespace Jovitar.Server.Demo;
 /// <summary>Something that was ordered.</summary>
 /// <param name="Photo">The name of its file.</param>
 /// <param name="Option">What it is called.</param>
-internal sealed record DemoOrdered(string Album, string Photo, string Option, int Count = 1);
+internal sealed record DemoOrdered(string Album, string Photo, string Option, int Count = 1, bool IsWhole = false);
 
 /// <summary>An order of the demo.</summary>
 /// <param name="Steps">What has become of it.</param>
@@ -56,7 +56,7 @@ internal sealed class DemoShop(ShopStore shops, CouponStore coupons, SiteShop si
         {
             var (album, photo) = (albums[line.Album], photos[line.Photo]);
             var offer = (await site.FindAsync(shop, album, photo, sight, ct))?.Offers.FirstOrDefault(o => o.Option.Called == line.Option) ?? throw new InvalidDataException($"{line.Photo} is not sold as {line.Option}.");
-            await baskets.AddAsync(theirs, album, photo, offer.Option.Id, line.Count, null, ct);
+            await baskets.AddAsync(theirs, new ToPutIn(album, photo, IsWhole: line.IsWhole), offer.Option.Id, line.Count, ct);
         }
 
         if (said.Coupon.Length > 0)

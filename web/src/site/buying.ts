@@ -12,7 +12,7 @@ const partOf = (text: string): Part => {
   return { x, y, wide, high }
 }
 
-/** Shows what is cut off for the option that is chosen, lets its buyer move that, and shows it on a wall to scale. */
+/** Shows what is cut off for the option that is chosen, or the white that is left instead, lets its buyer move that, and shows it on a wall to scale. */
 export function enhanceBuying(root: HTMLElement) {
   const picture = root.querySelector<HTMLImageElement>('.buying-view > img')
   const away = root.querySelector<SVGSVGElement>('.away')
@@ -26,17 +26,25 @@ export function enhanceBuying(root: HTMLElement) {
   // As it is corrected, pixels: not as large as it stands here.
   const [w, h] = ['width', 'height'].map((side) => Number(picture.getAttribute(side))) as [number, number]
 
+  const fits = root.querySelector<HTMLElement>('[data-fits]')
+  const paper = print.querySelector('rect')
+
   const chosen = () => form.querySelector<HTMLInputElement>('[name=option]:checked')
   let part: Part | undefined
+  let whole = false
 
   /** What is cut off, across and down. */
   const spare = (p: Part) => ({ x: 1 - p.wide, y: 1 - p.high })
   const canMove = (p: Part | undefined) => p !== undefined && Math.max(spare(p).x, spare(p).y) > worth
 
   const choose = () => {
-    const crop = chosen()?.dataset.crop
-    part = crop ? partOf(crop) : undefined
-    place.hidden = range.disabled = !canMove(part)
+    const { crop, whole: all } = chosen()?.dataset ?? {}
+    // What is not cut off anyway is not asked about.
+    if (fits) fits.hidden = !all
+    whole = !!all && !!fits?.querySelector('[value=whole]:checked')
+    const shown = whole ? all : crop
+    part = shown ? partOf(shown) : undefined
+    place.hidden = range.disabled = whole || !canMove(part)
     // Who does not touch it leaves it to the photo's own middle.
     range.removeAttribute('name')
     if (part && canMove(part)) {
@@ -48,7 +56,9 @@ export function enhanceBuying(root: HTMLElement) {
 
   const draw = () => {
     const path = away.querySelector('path')
-    view.classList.toggle('moves', canMove(part))
+    view.classList.toggle('moves', !whole && canMove(part))
+    view.classList.toggle('whole', whole)
+    if (part) view.style.setProperty('--whole', String(1 / Math.max(part.wide, part.high)))
     if (part) {
       const [x, y, wide, high] = [part.x * w, part.y * h, part.wide * w, part.high * h]
       path?.setAttribute('d', `M0 0H${w}V${h}H0ZM${x} ${y}h${wide}v${high}h${-wide}Z`)
@@ -68,10 +78,14 @@ export function enhanceBuying(root: HTMLElement) {
     print.setAttribute('y', String(Math.max(60, 900 - down / 2)))
     print.setAttribute('width', String(across))
     print.setAttribute('height', String(down))
-    print.setAttribute(
-      'viewBox',
-      `${(part.x + roundX) * w} ${(part.y + roundY) * h} ${(part.wide - 2 * roundX) * w} ${(part.high - 2 * roundY) * h}`,
-    )
+    const seen = {
+      x: (part.x + roundX) * w,
+      y: (part.y + roundY) * h,
+      width: (part.wide - 2 * roundX) * w,
+      height: (part.high - 2 * roundY) * h,
+    }
+    print.setAttribute('viewBox', Object.values(seen).join(' '))
+    for (const [side, value] of Object.entries(seen)) paper?.setAttribute(side, String(value))
   }
 
   /** @param at 0 for the left or the upper end, 1 for the other. */
@@ -86,7 +100,7 @@ export function enhanceBuying(root: HTMLElement) {
 
   range.addEventListener('input', () => move(Number(range.value) / 100))
   view.addEventListener('pointerdown', (down) => {
-    if (!part || !canMove(part)) return
+    if (whole || !part || !canMove(part)) return
     const room = spare(part)
     const box = picture.getBoundingClientRect()
     const sideways = room.x > room.y
@@ -108,8 +122,9 @@ export function enhanceBuying(root: HTMLElement) {
     view.addEventListener('pointerup', stop)
     view.addEventListener('pointercancel', stop)
   })
-  form.addEventListener('change', (e) => {
-    if (e.target instanceof HTMLInputElement && e.target.name === 'option') choose()
+  root.addEventListener('change', (e) => {
+    if (e.target instanceof HTMLInputElement && (e.target.name === 'option' || e.target.name === 'fit'))
+      choose()
   })
   choose()
 }

@@ -1,4 +1,5 @@
 import './shop.css'
+import './buying.css'
 import './check-out.css'
 import './several.css'
 import { enhanceBuying } from './buying'

@@ -113,7 +113,7 @@ public static class OrderLetters
         {(link is null ? "The order is in the workroom, among orders." : $"Here:\n\n{link}")}
         """);
 
-    static string Lines(PlacedOrder order) => string.Join('\n', order.Lines.Take(MostLines).Select(l => $"{l.Called}, {l.Option.Called}{(l.Count > 1 ? $", {l.Count} pieces" : "")}: {l.Amount}")
+    static string Lines(PlacedOrder order) => string.Join('\n', order.Lines.Take(MostLines).Select(l => $"{l.Called}, {l.Bought}{(l.Count > 1 ? $", {l.Count} pieces" : "")}: {l.Amount}")
         .Concat(order.Lines.Count > MostLines ? [$"and {order.Lines.Count - MostLines} more"] : []));
 
     static string Sum(PlacedOrder order) => string.Join('\n', ((string[])

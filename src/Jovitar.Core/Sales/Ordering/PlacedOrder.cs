@@ -11,6 +11,15 @@ namespace Jovitar.Core.Sales.Ordering;
 /// <param name="Each">What one of it was sold for.</param>
 public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, string FileName, string Gallery, SaleOption Option, Spot? Middle, int Count, Money Each)
 {
+    /// <summary>Nothing of the photo is cut off, and white is left on the print instead.</summary>
+    public bool IsWhole { get; init; }
+
+    /// <summary>What of the photo was bought.</summary>
+    public string Bought => BoughtAs(Option, IsWhole);
+
+    /// <summary>What an option is called, as it is bought.</summary>
+    public static string BoughtAs(SaleOption option, bool isWhole) => isWhole ? $"{option.Called}, with a white border" : option.Called;
+
     public Money Amount => Each.Times(Count);
 
     /// <summary>What all of it costs its seller; null where nobody had said.</summary>
@@ -19,7 +28,7 @@ public sealed record PlacedLine(PhotoId Photo, AlbumId Album, string Called, str
     /// <summary>How the photo comes onto the print, as its buyer moved it; null where nothing is printed.</summary>
     /// <param name="photo">As it is corrected.</param>
     /// <param name="focus">The photo's own, where its buyer has moved nothing.</param>
-    public PrintFit? FitOn(PixelSize photo, Spot? focus) => Option.FitOf(photo, Middle ?? focus);
+    public PrintFit? FitOn(PixelSize photo, Spot? focus) => Option.FitOf(photo, Middle ?? focus, IsWhole);
 }
 
 /// <summary>An order as it was placed.</summary>

@@ -6,7 +6,7 @@ namespace Jovitar.Core.Sales.Ordering;
 
 /// <summary>A line of an order, as it is written down.</summary>
 /// <inheritdoc cref="PlacedLine"/>
-public sealed record PlacedLineSaid(Guid Photo, Guid Album, string Called, string FileName, string Gallery, OptionSaid Option, double? MiddleX, double? MiddleY, int Count, string Each);
+public sealed record PlacedLineSaid(Guid Photo, Guid Album, string Called, string FileName, string Gallery, OptionSaid Option, double? MiddleX, double? MiddleY, int Count, string Each, bool IsWhole = false);
 
 /// <summary>What a coupon took off, as it is written down.</summary>
 public sealed record CouponOffSaid(string Code, string Amount);
@@ -35,7 +35,7 @@ public sealed record PlacedSaid(
         order.Buyer, order.Message, order.Total.Currency.Code,
         [
             .. order.Lines.Select(l => new PlacedLineSaid(
-                l.Photo.Value, l.Album.Value, l.Called, l.FileName, l.Gallery, OptionSaid.Of(l.Option), l.Middle?.X, l.Middle?.Y, l.Count, l.Each.ToString())),
+                l.Photo.Value, l.Album.Value, l.Called, l.FileName, l.Gallery, OptionSaid.Of(l.Option), l.Middle?.X, l.Middle?.Y, l.Count, l.Each.ToString(), l.IsWhole)),
         ],
         order.Way.Delivery, order.Way.Costs.ToString(), order.Way.Sentence, new TaxSaid(order.Tax.Kind, order.Tax.Parts is [var highest, ..] ? Percents.Digits(highest.Percent) : "", order.Tax.Name),
         order.Goods.ToString(), order.Taxed.ToString(), order.Total.ToString(), order.Home, order.Payment,
@@ -53,7 +53,7 @@ public sealed record PlacedSaid(
             [
                 .. Lines.Select(l => new PlacedLine(
                     new PhotoId(l.Photo), new AlbumId(l.Album), l.Called, l.FileName, l.Gallery, l.Option.Read(currency).Option ?? throw new InvalidDataException($"“{l.Option.Name}” is no option."),
-                    l.MiddleX is { } x && l.MiddleY is { } y ? new Spot(x, y) : null, l.Count, Amount(l.Each))),
+                    l.MiddleX is { } x && l.MiddleY is { } y ? new Spot(x, y) : null, l.Count, Amount(l.Each)) { IsWhole = l.IsWhole }),
             ],
             new DeliveryWay(Delivery, Amount(Postage), Way, Delivery == Delivery.Post && Buyer.Country != Home), new TaxSum(Tax.Kind, Tax.Name, [.. taxes.Select(t => t.Read(Amount))]), Amount(Goods), Amount(Total), Home, Payment)
         {

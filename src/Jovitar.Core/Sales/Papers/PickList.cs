@@ -20,7 +20,7 @@ public static class PickList
         .. orders.SelectMany(o => o.Order.Lines.Select((line, i) => new Picked(o.Number, i + 1, line)))
             .Where(p => !p.Of.Option.IsFile)
             // Two lists may sell the same: what is called alike is made alike.
-            .GroupBy(p => (p.Of.Option.Kind, p.Of.Option.Called, p.Of.Option.Edge))
+            .GroupBy(p => (p.Of.Option.Kind, Called: p.Of.Bought, p.Of.Option.Edge))
             .OrderBy(g => g.Key.Kind).ThenBy(g => g.First().Of.Option.Size is { } size ? size.Width * size.Height : 0).ThenBy(g => g.Key.Called, StringComparer.Ordinal).ThenBy(g => g.Key.Edge)
             .Select(g => new PickGroup(g.Key.Called, g.Sum(p => p.Of.Count), [.. g])),
     ];

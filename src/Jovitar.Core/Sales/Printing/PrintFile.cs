@@ -7,7 +7,7 @@ namespace Jovitar.Core.Sales.Printing;
 /// <summary>The file that something is printed from: exactly as large as the print, the part that its buyer chose, and the bleed round it.</summary>
 /// <param name="Size">With the bleed, pixels.</param>
 /// <param name="Bleed">Round each edge, pixels.</param>
-/// <param name="Part">The part of the photo that fills the file, the photo's pixels. It may reach over the photo's edges: there the photo is mirrored.</param>
+/// <param name="Part">The part of the photo that fills the file, the photo's pixels. It may reach over the photo's edges: there the photo is mirrored, and white where white is left.</param>
 /// <param name="PixelsPerInch">Of the file.</param>
 /// <param name="Fit">How the photo comes onto the print; null where nobody knows how large that is, and the file is the whole photo.</param>
 public sealed record PrintFile(PixelSize Size, int Bleed, Box Part, int PixelsPerInch, PrintFit? Fit)
@@ -23,17 +23,24 @@ public sealed record PrintFile(PixelSize Size, int Bleed, Box Part, int PixelsPe
     /// <summary>It has more pixels than the photo has to give.</summary>
     public bool IsEnlarged => Fit is { } fit && PixelsPerInch > Math.Ceiling(fit.PixelsPerInch);
 
+    /// <summary>White is left at the left and the right of the photo.</summary>
+    public bool IsWhiteBeside => Fit is { IsWhole: true, Crop.X: < 0 };
+
+    /// <summary>White is left above and below the photo.</summary>
+    public bool IsWhiteAbove => Fit is { IsWhole: true, Crop.Y: < 0 };
+
     /// <summary>The file of a line of an order; null for one that is fetched and not printed.</summary>
     /// <param name="photo">As it is corrected.</param>
     /// <param name="focus">The photo's own, where its buyer has moved nothing.</param>
-    public static PrintFile? Of(PlacedLine line, PixelSize photo, Spot? focus, PrintRule rule) => Of(line.Option, photo, line.Middle ?? focus, rule);
+    public static PrintFile? Of(PlacedLine line, PixelSize photo, Spot? focus, PrintRule rule) => Of(line.Option, photo, line.Middle ?? focus, rule, line.IsWhole);
 
     /// <summary>The file of an option; null for one that is fetched and not printed.</summary>
     /// <param name="photo">As it is corrected.</param>
     /// <param name="middle">What stays in the middle when some is cut off; null for the photo's own.</param>
-    public static PrintFile? Of(SaleOption option, PixelSize photo, Spot? middle, PrintRule rule) =>
+    /// <param name="isWhole">White is left instead.</param>
+    public static PrintFile? Of(SaleOption option, PixelSize photo, Spot? middle, PrintRule rule, bool isWhole = false) =>
         option.IsFile ? null
-        : option.FitOf(photo, middle) is { } fit ? Of(fit, rule)
+        : option.FitOf(photo, middle, isWhole) is { } fit ? Of(fit, rule)
         : new PrintFile(photo, 0, new Box(0, 0, photo.Width, photo.Height), rule.PixelsPerInch, null);
 
     /// <summary>The file of a print. What is kept of it, once the bleed is cut off, is what its buyer was shown.</summary>

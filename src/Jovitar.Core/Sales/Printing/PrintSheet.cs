@@ -27,7 +27,7 @@ public sealed record PrintTold(
     {
         var (of, fit) = (order.Lines[line - 1], file?.Fit);
         return new PrintTold(
-            number, line, PrintFileName.Of(number, line, order.Lines.Count, of.Count, of.Option, of.FileName), of.Called, of.FileName, of.Option.Called, of.Option.Kind, of.Count,
+            number, line, PrintFileName.Of(number, line, order.Lines.Count, of.Count, of.Option, of.FileName), of.Called, of.FileName, of.Bought, of.Option.Kind, of.Count,
             fit?.Area.Width, fit?.Area.Height, of.Option.Edge, fit is null ? 0 : rule.Bleed, file?.Size.Width ?? 0, file?.Size.Height ?? 0, file?.PixelsPerInch ?? 0,
             fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null, "");
     }

@@ -14,11 +14,13 @@ internal sealed record BasketOf(Guid? Account, byte[]? Secret);
 
 /// <summary>A line of a basket.</summary>
 /// <param name="Middle">What stays in the middle of a print, as its buyer moved it; null for as it stands.</param>
-internal sealed record BasketLine(Guid Id, AlbumId Album, PhotoId Photo, Guid Option, int Count, Spot? Middle);
+/// <param name="IsWhole">Nothing is cut off, and white is left instead.</param>
+internal sealed record BasketLine(Guid Id, AlbumId Album, PhotoId Photo, Guid Option, int Count, Spot? Middle, bool IsWhole);
 
 /// <summary>A photo that is put into a basket, from an album that sells it.</summary>
 /// <param name="Middle">What stays in the middle of a print; null for as it stands.</param>
-internal sealed record ToPutIn(AlbumId Album, PhotoId Photo, Spot? Middle = null);
+/// <param name="IsWhole">Nothing is cut off, and white is left instead.</param>
+internal sealed record ToPutIn(AlbumId Album, PhotoId Photo, Spot? Middle = null, bool IsWhole = false);
 
 /// <summary>What somebody is about to buy, in the order in which they put it there.</summary>
 /// <param name="Coupons">That they typed, whether or not they take anything off.</param>
@@ -42,7 +44,7 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
     /// <summary>So long a basket is kept that belongs to no account.</summary>
     public static readonly TimeSpan Kept = TimeSpan.FromDays(60);
 
-    const string Columns = "l.id, l.album, l.photo, l.option, l.count, l.middle_x, l.middle_y";
+    const string Columns = "l.id, l.album, l.photo, l.option, l.count, l.middle_x, l.middle_y, l.is_whole";
 
     static string Theirs(BasketOf of) => of.Account is null ? "b.secret = @secret" : "b.account = @account";
 
@@ -50,7 +52,7 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
 
     static BasketLine Read(NpgsqlDataReader r) => new(
         r.Get<Guid>("id"), new AlbumId(r.Get<Guid>("album")), new PhotoId(r.Get<Guid>("photo")), r.Get<Guid>("option"), r.Get<int>("count"),
-        r.Maybe<double>("middle_x") is { } x && r.Maybe<double>("middle_y") is { } y ? new Spot(x, y) : null);
+        r.Maybe<double>("middle_x") is { } x && r.Maybe<double>("middle_y") is { } y ? new Spot(x, y) : null, r.Get<bool>("is_whole"));
 
     /// <returns>Null where nothing was put into one.</returns>
     public async Task<Basket?> FindAsync(BasketOf of, CancellationToken ct)
@@ -69,7 +71,7 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
     }
 
     /// <summary>Puts something in; of what is there already, so many more.</summary>
-    public Task<BasketOutcome> AddAsync(BasketOf of, AlbumId album, PhotoId photo, Guid option, int count, Spot? middle, CancellationToken ct) => AddAsync(of, [new ToPutIn(album, photo, middle)], option, count, ct);
+    public Task<BasketOutcome> AddAsync(BasketOf of, ToPutIn photo, Guid option, int count, CancellationToken ct) => AddAsync(of, [photo], option, count, ct);
 
     /// <summary>Puts so many of an option in, of each of some photos, or of none of them.</summary>
     /// <param name="photos">Each once.</param>
@@ -79,6 +81,7 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
         [
             ("albums", photos.Select(p => p.Album.Value).ToArray()), ("photos", photos.Select(p => p.Photo.Value).ToArray()), ("option", option), ("count", count),
             ("xs", photos.Select(p => p.Middle?.X).ToArray()), ("ys", photos.Select(p => p.Middle?.Y).ToArray()), ("most", Wanted.MostCount),
+            ("wholes", photos.Select(p => p.IsWhole).ToArray()),
         ];
         try
         {
@@ -104,11 +107,13 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
 
                     await tx.RunAsync(
                         """
-                        insert into basket_line as l (id, basket, album, photo, option, count, middle_x, middle_y, added)
-                        select s.id, @basket, s.album, s.photo, @option, @count, s.x, s.y, @now + (s.n - 1) * interval '1 microsecond'
-                          from unnest(@ids, @albums, @photos, @xs, @ys) with ordinality as s(id, album, photo, x, y, n)
+                        insert into basket_line as l (id, basket, album, photo, option, count, middle_x, middle_y, is_whole, added)
+                        select s.id, @basket, s.album, s.photo, @option, @count, s.x, s.y, s.whole,
+                               @now + (s.n - 1) * interval '1 microsecond'
+                          from unnest(@ids, @albums, @photos, @xs, @ys, @wholes) with ordinality as s(id, album, photo, x, y, whole, n)
                         on conflict (basket, album, photo, option) do update
-                          set count = least(l.count + excluded.count, @most), middle_x = excluded.middle_x, middle_y = excluded.middle_y
+                          set count = least(l.count + excluded.count, @most),
+                              middle_x = excluded.middle_x, middle_y = excluded.middle_y, is_whole = excluded.is_whole
                         """,
                         ct, [.. said, ("basket", basket), ("now", now), ("ids", photos.Select(_ => Guid.CreateVersion7(now)).ToArray())]);
                     return BasketOutcome.Done;
@@ -206,8 +211,8 @@ internal sealed class BasketStore(NpgsqlDataSource db, CouponStore coupons, Time
                        order by f.added, f.id
                        limit @room),
                     put as (
-                      insert into basket_line as l (id, basket, album, photo, option, count, middle_x, middle_y, added)
-                      select gen_random_uuid(), @basket, m.album, m.photo, m.option, m.count, m.middle_x, m.middle_y, m.added
+                      insert into basket_line as l (id, basket, album, photo, option, count, middle_x, middle_y, is_whole, added)
+                      select gen_random_uuid(), @basket, m.album, m.photo, m.option, m.count, m.middle_x, m.middle_y, m.is_whole, m.added
                         from moved as m
                       on conflict (basket, album, photo, option) do update
                         set count = least(l.count + excluded.count, @most))

@@ -48,7 +48,7 @@ internal sealed class OrderDoor(OrderStore orders, OrderListStore list, ShopStor
         var size = photo is null ? default : new PixelSize(photo.Width, photo.Height);
         var fit = photo is null ? null : line.FitOn(size, photo.Focus);
         return new OrderedLine(
-            photo, line.Called, line.FileName, line.Gallery, line.Option.Called, line.Option.Kind, line.Count, line.Each.ToString(), line.Amount.ToString(),
+            photo, line.Called, line.FileName, line.Gallery, line.Bought, line.Option.Kind, line.Count, line.Each.ToString(), line.Amount.ToString(),
             fit is null ? null : FitCrop.Of(fit, size), fit is { } print ? (int)Math.Floor(print.PixelsPerInch) : null,
             photo is null ? null : PrintSeen.Of(PrintFile.Of(line, size, photo.Focus, rule)), fetched);
     }

@@ -59,7 +59,7 @@ internal static class InvoicePaper
         var (strong, small) = (new PaperType(10.5, IsStrong: true), new PaperType(9, IsQuiet: true));
         foreach (var line in placed.Lines)
         {
-            var (what, of) = (line.Option.Called, $"{line.Called}, {line.Gallery}");
+            var (what, of) = (line.Bought, $"{line.Called}, {line.Gallery}");
             var high = paper.HeightOf(what, wide, strong) + Math.Min(paper.HeightOf(of, wide, small), 2 * small.Line);
             if (paper.Need(high + 3))
             {

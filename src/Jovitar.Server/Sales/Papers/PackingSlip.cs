@@ -33,7 +33,7 @@ internal static class PackingSlip
 
             paper.Words(string.Create(CultureInfo.InvariantCulture, $"{line.Count} ×"), Paper.Left + PictureWidth + 2, paper.Y + 3, 14, new PaperType(13, IsStrong: true), isRight: true);
             var (x, width) = (Paper.Left + PictureWidth + 20, paper.Width - PictureWidth - 20 - 12);
-            var high = paper.Words(line.Option.Called, x, paper.Y + 3.2, width, new PaperType(11, IsStrong: true), most: 1);
+            var high = paper.Words(line.Bought, x, paper.Y + 3.2, width, new PaperType(11, IsStrong: true), most: 1);
             paper.Words($"{line.Called}\n{line.Gallery}", x, paper.Y + 3.6 + high, width, new PaperType(9, IsQuiet: true), most: 2);
             paper.Box(Paper.Left + paper.Width - 6, paper.Y + 5, 5);
             paper.Y += Row;

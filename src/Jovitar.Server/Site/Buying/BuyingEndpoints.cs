@@ -116,7 +116,7 @@ internal static class BuyingEndpoints
         var fault = offer is null ? "Choose what you would like."
             : HowMany(form) is not { } count ? NotHowMany
             : offer.Left < count ? BuyingWords.Left(offer.Left.Value)
-            : await baskets.AddAsync(theirs, album, photo, option, count, Middle(form["at"], asked.Sold, offer), ct) switch
+            : await baskets.AddAsync(theirs, Printed(form, asked.Sold, offer), option, count, ct) switch
             {
                 BasketOutcome.Full => BasketIsFull,
                 BasketOutcome.Gone => "This photograph has just been removed.",
@@ -144,6 +144,13 @@ internal static class BuyingEndpoints
 
     /// <summary>How many of each are wanted; null where that is no such number.</summary>
     internal static int? HowMany(IFormCollection form) => int.TryParse(form["count"], CultureInfo.InvariantCulture, out var count) && count is >= 1 and <= Wanted.MostCount ? count : null;
+
+    /// <summary>How a buyer wants a photo on paper.</summary>
+    static ToPutIn Printed(IFormCollection form, SoldPhoto sold, Offer offer)
+    {
+        var isWhole = offer.Option.TakesBorder && form["fit"] == BuyingWords.Whole;
+        return new ToPutIn(sold.Album, sold.Photo.Id, isWhole ? null : Middle(form["at"], sold, offer), isWhole);
+    }
 
     /// <summary>Where a buyer moved what is cut off to.</summary>
     /// <param name="at">0 for the left or upper end of the picture, 100 for the other one; empty for as it stands.</param>

@@ -9,6 +9,12 @@ internal static class BuyingWords
     /// <summary>Less of a picture is not worth a sentence.</summary>
     const double Worth = 0.005;
 
+    /// <summary>What the form says where nothing is to be cut off.</summary>
+    public const string Whole = "whole";
+
+    /// <summary>Something of a photo would be cut off, and white can be left instead.</summary>
+    public static bool CanBeWhole(Offer offer) => offer.Option.TakesBorder && offer.Fit?.Lost >= Worth;
+
     /// <summary>What is cut off, and what goes round the edges; empty for nothing.</summary>
     /// <param name="photo">As it is corrected, pixels.</param>
     public static string Cut(Offer offer, PixelSize photo)
@@ -33,8 +39,8 @@ internal static class BuyingWords
             _ => "",
         };
 
-    /// <summary>What it is called, and how many of it, where that is more than one: sizes have crosses of their own.</summary>
-    public static string Pieces(SaleOption option, int count) => count > 1 ? $"{option.Called}, {count} pieces" : option.Called;
+    /// <summary>What is bought, and how many of it, where that is more than one: sizes have crosses of their own.</summary>
+    public static string Pieces(string bought, int count) => count > 1 ? $"{bought}, {count} pieces" : bought;
 
     /// <summary>Of how many of several photos something is offered.</summary>
     public static string OfSome(int photos, int all) => $"Of {photos} of these {all} photographs; the others are too small for it, or not sold so.";

@@ -32,13 +32,17 @@ public sealed record SoldPhoto(SitePhoto Photo, AlbumId Album, string Gallery, P
 /// <param name="Photo">Null where the visitor cannot buy it any more.</param>
 /// <param name="Option">Null where it is not offered any more.</param>
 /// <param name="Middle">What stays in the middle of a print, as its buyer moved it or as it stands; null where nothing is printed, or for the middle itself.</param>
+/// <param name="IsWhole">Nothing is cut off, and white is left instead.</param>
 /// <param name="Fit">How the photo comes onto it, as the buyer moved it; null where it does not.</param>
 /// <param name="Left">So many are left, where more are in the basket than that; else null.</param>
 /// <param name="Sum">What it costs; null where it cannot be bought so.</param>
-public sealed record BasketLineSeen(Guid Id, int Count, SoldPhoto? Photo, SaleOption? Option, Spot? Middle, PrintFit? Fit, int? Left, LineSum? Sum)
+public sealed record BasketLineSeen(Guid Id, int Count, SoldPhoto? Photo, SaleOption? Option, Spot? Middle, bool IsWhole, PrintFit? Fit, int? Left, LineSum? Sum)
 {
     /// <summary>It can be bought as it stands.</summary>
     public bool IsBought => Option is not null && Left is null;
+
+    /// <summary>What it is bought as; null where it is not offered any more.</summary>
+    public string? Bought => Option is null ? null : PlacedLine.BoughtAs(Option, IsWhole);
 }
 
 /// <summary>A coupon in a basket as it is now.</summary>
@@ -80,14 +84,14 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
         var sum = SumBy(way, Country.Find(buyer.Country));
         return new PlacedOrder(
             buyer.AsKept(way.Delivery is Delivery.Post or Delivery.Express, way.Delivery == Delivery.Files && Shop.AsksCountry(Parcel)), message.Trim(),
-            [.. Bought.Select(l => new PlacedLine(l.Photo!.Photo.Id, l.Photo.Album, l.Photo.Photo.Name, l.Photo.Photo.Facts.FileName, l.Photo.Gallery, l.Option!, l.Middle, l.Count, l.Sum!.Value.Each))],
+            [.. Bought.Select(l => new PlacedLine(l.Photo!.Photo.Id, l.Photo.Album, l.Photo.Photo.Name, l.Photo.Photo.Facts.FileName, l.Photo.Gallery, l.Option!, l.Middle, l.Count, l.Sum!.Value.Each) { IsWhole = l.IsWhole })],
             way, sum.Tax, sum.Goods, sum.Total, Shop.Postage.Home, Shop.Payment)
         { Off = sum.Off };
     }
 
     /// <summary>The same as long as everything costs what it costs, and can be had as it can.</summary>
     public string Mark => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(
-        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Option.Called} {l.Option.Tax} {l.Count} {l.Sum!.Value.Each}")).Concat(Coupons.Select(c => $"{c.Kept.Coupon} {c.Refusal}")).Append($"{Shop.Currency} {JsonSerializer.Serialize((object[])[TaxSaid.Of(Shop.Tax), PostageSaid.Of(Shop.Postage)])}")))))[..24];
+        '/', Bought.Select(l => string.Create(CultureInfo.InvariantCulture, $"{l.Id} {l.Option!.Id} {l.Bought} {l.Option.Tax} {l.Count} {l.Sum!.Value.Each}")).Concat(Coupons.Select(c => $"{c.Kept.Coupon} {c.Refusal}")).Append($"{Shop.Currency} {JsonSerializer.Serialize((object[])[TaxSaid.Of(Shop.Tax), PostageSaid.Of(Shop.Postage)])}")))))[..24];
 }
 
 /// <summary>What visitors can buy: only ever of photos that they see, and for what it costs now.</summary>
@@ -190,7 +194,8 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
         {
             var (l, photo, offer) = o;
             var middle = offer?.Option.IsPrinted == true ? l.Middle ?? photo!.Photo.Focus : null;
-            return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, offer?.Option.FitOf(photo!.Size, middle), tooMany.Contains((l.Photo, l.Option)) ? offer?.Left : null, null);
+            var isWhole = l.IsWhole && offer?.Option.TakesBorder == true;
+            return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, isWhole, offer?.Option.FitOf(photo!.Size, middle, isWhole), tooMany.Contains((l.Photo, l.Option)) ? offer?.Left : null, null);
         }).ToArray();
         var wanted = seen.Where(l => l.IsBought).Select(l => new Wanted(l.Option!, l.Count)).ToArray();
         var tax = shop.TaxFor(null, null);

@@ -79,7 +79,7 @@ function PrintFile({
   )
 }
 
-/** The part of a photo that is printed; all of it, where nothing is. */
+/** The part of a photo that is printed, or all of it with the white round it; all of it, where nothing is. */
 function Printed({ line, photo }: { line: Line; photo: NonNullable<Line['photo']> }) {
   const { width, height } = photo
   const { x, y, width: wide, height: high } = line.crop ?? { x: 0, y: 0, width: 1, height: 1 }
@@ -90,6 +90,18 @@ function Printed({ line, photo }: { line: Line; photo: NonNullable<Line['photo']
       aria-label={line.called}
       className="h-[4.5rem] w-full"
     >
+      {(x < 0 || y < 0) && (
+        <rect
+          x={x * width}
+          y={y * height}
+          width={wide * width}
+          height={high * height}
+          fill="#fff"
+          stroke="var(--line)"
+          strokeWidth={2}
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
       <image
         href={rendition(photo.picture, fitting(photo.renditions, 480) ?? 480)}
         width={width}
