@@ -29,6 +29,22 @@ public sealed class OrderSearchTests
         Assert.Equal("1003", await FoundAsync(sale, "%"));
         Assert.Equal("1003", await FoundAsync(sale, "shop_two"));
         Assert.Equal("", await FoundAsync(sale, "ruben_example"));
+        // What else its buyer ordered stands beside an order, however the address was written.
+        async Task<string> OthersAsync(int number)
+        {
+            var id = (await OrdersAsync(sale.Owner)).Single(o => o.GetProperty("number").GetInt64() == number).GetProperty("id").GetString();
+            var others = (await (await sale.Owner.GetAsync($"/api/orders/{id}")).ReadAsync()).GetProperty("others");
+            return $"{others.GetProperty("count")}: {string.Join(' ', others.GetProperty("latest").EnumerateArray().Select(o => o.GetProperty("number").GetInt64()))}";
+        }
+
+        foreach (var email in Enumerable.Repeat("Ruben@Example.test", 6))
+        {
+            var again = sale.Site.Visitor();
+            await AddAsync(again, sale, sale.Photos[0], sale.File);
+            Assert.Equal(HttpStatusCode.SeeOther, (await OrderAsync(again, await CheckOutAsync(again), way: "Files", name: "Ruben", email: email)).StatusCode);
+        }
+
+        Assert.Equal(("0: ", "6: 1009 1008 1007 1006 1005", "6: 1008 1007 1006 1005 1004"), (await OthersAsync(1001), await OthersAsync(1002), await OthersAsync(1009)));
         // Within those that are asked for.
         var first = (await OrdersAsync(sale.Owner)).Single(o => o.GetProperty("number").GetInt64() == 1001).GetProperty("id").GetString()!;
         (await StepAsync(sale.Owner, first, "cancel")).EnsureSuccessStatusCode();

@@ -4,6 +4,8 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using CsvHelper;
+using Jovitar.Core;
+using Jovitar.Core.Favourites;
 using Jovitar.Imaging;
 using static Jovitar.Server.Tests.BuyingSteps;
 
@@ -144,8 +146,15 @@ public sealed class PrintFileTests : IDisposable
         Assert.Equal((0, -0.25, 1, 1.5, 228), (crop.GetProperty("x").GetDouble(), crop.GetProperty("y").GetDouble(), crop.GetProperty("width").GetDouble(), crop.GetProperty("height").GetDouble(), line.GetProperty("pixelsPerInch").GetInt32()));
         using var zip = await ZipAsync(sale.Owner, order);
         Assert.Contains("10 × 10 cm print, with a white border", Sheet(zip).Select(t => t.GetProperty("option").GetString()));
-        // Who signs in takes it along; the packing slip is drawn with it.
+        // The packing slip is drawn with it, and several at once are wanted so as well.
         Assert.Equal(HttpStatusCode.OK, (await sale.Owner.GetAsync($"/api/orders/{order}/packing-slip.pdf")).StatusCode);
+        var marks = MarkedPhotos.Of([new PhotoId(Guid.Parse(sale.Photos[0]))]).Address;
+        foreach (var option in new[] { sale.Print, sale.File })
+        {
+            Assert.Equal(HttpStatusCode.SeeOther, (await FormAsync(visitor, "/basket/several", ("photos", marks), ("option", option), ("count", "1"), ("fit", "whole"), ("photo", sale.Photos[0]))).StatusCode);
+        }
+
+        Assert.Equal(sale.Print, await sale.Site.ScalarAsync<string>("select string_agg(option::text, ' ') from basket_line where is_whole"));
         await sale.Site.VerifyAsync();
     }
 

@@ -15958,6 +15958,8 @@ export interface components {
              * @description The last year in which an invoice of it names them; null for none.
              */
             namedUntil: null | number;
+            /** @description What else its buyer ordered. */
+            others: components["schemas"]["OthersOfBuyer"];
             /**
              * Format: int64
              * @description Expected by the next write.
@@ -15976,6 +15978,16 @@ export interface components {
         OrderStep: "pay" | "begin" | "send" | "handOver" | "cancel";
         OrderStepped: {
             step: components["schemas"]["OrderStep"];
+        };
+        /** @description Other orders of one buyer. */
+        OthersOfBuyer: {
+            /** @description The latest first. */
+            latest: components["schemas"]["OrderLine"][];
+            /**
+             * Format: int32
+             * @description So many there are in all.
+             */
+            count: number;
         };
         /**
          * @description How fast photos move by themselves. Kept by name.

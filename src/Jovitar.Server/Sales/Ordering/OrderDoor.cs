@@ -40,7 +40,7 @@ internal sealed class OrderDoor(OrderStore orders, OrderListStore list, ShopStor
             placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next,
             [.. OrderWords.Payments([.. paid.Select(p => p.Standing)], order.Standing), .. OrderWords.WentBack(placed.Total with { Minor = order.Returned }, refundable.OnItsWay)],
             refundable.Most?.ToString(), refundable.By is not null, [.. written.Select(i => new InvoiceSeen(i.Number, i.Called, i.Kind, i.Written, i.Amount.Said))], InvoiceStore.CanBeAsked(order, shop.Invoices, written), order.Note,
-            order.Forgotten, order.CanForget, written.Count > 0 ? written.Max(i => shop.Forgetting.LastYear(i.Written)) : null, order.Version);
+            order.Forgotten, order.CanForget, written.Count > 0 ? written.Max(i => shop.Forgetting.LastYear(i.Written)) : null, await list.OthersAsync(id, ct), order.Version);
     }
 
     static OrderedLine Line(PlacedLine line, OrderedPhoto? photo, int fetched, PrintRule rule)

@@ -63,11 +63,12 @@ internal sealed record InvoiceSeen(long Number, string Called, InvoiceKind Kind,
 /// <param name="Forgotten">When its buyer was.</param>
 /// <param name="CanForget">They can be.</param>
 /// <param name="NamedUntil">The last year in which an invoice of it names them; null for none.</param>
+/// <param name="Others">What else its buyer ordered.</param>
 /// <param name="Version">Expected by the next write.</param>
 internal sealed record OrderSeen(
     OrderId Id, long Number, DateTimeOffset At, string Name, string Email, IReadOnlyList<string> Address, string Message, IReadOnlyList<OrderedLine> Lines, string Goods, IReadOnlyList<SumPart> Sum, string Total, Delivery Delivery,
     OrderState State, DateTimeOffset? Paid, string Standing, IReadOnlyList<OrderStep> Next, IReadOnlyList<string> Money, string? Refundable, bool GoesByService,
-    IReadOnlyList<InvoiceSeen> Invoices, bool CanBeInvoiced, string Note, DateTimeOffset? Forgotten, bool CanForget, int? NamedUntil, long Version);
+    IReadOnlyList<InvoiceSeen> Invoices, bool CanBeInvoiced, string Note, DateTimeOffset? Forgotten, bool CanForget, int? NamedUntil, OthersOfBuyer Others, long Version);
 
 /// <summary>An order as it is now, and the act that did it.</summary>
 internal sealed record OrderKept(OrderSeen Order, Done Done);

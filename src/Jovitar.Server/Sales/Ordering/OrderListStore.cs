@@ -24,6 +24,11 @@ internal enum OrdersWanted
 /// <param name="Pictures">The first of its photos that are still here.</param>
 internal sealed record OrderLine(OrderId Id, long Number, DateTimeOffset At, string Name, int Things, string Total, OrderState State, bool IsPaid, string Standing, IReadOnlyList<string> Pictures);
 
+/// <summary>Other orders of one buyer.</summary>
+/// <param name="Latest">The latest first.</param>
+/// <param name="Count">So many there are in all.</param>
+internal sealed record OthersOfBuyer(IReadOnlyList<OrderLine> Latest, int Count);
+
 /// <summary>Orders, the latest first; those of which something is to be done, the eldest first.</summary>
 /// <param name="Open">So many of all are to be done, so many are not paid, and so many are to be printed by now, in one go.</param>
 /// <param name="HasInvoices">Invoices were written.</param>
@@ -44,6 +49,21 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
 
     const int MostPictures = 4;
 
+    /// <summary>So many others of one buyer stand beside an order.</summary>
+    const int MostOthers = 5;
+
+    /// <summary>The columns of <see cref="OrderLine"/>, of an order <c>o</c>.</summary>
+    const string LineColumns =
+        """
+        o.id, o.number, o.placed, o.name, o.things, o.currency, o.total, o.delivery, o.state, o.paid, o.returned, o.overpaid,
+        array(select p.picture
+                from sale_order_line as l
+                join photo as p on p.id = l.photo and p.stage > 0
+               where l.sale_order = o.id
+               order by l.place
+               limit @pictures) as pictures
+        """;
+
     /// <summary>The condition that an order <c>o</c> is one of those wanted, as its index has it.</summary>
     static string Where(OrdersWanted wanted) => wanted switch
     {
@@ -59,14 +79,7 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
         var latest = wanted == OrdersWanted.All;
         await using var command = db.Command(
             $"""
-            select o.id, o.number, o.placed, o.name, o.things, o.currency, o.total, o.delivery, o.state, o.paid,
-                   o.returned, o.overpaid,
-                   array(select p.picture
-                           from sale_order_line as l
-                           join photo as p on p.id = l.photo and p.stage > 0
-                          where l.sale_order = o.id
-                          order by l.place
-                          limit @pictures) as pictures
+            select {LineColumns}
               from sale_order as o
              where {Where(wanted)}{(words.Length > 0 ? " and lower(o.number::text || ' ' || o.name || ' ' || o.email) like @like" : "")}
                and (@behind::uuid is null
@@ -87,6 +100,22 @@ internal sealed class OrderListStore(NpgsqlDataSource db)
             r => (Standing: new OrderStanding(Enum.Parse<OrderState>(r.Get<string>("state")), r.Get<bool>("is_paid"), Enum.Parse<Delivery>(r.Get<string>("delivery"))), Orders: r.Get<int>("orders")), ct);
         int Count(Func<OrderStanding, bool> those) => standings.Where(s => those(s.Standing)).Sum(s => s.Orders);
         return new OrderList([.. found.Take(Step)], Count(s => s.IsOpen), Count(s => s.CanBePaid), Math.Min(MostToPrint, Count(s => s.IsToPrint)), await HasInvoicesAsync(ct), found.Count > Step);
+    }
+
+    /// <summary>The other orders of who placed one, by their address: the latest, and how many there are.</summary>
+    public async Task<OthersOfBuyer> OthersAsync(OrderId of, CancellationToken ct)
+    {
+        await using var command = db.Command(
+            $"""
+            select {LineColumns}, count(*) over ()::int as others
+              from sale_order as o
+             where lower(o.email) = (select lower(s.email) from sale_order as s where s.id = @of) and o.email <> '' and o.id <> @of
+             order by o.placed desc, o.id desc
+             limit @most
+            """,
+            ("of", of.Value), ("most", MostOthers), ("pictures", MostPictures));
+        var found = await command.AllAsync(r => (Line: Read(r), Others: r.Get<int>("others")), ct);
+        return new OthersOfBuyer([.. found.Select(f => f.Line)], found.Count == 0 ? 0 : found[0].Others);
     }
 
     async Task<bool> HasInvoicesAsync(CancellationToken ct)

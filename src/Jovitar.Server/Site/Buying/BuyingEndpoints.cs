@@ -148,7 +148,7 @@ internal static class BuyingEndpoints
     /// <summary>How a buyer wants a photo on paper.</summary>
     static ToPutIn Printed(IFormCollection form, SoldPhoto sold, Offer offer)
     {
-        var isWhole = offer.Option.TakesBorder && form["fit"] == BuyingWords.Whole;
+        var isWhole = BuyingWords.IsWhole(form, offer);
         return new ToPutIn(sold.Album, sold.Photo.Id, isWhole ? null : Middle(form["at"], sold, offer), isWhole);
     }
 

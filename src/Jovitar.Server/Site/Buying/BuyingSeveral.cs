@@ -73,7 +73,14 @@ internal static class BuyingSeveral
 
         var taken = form["photo"].Select(p => PhotoId.TryParse(p, null, out var id) ? id : default).ToHashSet();
         var option = Guid.TryParse(form["option"], out var chosen) ? chosen : Guid.Empty;
-        ToPutIn[] put = [.. asked.Sold.Where(p => taken.Contains(p.Photo.Id) && p.Offers.Any(o => o.Option.Id == option)).Select(p => new ToPutIn(p.Album, p.Photo.Id))];
+        ToPutIn[] put =
+        [
+            .. from sold in asked.Sold
+               where taken.Contains(sold.Photo.Id)
+               let offer = sold.Offers.FirstOrDefault(o => o.Option.Id == option)
+               where offer is not null
+               select new ToPutIn(sold.Album, sold.Photo.Id, IsWhole: BuyingWords.IsWhole(form, offer)),
+        ];
         var fault = asked.Options.All(o => o.Option.Id != option) ? "Choose what you would like."
             : BuyingEndpoints.HowMany(form) is not { } count ? BuyingEndpoints.NotHowMany
             : taken.Count == 0 ? "Choose of which photographs."

@@ -15,6 +15,9 @@ internal static class BuyingWords
     /// <summary>Something of a photo would be cut off, and white can be left instead.</summary>
     public static bool CanBeWhole(Offer offer) => offer.Option.TakesBorder && offer.Fit?.Lost >= Worth;
 
+    /// <summary>White is to be left, and can be.</summary>
+    public static bool IsWhole(IFormCollection form, Offer offer) => CanBeWhole(offer) && form["fit"] == Whole;
+
     /// <summary>What is cut off, and what goes round the edges; empty for nothing.</summary>
     /// <param name="photo">As it is corrected, pixels.</param>
     public static string Cut(Offer offer, PixelSize photo)

@@ -69,6 +69,9 @@ export const orderWords = {
     printsOf: (n: number) => (n === 1 ? 'Print files of one order' : `Print files of ${n} orders`),
     fetched: (n: number) => (n === 0 ? 'not fetched yet' : n === 1 ? 'fetched once' : `fetched ${n} times`),
     of: (count: number, option: string) => (count > 1 ? `${option}, ${count} pieces` : option),
+    others: (n: number) =>
+      n === 1 ? 'Another order of this buyer' : `${n.toLocaleString('en')} other orders of this buyer`,
+    allOthers: 'All of them',
     says: 'They say',
     note: 'Noted, for yourselves',
     noteHint: 'What was agreed, what it waits for',

@@ -10,6 +10,7 @@ import { OrderInvoices } from './OrderInvoices'
 import { OrderLink } from './OrderLink'
 import { OrderMoney } from './OrderMoney'
 import { OrderNote } from './OrderNote'
+import { OrderOthers } from './OrderOthers'
 import { useOrderAct } from './useOrderAct'
 
 /** One order: where it stands and what comes next, what was ordered, what it comes to, and who for. */
@@ -173,6 +174,7 @@ function About({ order }: { order: Order }) {
         </div>
       )}
       <Making order={order} />
+      <OrderOthers order={order} />
       <OrderNote order={order} />
       {!order.forgotten && <OrderLink order={order} />}
       <OrderForgetting order={order} />
