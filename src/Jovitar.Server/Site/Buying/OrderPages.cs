@@ -34,10 +34,11 @@ internal static class OrderPages
             return;
         }
 
-        var isOpen = paid is not null && order.Standing.CanBePaid && await payments.IsOpenAsync(order.Id, ct);
-        if (isOpen)
+        var isOpen = false;
+        if (paid is not null && order.Standing.CanBePaid)
         {
-            // The service was asked meanwhile.
+            isOpen = await payments.IsOpenAsync(order.Id, ct);
+            // The service was asked meanwhile, or has told of it.
             order = (await orders.FindAsync(order.Id, ct))!;
         }
 
