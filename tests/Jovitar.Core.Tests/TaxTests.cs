@@ -223,6 +223,9 @@ public sealed class TaxTests
         Assert.Equal((invoice.Tax, "78.44"), (read.Tax, read.Net.ToString()));
         // Who fetched files is named with the country that the tax goes by.
         Assert.Equal(["Nell", "nell@example.test", "France"], invoice.To);
+        // What is not taxed where its buyer is says so.
+        var untaxed = Placed(Terms("in 0").Of(Lines("90.00"), Amount("0"), Amount("0")), 9000);
+        Assert.Equal(["90.00", "0", "0.00", "90.00"], Assert.Single(InvoiceTable.Rows(invoice with { Placed = untaxed, Tax = untaxed.Tax })).Skip(7).Take(4));
         // Half of it taken back: half of each.
         var back = Billing.TaxOf(order, new InvoiceStep(InvoiceKind.CreditNote, 4500, 0));
         Assert.Equal("20 of 30.00: 5.00; 5.5 of 15.00: 0.78", Said(back));
@@ -238,6 +241,11 @@ public sealed class TaxTests
         var taken = ends.Zip(ends.Skip(1), (from, to) => Billing.TaxOf(Placed(tax, total), new InvoiceStep(InvoiceKind.CreditNote, to - from, from))).ToArray();
         Assert.All(taken.Zip(ends.Zip(ends.Skip(1))), t => Assert.Equal(t.Second.Second - t.Second.First, t.First.Parts.Sum(p => p.Gross.Minor)));
         Assert.Equal(tax.Parts, tax.Parts.Select((p, i) => new TaxPart(p.Percent, new Money(taken.Sum(t => t.Parts[i].Gross.Minor), Euro), new Money(taken.Sum(t => t.Parts[i].Amount.Minor), Euro))));
-        Assert.All(taken, t => Assert.All(t.Parts, p => Assert.True(p.Amount.Minor >= 0)));
+        Assert.All(taken, t => Assert.All(t.Parts, p => Assert.True(p.Amount.Minor >= 0 && p.Gross.Minor >= 0)));
+        // Each is read as it was written, however small it is.
+        Assert.All(taken.Zip(ends.Zip(ends.Skip(1))), t => Assert.Equal(t.First.Parts.Count, InvoiceSaid.Of(Note(Placed(tax, total), t.Second.Second - t.Second.First, t.First)).Read().Tax.Parts.Count));
     });
+
+    static Invoice Note(PlacedOrder order, long amount, TaxSum tax) =>
+        new(InvoiceKind.CreditNote, "G-2", new DateOnly(2026, 3, 9), "Marram Bay", "The guild\nThe loft", "", "", 1004, new DateOnly(2026, 3, 1), null, order, new InvoiceNamed("G-1", new DateOnly(2026, 3, 8)), new Money(amount, Euro), tax);
 }

@@ -128,6 +128,9 @@ public sealed class PrintFileTests : IDisposable
             FormAsync(visitor, "/basket", ("album", sale.Album), ("photo", sale.Photos[0]), ("option", option), ("count", "1"), ("fit", fit), ("at", "0"));
 
         Assert.Contains("value=\"whole\"", await visitor.GetStringAsync($"/buy/{sale.Album}/{sale.Photos[0]}"), StringComparison.Ordinal);
+        // What was wanted stays so where something else of the form is wrong.
+        var wrong = await FormAsync(visitor, "/basket", ("album", sale.Album), ("photo", sale.Photos[0]), ("option", sale.Print), ("count", "none"), ("fit", "whole"));
+        Assert.Contains("value=\"whole\" checked", await wrong.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         // What goes round edges cannot be whole; what was put in whole is as it was wanted last.
         await PutAsync(sale.File, "whole");
         await PutAsync(sale.Print, "");

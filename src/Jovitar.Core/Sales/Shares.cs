@@ -25,6 +25,23 @@ public static class Shares
         return shares;
     }
 
+    /// <summary>
+    /// The same, split one after the other: each of them from what those before have left, halves up. So none ever has less of a larger amount.
+    /// </summary>
+    /// <param name="whole">Minor units, 0 or more, and no more than the weights come to.</param>
+    public static IReadOnlyList<long> Split(long whole, IReadOnlyList<long> weights)
+    {
+        var (left, sum) = (whole, weights.Aggregate((Int128)0, (total, weight) => total + weight));
+        var shares = new long[weights.Count];
+        for (var i = 0; i < shares.Length; i++)
+        {
+            shares[i] = Part(left, weights[i], sum);
+            (left, sum) = (left - shares[i], sum - weights[i]);
+        }
+
+        return shares;
+    }
+
     /// <summary>So much of an amount as a part is of a whole, halves up, in numbers that no sum is too large for.</summary>
     internal static long Part(long amount, Int128 part, Int128 whole) => whole == 0 ? 0 : (long)(((2 * part * amount) + whole) / (2 * whole));
 }

@@ -78,12 +78,13 @@ public static class Billing
 
     /// <summary>
     /// The tax in a part of an order, rate by rate: what is in all of it up to the part's end, less what is in all of it up to its beginning. So
-    /// the taxes of parts that follow each other are together the tax of the whole, to the cent, and what each rate is of comes to the part.
+    /// the taxes of parts that follow each other are together the tax of the whole, to the cent, and what each rate is of comes to the part and
+    /// is never below 0.
     /// </summary>
     public static TaxSum TaxOf(PlacedOrder order, InvoiceStep part)
     {
         var whole = order.Tax.Parts;
-        IReadOnlyList<long> Gross(long until) => Shares.Of(until, whole.Select(p => p.Gross.Minor));
+        IReadOnlyList<long> Gross(long until) => Shares.Split(until, [.. whole.Select(p => p.Gross.Minor)]);
         long Tax(TaxPart of, long until) => Shares.Part(of.Amount.Minor, until, order.Total.Minor);
         var (from, to) = (Gross(part.Begins), Gross(part.Ends));
         return order.Tax with

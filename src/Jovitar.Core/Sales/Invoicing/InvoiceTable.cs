@@ -18,7 +18,7 @@ public static class InvoiceTable
         return invoice.Tax.Parts.DefaultIfEmpty(none).Select(IReadOnlyList<string> (part) =>
         [
             WordsTable.Cell(invoice.Called), invoice.Title, invoice.Day.ToString("O", CultureInfo.InvariantCulture), invoice.Order.ToString(CultureInfo.InvariantCulture), WordsTable.Cell(invoice.Corrects?.Called ?? ""),
-            WordsTable.Cell(placed.Buyer.Name), placed.Buyer.Country, Signed(part.Net), part == none ? "" : Percents.Digits(part.Percent), Signed(part.Amount), Signed(part.Gross),
+            WordsTable.Cell(placed.Buyer.Name), placed.Buyer.Country, Signed(part.Net), ReferenceEquals(part, none) ? "" : Percents.Digits(part.Percent), Signed(part.Amount), Signed(part.Gross),
             invoice.Amount.Currency.Code,
         ]);
     }

@@ -129,7 +129,7 @@ internal static class BuyingEndpoints
         }
 
         http.Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-        await AnswerAsync(http, door, asked with { Chosen = offer?.Option.Id, Fault = fault }, ct);
+        await AnswerAsync(http, door, asked with { Chosen = offer?.Option.Id, IsWhole = BuyingWords.WantsWhole(form), Fault = fault }, ct);
     }
 
     /// <summary>The basket that somebody is about to put something into, a new one where they have none; else it is answered.</summary>

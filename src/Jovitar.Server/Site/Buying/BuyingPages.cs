@@ -7,8 +7,9 @@ namespace Jovitar.Server.Site.Buying;
 /// <summary>What somebody finds who looks at what can be bought of a photo.</summary>
 /// <param name="Back">Where they came from, from the site's root.</param>
 /// <param name="Chosen">The option that is chosen at first; null for the first.</param>
+/// <param name="IsWhole">White is to be left where it can be.</param>
 /// <param name="Fault">Why nothing was put in the basket; null for nothing.</param>
-public sealed record ToBuy(Shop Shop, SoldPhoto Sold, string Back, Guid? Chosen = null, string? Fault = null);
+public sealed record ToBuy(Shop Shop, SoldPhoto Sold, string Back, Guid? Chosen = null, bool IsWhole = false, string? Fault = null);
 
 /// <summary>What somebody finds who buys several photos at once.</summary>
 /// <param name="Address">What names all of them, also those that are not sold.</param>
@@ -16,8 +17,9 @@ public sealed record ToBuy(Shop Shop, SoldPhoto Sold, string Back, Guid? Chosen 
 /// <param name="Options">What is offered of at least one of them, with of how many.</param>
 /// <param name="Taken">Those that are chosen.</param>
 /// <param name="Chosen">The option that is chosen at first; null for the first.</param>
+/// <param name="IsWhole">White is to be left where it can be.</param>
 /// <param name="Fault">Why nothing was put in the basket; null for nothing.</param>
-public sealed record ToBuySeveral(Shop Shop, string Address, IReadOnlyList<SoldPhoto> Sold, IReadOnlyList<OfferedOfSeveral> Options, IReadOnlySet<PhotoId> Taken, Guid? Chosen = null, string? Fault = null);
+public sealed record ToBuySeveral(Shop Shop, string Address, IReadOnlyList<SoldPhoto> Sold, IReadOnlyList<OfferedOfSeveral> Options, IReadOnlySet<PhotoId> Taken, Guid? Chosen = null, bool IsWhole = false, string? Fault = null);
 
 /// <summary>An option that is offered of some of several photos.</summary>
 public sealed record OfferedOfSeveral(SaleOption Option, int Photos);

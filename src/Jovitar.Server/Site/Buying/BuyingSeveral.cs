@@ -98,7 +98,7 @@ internal static class BuyingSeveral
         }
 
         http.Response.StatusCode = StatusCodes.Status422UnprocessableEntity;
-        await AnswerAsync(http, door, asked with { Taken = taken, Chosen = option, Fault = fault }, ct);
+        await AnswerAsync(http, door, asked with { Taken = taken, Chosen = option, IsWhole = BuyingWords.WantsWhole(form), Fault = fault }, ct);
     }
 
     static async Task AnswerAsync(HttpContext http, SiteDoor door, ToBuySeveral asked, CancellationToken ct) => await SiteEndpoints.SendAsync(http, await door.Renderer.BuySeveralPageAsync(asked, ct), ct);

@@ -16,7 +16,10 @@ internal static class BuyingWords
     public static bool CanBeWhole(Offer offer) => offer.Option.TakesBorder && offer.Fit?.Lost >= Worth;
 
     /// <summary>White is to be left, and can be.</summary>
-    public static bool IsWhole(IFormCollection form, Offer offer) => CanBeWhole(offer) && form["fit"] == Whole;
+    public static bool IsWhole(IFormCollection form, Offer offer) => CanBeWhole(offer) && WantsWhole(form);
+
+    /// <summary>White is to be left wherever it can be.</summary>
+    public static bool WantsWhole(IFormCollection form) => form["fit"] == Whole;
 
     /// <summary>What is cut off, and what goes round the edges; empty for nothing.</summary>
     /// <param name="photo">As it is corrected, pixels.</param>
