@@ -73,6 +73,9 @@ public sealed class PrintFileTests
         Near(new Box(-75, -325, 1650, 1650), bleeding.Part);
         var standing = PrintFile.Of(Option("10 × 8 in"), new PixelSize(4000, 6000), null, new PrintRule(300), isWhole: true)!;
         Assert.Equal((new PixelSize(2400, 3000), false, true), (standing.Size, standing.IsWhiteAbove, standing.IsWhiteBeside));
+        // Of the paper's own shape nothing is white, not in the bleed either.
+        var alike = PrintFile.Of(Option("100 × 150 mm"), new PixelSize(6000, 4000), null, new PrintRule(300, 3), isWhole: true)!;
+        Assert.Equal((false, false), (alike.IsWhiteAbove, alike.IsWhiteBeside));
     }
 
     [Fact]

@@ -135,6 +135,9 @@ public sealed class PrintFitTests
         static PrintFit Fit(OptionKind kind) => new SaleOption(Guid.NewGuid(), kind) { Size = PaperSize.Read("20 × 20 cm"), Edge = kind == OptionKind.Wrap ? 30 : 0 }.FitOf(new PixelSize(3000, 2000), null, isWhole: true)!;
         Assert.Equal((true, true, false), (Fit(OptionKind.Print).IsWhole, Fit(OptionKind.Card).IsWhole, Fit(OptionKind.Wrap).IsWhole));
         Assert.Null(new SaleOption(Guid.NewGuid(), OptionKind.Digital).FitOf(new PixelSize(3000, 2000), null, isWhole: true));
+        // And only where something is cut off: not of a photo of the paper's own shape.
+        static bool Can(OptionKind kind, int high) => new Offer(new SaleOption(Guid.NewGuid(), kind), NotOffered.No, null, PrintFit.Of(new PixelSize(3000, high), new PrintArea(300, 200)), null).CanBeWhole;
+        Assert.Equal((true, false, false, false), (Can(OptionKind.Print, 2100), Can(OptionKind.Print, 2000), Can(OptionKind.Print, 2009), Can(OptionKind.Wrap, 2100)));
     }
 
     [Fact]

@@ -152,6 +152,11 @@ public sealed class TaxTests
         Assert.Equal(Buyer.Nobody with { Name = "Nell", Email = "nell@example.test", Country = "FR" }, buyer.AsKept(isSent: false, isPlaced: true));
         Assert.Equal(["country"], (buyer with { Country = "", Street = "" }).Faults(isSent: false, isPlaced: true).Keys);
         Assert.Empty((buyer with { Country = "", Street = "" }).Faults(isSent: false));
+        // So of whoever collects nothing is asked, and nothing kept.
+        static DeliveryWay By(Delivery delivery) => new(delivery, Amount("0"), "");
+        Assert.Equal(("FR", "", "FR"), (shop.Kept(buyer, By(Delivery.Files)).Country, shop.Kept(buyer, By(Delivery.Collect)).Country, shop.Kept(buyer, By(Delivery.Express)).Country));
+        Assert.Equal((1, 0, 1, 0), (Wrong(By(Delivery.Files)), Wrong(By(Delivery.Collect)), Wrong(By(Delivery.Post)), Wrong(null)));
+        int Wrong(DeliveryWay? way) => shop.Faults(buyer with { Country = "" }, way).Count;
     }
 
     [Fact]
@@ -209,7 +214,7 @@ public sealed class TaxTests
         var read = PlacedSaid.Of(order).Read();
         Assert.Equal((order.Tax, "11.56"), (read.Tax, read.Taxed.ToString()));
         Assert.Contains("Total: EUR 90.00 (including 20 % VAT in 60.00: 10.00; including 5.5 % VAT in 30.00: 1.56)", OrderLetters.Placed("Marram Bay", 1004, order, "x").Text, StringComparison.Ordinal);
-        Assert.Contains("Total: EUR 90.00 (without VAT)", OrderLetters.Placed("Marram Bay", 1004, Placed(Terms("in 0").Of(Lines("90.00"), Amount("0"), Amount("0")), 9000), "x").Text, StringComparison.Ordinal);
+        Assert.Contains("Total: EUR 90.00 (without VAT: 0.00)", OrderLetters.Placed("Marram Bay", 1004, Placed(Terms("in 0").Of(Lines("90.00"), Amount("0"), Amount("0")), 9000), "x").Text, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -42,6 +42,9 @@ public sealed record Offer(SaleOption Option, NotOffered Why, PrintGrade? Grade,
 {
     public bool IsOffered => Why == NotOffered.No;
 
+    /// <summary>Something of the photo would be cut off, and white can be left instead.</summary>
+    public bool CanBeWhole => Option.TakesBorder && Fit?.IsCut == true;
+
     /// <summary>What the photo's size comes to, where that is less than good; else empty.</summary>
     public string Sentence(PrintLimits limits, PixelSize photo) => (Grade, Fit) switch
     {

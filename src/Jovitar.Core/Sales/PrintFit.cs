@@ -95,6 +95,15 @@ public sealed record PrintFit(PrintArea Area, Box Crop, double Lost, double Roun
         }
     }
 
+    /// <summary>Less of a picture is not worth a word, nor a choice.</summary>
+    const double Worth = 0.005;
+
+    /// <summary>Something is cut off that is worth a word.</summary>
+    public bool IsCut => Lost >= Worth;
+
+    /// <summary>Something goes round the edges that is worth a word.</summary>
+    public bool GoesRound => Round >= Worth;
+
     /// <summary>What is cut off is at the picture's sides, not above and below.</summary>
     public bool CutsSides(PixelSize picture) => Crop.Width / picture.Width < Crop.Height / picture.Height;
 

@@ -124,12 +124,12 @@ internal sealed class PriceStore(NpgsqlDataSource db, ActRunner acts)
         return await command.FirstAsync(Read, ct);
     }
 
-    /// <summary>So many options of all that albums sell by weigh nobody knows how much.</summary>
-    public async Task<int> CountAsync(Func<PriceList, int> count, CancellationToken ct)
+    /// <summary>The lists that albums sell by.</summary>
+    public async Task<IReadOnlyList<PriceList>> SellingAsync(CancellationToken ct)
     {
         await using var command = db.Command(
             $"select {Columns("l")} from price_list as l where l.binned is null and exists (select 1 from album as a where a.price_list = l.id and a.binned is null) limit @most", ("most", Most));
-        return (await command.AllAsync(Read, ct)).Sum(count);
+        return await command.AllAsync(Read, ct);
     }
 
     async Task<IReadOnlyList<GalleryLine>> GalleriesAsync(PriceListId id, CancellationToken ct)

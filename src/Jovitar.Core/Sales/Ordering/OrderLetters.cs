@@ -1,7 +1,6 @@
 using Jovitar.Core.People;
 using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
-using Jovitar.Core.Sales.Taxes;
 
 namespace Jovitar.Core.Sales.Ordering;
 
@@ -116,15 +115,12 @@ public static class OrderLetters
     static string Lines(PlacedOrder order) => string.Join('\n', order.Lines.Take(MostLines).Select(l => $"{l.Called}, {l.Bought}{(l.Count > 1 ? $", {l.Count} pieces" : "")}: {l.Amount}")
         .Concat(order.Lines.Count > MostLines ? [$"and {order.Lines.Count - MostLines} more"] : []));
 
-    static string Sum(PlacedOrder order) => string.Join('\n', ((string[])
-    [
-        order.Way.Costs.Minor > 0 ? $"{Called(order.Way.Delivery)}: {order.Way.Costs}" : "",
-        .. order.Off.Select(o => $"{Called(o)}: {Less(o.Amount)}"),
-        .. order.Tax.Kind == TaxKind.Added ? Taxes(order.Tax) : [],
-        $"Total: {order.Total.Said}{(order.Tax.Kind == TaxKind.Included ? $" ({string.Join("; ", Taxes(order.Tax))})" : "")}",
-    ]).Where(l => l.Length > 0));
-
-    static IEnumerable<string> Taxes(TaxSum tax) => tax.Named.Select(t => t.Percent == 0 ? tax.Called(t) : $"{tax.Called(t)}: {t.Amount}");
+    static string Sum(PlacedOrder order)
+    {
+        static string Said(SumPart part) => $"{part.Words}: {part.Amount}";
+        var within = string.Join("; ", OrderSums.Within(order.Tax).Select(Said));
+        return string.Join('\n', [.. OrderSums.OnTop(order).Select(Said), $"Total: {order.Total.Said}{(within.Length > 0 ? $" ({within})" : "")}"]);
+    }
 
     /// <summary>A coupon, as a sum names it.</summary>
     public static string Called(CouponOff off) => $"Coupon {off.Code}";

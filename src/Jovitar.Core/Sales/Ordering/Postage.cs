@@ -15,7 +15,11 @@ public enum Delivery
 /// <summary>A way by which an order can come to its buyer.</summary>
 /// <param name="Sentence">Why it costs what it costs, for whoever pays it.</param>
 /// <param name="IsAbroad">It goes to another country.</param>
-public sealed record DeliveryWay(Delivery Delivery, Money Costs, string Sentence, bool IsAbroad = false);
+public sealed record DeliveryWay(Delivery Delivery, Money Costs, string Sentence, bool IsAbroad = false)
+{
+    /// <summary>It goes to its buyer's address.</summary>
+    public bool IsSent => Delivery is Delivery.Post or Delivery.Express;
+}
 
 /// <summary>What sending costs.</summary>
 /// <param name="Home">The country from which is sent, and in which home rates hold (ISO 3166-1); empty while nobody has said.</param>

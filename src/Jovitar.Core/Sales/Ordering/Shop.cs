@@ -44,7 +44,18 @@ public sealed record Shop(bool IsOpen, Currency Currency, Postage Postage, Tax T
         [.. Country.All.Where(c => parcel.Things == 0 || Postage.Collected.Length > 0 || Postage.SendsTo(c)).OrderByDescending(c => c.Code == Postage.Home)];
 
     /// <summary>Buyers are asked where they are: something is sent to them, or taxed by it.</summary>
-    public bool AsksCountry(Parcel parcel) => parcel.Things > 0 || (Tax.Kind != TaxKind.None && Tax.GoesByCountry);
+    public bool AsksCountry(Parcel parcel) => parcel.Things > 0 || TaxesByCountry;
+
+    bool TaxesByCountry => Tax.Kind != TaxKind.None && Tax.GoesByCountry;
+
+    /// <summary>A buyer as an order keeps them: with their address where it goes there, and with their country where files are taxed by it.</summary>
+    public Buyer Kept(Buyer buyer, DeliveryWay way) => buyer.AsKept(way.IsSent, IsPlaced(way));
+
+    /// <summary>What is wrong with a buyer, by field; empty for nothing.</summary>
+    /// <param name="way">Null where none is chosen.</param>
+    public IReadOnlyDictionary<string, string> Faults(Buyer buyer, DeliveryWay? way) => buyer.Faults(way?.IsSent == true, way is not null && IsPlaced(way));
+
+    bool IsPlaced(DeliveryWay way) => way.Delivery == Delivery.Files && TaxesByCountry;
 
     /// <summary>What goes with an order.</summary>
     /// <param name="way">How it comes; null while that is open.</param>

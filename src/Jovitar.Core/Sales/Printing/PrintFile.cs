@@ -24,10 +24,13 @@ public sealed record PrintFile(PixelSize Size, int Bleed, Box Part, int PixelsPe
     public bool IsEnlarged => Fit is { } fit && PixelsPerInch > Math.Ceiling(fit.PixelsPerInch);
 
     /// <summary>White is left at the left and the right of the photo.</summary>
-    public bool IsWhiteBeside => Fit is { IsWhole: true, Crop.X: < 0 };
+    public bool IsWhiteBeside => Fit is { IsWhole: true, Crop.X: < -LeastWhite };
 
     /// <summary>White is left above and below the photo.</summary>
-    public bool IsWhiteAbove => Fit is { IsWhole: true, Crop.Y: < 0 };
+    public bool IsWhiteAbove => Fit is { IsWhole: true, Crop.Y: < -LeastWhite };
+
+    /// <summary>Less white is none, as of a photo that has the paper's own shape: the photo's pixels.</summary>
+    const double LeastWhite = 0.5;
 
     /// <summary>The file of a line of an order; null for one that is fetched and not printed.</summary>
     /// <param name="photo">As it is corrected.</param>

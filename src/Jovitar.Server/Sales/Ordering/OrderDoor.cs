@@ -35,7 +35,7 @@ internal sealed class OrderDoor(OrderStore orders, OrderListStore list, ShopStor
         var (shop, written) = ((await shops.ReadAsync(ct)).Shop, await invoices.OfAsync(id, ct));
         var (paid, refundable) = (await payments.OfAsync(id, ct), await refunds.OfAsync(order, ct));
         return new OrderSeen(
-            order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.Delivery is Delivery.Post or Delivery.Express ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
+            order.Id, order.Number, order.At, placed.Buyer.Name, placed.Buyer.Email, placed.Way.IsSent ? placed.Buyer.Lines(placed.Home) : [], placed.Message,
             [.. placed.Lines.Select((l, i) => Line(l, photos.GetValueOrDefault(l.Photo), order.Fetched.ElementAtOrDefault(i), shop.Prints))],
             placed.Goods.ToString(), [.. OrderSums.Parts(placed)], placed.Total.Said, placed.Way.Delivery, order.Standing.State, order.Paid, OrderWords.Standing(order.Standing), order.Standing.Next,
             [.. OrderWords.Payments([.. paid.Select(p => p.Standing)], order.Standing), .. OrderWords.WentBack(placed.Total with { Minor = order.Returned }, refundable.OnItsWay)],

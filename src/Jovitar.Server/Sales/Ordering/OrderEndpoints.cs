@@ -2,11 +2,9 @@ using System.ComponentModel.DataAnnotations;
 using Jovitar.Core;
 using Jovitar.Core.Corrections;
 using Jovitar.Core.Sales;
-using Jovitar.Core.Sales.Coupons;
 using Jovitar.Core.Sales.Invoicing;
 using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Printing;
-using Jovitar.Core.Sales.Taxes;
 using Jovitar.Server.Access;
 using Jovitar.Server.Acts;
 using Jovitar.Server.Platform;
@@ -41,9 +39,6 @@ internal sealed record PrintSeen(int Width, int Height, int PixelsPerInch, bool 
 /// <param name="Print">Null where it has no print file.</param>
 internal sealed record OrderedLine(
     OrderedPhoto? Photo, string Called, string FileName, string Gallery, string Option, OptionKind Kind, int Count, string Each, string Amount, FitCrop? Crop, int? PixelsPerInch, PrintSeen? Print, int Fetched);
-
-/// <summary>A part of a sum, in words.</summary>
-internal sealed record SumPart(string Words, string Amount);
 
 /// <summary>An invoice or a credit note, among those of an order.</summary>
 /// <param name="Called">Its number, as it stands on it.</param>
@@ -131,38 +126,4 @@ internal static class OrderEndpoints
         var (outcome, done) = await store.NoteAsync(who, order, body.Note.Trim(), version, ct);
         return await door.AnswerAsync(order, outcome, done, ct);
     }
-}
-
-/// <summary>What an order's sum is made of besides its goods, in words.</summary>
-internal static class OrderSums
-{
-    /// <summary>What comes on top of the goods, or is taken off.</summary>
-    public static IEnumerable<SumPart> OnTop(PlacedOrder order) => OnTop(order.Way, order.Off, order.Tax);
-
-    /// <summary>The same, of what is about to be ordered.</summary>
-    public static IEnumerable<SumPart> OnTop(DeliveryWay way, IReadOnlyList<CouponOff> off, TaxSum tax)
-    {
-        if (way.Delivery != Delivery.Files)
-        {
-            yield return new SumPart(OrderLetters.Called(way.Delivery), way.Costs.ToString());
-        }
-
-        foreach (var coupon in off)
-        {
-            yield return new SumPart(OrderLetters.Called(coupon), OrderLetters.Less(coupon.Amount));
-        }
-
-        foreach (var part in tax.Kind == TaxKind.Added ? Named(tax) : [])
-        {
-            yield return part;
-        }
-    }
-
-    /// <summary>What of the sum is tax.</summary>
-    public static IEnumerable<SumPart> Within(TaxSum tax) => tax.Kind == TaxKind.Included ? Named(tax) : [];
-
-    static IEnumerable<SumPart> Named(TaxSum tax) => tax.Named.Select(part => new SumPart(tax.Called(part), part.Amount.ToString()));
-
-    /// <summary>The same, and what is within the sum.</summary>
-    public static IEnumerable<SumPart> Parts(PlacedOrder order) => OnTop(order).Concat(Within(order.Tax));
 }

@@ -29,10 +29,11 @@ internal sealed class ShopShowing(ShopStore store, PriceStore prices, InvoiceSto
     public async Task<ShopSeen> SeenAsync(CancellationToken ct)
     {
         var opened = await store.ReadAsync(ct);
+        var (byWeight, unreduced) = (opened.Shop.Postage.GoesByWeight, opened.Shop.Tax is { Kind: not TaxKind.None, Reduced: null });
+        var sold = byWeight || unreduced ? await prices.SellingAsync(ct) : [];
         return new ShopSeen(
             ShopSaid.Of(opened.Shop), [.. Country.All.Select(c => new CountryNamed(c.Code, c.Name))], [.. Currency.All.Select(c => c.Code)], desk.Service is not null, await invoices.LastAsync(ct),
-            opened.Shop.Postage.GoesByWeight ? await prices.CountAsync(l => l.Unweighed, ct) : 0,
-            opened.Shop.Tax is { Kind: not TaxKind.None, Reduced: null } ? await prices.CountAsync(l => l.Reduced, ct) : 0, opened.Edited);
+            byWeight ? sold.Sum(l => l.Unweighed) : 0, unreduced ? sold.Sum(l => l.Reduced) : 0, opened.Edited);
     }
 }
 

@@ -5,7 +5,6 @@ using Jovitar.Core.Sales.Ordering;
 using Jovitar.Core.Sales.Papers;
 using Jovitar.Core.Sales.Taxes;
 using Jovitar.Core.Themes;
-using Jovitar.Server.Sales.Ordering;
 
 namespace Jovitar.Server.Sales.Papers;
 

@@ -6,17 +6,11 @@ namespace Jovitar.Server.Site.Buying;
 /// <summary>What buyers are told of an option besides its name.</summary>
 internal static class BuyingWords
 {
-    /// <summary>Less of a picture is not worth a sentence.</summary>
-    const double Worth = 0.005;
-
     /// <summary>What the form says where nothing is to be cut off.</summary>
     public const string Whole = "whole";
 
-    /// <summary>Something of a photo would be cut off, and white can be left instead.</summary>
-    public static bool CanBeWhole(Offer offer) => offer.Option.TakesBorder && offer.Fit?.Lost >= Worth;
-
     /// <summary>White is to be left, and can be.</summary>
-    public static bool IsWhole(IFormCollection form, Offer offer) => CanBeWhole(offer) && WantsWhole(form);
+    public static bool IsWhole(IFormCollection form, Offer offer) => offer.CanBeWhole && WantsWhole(form);
 
     /// <summary>White is to be left wherever it can be.</summary>
     public static bool WantsWhole(IFormCollection form) => form["fit"] == Whole;
@@ -30,8 +24,8 @@ internal static class BuyingWords
             return "";
         }
 
-        var cut = fit.Lost < Worth ? "" : $"{Share(fit.Lost)} is cut off {(fit.CutsSides(photo) ? "at the sides" : "above or below")}.";
-        var round = fit.Round < Worth ? "" : $"{Share(fit.Round)} goes round its edges.";
+        var cut = !fit.IsCut ? "" : $"{Share(fit.Lost)} is cut off {(fit.CutsSides(photo) ? "at the sides" : "above or below")}.";
+        var round = !fit.GoesRound ? "" : $"{Share(fit.Round)} goes round its edges.";
         return $"{cut} {round}".Trim();
     }
 

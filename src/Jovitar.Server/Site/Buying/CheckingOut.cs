@@ -142,8 +142,9 @@ internal static class CheckingOut
 
     static Dictionary<string, string> Faults(ToCheckOut asked, Delivery way)
     {
-        var faults = new Dictionary<string, string>(asked.Buyer.Faults(way is Delivery.Post or Delivery.Express, asked.AsksCountry));
-        if (asked.Ways.All(w => w.Delivery != way))
+        var chosen = asked.Ways.FirstOrDefault(w => w.Delivery == way);
+        var faults = new Dictionary<string, string>(asked.Basket.Shop.Faults(asked.Buyer, chosen));
+        if (chosen is null)
         {
             faults["way"] = asked.Ways.Count > 0 ? "Choose how it comes to you." : asked.NoWay;
         }

@@ -83,7 +83,7 @@ public sealed record BasketSeen(Shop Shop, IReadOnlyList<BasketLineSeen> Lines, 
     {
         var sum = SumBy(way, Country.Find(buyer.Country));
         return new PlacedOrder(
-            buyer.AsKept(way.Delivery is Delivery.Post or Delivery.Express, way.Delivery == Delivery.Files && Shop.AsksCountry(Parcel)), message.Trim(),
+            Shop.Kept(buyer, way), message.Trim(),
             [.. Bought.Select(l => new PlacedLine(l.Photo!.Photo.Id, l.Photo.Album, l.Photo.Photo.Name, l.Photo.Photo.Facts.FileName, l.Photo.Gallery, l.Option!, l.Middle, l.Count, l.Sum!.Value.Each) { IsWhole = l.IsWhole })],
             way, sum.Tax, sum.Goods, sum.Total, Shop.Postage.Home, Shop.Payment)
         { Off = sum.Off };
@@ -194,7 +194,7 @@ internal sealed class SiteShop(NpgsqlDataSource db, AccessStore access, SitePhot
         {
             var (l, photo, offer) = o;
             var middle = offer?.Option.IsPrinted == true ? l.Middle ?? photo!.Photo.Focus : null;
-            var isWhole = l.IsWhole && offer?.Option.TakesBorder == true;
+            var isWhole = l.IsWhole && offer?.CanBeWhole == true;
             return new BasketLineSeen(l.Id, l.Count, photo, offer?.Option, middle, isWhole, offer?.Option.FitOf(photo!.Size, middle, isWhole), tooMany.Contains((l.Photo, l.Option)) ? offer?.Left : null, null);
         }).ToArray();
         var wanted = seen.Where(l => l.IsBought).Select(l => new Wanted(l.Option!, l.Count)).ToArray();

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import type { Api } from '../../api/client'
 import { Button } from '../../kit/Button'
 import { ChooserPopover } from '../../kit/ChooserPopover'
@@ -9,8 +10,37 @@ type Countries = readonly Api['CountryNamed'][]
 export const namesOf = (codes: readonly string[], countries: Countries) =>
   codes.map((code) => countries.find((c) => c.code === code)?.name ?? code).join(', ')
 
+/** Countries that have something of their own: which they are, what it is, and a word that treats them like all others. */
+export function OwnCountries({
+  lead,
+  named,
+  onRemove,
+  children,
+  ...chosen
+}: Parameters<typeof CountryWords>[0] & {
+  lead: string
+  /** What they are called together. */
+  named: string
+  onRemove: () => void
+  children: ReactNode
+}) {
+  return (
+    <p className="border-l-[3px] border-line pl-3">
+      {lead} <CountryWords {...chosen} /> {children}{' '}
+      <Button
+        look="word"
+        className="text-small"
+        aria-label={w.shop.removeZoneLabel(named)}
+        onClick={onRemove}
+      >
+        {w.shop.removeZone}
+      </Button>
+    </p>
+  )
+}
+
 /** Some countries, each a word that takes it out, and one that adds another. */
-export function CountryWords({
+function CountryWords({
   value,
   countries,
   taken,

@@ -3,7 +3,7 @@ import { Button } from '../../kit/Button'
 import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { CountryWords, namesOf } from './CountryWords'
+import { namesOf, OwnCountries } from './CountryWords'
 import type { useShop } from './useShop'
 
 type Place = Api['TaxPlaceSaid']
@@ -31,25 +31,19 @@ export function ShopTaxPlaces({
         const say = (next: Partial<Place>) => put(places.map((p, n) => (n === i ? { ...p, ...next } : p)))
         const named = namesOf(place.countries, countries) || w.shop.newPlace(i + 1)
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a place has nothing of its own that stays.
-          <p key={i} className="border-l-[3px] border-line pl-3">
-            {w.shop.taxOf}{' '}
-            <CountryWords
-              value={place.countries}
-              countries={countries}
-              taken={taken}
-              onSay={(chosen) => say({ countries: chosen })}
-            />{' '}
-            {w.shop.atRate} <Rates label={named} value={place} invalid={!!faults[`places${i}`]} onSay={say} />{' '}
-            <Button
-              look="word"
-              className="text-small"
-              aria-label={w.shop.removeZoneLabel(named)}
-              onClick={() => put(places.filter((_, n) => n !== i))}
-            >
-              {w.shop.removeZone}
-            </Button>
-          </p>
+          <OwnCountries
+            // biome-ignore lint/suspicious/noArrayIndexKey: a place has nothing of its own that stays.
+            key={i}
+            lead={w.shop.taxOf}
+            named={named}
+            value={place.countries}
+            countries={countries}
+            taken={taken}
+            onSay={(chosen) => say({ countries: chosen })}
+            onRemove={() => put(places.filter((_, n) => n !== i))}
+          >
+            {w.shop.atRate} <Rates label={named} value={place} invalid={!!faults[`places${i}`]} onSay={say} />
+          </OwnCountries>
         )
       })}
       <p>

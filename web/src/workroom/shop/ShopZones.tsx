@@ -3,7 +3,7 @@ import { Button } from '../../kit/Button'
 import { PriceWord } from '../../kit/PriceWord'
 import { WordSelect } from '../../kit/WordSelect'
 import { w } from '../../words'
-import { CountryWords, namesOf } from './CountryWords'
+import { namesOf, OwnCountries } from './CountryWords'
 import { AddHeavier, HeavierSteps } from './PostageRate'
 import type { useShop } from './useShop'
 
@@ -32,31 +32,25 @@ export function ShopZones({
         const say = (next: Partial<Zone>) => put(zones.map((z, n) => (n === i ? { ...z, ...next } : z)))
         const named = namesOf(zone.countries, countries) || w.shop.newZone(i + 1)
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a zone has nothing of its own that stays.
-          <p key={i} className="border-l-[3px] border-line pl-3">
-            {w.shop.to}{' '}
-            <CountryWords
-              value={zone.countries}
-              countries={countries}
-              taken={taken}
-              onSay={(chosen) => say({ countries: chosen })}
-            />{' '}
+          <OwnCountries
+            // biome-ignore lint/suspicious/noArrayIndexKey: a zone has nothing of its own that stays.
+            key={i}
+            lead={w.shop.to}
+            named={named}
+            value={zone.countries}
+            countries={countries}
+            taken={taken}
+            onSay={(chosen) => say({ countries: chosen })}
+            onRemove={() => put(zones.filter((_, n) => n !== i))}
+          >
             <Rate
               label={named}
               value={zone}
               invalid={!!faults[`zones${i}`]}
               onSay={say}
               canBeFree={canBeFree}
-            />{' '}
-            <Button
-              look="word"
-              className="text-small"
-              aria-label={w.shop.removeZoneLabel(named)}
-              onClick={() => put(zones.filter((_, n) => n !== i))}
-            >
-              {w.shop.removeZone}
-            </Button>
-          </p>
+            />
+          </OwnCountries>
         )
       })}
       <p>
